@@ -1,0 +1,2 @@
+/** The server book: the servers a person saved. */
+package zander.core.book;

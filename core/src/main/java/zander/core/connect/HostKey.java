@@ -1,0 +1,74 @@
+package zander.core.connect;
+
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.Arrays;
+import java.util.Base64;
+
+/** A server's public key in the wire form of RFC 4253, section 6.6. */
+public final class HostKey {
+  private final String type;
+  private final byte[] blob;
+
+  /**
+   * @param type the algorithm's name, {@code ssh-ed25519}
+   */
+  public HostKey(String type, byte[] blob) {
+    this.type = type;
+    this.blob = blob.clone();
+  }
+
+  public String type() {
+    return type;
+  }
+
+  public String base64() {
+    return Base64.getEncoder().encodeToString(blob);
+  }
+
+  /** {@code SHA256:} and the unpadded base64 of the digest, as OpenSSH shows it. */
+  public String fingerprint() {
+    try {
+      byte[] digest = MessageDigest.getInstance("SHA-256").digest(blob);
+      return "SHA256:" + Base64.getEncoder().withoutPadding().encodeToString(digest);
+    } catch (NoSuchAlgorithmException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  /** The type in the trade's short form: {@code ed25519}, {@code ecdsa}, {@code rsa}. */
+  public String shortType() {
+    return type.replaceFirst("^ssh-", "").replaceFirst("^ecdsa-sha2-.*", "ecdsa");
+  }
+
+  /** Reads the base64 field of a key line; {@code null} when it is not a key of that type. */
+  static HostKey ofBase64(String type, String base64) {
+    try {
+      byte[] blob = Base64.getDecoder().decode(base64);
+      byte[] name = type.getBytes(StandardCharsets.US_ASCII);
+      boolean named =
+          blob.length > name.length + 4
+              && blob[3] == name.length
+              && Arrays.equals(blob, 4, 4 + name.length, name, 0, name.length);
+      return named ? new HostKey(type, blob) : null;
+    } catch (IllegalArgumentException e) {
+      return null;
+    }
+  }
+
+  @Override
+  public boolean equals(Object other) {
+    return other instanceof HostKey key && key.type.equals(type) && Arrays.equals(key.blob, blob);
+  }
+
+  @Override
+  public int hashCode() {
+    return Arrays.hashCode(blob);
+  }
+
+  @Override
+  public String toString() {
+    return shortType() + " " + fingerprint();
+  }
+}

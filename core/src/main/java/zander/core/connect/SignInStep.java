@@ -1,0 +1,17 @@
+package zander.core.connect;
+
+/** The steps from a name to an open desk, in their order. */
+public enum SignInStep {
+  /** Find the host's addresses by its name. */
+  NAME,
+  /** Open a TCP connection to the port. */
+  PORT,
+  /** Read the server's greeting (RFC 4253, section 4.2) and agree on algorithms. */
+  GREETING,
+  /** Compare the host key with what is known. */
+  HOST_KEY,
+  /** Prove to be the account's owner, by key or by password. */
+  SIGN_IN,
+  /** Start the file service (SFTP). */
+  FILES
+}

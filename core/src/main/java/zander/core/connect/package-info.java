@@ -1,0 +1,5 @@
+/**
+ * Reaching a server: names and ports, host keys and trust, keys and passwords, and the connection
+ * that comes of it. The SSH library's types stay in here and in {@code files}.
+ */
+package zander.core.connect;

@@ -1,0 +1,307 @@
+package zander.core.crossing;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import zander.core.crossing.Progress.Phase;
+import zander.core.files.FileKind;
+import zander.core.work.BlockingCalls;
+import zander.core.work.Cancellation;
+
+/**
+ * Carries files and folders from one side to the other with everything in them.
+ *
+ * <p>The source is counted first. Folders are made as they come; files are carried several at a
+ * time, each under a temporary name until it is whole; the folders' modes and times are set last,
+ * because filling a folder changes its time and a closed folder could not be filled. One file that
+ * fails does not stop the rest.
+ */
+public final class Crossing {
+  private static final int AT_ONCE = 8;
+  private static final int BUFFER = 256 * 1024;
+
+  /** Something below the source: where it is, where it goes, and what it was when counted. */
+  private record Item(String from, String to, Node node) {}
+
+  private final Side source;
+  private final Side target;
+  private final Existing existing;
+  private final Cancellation cancellation;
+  private final Tally tally = new Tally();
+  private final List<Item> folders = new ArrayList<>();
+
+  public Crossing(
+      Side source, Side target, WhenExists rule, ExistsTalk talk, Cancellation cancellation) {
+    this.source = source;
+    this.target = target;
+    this.existing = new Existing(target, rule, talk);
+    this.cancellation = cancellation;
+  }
+
+  /** Where it stands; may be asked from any thread, does not wait. */
+  public Progress progress() {
+    return tally.now();
+  }
+
+  /**
+   * Carries the named entries of the source folder. Waits until all is done, stopped or broken;
+   * {@link #progress} tells which, and every file that did not make it.
+   *
+   * @param names in wire form
+   */
+  public Progress run(List<String> names) {
+    BlockingCalls.check("a crossing");
+    ExecutorService carriers =
+        Executors.newFixedThreadPool(
+            AT_ONCE,
+            task -> {
+              Thread thread = new Thread(task, "crossing");
+              thread.setDaemon(true);
+              return thread;
+            });
+    try {
+      List<Item> roots = new ArrayList<>();
+      for (String name : names) {
+        Node node = attempt(name, () -> source.look(name));
+        if (node == null) {
+          tally.problem(source.show(name), "it is not there any more", false);
+        } else {
+          roots.add(new Item(name, name, node));
+        }
+      }
+      List<Item> counted = new ArrayList<>();
+      for (Item root : roots) {
+        count(root.from(), root.node(), counted);
+      }
+      tally.phase(Phase.CARRYING);
+      carry(counted, carriers);
+      finishFolders();
+      tally.phase(Phase.DONE);
+    } catch (CancellationException e) {
+      tally.phase(Phase.STOPPED);
+    } catch (Broken e) {
+      tally.problem(e.path, e.getMessage(), false);
+      tally.phase(Phase.BROKEN);
+    } finally {
+      carriers.shutdownNow();
+    }
+    return tally.now();
+  }
+
+  /** The end of a whole crossing. */
+  private static final class Broken extends RuntimeException {
+    private final String path;
+
+    Broken(String path, String why) {
+      super(why);
+      this.path = path;
+    }
+  }
+
+  private interface Step<T> {
+    T run() throws IOException;
+  }
+
+  /** Runs a step for one path: a failure is noted and gives {@code null}; a lost line ends all. */
+  private <T> T attempt(String path, Step<T> step) {
+    cancellation.throwIfStopped();
+    try {
+      return step.run();
+    } catch (IOException e) {
+      fail(path, e);
+      return null;
+    }
+  }
+
+  private void fail(String path, IOException e) {
+    String why = e instanceof Side.NameNotPossible ? e.getMessage() : sideOf(e).why(e);
+    if (source.isLost(e) || target.isLost(e)) {
+      throw new Broken(source.show(path), why);
+    }
+    tally.problem(source.show(path), why, false);
+  }
+
+  private Side sideOf(IOException e) {
+    boolean remote = e instanceof zander.core.files.RemoteFailure;
+    return remote == (source instanceof RemoteSide) ? source : target;
+  }
+
+  private void count(String path, Node node, List<Item> into) {
+    cancellation.throwIfStopped();
+    into.add(new Item(path, path, node));
+    if (node.kind() != FileKind.FOLDER) {
+      tally.counted(node.size());
+      return;
+    }
+    tally.begin(source.show(path));
+    List<Node> children = attempt(path, () -> source.list(path));
+    if (children != null) {
+      for (Node child : children) {
+        count(Side.join(path, child.name()), child, into);
+      }
+    }
+  }
+
+  /** Items come parents first, so a folder is there, or given up, before what is in it. */
+  private void carry(List<Item> counted, ExecutorService carriers) {
+    List<Future<?>> underWay = new ArrayList<>();
+    String givenUp = null;
+    String movedFrom = null;
+    String movedTo = null;
+    try {
+      for (Item item : counted) {
+        cancellation.throwIfStopped();
+        String to = item.to();
+        if (givenUp != null && isBelow(to, givenUp)) {
+          leaveOut(item);
+          continue;
+        }
+        if (movedFrom != null && isBelow(to, movedFrom)) {
+          to = movedTo + to.substring(movedFrom.length());
+        }
+        if (item.node().kind() == FileKind.FOLDER) {
+          String place = makeFolder(item, to);
+          if (place == null) {
+            givenUp = item.to();
+          } else if (!place.equals(to)) {
+            movedFrom = item.to();
+            movedTo = place;
+          }
+        } else {
+          Item moved = new Item(item.from(), to, item.node());
+          underWay.add(carriers.submit(() -> carryOne(moved)));
+        }
+      }
+    } finally {
+      await(underWay);
+    }
+  }
+
+  private static boolean isBelow(String path, String folder) {
+    return path.startsWith(folder + "/");
+  }
+
+  private void leaveOut(Item item) {
+    if (item.node().kind() != FileKind.FOLDER) {
+      tally.skip(item.node().size());
+    }
+  }
+
+  private static void await(List<Future<?>> underWay) {
+    RuntimeException first = null;
+    for (Future<?> one : underWay) {
+      try {
+        one.get();
+      } catch (ExecutionException e) {
+        if (first == null && e.getCause() instanceof RuntimeException cause) {
+          first = cause;
+        }
+      } catch (InterruptedException e) {
+        Thread.currentThread().interrupt();
+        throw new CancellationException("interrupted");
+      }
+    }
+    if (first != null) {
+      throw first;
+    }
+  }
+
+  /** The place where the folder's content goes; {@code null} when it is skipped or failed. */
+  private String makeFolder(Item item, String to) {
+    return attempt(
+        item.from(),
+        () -> {
+          Node there = target.look(to);
+          String place = to;
+          if (there != null && there.kind() != FileKind.FOLDER) {
+            place = existing.placeFor(to, item.node(), there);
+            there = null;
+          }
+          if (place == null) {
+            return null;
+          }
+          if (there == null) {
+            target.makeFolder(place);
+          }
+          folders.add(new Item(item.from(), place, item.node()));
+          return place;
+        });
+  }
+
+  private void carryOne(Item item) {
+    cancellation.throwIfStopped();
+    Node node = item.node();
+    tally.begin(source.show(item.from()));
+    boolean ok =
+        Boolean.TRUE.equals(
+            attempt(
+                item.from(),
+                () -> {
+                  if (node.kind() == FileKind.OTHER) {
+                    tally.problem(
+                        source.show(item.from()), "not a file, folder or link: left out", false);
+                    return false;
+                  }
+                  Node there = target.look(item.to());
+                  String place =
+                      there == null ? item.to() : existing.placeFor(item.to(), node, there);
+                  if (place == null) {
+                    return false;
+                  }
+                  Node replacing = there != null && place.equals(item.to()) ? there : null;
+                  if (node.kind() == FileKind.LINK) {
+                    target.makeLink(place, node.target(), replacing != null);
+                  } else {
+                    carryFile(item, place, replacing);
+                  }
+                  return true;
+                }));
+    if (ok) {
+      tally.fileDone();
+    } else {
+      tally.skip(node.size());
+    }
+  }
+
+  private void carryFile(Item item, String place, Node replacing) throws IOException {
+    byte[] buffer = new byte[(int) Math.max(1, Math.min(BUFFER, item.node().size() + 1))];
+    long carried = 0;
+    try (InputStream in = source.read(item.from());
+        Side.Incoming incoming = target.create(place)) {
+      for (int count; (count = in.read(buffer)) >= 0; ) {
+        cancellation.throwIfStopped();
+        incoming.write(buffer, 0, count);
+        tally.carried(count);
+        carried += count;
+      }
+      String lost = incoming.arrive(item.node().mode(), item.node().modified(), replacing);
+      if (lost != null) {
+        tally.problem(target.show(place), lost, true);
+      }
+    } catch (IOException e) {
+      tally.carried(-carried);
+      throw e;
+    }
+    tally.correct(item.node().size(), carried);
+  }
+
+  /** Deepest first, so that setting one does not touch the time of another already set. */
+  private void finishFolders() {
+    Collections.reverse(folders);
+    for (Item folder : folders) {
+      attempt(
+          folder.from(),
+          () -> {
+            target.setFolderRights(folder.to(), folder.node().mode(), folder.node().modified());
+            return true;
+          });
+    }
+  }
+}

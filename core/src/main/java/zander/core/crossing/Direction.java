@@ -1,0 +1,7 @@
+package zander.core.crossing;
+
+/** Which way over the waterline. */
+public enum Direction {
+  SEND_UP,
+  BRING_DOWN
+}

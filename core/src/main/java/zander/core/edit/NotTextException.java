@@ -1,0 +1,20 @@
+package zander.core.edit;
+
+import java.io.IOException;
+
+/** Content that cannot be edited as text without harm, or text that its encoding cannot hold. */
+public final class NotTextException extends IOException {
+  private final long at;
+
+  /**
+   * @param at the byte, or for text that cannot be encoded the character, it was found at, from 0
+   */
+  NotTextException(String message, long at) {
+    super(message);
+    this.at = at;
+  }
+
+  public long at() {
+    return at;
+  }
+}

@@ -1,0 +1,219 @@
+package zander.core.edit;
+
+import com.github.difflib.DiffUtils;
+import com.github.difflib.patch.AbstractDelta;
+import com.github.difflib.patch.DeltaType;
+import java.io.ByteArrayOutputStream;
+import java.nio.ByteBuffer;
+import java.nio.CharBuffer;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.Charset;
+import java.nio.charset.CoderResult;
+import java.nio.charset.CodingErrorAction;
+import java.nio.charset.StandardCharsets;
+import java.nio.charset.UnsupportedCharsetException;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import org.mozilla.universalchardet.UniversalDetector;
+
+/**
+ * A file's content as text, with what must survive editing: the encoding, the byte order mark, how
+ * each line ends, and whether the last line ends at all.
+ *
+ * <p>The text has {@code \n} between lines. Encoding unchanged text gives the very bytes that were
+ * read; that is checked when decoding. Immutable.
+ */
+public final class TextFile {
+  private final String text;
+  private final Charset charset;
+  private final byte[] mark;
+  private final List<LineEnd> ends;
+
+  private TextFile(String text, Charset charset, byte[] mark, List<LineEnd> ends) {
+    this.text = text;
+    this.charset = charset;
+    this.mark = mark;
+    this.ends = ends;
+  }
+
+  public String text() {
+    return text;
+  }
+
+  public Charset charset() {
+    return charset;
+  }
+
+  public boolean hasMark() {
+    return mark.length > 0;
+  }
+
+  /** How most lines end; new lines get this. {@code LF} for a text of one line. */
+  public LineEnd lineEnd() {
+    LineEnd most = LineEnd.LF;
+    long count = 0;
+    for (LineEnd end : LineEnd.values()) {
+      long found = ends.stream().filter(end::equals).count();
+      if (found > count) {
+        most = end;
+        count = found;
+      }
+    }
+    return most;
+  }
+
+  public boolean hasMixedLineEnds() {
+    return ends.stream().distinct().count() > 1;
+  }
+
+  /** Decodes with the encoding found from the content: a mark, valid UTF-8, or the best guess. */
+  public static TextFile decode(byte[] bytes) throws NotTextException {
+    for (Charset marked :
+        List.of(StandardCharsets.UTF_8, StandardCharsets.UTF_16LE, StandardCharsets.UTF_16BE)) {
+      byte[] mark = "\uFEFF".getBytes(marked);
+      if (startsWith(bytes, mark)) {
+        TextFile text = tryDecode(bytes, marked, mark);
+        if (text != null) {
+          return text;
+        }
+      }
+    }
+    for (int i = 0; i < bytes.length; i++) {
+      if (bytes[i] == 0) {
+        throw new NotTextException("there is a zero byte in it", i);
+      }
+    }
+    TextFile text = tryDecode(bytes, StandardCharsets.UTF_8, new byte[0]);
+    if (text == null) {
+      text = tryDecode(bytes, guess(bytes), new byte[0]);
+    }
+    // Every byte is a character in Latin-1, so this never fails and never loses one.
+    return text != null ? text : tryDecode(bytes, StandardCharsets.ISO_8859_1, new byte[0]);
+  }
+
+  private static Charset guess(byte[] bytes) {
+    UniversalDetector detector = new UniversalDetector();
+    detector.handleData(bytes, 0, bytes.length);
+    detector.dataEnd();
+    try {
+      String name = detector.getDetectedCharset();
+      return name == null ? StandardCharsets.ISO_8859_1 : Charset.forName(name);
+    } catch (UnsupportedCharsetException e) {
+      return StandardCharsets.ISO_8859_1;
+    }
+  }
+
+  private static boolean startsWith(byte[] bytes, byte[] start) {
+    return bytes.length >= start.length
+        && Arrays.equals(bytes, 0, start.length, start, 0, start.length);
+  }
+
+  /** {@code null} when the bytes are not in that encoding, or would not come back the same. */
+  private static TextFile tryDecode(byte[] bytes, Charset charset, byte[] mark) {
+    try {
+      String raw =
+          charset
+              .newDecoder()
+              .decode(ByteBuffer.wrap(bytes, mark.length, bytes.length - mark.length))
+              .toString();
+      TextFile text = split(raw, charset, mark);
+      return Arrays.equals(text.encode(text.text), bytes) ? text : null;
+    } catch (CharacterCodingException | NotTextException e) {
+      return null;
+    }
+  }
+
+  private static TextFile split(String raw, Charset charset, byte[] mark) {
+    StringBuilder text = new StringBuilder(raw.length());
+    List<LineEnd> ends = new ArrayList<>();
+    for (int i = 0; i < raw.length(); i++) {
+      char c = raw.charAt(i);
+      if (c == '\r' && i + 1 < raw.length() && raw.charAt(i + 1) == '\n') {
+        ends.add(LineEnd.CRLF);
+        text.append('\n');
+        i++;
+      } else if (c == '\r' || c == '\n') {
+        ends.add(c == '\r' ? LineEnd.CR : LineEnd.LF);
+        text.append('\n');
+      } else {
+        text.append(c);
+      }
+    }
+    return new TextFile(text.toString(), charset, mark, ends);
+  }
+
+  /**
+   * The bytes for an edited text: lines that were there keep their ends, new ones get the usual.
+   *
+   * @throws NotTextException when the encoding has no bytes for a character of it
+   */
+  public byte[] encode(String edited) throws NotTextException {
+    List<LineEnd> newEnds = endsFor(edited);
+    StringBuilder raw = new StringBuilder(edited.length());
+    int line = 0;
+    for (int i = 0; i < edited.length(); i++) {
+      char c = edited.charAt(i);
+      if (c == '\n') {
+        raw.append(newEnds.get(line++).text());
+      } else {
+        raw.append(c);
+      }
+    }
+    return bytes(raw.toString());
+  }
+
+  private byte[] bytes(String raw) throws NotTextException {
+    CharBuffer in = CharBuffer.wrap(raw);
+    ByteArrayOutputStream out = new ByteArrayOutputStream();
+    out.writeBytes(mark);
+    java.nio.charset.CharsetEncoder encoder =
+        charset
+            .newEncoder()
+            .onMalformedInput(CodingErrorAction.REPORT)
+            .onUnmappableCharacter(CodingErrorAction.REPORT);
+    ByteBuffer buffer = ByteBuffer.allocate(8192);
+    boolean flushing = false;
+    while (true) {
+      CoderResult result = flushing ? encoder.flush(buffer) : encoder.encode(in, buffer, true);
+      if (result.isError()) {
+        throw new NotTextException(
+            charset.name() + " has no '" + raw.codePointAt(in.position()) + "'", in.position());
+      }
+      out.write(buffer.array(), 0, buffer.position());
+      buffer.clear();
+      if (result.isUnderflow()) {
+        if (flushing) {
+          return out.toByteArray();
+        }
+        flushing = true;
+      }
+    }
+  }
+
+  private List<LineEnd> endsFor(String edited) {
+    LineEnd usual = lineEnd();
+    int count = (int) edited.chars().filter(c -> c == '\n').count();
+    List<LineEnd> newEnds = new ArrayList<>(java.util.Collections.nCopies(count, usual));
+    if (!hasMixedLineEnds()) {
+      return newEnds;
+    }
+    if (edited.equals(text)) {
+      return ends;
+    }
+    List<String> before = List.of(text.split("\n", -1));
+    List<String> after = List.of(edited.split("\n", -1));
+    for (AbstractDelta<String> delta : DiffUtils.diff(before, after, true).getDeltas()) {
+      if (delta.getType() == DeltaType.EQUAL) {
+        for (int i = 0; i < delta.getSource().size(); i++) {
+          int old = delta.getSource().getPosition() + i;
+          int now = delta.getTarget().getPosition() + i;
+          if (old < ends.size() && now < newEnds.size()) {
+            newEnds.set(now, ends.get(old));
+          }
+        }
+      }
+    }
+    return newEnds;
+  }
+}

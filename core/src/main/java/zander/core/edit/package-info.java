@@ -1,0 +1,2 @@
+/** Text as it is edited, and what must survive the editing. */
+package zander.core.edit;

@@ -1,0 +1,40 @@
+package zander.core.files;
+
+/**
+ * One row of a listing: a name in its folder and what is there, links not followed.
+ *
+ * @param owner the account's name, or the number where the server tells no name
+ * @param group the same for the group
+ * @param target where a link points, in wire form; {@code null} for what is not a link
+ * @param behind what a link leads to; {@code null} for a broken link and for what is not a link
+ */
+public record RemoteEntry(
+    RemotePath path,
+    RemoteAttributes attributes,
+    String owner,
+    String group,
+    String target,
+    RemoteAttributes behind) {
+
+  public String name() {
+    return path.name();
+  }
+
+  public FileKind kind() {
+    return attributes.kind();
+  }
+
+  public boolean isBrokenLink() {
+    return kind() == FileKind.LINK && behind == null;
+  }
+
+  /** Whether one can go into it: a folder, or a link to one. */
+  public boolean leadsToFolder() {
+    return attributes.isFolder() || (behind != null && behind.isFolder());
+  }
+
+  /** Whether one can open it as a file: a file, or a link to one. */
+  public boolean leadsToFile() {
+    return kind() == FileKind.FILE || (behind != null && behind.kind() == FileKind.FILE);
+  }
+}

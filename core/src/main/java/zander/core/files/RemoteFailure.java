@@ -1,0 +1,46 @@
+package zander.core.files;
+
+import java.io.IOException;
+
+/** A request about a file that the server refused or that got no answer. */
+public final class RemoteFailure extends IOException {
+  /** Why, as far as the server tells. SFTP version 3 has few words for it. */
+  public enum Reason {
+    NO_SUCH_FILE,
+    PERMISSION_DENIED,
+    ALREADY_EXISTS,
+    NOT_A_FOLDER,
+    NO_SPACE,
+    NOT_SUPPORTED,
+    /** The line is gone; what the server did with the last request is not known. */
+    LINE_LOST,
+    /** The server answered, but against the protocol. */
+    BAD_ANSWER,
+    FAILED
+  }
+
+  private final Reason reason;
+  private final String step;
+  private final transient RemotePath path;
+
+  public RemoteFailure(Reason reason, String step, RemotePath path, String said, Throwable cause) {
+    super(step + (path == null ? "" : " " + path) + ": " + reason + " (" + said + ")", cause);
+    this.reason = reason;
+    this.step = step;
+    this.path = path;
+  }
+
+  public Reason reason() {
+    return reason;
+  }
+
+  /** What was being done, as a verb: {@code rename}, {@code write}. */
+  public String step() {
+    return step;
+  }
+
+  /** The file it was about, or {@code null}. */
+  public RemotePath path() {
+    return path;
+  }
+}

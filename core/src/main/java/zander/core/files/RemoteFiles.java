@@ -1,0 +1,94 @@
+package zander.core.files;
+
+import java.io.Closeable;
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.List;
+import java.util.function.Consumer;
+import zander.core.rights.Mode;
+
+/**
+ * The files of one server as one account sees them.
+ *
+ * <p>Every method waits for the server: call none on a thread that must not wait. All may be called
+ * by several threads at once. They throw {@link RemoteFailure} when the server refuses or the line
+ * is lost. Changes here are the plain ones; {@link WholeWrite} makes a safe save of them.
+ */
+public interface RemoteFiles extends Closeable {
+  /**
+   * Lists a folder in the server's order, in portions as they arrive.
+   *
+   * @param portion given each portion of entries on the calling thread; links in it are not yet
+   *     followed
+   * @return all entries, links followed and names of accounts known
+   */
+  List<RemoteEntry> list(RemotePath folder, Consumer<List<RemoteEntry>> portion) throws IOException;
+
+  /** The entry as it is now, with names of accounts and the link followed. */
+  RemoteEntry entry(RemotePath path) throws IOException;
+
+  /** The attributes, links not followed. */
+  RemoteAttributes look(RemotePath path) throws IOException;
+
+  /** The attributes of what the path leads to, links followed. */
+  RemoteAttributes lookThrough(RemotePath path) throws IOException;
+
+  /** Where a link points, in wire form, not followed further. */
+  String readLink(RemotePath link) throws IOException;
+
+  /** The path with links resolved by the server (SFTP REALPATH). */
+  RemotePath realPath(String wire) throws IOException;
+
+  /**
+   * The whole content of a file.
+   *
+   * @throws RemoteFailure with {@code FAILED} when it has more than {@code limit} bytes
+   */
+  byte[] readAll(RemotePath file, long limit) throws IOException;
+
+  /** A stream of a file's content with several requests under way. Close it. */
+  InputStream read(RemotePath file) throws IOException;
+
+  /**
+   * Creates a file that must not exist yet (O_EXCL) and opens it for writing.
+   *
+   * @param mode the bits it has from the first moment, before the server's umask
+   */
+  RemoteWriter create(RemotePath file, Mode mode) throws IOException;
+
+  /**
+   * Renames over whatever file is at {@code to}, in one step, as POSIX {@code rename} does.
+   *
+   * @throws RemoteFailure with {@code NOT_SUPPORTED} where the server cannot
+   */
+  void renameOver(RemotePath from, RemotePath to) throws IOException;
+
+  /** Renames to a name that is free. */
+  void rename(RemotePath from, RemotePath to) throws IOException;
+
+  void makeFolder(RemotePath folder, Mode mode) throws IOException;
+
+  /** Removes a file or a link, not a folder. */
+  void removeFile(RemotePath file) throws IOException;
+
+  /** Removes an empty folder. */
+  void removeFolder(RemotePath folder) throws IOException;
+
+  void makeLink(RemotePath link, String wireTarget) throws IOException;
+
+  void setMode(RemotePath path, Mode mode) throws IOException;
+
+  void setOwner(RemotePath path, int uid, int gid) throws IOException;
+
+  /** Sets the times, in seconds since 1970-01-01 UTC. */
+  void setTimes(RemotePath path, long accessed, long modified) throws IOException;
+
+  /** Bytes free for this account where the path lies, or -1 when the server does not tell. */
+  long freeSpace(RemotePath path) throws IOException;
+
+  /** Names of accounts and groups on this server. */
+  AccountNames names();
+
+  @Override
+  void close();
+}

@@ -1,0 +1,108 @@
+package zander.core.files;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.OptionalInt;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.journal.ChangeKind;
+import zander.core.journal.Journal;
+import zander.core.rights.Mode;
+
+/**
+ * Sets owner, group and mode of a selection, one file after the other, each written down before and
+ * read back after. Links are followed, as {@code chmod} and {@code chown} do.
+ */
+public final class RightsChange {
+  private final RemoteFiles files;
+  private final Journal journal;
+
+  public RightsChange(RemoteFiles files, Journal journal) {
+    this.files = files;
+    this.journal = journal;
+  }
+
+  /** What the new mode of a file is, from the one it has. */
+  @FunctionalInterface
+  public interface NewMode {
+    Mode of(Mode before, boolean folder);
+  }
+
+  /**
+   * What became of one file.
+   *
+   * @param entry as the server shows it now; {@code null} when it could not be read back
+   * @param failure why it is not as wished, or {@code null}
+   */
+  public record Result(RemotePath path, RemoteEntry entry, RemoteFailure failure) {}
+
+  /**
+   * Changes all of them; a file that fails does not stop the others.
+   *
+   * @param uid the new owner, or empty to leave it
+   * @param gid the new group, or empty to leave it
+   * @param mode the new mode, or {@code null} to leave it
+   */
+  public List<Result> apply(List<RemotePath> paths, OptionalInt uid, OptionalInt gid, NewMode mode)
+      throws IOException {
+    List<Result> results = new ArrayList<>();
+    for (RemotePath path : paths) {
+      results.add(applyTo(path, uid, gid, mode));
+    }
+    return results;
+  }
+
+  private Result applyTo(RemotePath path, OptionalInt uid, OptionalInt gid, NewMode newMode)
+      throws IOException {
+    RemoteFailure failure = null;
+    Journal.Pending pending = null;
+    try {
+      RemoteAttributes before = files.lookThrough(path);
+      int toUid = uid.orElse(before.uid());
+      int toGid = gid.orElse(before.gid());
+      Mode mode = newMode == null ? before.mode() : newMode.of(before.mode(), before.isFolder());
+      boolean owner = toUid != before.uid() || toGid != before.gid();
+      pending =
+          journal.begin(
+              ChangeKind.RIGHTS,
+              path.text(),
+              text(before.uid(), before.gid(), before.mode()),
+              text(toUid, toGid, mode),
+              null);
+      if (owner) {
+        files.setOwner(path, toUid, toGid);
+      }
+      // After the owner: a change of owner clears the set-id bits.
+      if (owner || !mode.equals(before.mode())) {
+        files.setMode(path, mode);
+      }
+      RemoteAttributes after = files.lookThrough(path);
+      if (after.uid() != toUid || after.gid() != toGid || !after.mode().equals(mode)) {
+        throw new RemoteFailure(
+            Reason.FAILED,
+            "set rights",
+            path,
+            "it is now " + text(after.uid(), after.gid(), after.mode()),
+            null);
+      }
+      pending.done();
+    } catch (RemoteFailure e) {
+      failure = e;
+      if (pending != null) {
+        pending.failed(e.getMessage());
+      }
+      if (e.reason() == Reason.LINE_LOST) {
+        return new Result(path, null, e);
+      }
+    }
+    try {
+      return new Result(path, files.entry(path), failure);
+    } catch (RemoteFailure e) {
+      return new Result(path, null, failure == null ? e : failure);
+    }
+  }
+
+  private String text(int uid, int gid, Mode mode) {
+    return files.names().user(uid) + ":" + files.names().group(gid) + " " + mode.octal();
+  }
+}

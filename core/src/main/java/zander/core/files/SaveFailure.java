@@ -1,0 +1,85 @@
+package zander.core.files;
+
+import java.io.IOException;
+
+/**
+ * A save that did not happen, or of which it is not known whether it did. The file on the server is
+ * whole in every case: the old one, or (only with {@link ServerState#OLD_OR_NEW}) the new one.
+ */
+public final class SaveFailure extends IOException {
+  /** The steps of a save in their order. */
+  public enum Step {
+    CHECK,
+    JOURNAL,
+    CREATE,
+    WRITE,
+    RIGHTS,
+    SYNC,
+    CHECK_AGAIN,
+    RENAME,
+    LOOK_AFTER
+  }
+
+  public enum Reason {
+    /** Somebody else changed, replaced or removed the file since it was read. */
+    CHANGED_MEANWHILE,
+    /** The file was there and is not any more. */
+    GONE,
+    /** A file cannot be given its owner or group back by this account. */
+    OWNER_WOULD_CHANGE,
+    REFUSED,
+    LINE_LOST
+  }
+
+  public enum ServerState {
+    OLD,
+    /** The line broke while the last step was under way: old or new, but whole. */
+    OLD_OR_NEW,
+    NEW
+  }
+
+  private final Step step;
+  private final Reason reason;
+  private final ServerState state;
+  private final transient FileVersion version;
+  private final transient RemotePath leftover;
+
+  SaveFailure(
+      Step step,
+      Reason reason,
+      ServerState state,
+      FileVersion version,
+      RemotePath leftover,
+      Throwable cause) {
+    super(
+        "save of " + version.asked() + ": " + reason + " at " + step + ", server has " + state,
+        cause);
+    this.step = step;
+    this.reason = reason;
+    this.state = state;
+    this.version = version;
+    this.leftover = leftover;
+  }
+
+  public Step step() {
+    return step;
+  }
+
+  public Reason reason() {
+    return reason;
+  }
+
+  public ServerState state() {
+    return state;
+  }
+
+  /** The version the save was based on. */
+  public FileVersion version() {
+    return version;
+  }
+
+  /** A temporary file that may still lie beside the target, or {@code null}. */
+  public RemotePath leftover() {
+    return leftover;
+  }
+}

@@ -1,0 +1,355 @@
+package zander.core.files;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.function.Consumer;
+import java.util.function.IntPredicate;
+import org.apache.sshd.common.util.buffer.Buffer;
+import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
+import org.apache.sshd.sftp.client.SftpClient;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.SftpListing.Raw;
+import zander.core.rights.Mode;
+
+/** The files of a server over SFTP version 3 with the extensions OpenSSH documents (PROTOCOL). */
+public final class SftpFiles implements RemoteFiles {
+  private static final String RENAME_OVER = "posix-rename@openssh.com";
+  private static final String NAMES_BY_ID = "users-groups-by-id@openssh.com";
+  private static final String FREE_SPACE = "statvfs@openssh.com";
+
+  /** Every server takes reads of this size (draft-ietf-secsh-filexfer-02, section 3). */
+  private static final int PLAIN_CHUNK = 32 * 1024;
+
+  /** What servers that offer {@code limits@openssh.com} take; replies over 256 KiB are refused. */
+  private static final int LARGE_CHUNK = 255 * 1024;
+
+  private final SftpWire wire;
+  private final AccountNames names;
+
+  /** Takes over an open SFTP channel of the library; {@link #close} closes it. */
+  public SftpFiles(SftpClient client, AccountNames names) {
+    this.wire = new SftpWire(client);
+    this.names = names;
+  }
+
+  @Override
+  public AccountNames names() {
+    return names;
+  }
+
+  @Override
+  public List<RemoteEntry> list(RemotePath folder, Consumer<List<RemoteEntry>> portion)
+      throws IOException {
+    List<Raw> raw =
+        new SftpListing(wire, folder)
+            .read(
+                part -> {
+                  part.forEach(this::learnFromLongLine);
+                  portion.accept(part.stream().map(this::unfollowed).toList());
+                });
+    learnNames(raw);
+    return follow(raw);
+  }
+
+  private RemoteEntry unfollowed(Raw raw) {
+    return entry(raw, null, null);
+  }
+
+  private RemoteEntry entry(Raw raw, String target, RemoteAttributes behind) {
+    RemoteAttributes attributes = raw.attributes();
+    return new RemoteEntry(
+        raw.path(),
+        attributes,
+        names.user(attributes.uid()),
+        names.group(attributes.gid()),
+        target,
+        behind);
+  }
+
+  /** Asks for all links' targets and what is behind them before waiting for the first answer. */
+  private List<RemoteEntry> follow(List<Raw> raw) throws IOException {
+    List<RemoteEntry> entries = new ArrayList<>(raw.size());
+    for (int from = 0; from < raw.size(); from += 256) {
+      List<Raw> part = raw.subList(from, Math.min(raw.size(), from + 256));
+      List<SftpWire.Sent> sent = new ArrayList<>();
+      for (Raw one : part) {
+        if (one.attributes().kind() == FileKind.LINK) {
+          sent.add(
+              wire.send(SftpWire.READLINK, SftpWire.body(one.path()), "read link", one.path()));
+          sent.add(wire.send(SftpWire.STAT, SftpWire.body(one.path()), "look at", one.path()));
+        }
+      }
+      int next = 0;
+      for (Raw one : part) {
+        if (one.attributes().kind() == FileKind.LINK) {
+          String target = orNull(sent.get(next++), wire::expectName);
+          RemoteAttributes behind = orNull(sent.get(next++), wire::expectAttributes);
+          entries.add(entry(one, target == null ? "" : target, behind));
+        } else {
+          entries.add(unfollowed(one));
+        }
+      }
+    }
+    return entries;
+  }
+
+  private interface Answer<T> {
+    T of(SftpWire.Sent sent) throws RemoteFailure;
+  }
+
+  private static <T> T orNull(SftpWire.Sent sent, Answer<T> answer) throws RemoteFailure {
+    try {
+      return answer.of(sent);
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.LINE_LOST) {
+        throw e;
+      }
+      return null;
+    }
+  }
+
+  /** The owner and group of an {@code ls -l} line are its third and fourth words. */
+  private void learnFromLongLine(Raw raw) {
+    String[] words = raw.longLine().split(" +", 6);
+    if (words.length == 6 && words[0].length() >= 10) {
+      if (!words[2].matches("[0-9]*")) {
+        names.learnUser(raw.attributes().uid(), WireName.toText(words[2]));
+      }
+      if (!words[3].matches("[0-9]*")) {
+        names.learnGroup(raw.attributes().gid(), WireName.toText(words[3]));
+      }
+    }
+  }
+
+  /** One request for all numbers that have no name yet, where the server takes it. */
+  private void learnNames(List<Raw> raw) throws IOException {
+    if (!wire.offers(NAMES_BY_ID)) {
+      return;
+    }
+    Set<Integer> uids = new TreeSet<>();
+    Set<Integer> gids = new TreeSet<>();
+    for (Raw one : raw) {
+      addUnknown(one.attributes().uid(), names::knowsUser, uids);
+      addUnknown(one.attributes().gid(), names::knowsGroup, gids);
+    }
+    if (uids.isEmpty() && gids.isEmpty()) {
+      return;
+    }
+    Buffer body = SftpWire.body();
+    putIds(body, uids);
+    putIds(body, gids);
+    wire.expectExtended(
+        wire.sendExtended(NAMES_BY_ID, body, "learn names", null),
+        answer -> {
+          Buffer users = new ByteArrayBuffer(answer.getBytes());
+          uids.forEach(uid -> names.learnUser(uid, users.getString()));
+          Buffer groups = new ByteArrayBuffer(answer.getBytes());
+          gids.forEach(gid -> names.learnGroup(gid, groups.getString()));
+          return true;
+        });
+  }
+
+  private static void addUnknown(int id, IntPredicate known, Set<Integer> into) {
+    if (id != -1 && !known.test(id) && into.size() < 1000) {
+      into.add(id);
+    }
+  }
+
+  private static void putIds(Buffer body, Set<Integer> ids) {
+    Buffer list = SftpWire.body();
+    ids.forEach(list::putInt);
+    body.putBytes(list.getCompactData());
+  }
+
+  @Override
+  public RemoteEntry entry(RemotePath path) throws IOException {
+    List<Raw> one = List.of(new Raw(path, look(path), ""));
+    learnNames(one);
+    return follow(one).get(0);
+  }
+
+  @Override
+  public RemoteAttributes look(RemotePath path) throws IOException {
+    return wire.expectAttributes(wire.send(SftpWire.LSTAT, SftpWire.body(path), "look at", path));
+  }
+
+  @Override
+  public RemoteAttributes lookThrough(RemotePath path) throws IOException {
+    return wire.expectAttributes(wire.send(SftpWire.STAT, SftpWire.body(path), "look at", path));
+  }
+
+  @Override
+  public String readLink(RemotePath link) throws IOException {
+    return wire.expectName(wire.send(SftpWire.READLINK, SftpWire.body(link), "read link", link));
+  }
+
+  @Override
+  public RemotePath realPath(String wirePath) throws IOException {
+    Buffer body = SftpWire.body();
+    SftpWire.putName(body, wirePath);
+    RemotePath about = wirePath.startsWith("/") ? RemotePath.ofWire(wirePath) : null;
+    String real = wire.expectName(wire.send(SftpWire.REALPATH, body, "resolve", about));
+    try {
+      return RemotePath.ofWire(real);
+    } catch (IllegalArgumentException e) {
+      throw new RemoteFailure(Reason.BAD_ANSWER, "resolve", about, e.getMessage(), e);
+    }
+  }
+
+  @Override
+  public byte[] readAll(RemotePath file, long limit) throws IOException {
+    try (InputStream in = read(file)) {
+      ByteArrayOutputStream content = new ByteArrayOutputStream();
+      byte[] buffer = new byte[PLAIN_CHUNK];
+      for (int count; (count = in.read(buffer)) >= 0; ) {
+        content.write(buffer, 0, count);
+        if (content.size() > limit) {
+          throw new RemoteFailure(
+              Reason.FAILED, "read", file, "more than " + limit + " bytes", null);
+        }
+      }
+      return content.toByteArray();
+    }
+  }
+
+  @Override
+  public InputStream read(RemotePath file) throws IOException {
+    Buffer body = SftpWire.body(file);
+    body.putInt(SftpWire.OPEN_READ);
+    SftpWire.putNoAttributes(body);
+    byte[] handle = wire.expectHandle(wire.send(SftpWire.OPEN, body, "open", file));
+    boolean large = wire.offers("limits@openssh.com");
+    return new SftpReader(wire, file, handle, large ? LARGE_CHUNK : PLAIN_CHUNK);
+  }
+
+  @Override
+  public RemoteWriter create(RemotePath file, Mode mode) throws IOException {
+    Buffer body = SftpWire.body(file);
+    body.putInt(SftpWire.OPEN_WRITE | SftpWire.OPEN_CREATE | SftpWire.OPEN_EXCLUSIVE);
+    SftpWire.putMode(body, mode);
+    byte[] handle =
+        expectNew(file, wire.send(SftpWire.OPEN, body, "create", file), wire::expectHandle);
+    return new SftpWriter(this, wire, file, handle);
+  }
+
+  /** Version 3 says only "failure" when a name is taken; a look tells that from other failures. */
+  private <T> T expectNew(RemotePath path, SftpWire.Sent sent, Answer<T> answer)
+      throws IOException {
+    try {
+      return answer.of(sent);
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.FAILED && exists(path)) {
+        throw new RemoteFailure(Reason.ALREADY_EXISTS, e.step(), path, "exists", e);
+      }
+      throw e;
+    }
+  }
+
+  private boolean exists(RemotePath path) throws IOException {
+    try {
+      look(path);
+      return true;
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.NO_SUCH_FILE) {
+        return false;
+      }
+      throw e;
+    }
+  }
+
+  @Override
+  public void renameOver(RemotePath from, RemotePath to) throws IOException {
+    if (!wire.offers(RENAME_OVER)) {
+      throw new RemoteFailure(
+          Reason.NOT_SUPPORTED, "rename", to, "the server cannot rename over a file", null);
+    }
+    Buffer body = SftpWire.body(from);
+    SftpWire.putName(body, to.wire());
+    wire.expectOk(wire.sendExtended(RENAME_OVER, body, "rename", to));
+  }
+
+  @Override
+  public void rename(RemotePath from, RemotePath to) throws IOException {
+    Buffer body = SftpWire.body(from);
+    SftpWire.putName(body, to.wire());
+    expectNew(to, wire.send(SftpWire.RENAME, body, "rename", to), this::ok);
+  }
+
+  private boolean ok(SftpWire.Sent sent) throws RemoteFailure {
+    wire.expectOk(sent);
+    return true;
+  }
+
+  @Override
+  public void makeFolder(RemotePath folder, Mode mode) throws IOException {
+    Buffer body = SftpWire.body(folder);
+    SftpWire.putMode(body, mode);
+    expectNew(folder, wire.send(SftpWire.MKDIR, body, "make folder", folder), this::ok);
+  }
+
+  @Override
+  public void removeFile(RemotePath file) throws IOException {
+    wire.expectOk(wire.send(SftpWire.REMOVE, SftpWire.body(file), "remove", file));
+  }
+
+  @Override
+  public void removeFolder(RemotePath folder) throws IOException {
+    wire.expectOk(wire.send(SftpWire.RMDIR, SftpWire.body(folder), "remove folder", folder));
+  }
+
+  @Override
+  public void makeLink(RemotePath link, String wireTarget) throws IOException {
+    Buffer body = SftpWire.body();
+    // OpenSSH takes the two names in the other order than the draft, and says so in its PROTOCOL.
+    SftpWire.putName(body, wireTarget);
+    SftpWire.putName(body, link.wire());
+    expectNew(link, wire.send(SftpWire.SYMLINK, body, "make link", link), this::ok);
+  }
+
+  @Override
+  public void setMode(RemotePath path, Mode mode) throws IOException {
+    Buffer body = SftpWire.body(path);
+    SftpWire.putMode(body, mode);
+    wire.expectOk(wire.send(SftpWire.SETSTAT, body, "set mode", path));
+  }
+
+  @Override
+  public void setOwner(RemotePath path, int uid, int gid) throws IOException {
+    Buffer body = SftpWire.body(path);
+    SftpWire.putOwner(body, uid, gid);
+    wire.expectOk(wire.send(SftpWire.SETSTAT, body, "set owner", path));
+  }
+
+  @Override
+  public void setTimes(RemotePath path, long accessed, long modified) throws IOException {
+    Buffer body = SftpWire.body(path);
+    SftpWire.putTimes(body, accessed, modified);
+    wire.expectOk(wire.send(SftpWire.SETSTAT, body, "set times", path));
+  }
+
+  @Override
+  public long freeSpace(RemotePath path) throws IOException {
+    if (!wire.offers(FREE_SPACE)) {
+      return -1;
+    }
+    return wire.expectExtended(
+        wire.sendExtended(FREE_SPACE, SftpWire.body(path), "ask free space", path),
+        answer -> {
+          answer.getLong();
+          long fragment = answer.getLong();
+          answer.getLong();
+          answer.getLong();
+          return fragment * answer.getLong();
+        });
+  }
+
+  @Override
+  public void close() {
+    wire.close();
+  }
+}

@@ -1,0 +1,102 @@
+package zander.core.files;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.ArrayDeque;
+import java.util.Deque;
+import org.apache.sshd.common.util.buffer.Buffer;
+
+/** A file read from its beginning, with several READ requests under way. For one thread. */
+final class SftpReader extends InputStream {
+  private static final int MOST_UNDER_WAY = 16;
+
+  private record Part(SftpWire.Sent sent, long at, int length) {}
+
+  private final SftpWire wire;
+  private final RemotePath path;
+  private final byte[] handle;
+  private final int chunk;
+  private final Deque<Part> underWay = new ArrayDeque<>();
+  private long nextAt;
+  private int allowed = 1;
+  private byte[] part = new byte[0];
+  private int taken;
+  private boolean ended;
+  private boolean closed;
+
+  SftpReader(SftpWire wire, RemotePath path, byte[] handle, int chunk) {
+    this.wire = wire;
+    this.path = path;
+    this.handle = handle;
+    this.chunk = chunk;
+  }
+
+  @Override
+  public int read() throws IOException {
+    byte[] one = new byte[1];
+    return read(one, 0, 1) < 0 ? -1 : one[0] & 0xff;
+  }
+
+  @Override
+  public int read(byte[] into, int offset, int length) throws IOException {
+    if (length == 0) {
+      return 0;
+    }
+    if (taken == part.length && !fill()) {
+      return -1;
+    }
+    int count = Math.min(length, part.length - taken);
+    System.arraycopy(part, taken, into, offset, count);
+    taken += count;
+    return count;
+  }
+
+  /** Gets the next part in order. Starts with one request and asks further ahead as data comes. */
+  private boolean fill() throws IOException {
+    while (!ended) {
+      while (underWay.size() < allowed) {
+        underWay.addLast(request(nextAt, chunk));
+        nextAt += chunk;
+      }
+      Part first = underWay.removeFirst();
+      byte[] data = wire.expectData(first.sent);
+      if (data == null || data.length == 0) {
+        ended = true;
+        break;
+      }
+      allowed = Math.min(MOST_UNDER_WAY, allowed * 2);
+      if (data.length < first.length) {
+        // A server may answer with less than was asked; the rest is asked again, in order.
+        underWay.addFirst(request(first.at + data.length, first.length - data.length));
+      }
+      part = data;
+      taken = 0;
+      return true;
+    }
+    return false;
+  }
+
+  private Part request(long at, int length) throws IOException {
+    Buffer body = SftpWire.body();
+    body.putBytes(handle);
+    body.putLong(at);
+    body.putInt(length);
+    return new Part(wire.send(SftpWire.READ, body, "read", path), at, length);
+  }
+
+  @Override
+  public void close() throws IOException {
+    if (closed) {
+      return;
+    }
+    closed = true;
+    Buffer body = SftpWire.body();
+    body.putBytes(handle);
+    SftpWire.Sent close = wire.send(SftpWire.CLOSE, body, "close", path);
+    // Answers nobody takes would stay in the library's table for as long as the channel lives.
+    for (Part left : underWay) {
+      wire.expectData(left.sent);
+    }
+    wire.expectOk(close);
+  }
+}

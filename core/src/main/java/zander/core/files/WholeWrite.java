@@ -1,0 +1,259 @@
+package zander.core.files;
+
+import java.io.IOException;
+import java.util.List;
+import java.util.concurrent.ThreadLocalRandom;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.SaveFailure.ServerState;
+import zander.core.files.SaveFailure.Step;
+import zander.core.journal.ChangeKind;
+import zander.core.journal.Journal;
+import zander.core.rights.Mode;
+
+/**
+ * Saves a file so that the server has, at every moment, the whole old or the whole new one.
+ *
+ * <p>The new content is written beside the target under a name of its own, gets the owner, group
+ * and mode of the old one, is put on the disk where the server can, and is renamed over it (POSIX
+ * {@code rename} replaces in one step). Before the rename the old one is read once more: when it is
+ * not what was opened, nothing is changed. Costs about ten round trips, plus reading the file.
+ */
+public final class WholeWrite {
+  private static final int LONGEST_NAME = 255;
+
+  private final RemoteFiles files;
+  private final Journal journal;
+
+  public WholeWrite(RemoteFiles files, Journal journal) {
+    this.files = files;
+    this.journal = journal;
+  }
+
+  /** A file's content together with the version it is. */
+  public record Opened(FileVersion version, byte[] content) {}
+
+  /**
+   * Reads a file for editing.
+   *
+   * @throws RemoteFailure when it cannot be read, is no file, or has more than {@code limit} bytes
+   */
+  public Opened open(RemotePath path, long limit) throws IOException {
+    RemotePath real = files.realPath(path.wire());
+    RemoteAttributes attributes = files.lookThrough(real);
+    if (attributes.kind() != FileKind.FILE) {
+      throw new RemoteFailure(Reason.NOT_SUPPORTED, "open", path, "not a file", null);
+    }
+    byte[] content = files.readAll(real, limit);
+    return new Opened(FileVersion.of(path, real, files.lookThrough(real), content), content);
+  }
+
+  /** What a save may do beyond replacing the content. */
+  public enum Allow {
+    /**
+     * The file may belong to another owner or group afterwards, when this account cannot help it.
+     */
+    OWNER_CHANGE,
+    /** What somebody else wrote meanwhile may be replaced; the journal keeps it. */
+    REPLACE_OTHERS_CHANGE
+  }
+
+  /**
+   * Saves.
+   *
+   * @param before the version the new content is based on
+   * @return the version now on the server
+   * @throws SaveFailure saying at which step, and in which state the server's file is
+   */
+  public FileVersion save(FileVersion before, byte[] content, List<Allow> allowed)
+      throws SaveFailure {
+    return new Run(before, content, allowed).run();
+  }
+
+  /** One save. */
+  private final class Run {
+    private final FileVersion before;
+    private final byte[] content;
+    private final List<Allow> allowed;
+    private final RemotePath target;
+    private Step step = Step.CHECK;
+    private RemotePath part;
+    private boolean partMade;
+    private ServerState state = ServerState.OLD;
+    private Journal.Pending pending;
+
+    Run(FileVersion before, byte[] content, List<Allow> allowed) {
+      this.before = before;
+      this.content = content;
+      this.allowed = allowed;
+      this.target = before.real();
+    }
+
+    FileVersion run() throws SaveFailure {
+      try {
+        RemoteAttributes now = lookBefore();
+        byte[] replaced = checkUnchanged();
+        step = Step.JOURNAL;
+        pending =
+            journal.begin(
+                ChangeKind.SAVE,
+                target.text(),
+                rightsText(now),
+                content.length + " bytes",
+                replaced);
+        RemoteAttributes written = writeBeside(now);
+        step = Step.CHECK_AGAIN;
+        if (files.lookThrough(target).looksChangedSince(now)) {
+          throw failure(SaveFailure.Reason.CHANGED_MEANWHILE, null);
+        }
+        step = Step.RENAME;
+        state = ServerState.OLD_OR_NEW;
+        files.renameOver(part, target);
+        state = ServerState.NEW;
+        partMade = false;
+        step = Step.LOOK_AFTER;
+        pending.done();
+        return FileVersion.of(before.asked(), target, written, content);
+      } catch (SaveFailure e) {
+        throw ended(e);
+      } catch (IOException | RuntimeException e) {
+        throw ended(explain(e));
+      }
+    }
+
+    private String rightsText(RemoteAttributes attributes) {
+      return files.names().user(attributes.uid())
+          + ":"
+          + files.names().group(attributes.gid())
+          + " "
+          + attributes.mode().octal();
+    }
+
+    /** Taken before the content is read, so that a change during the reading shows later. */
+    private RemoteAttributes lookBefore() throws IOException {
+      try {
+        return files.lookThrough(target);
+      } catch (RemoteFailure e) {
+        throw e.reason() == Reason.NO_SUCH_FILE ? failure(SaveFailure.Reason.GONE, e) : e;
+      }
+    }
+
+    /** Reads what is there now; equal content is no change, whatever its times say. */
+    private byte[] checkUnchanged() throws IOException {
+      RemotePath real = files.realPath(before.asked().wire());
+      byte[] now = files.readAll(target, Math.max(before.attributes().size() * 4, 64L << 20));
+      boolean same = real.equals(target) && before.hasContent(now);
+      if (!same && !allowed.contains(Allow.REPLACE_OTHERS_CHANGE)) {
+        throw failure(SaveFailure.Reason.CHANGED_MEANWHILE, null);
+      }
+      return now;
+    }
+
+    private RemoteAttributes writeBeside(RemoteAttributes old) throws IOException {
+      step = Step.CREATE;
+      part = partName();
+      partMade = true;
+      // Closed to others until it has its owner: the new content may be a secret.
+      try (RemoteWriter writer = files.create(part, new Mode(0600))) {
+        step = Step.WRITE;
+        writer.write(content, 0, content.length);
+        step = Step.RIGHTS;
+        giveRights(writer, old);
+        step = Step.SYNC;
+        writer.finish();
+        RemoteAttributes written = writer.look();
+        if (written.size() != content.length) {
+          throw new RemoteFailure(
+              Reason.BAD_ANSWER, "write", part, written.size() + " bytes arrived", null);
+        }
+        return written;
+      }
+    }
+
+    private void giveRights(RemoteWriter writer, RemoteAttributes old) throws IOException {
+      RemoteAttributes fresh = writer.look();
+      boolean owned = fresh.uid() == old.uid() && fresh.gid() == old.gid();
+      if (!owned) {
+        owned = tryOwner(writer, old.uid(), old.gid());
+        if (!owned && !allowed.contains(Allow.OWNER_CHANGE)) {
+          throw failure(SaveFailure.Reason.OWNER_WOULD_CHANGE, null);
+        }
+        if (!owned) {
+          tryOwner(writer, fresh.uid(), old.gid());
+        }
+      }
+      // After the owner, because a change of owner clears the set-id bits; and those bits are not
+      // for another owner than the one who set them.
+      writer.setMode(owned ? old.mode() : new Mode(old.mode().bits() & 01777));
+      if (owned) {
+        RemoteAttributes now = writer.look();
+        if (!now.mode().equals(old.mode())) {
+          throw new RemoteFailure(
+              Reason.PERMISSION_DENIED, "set mode", part, "mode is " + now.mode(), null);
+        }
+      }
+    }
+
+    private boolean tryOwner(RemoteWriter writer, int uid, int gid) throws IOException {
+      try {
+        writer.setOwner(uid, gid);
+        RemoteAttributes now = writer.look();
+        return now.uid() == uid && now.gid() == gid;
+      } catch (RemoteFailure e) {
+        if (e.reason() == Reason.LINE_LOST) {
+          throw e;
+        }
+        return false;
+      }
+    }
+
+    private RemotePath partName() {
+      String tail = ".zander-" + Integer.toHexString(ThreadLocalRandom.current().nextInt());
+      String name = "." + target.wireName();
+      int most = LONGEST_NAME - tail.length();
+      return target.parent().child(name.substring(0, Math.min(name.length(), most)) + tail);
+    }
+
+    private SaveFailure failure(SaveFailure.Reason reason, Throwable cause) {
+      return new SaveFailure(step, reason, state, before, partMade ? part : null, cause);
+    }
+
+    private SaveFailure explain(Exception e) {
+      boolean lost = e instanceof RemoteFailure failure && failure.reason() == Reason.LINE_LOST;
+      if (step == Step.RENAME && !lost) {
+        state = ServerState.OLD;
+      }
+      return failure(lost ? SaveFailure.Reason.LINE_LOST : SaveFailure.Reason.REFUSED, e);
+    }
+
+    /** Cleans up beside the target as far as the line allows, and ends the journal's entry. */
+    private SaveFailure ended(SaveFailure e) {
+      boolean cleaned = !partMade;
+      if (partMade && e.reason() != SaveFailure.Reason.LINE_LOST) {
+        try {
+          files.removeFile(part);
+          cleaned = true;
+        } catch (RemoteFailure left) {
+          cleaned = left.reason() == Reason.NO_SUCH_FILE;
+        } catch (IOException | RuntimeException left) {
+          e.addSuppressed(left);
+        }
+      }
+      try {
+        if (pending != null) {
+          pending.failed(e.reason() + " at " + e.step() + ", server has " + e.state());
+        }
+      } catch (IOException lost) {
+        e.addSuppressed(lost);
+      }
+      return cleaned
+          ? new SaveFailure(
+              e.step(),
+              e.reason(),
+              e.state(),
+              before,
+              null,
+              e.getCause() == null ? e : e.getCause())
+          : e;
+    }
+  }
+}

@@ -1,0 +1,87 @@
+package zander.core.files;
+
+import java.nio.ByteBuffer;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.StandardCharsets;
+
+/**
+ * The name of one file as the server's bytes, kept in a string with one char (0 to 255) a byte.
+ *
+ * <p>POSIX names are bytes without {@code /} and NUL, in no particular encoding. Kept this way they
+ * survive every operation unchanged; text for people is made only for showing.
+ */
+public final class WireName {
+  private WireName() {}
+
+  /** The wire form of a name typed by a person, in UTF-8. */
+  public static String fromText(String text) {
+    return new String(text.getBytes(StandardCharsets.UTF_8), StandardCharsets.ISO_8859_1);
+  }
+
+  /** The bytes of a wire name. */
+  public static byte[] bytes(String wire) {
+    return wire.getBytes(StandardCharsets.ISO_8859_1);
+  }
+
+  /** The wire form of bytes from a server. */
+  public static String fromBytes(byte[] bytes) {
+    return new String(bytes, StandardCharsets.ISO_8859_1);
+  }
+
+  public static boolean isUtf8(String wire) {
+    return decode(wire) != null;
+  }
+
+  /**
+   * The name as people read it: UTF-8 where it is, and what cannot be shown in one line (control
+   * characters, bytes that are not UTF-8) as {@code \n}, {@code \t} or {@code \xNN}.
+   */
+  public static String toText(String wire) {
+    String text = decode(wire);
+    boolean utf8 = text != null;
+    String from = utf8 ? text : wire;
+    StringBuilder shown = new StringBuilder(from.length());
+    from.codePoints()
+        .forEach(
+            c -> {
+              if (c == '\n') {
+                shown.append("\\n");
+              } else if (c == '\t') {
+                shown.append("\\t");
+              } else if (c < 0x20 || c == 0x7f || (utf8 ? isUnsafe(c) : c > 0x7e)) {
+                shown.append(String.format(c > 0xff ? "\\u%04x" : "\\x%02x", c));
+              } else {
+                shown.appendCodePoint(c);
+              }
+            });
+    return shown.toString();
+  }
+
+  /**
+   * Whether a server may name an entry of a folder so. Names that would lead elsewhere are refused.
+   */
+  public static boolean isSafe(String wire) {
+    return !wire.isEmpty()
+        && !wire.equals(".")
+        && !wire.equals("..")
+        && wire.indexOf('/') < 0
+        && wire.indexOf('\0') < 0;
+  }
+
+  /** C1 controls and the marks that reverse the direction of text, which make a name lie. */
+  private static boolean isUnsafe(int c) {
+    return (c >= 0x80 && c < 0xa0)
+        || (c >= 0x202a && c <= 0x202e)
+        || (c >= 0x2066 && c <= 0x2069)
+        || c == 0x200e
+        || c == 0x200f;
+  }
+
+  private static String decode(String wire) {
+    try {
+      return StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(bytes(wire))).toString();
+    } catch (CharacterCodingException e) {
+      return null;
+    }
+  }
+}

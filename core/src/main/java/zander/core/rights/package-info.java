@@ -1,0 +1,2 @@
+/** Owner, group and mode as arithmetic: no server, no names, no interface. */
+package zander.core.rights;
