@@ -121,11 +121,11 @@ public final class LocalSide implements Side {
     }
 
     private static String partNameOf(Path target) {
-      String wire = partName(WireName.fromText(target.getFileName().toString()));
+      String wire = Side.partName(WireName.fromText(target.getFileName().toString()));
       // Cutting a long name may have cut a letter in two.
       return WireName.isUtf8(wire)
           ? new String(WireName.bytes(wire), java.nio.charset.StandardCharsets.UTF_8)
-          : partName("long");
+          : Side.partName("long");
     }
 
     @Override

@@ -102,7 +102,7 @@ public final class RemoteSide implements Side {
 
     Arriving(RemotePath target) throws IOException {
       this.target = target;
-      this.part = target.parent().child(partName(target.wireName()));
+      this.part = target.parent().child(Side.partName(target.wireName()));
       this.writer = files.create(part, new Mode(0600));
     }
 
@@ -203,7 +203,7 @@ public final class RemoteSide implements Side {
       files.makeLink(at, target);
       return;
     }
-    RemotePath part = at.parent().child(partName(at.wireName()));
+    RemotePath part = at.parent().child(Side.partName(at.wireName()));
     files.makeLink(part, target);
     files.renameOver(part, at);
   }
