@@ -1,0 +1,2 @@
+/** The Riverwatch demo: made-up servers built from data in resources, the same at each start. */
+package zander.standin.demo;

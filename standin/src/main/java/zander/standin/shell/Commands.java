@@ -1,0 +1,32 @@
+package zander.standin.shell;
+
+import java.util.HashMap;
+import java.util.Map;
+
+/** The commands there are, by name. */
+final class Commands {
+  private static final Map<String, Command> ALL = new HashMap<>();
+
+  static {
+    ALL.put("ls", ListCommand::run);
+    ALL.put("stat", StatCommand::run);
+    ALL.put("find", FindCommand::run);
+    ALL.put("grep", GrepCommand::run);
+    ALL.put("tar", TarCommand::run);
+    ALL.put("sudo", SudoCommand::run);
+    ALL.put("gauge", GaugeCommand::run);
+    ALL.put("levelsd", LevelsdCommand::run);
+    LoginCommands.addTo(ALL);
+    FileCommands.addTo(ALL);
+    CopyCommands.addTo(ALL);
+    RightsCommands.addTo(ALL);
+    TextCommands.addTo(ALL);
+  }
+
+  private Commands() {}
+
+  /** The command of that name, given plainly or by a path in a bin folder; {@code null} if none. */
+  static Command find(String name) {
+    return ALL.get(name.replaceFirst("^(/usr)?/s?bin/", ""));
+  }
+}

@@ -1,0 +1,103 @@
+package zander.standin.shell;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.regex.Pattern;
+import java.util.regex.PatternSyntaxException;
+import zander.standin.world.PosixError;
+
+/** {@code grep}: fixed strings, or extended expressions that mean the same in both notations. */
+final class GrepCommand {
+  private final Call call;
+  private final Options options;
+  private final Pattern pattern;
+  private boolean found;
+  private boolean failed;
+
+  private GrepCommand(Call call, Options options, Pattern pattern) {
+    this.call = call;
+    this.options = options;
+    this.pattern = pattern;
+  }
+
+  static int run(Call call) throws IOException {
+    Options options = call.options("EFivnlcqrRHh", "e");
+    List<String> operands = new ArrayList<>(options.operands(options.has('e') ? 0 : 1));
+    String text = options.has('e') ? options.value('e') : operands.remove(0);
+    return new GrepCommand(call, options, pattern(options, text)).search(operands);
+  }
+
+  private static Pattern pattern(Options options, String text) {
+    int flags = options.has('i') ? Pattern.CASE_INSENSITIVE : 0;
+    if (options.has('F')) {
+      return Pattern.compile(text, flags | Pattern.LITERAL);
+    }
+    // In basic expressions + ? | ( ) { } are plain and their escaped forms are not: refuse what
+    // would mean something else, rather than find the wrong lines.
+    if (!options.has('E') && text.matches("(?s).*(\\\\[+?|(){}]).*")) {
+      throw new UsageError("this basic expression is not supported on this stand-in; use -E");
+    }
+    String regex = options.has('E') ? text : text.replaceAll("[+?|(){}]", "\\\\$0");
+    if (regex.contains("[[:") || regex.matches("(?s).*\\\\[a-zA-Z<>].*")) {
+      throw new UsageError("character classes are not supported on this stand-in");
+    }
+    try {
+      return Pattern.compile(regex, flags);
+    } catch (PatternSyntaxException e) {
+      throw new UsageError("invalid expression: " + e.getDescription());
+    }
+  }
+
+  private int search(List<String> operands) throws IOException {
+    boolean tree = options.has('r') || options.has('R');
+    boolean many = (tree || operands.size() > 1 || options.has('H')) && !options.has('h');
+    if (operands.isEmpty()) {
+      file("(standard input)", TextCommands.content(call, "-"), false);
+    }
+    for (String operand : operands) {
+      try {
+        if (tree) {
+          Trees.walk(
+              call,
+              operand,
+              (shown, path, stat) -> {
+                if (stat.isFile()) {
+                  file(shown, call.readFile(path), many);
+                }
+              });
+        } else {
+          file(operand, TextCommands.content(call, operand), many);
+        }
+      } catch (PosixError e) {
+        failed = true;
+        call.complain(operand, e);
+      }
+    }
+    return failed ? 2 : found ? 0 : 1;
+  }
+
+  private void file(String name, byte[] content, boolean named) {
+    int number = 0;
+    int count = 0;
+    for (String line : TextCommands.lines(content)) {
+      number++;
+      String text = line.endsWith("\n") ? line.substring(0, line.length() - 1) : line;
+      if (pattern.matcher(text).find() == options.has('v')) {
+        continue;
+      }
+      count++;
+      found = true;
+      if (!options.has('q') && !options.has('c') && !options.has('l')) {
+        call.out()
+            .print(
+                (named ? name + ":" : "") + (options.has('n') ? number + ":" : "") + text + "\n");
+      }
+    }
+    if (options.has('c')) {
+      call.out().print((named ? name + ":" : "") + count + "\n");
+    } else if (options.has('l') && count > 0) {
+      call.out().print(name + "\n");
+    }
+  }
+}

@@ -1,0 +1,108 @@
+package zander.standin.shell;
+
+import java.io.IOException;
+import java.util.List;
+import zander.standin.world.Caller;
+
+/** {@code sudo}: becomes root for one command or a shell, after the account's own password. */
+final class SudoCommand {
+  private static final int TRIES = 3;
+
+  private SudoCommand() {}
+
+  static int run(Call call) throws IOException {
+    List<String> words = call.arguments().subList(1, call.arguments().size());
+    boolean fromInput = false;
+    boolean never = false;
+    boolean shell = false;
+    int at = 0;
+    for (; at < words.size() && words.get(at).startsWith("-"); at++) {
+      String option = words.get(at);
+      if (option.equals("--")) {
+        at++;
+        break;
+      }
+      switch (option) {
+        case "-S" -> fromInput = true;
+        case "-n" -> never = true;
+        case "-i", "-s" -> shell = true;
+        case "-p" -> at++;
+        default -> throw new UsageError("option " + option + " is not supported on this stand-in");
+      }
+    }
+    List<String> command = words.subList(Math.min(at, words.size()), words.size());
+    if (command.isEmpty() && !shell) {
+      throw new UsageError("a command is missing", 1);
+    }
+    if (!allowed(call, fromInput, never)) {
+      return 1;
+    }
+    return asRoot(call, command.isEmpty() ? List.of("sh") : command);
+  }
+
+  private static boolean allowed(Call call, boolean fromInput, boolean never) throws IOException {
+    Call.Session session = call.session();
+    if (session.caller.isRoot() || session.sudoKnown && session.account.sudo()) {
+      return true;
+    }
+    if (never || !fromInput && session.terminal == null) {
+      call.complain("a password is required");
+      return false;
+    }
+    for (int tries = 0; tries < TRIES; tries++) {
+      String typed = ask(call, fromInput);
+      if (typed == null) {
+        break;
+      }
+      if (!typed.isEmpty() && typed.equals(session.account.password())) {
+        if (!session.account.sudo()) {
+          call.complain(session.account.name() + " is not in the sudoers file.");
+          return false;
+        }
+        session.sudoKnown = true;
+        return true;
+      }
+      call.complain("Sorry, try again.");
+    }
+    call.complain("incorrect password attempts");
+    return false;
+  }
+
+  private static String ask(Call call, boolean fromInput) throws IOException {
+    if (fromInput) {
+      StringBuilder line = new StringBuilder();
+      int c;
+      while ((c = call.in().read()) >= 0 && c != '\n') {
+        line.append((char) c);
+      }
+      return c < 0 && line.length() == 0 ? null : line.toString();
+    }
+    call.out().print("[sudo] password for " + call.session().account.name() + ": ");
+    call.out().flush();
+    String typed = LineEditor.readHidden(call.terminal());
+    call.out().print("\n");
+    return typed;
+  }
+
+  private static int asRoot(Call call, List<String> command) throws IOException {
+    Call.Session session = call.session();
+    Caller before = session.caller;
+    session.caller = Caller.ROOT;
+    try {
+      Command found = Commands.find(command.get(0));
+      if (found == null) {
+        return call.complain(command.get(0) + ": command not found");
+      }
+      Call inner = new Call(session, command, call.in(), call.out(), call.out());
+      try {
+        return found.run(inner);
+      } finally {
+        inner.flush();
+        // Leaving root's shell ends that shell, not the login it was started from.
+        session.exiting = false;
+      }
+    } finally {
+      session.caller = before;
+    }
+  }
+}

@@ -1,0 +1,34 @@
+package zander.standin.shell;
+
+import java.io.IOException;
+import zander.standin.world.PosixError;
+import zander.standin.world.Stat;
+
+/** Goes through a tree without following links. */
+final class Trees {
+  private Trees() {}
+
+  /** Told of every entry. */
+  interface Visitor {
+    void visit(String shown, String path, Stat stat) throws IOException;
+  }
+
+  /**
+   * Visits an entry and all below it, folders before what is in them, names in order.
+   *
+   * @param shown the path as the person wrote it
+   */
+  static void walk(Call call, String shown, Visitor visitor) throws IOException {
+    Stat stat = call.world().lstat(call.caller(), call.path(shown));
+    visitor.visit(shown, call.path(shown), stat);
+    if (stat.isFolder()) {
+      for (String name : children(call, shown)) {
+        walk(call, Call.at(shown, name), visitor);
+      }
+    }
+  }
+
+  static java.util.List<String> children(Call call, String shown) throws PosixError {
+    return call.world().list(call.caller(), call.path(shown)).stream().sorted().toList();
+  }
+}
