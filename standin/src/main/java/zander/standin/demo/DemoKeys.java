@@ -12,16 +12,20 @@ import java.security.KeyPair;
 import java.security.MessageDigest;
 import java.security.PrivateKey;
 import java.security.spec.PKCS8EncodedKeySpec;
+import java.security.spec.X509EncodedKeySpec;
 import java.util.HexFormat;
-import org.apache.sshd.common.config.keys.KeyUtils;
 import org.apache.sshd.common.config.keys.PublicKeyEntry;
 import org.apache.sshd.common.config.keys.writer.openssh.OpenSSHKeyPairResourceWriter;
 import org.apache.sshd.common.util.security.SecurityUtils;
+import org.bouncycastle.crypto.params.Ed25519PrivateKeyParameters;
 
 /** Made-up ed25519 keys, the same for the same name at each start. They protect nothing. */
 public final class DemoKeys {
   /** The fixed start of an ed25519 private key in PKCS #8 (RFC 8410, section 7). */
   private static final String PREFIX = "302e020100300506032b657004220420";
+
+  /** The fixed start of an ed25519 public key (RFC 8410, section 4). */
+  private static final String PUBLIC_PREFIX = "302a300506032b6570032100";
 
   private DemoKeys() {}
 
@@ -33,7 +37,9 @@ public final class DemoKeys {
       byte[] encoded = HexFormat.of().parseHex(PREFIX + HexFormat.of().formatHex(seed));
       KeyFactory factory = SecurityUtils.getKeyFactory("Ed25519");
       PrivateKey key = factory.generatePrivate(new PKCS8EncodedKeySpec(encoded));
-      return new KeyPair(KeyUtils.recoverPublicKey(key), key);
+      byte[] point = new Ed25519PrivateKeyParameters(seed).generatePublicKey().getEncoded();
+      byte[] open = HexFormat.of().parseHex(PUBLIC_PREFIX + HexFormat.of().formatHex(point));
+      return new KeyPair(factory.generatePublic(new X509EncodedKeySpec(open)), key);
     } catch (GeneralSecurityException e) {
       throw new IllegalStateException(e);
     }

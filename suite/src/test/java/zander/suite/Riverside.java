@@ -1,0 +1,56 @@
+package zander.suite;
+
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.nio.file.Path;
+import java.util.List;
+import zander.core.connect.Connection;
+import zander.core.connect.Connector;
+import zander.core.connect.HostLookup;
+import zander.core.connect.KnownHosts;
+import zander.core.connect.ServerAddress;
+import zander.core.connect.SignInWays;
+import zander.standin.demo.Demo;
+
+/** The demo's servers for one test, and a connector that finds them by their made-up names. */
+final class Riverside implements AutoCloseable {
+  final Demo demo;
+  final KnownHosts knownHosts;
+  final Connector connector;
+  private int redirect = -1;
+
+  Riverside(Path folder) throws IOException {
+    demo = Demo.start(folder.resolve("home"));
+    knownHosts = new KnownHosts(folder.resolve("home/.ssh/known_hosts"));
+    connector = new Connector(knownHosts, this::find);
+  }
+
+  private List<InetSocketAddress> find(ServerAddress address) throws IOException {
+    int port = demo.portOf(address.host());
+    if (port < 0) {
+      return HostLookup.system().find(address);
+    }
+    return List.of(
+        new InetSocketAddress(InetAddress.getLoopbackAddress(), redirect > 0 ? redirect : port));
+  }
+
+  /** Leads every made-up name to one port from now on. */
+  void redirectTo(int port) {
+    redirect = port;
+  }
+
+  static ServerAddress warden(String server) {
+    return new ServerAddress("warden", server + Demo.DOMAIN, 22);
+  }
+
+  Connection open(String server) throws IOException {
+    return connector.open(warden(server), SignInWays.byKey(demo.keyFile()), Talk.accepting());
+  }
+
+  @Override
+  public void close() {
+    connector.close();
+    demo.close();
+  }
+}

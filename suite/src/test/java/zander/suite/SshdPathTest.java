@@ -1,0 +1,105 @@
+package zander.suite;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.atomic.AtomicInteger;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.Assumptions;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import zander.core.connect.Connection;
+import zander.core.connect.ShellSession;
+import zander.core.crossing.Crossing;
+import zander.core.crossing.LocalSide;
+import zander.core.crossing.RemoteSide;
+import zander.core.crossing.WhenExists;
+import zander.core.files.RemotePath;
+import zander.core.journal.Journal;
+import zander.core.work.Cancellation;
+
+/** The whole path against the system's own server. */
+class SshdPathTest extends PathContract {
+  @TempDir static Path folder;
+  private static SystemSshd sshd;
+  private static final AtomicInteger NUMBER = new AtomicInteger();
+
+  @BeforeAll
+  static void start() throws Exception {
+    Assumptions.assumeTrue(SystemSshd.isPossible(), "needs openssh-server, and to be root");
+    sshd = new SystemSshd(folder, List.of("zndwarden", "znddeploy"), List.of());
+  }
+
+  @AfterAll
+  static void stop() throws Exception {
+    if (sshd != null) {
+      sshd.close();
+    }
+  }
+
+  @Override
+  Connection asUser() throws IOException {
+    return sshd.open("zndwarden");
+  }
+
+  @Override
+  Connection asRoot() throws IOException {
+    return sshd.open("root");
+  }
+
+  @Override
+  RemotePath freshFolder() throws IOException {
+    Path fresh = folder.resolve("zndwarden/fresh-" + NUMBER.incrementAndGet());
+    Files.createDirectory(fresh);
+    try {
+      SystemSshd.run("chown", "zndwarden:zndwarden", fresh.toString());
+    } catch (InterruptedException e) {
+      throw new IOException(e);
+    }
+    return RemotePath.of(fresh.toString());
+  }
+
+  @Override
+  int otherUid(Connection connection) {
+    return connection.files().names().uidOf("znddeploy").orElseThrow();
+  }
+
+  /** The tree on the server's own disk, not only what comes back. */
+  @Test
+  void putsTheTreeOnTheServersDisk() throws IOException {
+    Path source = local.resolve("source");
+    OddTree.make(source);
+    RemotePath target = freshFolder();
+    try (Connection connection = asUser()) {
+      new Crossing(
+              new LocalSide(local),
+              new RemoteSide(connection.files(), target, Journal.NONE),
+              WhenExists.ASK,
+              NEVER_ASKED,
+              new Cancellation())
+          .run(List.of("source"));
+    }
+    assertThat(describe(Path.of(target.text(), "source"))).isEqualTo(describe(source));
+  }
+
+  @Test
+  void runsAFullScreenProgramThatFollowsTheSize() throws Exception {
+    RemotePath target = freshFolder();
+    try (Connection connection = asUser();
+        ShellSession shell = connection.openShell(target, 90, 25)) {
+      StringBuilder seen = new StringBuilder();
+      shell.type("stty size; echo on''e\n".getBytes(StandardCharsets.UTF_8));
+      readUntil(shell, seen, "one");
+      assertThat(seen).contains("25 90");
+      shell.resize(120, 40);
+      shell.type("stty size; echo tw''o\n".getBytes(StandardCharsets.UTF_8));
+      readUntil(shell, seen, "two");
+      assertThat(seen).contains("40 120");
+    }
+  }
+}

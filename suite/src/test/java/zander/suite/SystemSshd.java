@@ -1,0 +1,166 @@
+package zander.suite;
+
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import zander.core.connect.Connection;
+import zander.core.connect.Connector;
+import zander.core.connect.KnownHosts;
+import zander.core.connect.ServerAddress;
+import zander.core.connect.SignInWays;
+import zander.standin.demo.DemoKeys;
+
+/**
+ * The system's own {@code sshd} on a free loopback port, with keys and accounts made for one test
+ * class and removed after it. Needs root, because a server changes accounts.
+ */
+final class SystemSshd implements AutoCloseable {
+  static final Path BINARY = Path.of("/usr/sbin/sshd");
+
+  private static final int NO_SUCH_ACCOUNT = 6;
+
+  private final Path folder;
+  private final int port;
+  private final Process process;
+  private final List<String> accounts = new ArrayList<>();
+  final Connector connector;
+
+  SystemSshd(Path folder, List<String> wantedAccounts, List<String> moreConfig) throws Exception {
+    this.folder = folder;
+    Files.setPosixFilePermissions(folder, PosixFilePermissions.fromString("rwxr-xr-x"));
+    for (String account : wantedAccounts) {
+      // A run that was killed may have left it.
+      removeAccount(account);
+      // '*' is no password at all; the '!' of a locked account would be refused.
+      run(
+          "useradd",
+          "-M",
+          "-d",
+          folder.resolve(account).toString(),
+          "-p",
+          "*",
+          "-s",
+          "/bin/sh",
+          account);
+      accounts.add(account);
+      Files.createDirectories(folder.resolve(account));
+      run("chown", account, folder.resolve(account).toString());
+    }
+    DemoKeys.writePrivate(DemoKeys.pair("suite host"), "host", folder.resolve("hostkey"));
+    DemoKeys.writePrivate(DemoKeys.pair("suite user"), "user", keyFile());
+    Path keys = folder.resolve("authorized");
+    Files.writeString(keys, DemoKeys.publicLine(DemoKeys.pair("suite user"), "user"));
+    try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+      port = free.getLocalPort();
+    }
+    List<String> config = new ArrayList<>(moreConfig);
+    config.addAll(
+        List.of(
+            "Port " + port,
+            "ListenAddress 127.0.0.1",
+            "HostKey " + folder.resolve("hostkey"),
+            "AuthorizedKeysFile " + keys,
+            "StrictModes no",
+            "UsePAM no",
+            "PasswordAuthentication no",
+            "PermitRootLogin yes",
+            "PidFile none",
+            "MaxStartups 200",
+            "MaxSessions 50",
+            "Subsystem sftp internal-sftp"));
+    Path configFile = folder.resolve("sshd_config");
+    Files.write(configFile, config);
+    Files.createDirectories(Path.of("/run/sshd"));
+    process =
+        new ProcessBuilder(BINARY.toString(), "-D", "-e", "-f", configFile.toString())
+            .redirectErrorStream(true)
+            .redirectOutput(folder.resolve("sshd.log").toFile())
+            .start();
+    awaitPort();
+    connector =
+        new Connector(
+            new KnownHosts(folder.resolve("known_hosts")),
+            address ->
+                List.of(new InetSocketAddress(InetAddress.getLoopbackAddress(), address.port())));
+  }
+
+  /** Whether this machine can run the suite; asked in an assumption, so that it is told. */
+  static boolean isPossible() {
+    return Files.isExecutable(BINARY) && "root".equals(System.getProperty("user.name"));
+  }
+
+  private void awaitPort() throws Exception {
+    long deadline = System.nanoTime() + TimeUnit.SECONDS.toNanos(30);
+    while (true) {
+      try (Socket socket = new Socket()) {
+        socket.connect(new InetSocketAddress(InetAddress.getLoopbackAddress(), port), 1000);
+        return;
+      } catch (IOException e) {
+        if (!process.isAlive() || System.nanoTime() > deadline) {
+          throw new IOException(
+              "sshd did not start: " + Files.readString(folder.resolve("sshd.log")), e);
+        }
+        process.waitFor(20, TimeUnit.MILLISECONDS);
+      }
+    }
+  }
+
+  static String run(String... command) throws IOException, InterruptedException {
+    Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
+    String output = new String(process.getInputStream().readAllBytes());
+    if (process.waitFor() != 0) {
+      throw new IOException(String.join(" ", command) + ": " + output);
+    }
+    return output;
+  }
+
+  int port() {
+    return port;
+  }
+
+  Path keyFile() {
+    return folder.resolve("userkey");
+  }
+
+  Connection open(String account) throws IOException {
+    return openThrough(account, port);
+  }
+
+  Connection openThrough(String account, int throughPort) throws IOException {
+    return connector.open(
+        new ServerAddress(account, "localhost", throughPort),
+        SignInWays.byKey(keyFile()),
+        Talk.accepting());
+  }
+
+  @Override
+  public void close() throws Exception {
+    connector.close();
+    process.destroy();
+    process.waitFor(10, TimeUnit.SECONDS);
+    for (String account : accounts) {
+      removeAccount(account);
+    }
+  }
+
+  /** Tries until the account's last sessions have ended; an account that is not there is fine. */
+  private static void removeAccount(String account) throws IOException, InterruptedException {
+    for (int tries = 0; tries < 100; tries++) {
+      Process removal = new ProcessBuilder("userdel", account).redirectErrorStream(true).start();
+      removal.getInputStream().readAllBytes();
+      int status = removal.waitFor();
+      if (status == 0 || status == NO_SUCH_ACCOUNT) {
+        return;
+      }
+      TimeUnit.MILLISECONDS.sleep(20);
+    }
+  }
+}
