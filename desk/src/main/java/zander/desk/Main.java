@@ -1,0 +1,15 @@
+package zander.desk;
+
+import javafx.application.Application;
+
+/** Starts the program; apart from the application class, so that a plain class path will do. */
+public final class Main {
+  private Main() {}
+
+  /**
+   * @param arguments {@code demo} for the Riverwatch demo, or nothing
+   */
+  public static void main(String[] arguments) {
+    Application.launch(ZanderApp.class, arguments);
+  }
+}

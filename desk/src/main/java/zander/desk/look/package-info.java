@@ -1,0 +1,2 @@
+/** Fonts, colours and stylesheets. */
+package zander.desk.look;

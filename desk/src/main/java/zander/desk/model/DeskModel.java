@@ -1,0 +1,392 @@
+package zander.desk.model;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.OptionalInt;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyBooleanProperty;
+import javafx.beans.property.ReadOnlyBooleanWrapper;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.collections.FXCollections;
+import javafx.collections.ListChangeListener;
+import javafx.collections.ObservableList;
+import zander.core.book.ServerEntry;
+import zander.core.connect.Connection;
+import zander.core.connect.WhoAmI;
+import zander.core.crossing.Direction;
+import zander.core.crossing.LocalSide;
+import zander.core.crossing.RemoteSide;
+import zander.core.crossing.Side;
+import zander.core.crossing.WhenExists;
+import zander.core.files.RemoteEntry;
+import zander.core.files.RemoteFiles;
+import zander.core.files.RemotePath;
+import zander.core.files.RightsChange;
+import zander.core.files.WholeWrite;
+import zander.core.journal.Journal;
+import zander.core.journal.JournalEntry;
+import zander.desk.work.Background;
+import zander.desk.work.FailureWords;
+import zander.desk.work.Said;
+
+/** One open server: its connection, its sheets, and the folder of this computer below it. */
+public final class DeskModel {
+  private final AppModel app;
+  private final ServerEntry entry;
+  private final Journal journal;
+  private final FolderModel folder;
+  private final LocalModel local;
+  private final RightsModel rights;
+  private final ObservableList<Sheet> sheets = FXCollections.observableArrayList();
+  private final ObjectProperty<Sheet> current = new SimpleObjectProperty<>();
+  private final ObjectProperty<WhenExists> whenExists = new SimpleObjectProperty<>(WhenExists.ASK);
+  private final ReadOnlyObjectWrapper<CrossingModel> crossing = new ReadOnlyObjectWrapper<>();
+  private final ReadOnlyObjectWrapper<Long> delay = new ReadOnlyObjectWrapper<>();
+  private final ReadOnlyObjectWrapper<List<JournalEntry>> happened =
+      new ReadOnlyObjectWrapper<>(List.of());
+  private final ReadOnlyBooleanWrapper away = new ReadOnlyBooleanWrapper(false);
+  private final ExecutorService typing =
+      Executors.newSingleThreadExecutor(
+          task -> {
+            Thread thread = new Thread(task, "typing");
+            thread.setDaemon(true);
+            return thread;
+          });
+  private volatile Connection connection;
+  private int shells;
+
+  DeskModel(AppModel app, ServerEntry entry, Connection connection, Journal journal) {
+    this.app = app;
+    this.entry = entry;
+    this.journal = journal;
+    this.folder = new FolderModel(this);
+    this.rights = new RightsModel(this);
+    Path start = entry.local() == null ? app.home() : app.home().resolve(entry.local());
+    this.local = new LocalModel(app.background(), app.home(), start);
+    folder.selection().addListener((ListChangeListener<RemoteEntry>) change -> selected());
+    folder
+        .allRows()
+        .addListener(
+            (ListChangeListener<RemoteEntry>) change -> local.compareWith(folder.allRows()));
+    sheets.add(folder);
+    current.set(folder);
+    current.addListener((observed, old, now) -> selected());
+    take(connection);
+    RemotePath landing = connection.whoAmI().home();
+    folder.go(entry.landing() == null ? landing : RemotePath.of(entry.landing()));
+  }
+
+  private void take(Connection fresh) {
+    connection = fresh;
+    away.set(false);
+    fresh.onEnd(() -> background().show(() -> away.set(connection == fresh)));
+    background().run(() -> fresh.delay().toMillis(), delay::set, failure -> delay.set(null));
+  }
+
+  private void selected() {
+    List<RemoteEntry> chosen = List.copyOf(folder.selection());
+    rights.select(chosen);
+    String about =
+        current.get() instanceof FileModel file
+            ? file.version().real().text()
+            : chosen.size() == 1 ? chosen.get(0).path().text() : null;
+    if (about == null) {
+      happened.set(List.of());
+      return;
+    }
+    background().run(() -> journal.about(about), happened::set, e -> happened.set(List.of()));
+  }
+
+  // What the sheets of this desk need.
+
+  Background background() {
+    return app.background();
+  }
+
+  RemoteFiles files() {
+    return connection.files();
+  }
+
+  Connection connection() {
+    return connection;
+  }
+
+  ExecutorService typing() {
+    return typing;
+  }
+
+  WholeWrite saver() {
+    return new WholeWrite(files(), journal);
+  }
+
+  RightsChange rightsChange() {
+    return new RightsChange(files(), journal);
+  }
+
+  RemotePath home() {
+    return connection.whoAmI().home();
+  }
+
+  String userName(int uid) {
+    return files().names().user(uid);
+  }
+
+  String groupName(int gid) {
+    return files().names().group(gid);
+  }
+
+  public OptionalInt uidOf(String name) {
+    return files().names().uidOf(name.strip());
+  }
+
+  public OptionalInt gidOf(String name) {
+    return files().names().gidOf(name.strip());
+  }
+
+  void arrivedAt(RemotePath path) {
+    app.remember(entry.name(), path);
+  }
+
+  void fileSaved(RemotePath path) {
+    selected();
+    refreshOne(path);
+  }
+
+  void rightsChanged(List<RemoteEntry> now) {
+    folder.update(now);
+    selected();
+  }
+
+  private void refreshOne(RemotePath path) {
+    background().run(() -> files().entry(path), now -> folder.update(List.of(now)), failure -> {});
+  }
+
+  void shellUsed() {
+    folder.refresh();
+  }
+
+  /** Looks whether the line is still there after something failed. */
+  void checkLine() {
+    if (!connection.isOpen()) {
+      away.set(true);
+    }
+  }
+
+  // What a person does.
+
+  public void openFile(RemotePath path) {
+    for (Sheet sheet : sheets) {
+      if (sheet instanceof FileModel file && file.path().equals(path)) {
+        current.set(file);
+        return;
+      }
+    }
+    background()
+        .run(
+            () -> new FileModel(this, path, saver().open(path, FileModel.LARGEST)),
+            file -> {
+              sheets.add(file);
+              current.set(file);
+            },
+            failure -> {
+              current.set(folder);
+              folder.ask(Question.notice(FailureWords.of(failure), true, folder.dismiss()));
+              checkLine();
+            });
+  }
+
+  public void openShell() {
+    RemotePath at = folder.path() == null ? home() : folder.path();
+    ShellModel shell = new ShellModel(this, "Shell " + ++shells, at);
+    sheets.add(shell);
+  }
+
+  /** Closes a sheet; one with unsaved text asks first, in itself. */
+  public void close(Sheet sheet) {
+    if (sheet == folder) {
+      return;
+    }
+    if (sheet instanceof FileModel file && file.unsavedProperty().get()) {
+      current.set(file);
+      file.ask(
+          Question.notice(
+              new Said(
+                  file.path().name() + " is not saved",
+                  "The server has the version before your changes."),
+              true,
+              new Question.Choice("Save", ticked -> file.save()),
+              new Question.Choice("Close and lose the changes", ticked -> remove(file)),
+              new Question.Choice("Keep editing", ticked -> file.dismissQuestion())));
+      return;
+    }
+    remove(sheet);
+  }
+
+  private void remove(Sheet sheet) {
+    sheet.close();
+    sheets.remove(sheet);
+    if (current.get() == sheet) {
+      current.set(folder);
+    }
+  }
+
+  /** Sends what is selected below the waterline up into the folder shown. */
+  public void sendUp() {
+    List<String> names = local.selection().stream().map(row -> row.node().name()).toList();
+    if (names.isEmpty()) {
+      tell("Nothing is selected on this computer", "Select files or folders below the waterline.");
+      return;
+    }
+    cross(
+        Direction.SEND_UP,
+        new LocalSide(local.folder()),
+        new RemoteSide(files(), folder.path(), journal),
+        names);
+  }
+
+  /** Brings what is selected on the server down into this computer's folder. */
+  public void bringDown() {
+    List<String> names = folder.selection().stream().map(row -> row.path().wireName()).toList();
+    if (names.isEmpty()) {
+      tell("Nothing is selected on the server", "Select files or folders above the waterline.");
+      return;
+    }
+    cross(
+        Direction.BRING_DOWN,
+        new RemoteSide(files(), folder.path(), journal),
+        new LocalSide(local.folder()),
+        names);
+  }
+
+  private void tell(String headline, String detail) {
+    current.set(folder);
+    folder.ask(Question.notice(new Said(headline, detail), false, folder.dismiss()));
+  }
+
+  private void cross(Direction direction, Side source, Side target, List<String> names) {
+    if (crossing.get() != null && !crossing.get().isOver()) {
+      tell("A crossing is under way", "One at a time for now: wait for it, or stop it.");
+      return;
+    }
+    CrossingModel started =
+        new CrossingModel(background(), direction, source, target, names, whenExists.get());
+    started
+        .questionProperty()
+        .addListener(
+            (observed, old, now) -> {
+              if (now != null) {
+                current.set(folder);
+                folder.ask(now);
+              } else if (folder.questionProperty().get() == old) {
+                folder.dismissQuestion();
+              }
+            });
+    crossing.set(started);
+    started.start(
+        () -> {
+          if (!away.get()) {
+            folder.refresh();
+          }
+          local.refresh();
+          showProblems(started);
+          checkLine();
+        });
+  }
+
+  private void showProblems(CrossingModel over) {
+    var problems = over.progress().problems();
+    if (problems.isEmpty()) {
+      return;
+    }
+    StringBuilder list = new StringBuilder();
+    problems.stream()
+        .limit(6)
+        .forEach(p -> list.append(p.path()).append(": ").append(p.why()).append('\n'));
+    if (problems.size() > 6) {
+      list.append("and ").append(problems.size() - 6).append(" more");
+    }
+    folder.ask(
+        Question.notice(new Said(over.line(), list.toString().strip()), true, folder.dismiss()));
+  }
+
+  /** Opens the connection again; sheets, texts and folders stay as they are. */
+  public void reconnect() {
+    app.signIn(
+        entry,
+        fresh -> {
+          take(fresh);
+          folder.refresh();
+        });
+  }
+
+  void end() {
+    new ArrayList<>(sheets).forEach(Sheet::close);
+    typing.shutdown();
+    Connection last = connection;
+    background().run(last::close);
+  }
+
+  public boolean hasUnsaved() {
+    return sheets.stream().anyMatch(sheet -> sheet.unsavedProperty().get());
+  }
+
+  public ServerEntry entry() {
+    return entry;
+  }
+
+  public WhoAmI whoAmI() {
+    return connection.whoAmI();
+  }
+
+  public String keyType() {
+    return connection.keyType();
+  }
+
+  public FolderModel folder() {
+    return folder;
+  }
+
+  public LocalModel local() {
+    return local;
+  }
+
+  public RightsModel rights() {
+    return rights;
+  }
+
+  public ObservableList<Sheet> sheets() {
+    return sheets;
+  }
+
+  public ObjectProperty<Sheet> currentProperty() {
+    return current;
+  }
+
+  public ObjectProperty<WhenExists> whenExistsProperty() {
+    return whenExists;
+  }
+
+  public ReadOnlyObjectProperty<CrossingModel> crossingProperty() {
+    return crossing.getReadOnlyProperty();
+  }
+
+  /** Milliseconds for a round trip, or {@code null} while not known. */
+  public ReadOnlyObjectProperty<Long> delayProperty() {
+    return delay.getReadOnlyProperty();
+  }
+
+  /** What the journal has about the one thing selected. */
+  public ReadOnlyObjectProperty<List<JournalEntry>> happenedProperty() {
+    return happened.getReadOnlyProperty();
+  }
+
+  /** Whether the connection is gone and what is shown is as it was. */
+  public ReadOnlyBooleanProperty awayProperty() {
+    return away.getReadOnlyProperty();
+  }
+}

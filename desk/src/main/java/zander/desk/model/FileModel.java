@@ -1,0 +1,222 @@
+package zander.desk.model;
+
+import java.util.List;
+import javafx.beans.property.ReadOnlyBooleanProperty;
+import javafx.beans.property.ReadOnlyBooleanWrapper;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
+import zander.core.edit.NotTextException;
+import zander.core.edit.TextFile;
+import zander.core.files.FileVersion;
+import zander.core.files.RemotePath;
+import zander.core.files.SaveFailure;
+import zander.core.files.WholeWrite;
+import zander.core.files.WholeWrite.Allow;
+import zander.desk.work.FailureWords;
+
+/** A text file of the server being edited: the text here, the version over there, and saving. */
+public final class FileModel implements Sheet {
+  /** What the editor takes; larger files are for the shell. */
+  static final long LARGEST = 16L << 20;
+
+  private final DeskModel desk;
+  private final RemotePath path;
+  private final ReadOnlyStringWrapper title = new ReadOnlyStringWrapper();
+  private final ReadOnlyBooleanWrapper unsaved = new ReadOnlyBooleanWrapper(false);
+  private final ReadOnlyBooleanWrapper busy = new ReadOnlyBooleanWrapper(false);
+  private final ReadOnlyStringWrapper state = new ReadOnlyStringWrapper("");
+  private final ReadOnlyObjectWrapper<Question> question = new ReadOnlyObjectWrapper<>();
+  private final ReadOnlyObjectWrapper<TextFile> loaded = new ReadOnlyObjectWrapper<>();
+  private FileVersion version;
+  private String text = "";
+  private String savedText = "";
+
+  FileModel(DeskModel desk, RemotePath path, WholeWrite.Opened opened) throws NotTextException {
+    this(desk, path, opened, TextFile.decode(opened.content()));
+  }
+
+  private FileModel(DeskModel desk, RemotePath path, WholeWrite.Opened opened, TextFile decoded) {
+    this.desk = desk;
+    this.path = path;
+    title.set(path.name());
+    take(opened.version(), decoded);
+  }
+
+  private void take(FileVersion newVersion, TextFile decoded) {
+    version = newVersion;
+    text = decoded.text();
+    savedText = text;
+    loaded.set(decoded);
+    unsaved.set(false);
+    state.set("as on the server");
+  }
+
+  public RemotePath path() {
+    return path;
+  }
+
+  /** The text as last loaded; a new one when the server's version was taken. */
+  public ReadOnlyObjectProperty<TextFile> loadedProperty() {
+    return loaded.getReadOnlyProperty();
+  }
+
+  /** The version on the server that the text is based on. */
+  public FileVersion version() {
+    return version;
+  }
+
+  /** Told of each change in the editor. */
+  public void edited(String now) {
+    text = now;
+    unsaved.set(!now.equals(savedText));
+    if (unsaved.get()) {
+      state.set("not on the server yet");
+    } else {
+      state.set("as on the server");
+    }
+  }
+
+  public String text() {
+    return text;
+  }
+
+  /** The facts beside the name: encoding, line ends, lines. */
+  public String facts() {
+    TextFile file = loaded.get();
+    long lines = text.chars().filter(c -> c == '\n').count() + (text.endsWith("\n") ? 0 : 1);
+    return file.charset().name()
+        + (file.hasMark() ? " with mark" : "")
+        + "   "
+        + (file.hasMixedLineEnds() ? "mixed line ends" : file.lineEnd().name())
+        + "   "
+        + Texts.count(text.isEmpty() ? 0 : lines, "line");
+  }
+
+  public void save() {
+    save(List.of());
+  }
+
+  private void save(List<Allow> allowed) {
+    if (busy.get()) {
+      return;
+    }
+    String saving = text;
+    byte[] content;
+    try {
+      content = loaded.get().encode(saving);
+    } catch (NotTextException e) {
+      ask(Question.notice(FailureWords.of(e), true, keepEditing()));
+      return;
+    }
+    busy.set(true);
+    state.set("saving");
+    FileVersion before = version;
+    desk.background()
+        .run(
+            () -> desk.saver().save(before, content, allowed),
+            after -> saved(saving, after),
+            this::saveFailed);
+  }
+
+  private void saved(String saving, FileVersion after) {
+    busy.set(false);
+    version = after;
+    savedText = saving;
+    question.set(null);
+    edited(text);
+    state.set(unsaved.get() ? "not on the server yet" : "saved, read back from the server");
+    desk.fileSaved(path);
+  }
+
+  private void saveFailed(Throwable failure) {
+    busy.set(false);
+    state.set("not on the server yet");
+    desk.checkLine();
+    SaveFailure.Reason reason =
+        failure instanceof SaveFailure save ? save.reason() : SaveFailure.Reason.REFUSED;
+    var said = FailureWords.of(failure);
+    switch (reason) {
+      case CHANGED_MEANWHILE ->
+          ask(
+              Question.notice(
+                  said,
+                  true,
+                  new Question.Choice(
+                      "Replace theirs with mine",
+                      ticked -> save(List.of(Allow.REPLACE_OTHERS_CHANGE))),
+                  new Question.Choice("Load theirs", ticked -> loadTheirs()),
+                  keepEditing()));
+      case OWNER_WOULD_CHANGE ->
+          ask(
+              Question.notice(
+                  said,
+                  true,
+                  new Question.Choice(
+                      "Save, and own it", ticked -> save(List.of(Allow.OWNER_CHANGE))),
+                  keepEditing()));
+      default ->
+          ask(
+              Question.notice(
+                  said, true, new Question.Choice("Try again", ticked -> save()), keepEditing()));
+    }
+  }
+
+  /** Loads the server's version; the editor's own undo brings the old text back. */
+  public void loadTheirs() {
+    busy.set(true);
+    desk.background()
+        .run(
+            () -> {
+              WholeWrite.Opened opened = desk.saver().open(path, LARGEST);
+              return new Loaded(opened.version(), TextFile.decode(opened.content()));
+            },
+            theirs -> {
+              busy.set(false);
+              question.set(null);
+              take(theirs.version, theirs.text);
+            },
+            failure -> {
+              busy.set(false);
+              ask(Question.notice(FailureWords.of(failure), true, keepEditing()));
+            });
+  }
+
+  private record Loaded(FileVersion version, TextFile text) {}
+
+  void ask(Question asked) {
+    question.set(asked);
+  }
+
+  public void dismissQuestion() {
+    question.set(null);
+  }
+
+  private Question.Choice keepEditing() {
+    return new Question.Choice("Keep editing", ticked -> question.set(null));
+  }
+
+  public ReadOnlyBooleanProperty busyProperty() {
+    return busy.getReadOnlyProperty();
+  }
+
+  /** Whether the server has this text, in words. */
+  public ReadOnlyStringProperty stateProperty() {
+    return state.getReadOnlyProperty();
+  }
+
+  public ReadOnlyObjectProperty<Question> questionProperty() {
+    return question.getReadOnlyProperty();
+  }
+
+  @Override
+  public ReadOnlyStringProperty titleProperty() {
+    return title.getReadOnlyProperty();
+  }
+
+  @Override
+  public ReadOnlyBooleanProperty unsavedProperty() {
+    return unsaved.getReadOnlyProperty();
+  }
+}

@@ -1,0 +1,81 @@
+package zander.desk.model;
+
+import java.time.Clock;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.ZonedDateTime;
+import java.time.format.DateTimeFormatter;
+import java.util.Locale;
+
+/** Sizes, times and counts as people read them. */
+public final class Texts {
+  private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm", Locale.ROOT);
+  private static final DateTimeFormatter DAY =
+      DateTimeFormatter.ofPattern("d MMM HH:mm", Locale.ENGLISH);
+  private static final DateTimeFormatter YEAR =
+      DateTimeFormatter.ofPattern("d MMM yyyy", Locale.ENGLISH);
+  private static final DateTimeFormatter EXACT =
+      DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm:ss xxx", Locale.ROOT);
+  private static final String[] UNITS = {"KB", "MB", "GB", "TB", "PB"};
+
+  private Texts() {}
+
+  /** Bytes in units of 1,000 with one decimal: {@code 6.1 KB}. */
+  public static String size(long bytes) {
+    if (bytes < 1000) {
+      return bytes + " B";
+    }
+    double value = bytes;
+    int unit = -1;
+    while (value >= 999.95 && unit < UNITS.length - 1) {
+      value /= 1000;
+      unit++;
+    }
+    return String.format(Locale.ROOT, "%.1f %s", value, UNITS[unit]);
+  }
+
+  /** Grouped digits: {@code 1,920}. */
+  public static String count(long number) {
+    return String.format(Locale.ROOT, "%,d", number);
+  }
+
+  /** A count with its word: {@code 1 file}, {@code 3 files}. */
+  public static String count(long number, String one) {
+    return count(number) + " " + (number == 1 ? one : one + "s");
+  }
+
+  /** The time as near as it matters: minutes ago, today, yesterday, this year, a date. */
+  public static String when(long seconds, Clock clock) {
+    ZonedDateTime time = java.time.Instant.ofEpochSecond(seconds).atZone(ZoneId.systemDefault());
+    long age = clock.instant().getEpochSecond() - seconds;
+    LocalDate today = LocalDate.now(clock);
+    if (age >= 0 && age < 60) {
+      return "just now";
+    }
+    if (age >= 0 && age < 3600) {
+      return age / 60 + " min ago";
+    }
+    if (time.toLocalDate().equals(today)) {
+      return "today " + TIME.format(time);
+    }
+    if (time.toLocalDate().equals(today.minusDays(1))) {
+      return "yesterday " + TIME.format(time);
+    }
+    boolean recent = age >= 0 && age < 180L * 86_400;
+    return (recent ? DAY : YEAR).format(time);
+  }
+
+  /** The whole time with its offset, for a hint. */
+  public static String exactly(long seconds) {
+    return EXACT.format(java.time.Instant.ofEpochSecond(seconds).atZone(ZoneId.systemDefault()));
+  }
+
+  /** A time that is left: {@code 5 s}, {@code 3 min}, {@code 2 h 10 min}. */
+  public static String timeLeft(long seconds) {
+    if (seconds < 60) {
+      return Math.max(1, seconds) + " s";
+    }
+    long minutes = (seconds + 30) / 60;
+    return minutes < 60 ? minutes + " min" : minutes / 60 + " h " + minutes % 60 + " min";
+  }
+}

@@ -1,0 +1,2 @@
+/** The JavaFX application: starting it, its folders, and the demo. */
+package zander.desk;

@@ -1,0 +1,130 @@
+package zander.desk.term;
+
+import java.nio.charset.StandardCharsets;
+import java.util.EnumMap;
+import java.util.Map;
+import javafx.scene.input.KeyCode;
+
+/**
+ * The bytes that keys send to a program (ECMA-48 control functions, as the {@code xterm-256color}
+ * terminal description has them). A key with Shift, Alt or Ctrl carries them as a parameter; a
+ * modifier alone sends nothing.
+ */
+public final class KeyEncoder {
+  /** Keys that send {@code ESC [ letter}, or {@code ESC O letter} in application mode. */
+  private static final Map<KeyCode, Character> LETTERS = new EnumMap<>(KeyCode.class);
+
+  /** Keys that send {@code ESC [ number ~}. */
+  private static final Map<KeyCode, Integer> NUMBERS = new EnumMap<>(KeyCode.class);
+
+  /** F1 to F4 send {@code ESC O letter}, with modifiers {@code ESC [ 1 ; m letter}. */
+  private static final Map<KeyCode, Character> FUNCTIONS = new EnumMap<>(KeyCode.class);
+
+  static {
+    LETTERS.put(KeyCode.UP, 'A');
+    LETTERS.put(KeyCode.DOWN, 'B');
+    LETTERS.put(KeyCode.RIGHT, 'C');
+    LETTERS.put(KeyCode.LEFT, 'D');
+    LETTERS.put(KeyCode.HOME, 'H');
+    LETTERS.put(KeyCode.END, 'F');
+    NUMBERS.put(KeyCode.INSERT, 2);
+    NUMBERS.put(KeyCode.DELETE, 3);
+    NUMBERS.put(KeyCode.PAGE_UP, 5);
+    NUMBERS.put(KeyCode.PAGE_DOWN, 6);
+    NUMBERS.put(KeyCode.F5, 15);
+    NUMBERS.put(KeyCode.F6, 17);
+    NUMBERS.put(KeyCode.F7, 18);
+    NUMBERS.put(KeyCode.F8, 19);
+    NUMBERS.put(KeyCode.F9, 20);
+    NUMBERS.put(KeyCode.F10, 21);
+    NUMBERS.put(KeyCode.F11, 23);
+    NUMBERS.put(KeyCode.F12, 24);
+    FUNCTIONS.put(KeyCode.F1, 'P');
+    FUNCTIONS.put(KeyCode.F2, 'Q');
+    FUNCTIONS.put(KeyCode.F3, 'R');
+    FUNCTIONS.put(KeyCode.F4, 'S');
+  }
+
+  private KeyEncoder() {}
+
+  /** Which modifiers are held. */
+  public record Held(boolean shift, boolean alt, boolean control) {
+    static final Held NONE = new Held(false, false, false);
+
+    int parameter() {
+      return 1 + (shift ? 1 : 0) + (alt ? 2 : 0) + (control ? 4 : 0);
+    }
+
+    boolean any() {
+      return shift || alt || control;
+    }
+  }
+
+  /**
+   * The bytes of a key that types no character by itself; empty when {@link #typed} is to be asked.
+   *
+   * @param application whether the program asked for application cursor keys
+   */
+  public static byte[] pressed(KeyCode code, Held held, boolean application) {
+    Character letter = LETTERS.get(code);
+    if (letter != null) {
+      return bytes(
+          held.any()
+              ? "\033[1;" + held.parameter() + letter
+              : (application ? "\033O" : "\033[") + letter);
+    }
+    Integer number = NUMBERS.get(code);
+    if (number != null) {
+      return bytes("\033[" + number + (held.any() ? ";" + held.parameter() : "") + "~");
+    }
+    Character function = FUNCTIONS.get(code);
+    if (function != null) {
+      return bytes(held.any() ? "\033[1;" + held.parameter() + function : "\033O" + function);
+    }
+    return switch (code) {
+      case ENTER -> bytes(held.alt() ? "\033\r" : "\r");
+      case TAB -> bytes(held.shift() ? "\033[Z" : "\t");
+      case ESCAPE -> bytes("\033");
+      case BACK_SPACE -> bytes((held.alt() ? "\033" : "") + (held.control() ? "\b" : "\177"));
+      case SPACE -> held.control() ? new byte[] {0} : new byte[0];
+      default -> held.control() ? control(code, held) : new byte[0];
+    };
+  }
+
+  /** Ctrl with a letter or one of {@code @ [ \ ] ^ _} sends the control character of it. */
+  private static byte[] control(KeyCode code, Held held) {
+    int value = -1;
+    if (code.isLetterKey()) {
+      value = code.getChar().charAt(0) & 0x1f;
+    } else {
+      value =
+          switch (code) {
+            case OPEN_BRACKET -> 27;
+            case BACK_SLASH -> 28;
+            case CLOSE_BRACKET -> 29;
+            case DIGIT6, CIRCUMFLEX -> 30;
+            case MINUS, UNDERSCORE, SLASH -> 31;
+            default -> -1;
+          };
+    }
+    if (value < 0) {
+      return new byte[0];
+    }
+    return held.alt() ? new byte[] {27, (byte) value} : new byte[] {(byte) value};
+  }
+
+  /** The bytes of a typed character: UTF-8, after an ESC with Alt. Control characters: none. */
+  public static byte[] typed(String character, Held held) {
+    if (character.isEmpty() || character.charAt(0) < ' ' || character.charAt(0) == 127) {
+      return new byte[0];
+    }
+    if (held.control() && !held.alt()) {
+      return new byte[0];
+    }
+    return bytes((held.alt() && !held.control() ? "\033" : "") + character);
+  }
+
+  private static byte[] bytes(String text) {
+    return text.getBytes(StandardCharsets.UTF_8);
+  }
+}

@@ -1,0 +1,2 @@
+/** The terminal: the emulator's state, its drawing on a canvas, and the bytes of keys. */
+package zander.desk.term;

@@ -1,0 +1,88 @@
+package zander.desk.view;
+
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import org.fxmisc.flowless.VirtualizedScrollPane;
+import org.fxmisc.richtext.CodeArea;
+import org.fxmisc.richtext.LineNumberFactory;
+import zander.core.files.RemotePath;
+import zander.desk.model.FileModel;
+
+/** A text file of the server in the editor. */
+final class FileView extends VBox {
+  private final FileModel model;
+  private final CodeArea area = new CodeArea();
+  private final Label facts = Parts.label("", "quiet");
+  private final Highlighter highlighter;
+
+  FileView(FileModel model, java.util.function.Consumer<RemotePath> goTo) {
+    this.model = model;
+    getStyleClass().add("sheet");
+    PathBar path =
+        new PathBar("file-path", typed -> goTo.accept(model.path().parent().resolve(typed)));
+    List<PathBar.Crumb> crumbs = new ArrayList<>();
+    for (RemotePath part : model.path().chain()) {
+      RemotePath to = part.equals(model.path()) ? part.parent() : part;
+      crumbs.add(new PathBar.Crumb(part.name(), () -> goTo.accept(to)));
+    }
+    path.show(model.path().text(), crumbs);
+    Label state = Parts.label("", "tag");
+    state.setId("file-state");
+    state.textProperty().bind(model.stateProperty());
+    state.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
+    model.unsavedProperty().addListener((observed, old, now) -> mark(state, now));
+    mark(state, model.unsavedProperty().get());
+    facts.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
+    Button save = Parts.button("Save to server", "save", model::save, "main");
+    Parts.hint(save, "Written beside, then put in place in one step (Ctrl+S)");
+    save.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
+    save.disableProperty().bind(model.busyProperty().or(model.unsavedProperty().not()));
+    HBox bar = Parts.row("sheet-bar", path, state, facts, save);
+
+    area.setId("editor");
+    area.getStyleClass().add("editor");
+    area.setParagraphGraphicFactory(
+        LineNumberFactory.get(area, digits -> "%" + Math.max(3, digits) + "d"));
+    highlighter = new Highlighter(area, model.path().name());
+    load();
+    area.textProperty().addListener((observed, old, now) -> model.edited(now));
+    area.multiPlainChanges()
+        .successionEnds(Duration.ofMillis(300))
+        .subscribe(changes -> facts.setText(model.facts()));
+    model.loadedProperty().addListener((observed, old, now) -> load());
+    VirtualizedScrollPane<CodeArea> scroll = new VirtualizedScrollPane<>(area);
+    VBox.setVgrow(scroll, Priority.ALWAYS);
+    getChildren().addAll(bar, new QuestionStrip(model.questionProperty()), scroll);
+  }
+
+  private static void mark(Label state, boolean unsaved) {
+    state.getStyleClass().removeAll("look", "good");
+    state.getStyleClass().add(unsaved ? "look" : "good");
+  }
+
+  private void load() {
+    boolean first = area.getLength() == 0;
+    area.replaceText(model.loadedProperty().get().text());
+    if (first) {
+      // Undo goes back to what was opened, never to an empty text.
+      area.getUndoManager().forgetHistory();
+    }
+    area.moveTo(0);
+    area.requestFollowCaret();
+    facts.setText(model.facts());
+  }
+
+  void focusText() {
+    area.requestFocus();
+  }
+
+  void dispose() {
+    highlighter.stop();
+  }
+}

@@ -1,0 +1,273 @@
+package zander.desk.view;
+
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.function.Function;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.collections.ListChangeListener;
+import javafx.collections.transformation.SortedList;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.SelectionMode;
+import javafx.scene.control.TableCell;
+import javafx.scene.control.TableColumn;
+import javafx.scene.control.TableRow;
+import javafx.scene.control.TableView;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import zander.core.files.FileKind;
+import zander.core.files.RemoteEntry;
+import zander.core.files.RemotePath;
+import zander.core.files.WireName;
+import zander.desk.model.EntryNotes;
+import zander.desk.model.FolderModel;
+import zander.desk.model.Texts;
+
+/** A folder of the server as a table. */
+final class FolderView extends VBox {
+  private final FolderModel model;
+  private final TableView<RemoteEntry> table = new TableView<>();
+  private final PathBar path;
+  private final TextField narrow = new TextField();
+  private final Clock clock = Clock.systemDefaultZone();
+  private boolean selecting;
+
+  FolderView(FolderModel model) {
+    this.model = model;
+    this.path = new PathBar("server-path", model::goTyped);
+    getStyleClass().add("sheet");
+    Button up = Parts.button("Up", "up", model::goUp);
+    Parts.hint(up, "To the folder above (Alt+Up)");
+    narrow.setId("narrow");
+    narrow.setPromptText("Narrow the list");
+    narrow.textProperty().bindBidirectional(model.narrowProperty());
+    narrow.setPrefWidth(150);
+    HBox bar = Parts.row("sheet-bar", up, path, narrow);
+    buildTable();
+    VBox.setVgrow(table, Priority.ALWAYS);
+    getChildren().addAll(bar, new QuestionStrip(model.questionProperty()), table);
+    model.pathProperty().addListener((observed, old, now) -> showPath());
+    model.loadingProperty().addListener((observed, old, now) -> showEmptiness());
+    model.rows().addListener((ListChangeListener<RemoteEntry>) change -> showEmptiness());
+    model.selection().addListener((ListChangeListener<RemoteEntry>) change -> showSelection());
+    showPath();
+    showEmptiness();
+  }
+
+  private void showPath() {
+    RemotePath at = model.path();
+    if (at == null) {
+      return;
+    }
+    List<PathBar.Crumb> crumbs = new ArrayList<>();
+    for (RemotePath folder : at.chain()) {
+      crumbs.add(new PathBar.Crumb(folder.name(), () -> model.go(folder)));
+    }
+    path.show(at.text(), crumbs);
+    table.scrollTo(0);
+  }
+
+  private void showEmptiness() {
+    String words =
+        model.loadingProperty().get()
+            ? "Reading the folder"
+            : !model.allRows().isEmpty()
+                ? "Nothing here matches. Clear the field above to see all."
+                : "This folder is empty. Select files below the waterline and send them up.";
+    ((Label) table.getPlaceholder()).setText(words);
+  }
+
+  private void buildTable() {
+    table.setId("server-table");
+    table.setPlaceholder(Parts.label("", "quiet"));
+    table.getSelectionModel().setSelectionMode(SelectionMode.MULTIPLE);
+    table.setFixedCellSize(27);
+    TableColumn<RemoteEntry, RemoteEntry> name = column("Name", 220, e -> e, this::nameCell);
+    name.setComparator(
+        Comparator.comparing((RemoteEntry e) -> !e.attributes().isFolder())
+            .thenComparing(RemoteEntry::name, String.CASE_INSENSITIVE_ORDER));
+    TableColumn<RemoteEntry, Long> size =
+        column("Size", 80, e -> sizeOf(e), () -> cell(Texts::size, Pos.CENTER_RIGHT, "figures"));
+    size.getStyleClass().add("right");
+    TableColumn<RemoteEntry, Long> changed =
+        column("Changed", 132, e -> e.attributes().modified(), this::timeCell);
+    TableColumn<RemoteEntry, String> owner = column("Owner", 76, RemoteEntry::owner, this::plain);
+    TableColumn<RemoteEntry, String> group = column("Group", 70, RemoteEntry::group, this::plain);
+    TableColumn<RemoteEntry, String> mode = column("Mode", 116, FolderView::modeOf, this::mono);
+    TableColumn<RemoteEntry, EntryNotes.Note> note =
+        column("Notes", 110, EntryNotes::of, NoteCell::new);
+    note.setComparator(Comparator.comparing(EntryNotes.Note::words));
+    table.getColumns().addAll(List.of(name, size, changed, owner, group, mode, note));
+    SortedList<RemoteEntry> sorted = new SortedList<>(model.rows());
+    sorted.comparatorProperty().bind(table.comparatorProperty());
+    table.setItems(sorted);
+    table.setRowFactory(view -> row());
+    name.prefWidthProperty()
+        .bind(
+            javafx.beans.binding.Bindings.max(
+                160, table.widthProperty().subtract(80 + 132 + 76 + 70 + 116 + 110 + 16)));
+    table
+        .getSelectionModel()
+        .getSelectedItems()
+        .addListener((ListChangeListener<RemoteEntry>) change -> selected());
+    table.setOnKeyPressed(
+        event -> {
+          RemoteEntry one = table.getSelectionModel().getSelectedItem();
+          if (event.getCode() == KeyCode.ENTER && one != null && !event.isAltDown()) {
+            model.open(one);
+            event.consume();
+          }
+        });
+  }
+
+  private void selected() {
+    if (!selecting) {
+      selecting = true;
+      model.select(
+          table.getSelectionModel().getSelectedItems().stream().filter(e -> e != null).toList());
+      selecting = false;
+    }
+  }
+
+  /** After rows were read anew the model still knows what was selected; the table does not. */
+  private void showSelection() {
+    if (selecting) {
+      return;
+    }
+    selecting = true;
+    table.getSelectionModel().clearSelection();
+    model.selection().forEach(entry -> table.getSelectionModel().select(entry));
+    selecting = false;
+  }
+
+  private TableRow<RemoteEntry> row() {
+    TableRow<RemoteEntry> row = new TableRow<>();
+    row.setOnMouseClicked(
+        event -> {
+          if (event.getButton() == MouseButton.PRIMARY
+              && event.getClickCount() == 2
+              && !row.isEmpty()) {
+            model.open(row.getItem());
+          }
+        });
+    return row;
+  }
+
+  private static <T> TableColumn<RemoteEntry, T> column(
+      String title,
+      double width,
+      Function<RemoteEntry, T> value,
+      java.util.function.Supplier<TableCell<RemoteEntry, T>> cell) {
+    TableColumn<RemoteEntry, T> column = new TableColumn<>(title);
+    column.setPrefWidth(width);
+    column.setMinWidth(48);
+    column.setCellValueFactory(
+        row -> new ReadOnlyObjectWrapper<>(value.apply(row.getValue())).getReadOnlyProperty());
+    column.setCellFactory(ignored -> cell.get());
+    return column;
+  }
+
+  private static <T> TableCell<RemoteEntry, T> cell(
+      Function<T, String> words, Pos alignment, String styleClass) {
+    TableCell<RemoteEntry, T> cell =
+        new TableCell<>() {
+          @Override
+          protected void updateItem(T item, boolean empty) {
+            super.updateItem(item, empty);
+            setText(empty || item == null ? null : words.apply(item));
+          }
+        };
+    cell.setAlignment(alignment);
+    cell.getStyleClass().add(styleClass);
+    return cell;
+  }
+
+  private TableCell<RemoteEntry, String> plain() {
+    return cell(text -> text, Pos.CENTER_LEFT, "plain");
+  }
+
+  private TableCell<RemoteEntry, String> mono() {
+    return cell(text -> text, Pos.CENTER_LEFT, "mono");
+  }
+
+  private TableCell<RemoteEntry, Long> timeCell() {
+    TableCell<RemoteEntry, Long> cell =
+        cell(seconds -> Texts.when(seconds, clock), Pos.CENTER_LEFT, "plain");
+    cell.itemProperty()
+        .addListener(
+            (observed, old, now) ->
+                cell.setTooltip(now == null ? null : new Tooltip(Texts.exactly(now))));
+    return cell;
+  }
+
+  private TableCell<RemoteEntry, RemoteEntry> nameCell() {
+    return new TableCell<>() {
+      @Override
+      protected void updateItem(RemoteEntry entry, boolean empty) {
+        super.updateItem(entry, empty);
+        getStyleClass().removeAll("folder-name", "link-name");
+        if (empty || entry == null) {
+          setText(null);
+          setTooltip(null);
+          return;
+        }
+        boolean link = entry.kind() == FileKind.LINK;
+        String target = link ? "  →  " + WireName.toText(entry.target()) : "";
+        setText(entry.name() + target);
+        setTooltip(entry.name().length() > 30 || link ? new Tooltip(getText()) : null);
+        if (entry.leadsToFolder()) {
+          getStyleClass().add("folder-name");
+        }
+        if (link) {
+          getStyleClass().add("link-name");
+        }
+      }
+    };
+  }
+
+  private static Long sizeOf(RemoteEntry entry) {
+    return entry.kind() == FileKind.FILE ? (Long) entry.attributes().size() : null;
+  }
+
+  private static String modeOf(RemoteEntry entry) {
+    return entry.attributes().mode().letters() + " " + entry.attributes().mode().shortOctal();
+  }
+
+  private static final class NoteCell extends TableCell<RemoteEntry, EntryNotes.Note> {
+    private final Label tag = new Label();
+
+    @Override
+    protected void updateItem(EntryNotes.Note note, boolean empty) {
+      super.updateItem(note, empty);
+      if (empty || note == null || note.words().isEmpty()) {
+        setGraphic(null);
+        return;
+      }
+      tag.setText(note.words());
+      boolean danger = note.weight() == EntryNotes.Weight.DANGER;
+      tag.getStyleClass().setAll("tag", danger ? "danger" : "look");
+      setGraphic(tag);
+    }
+  }
+
+  void focusTable() {
+    table.requestFocus();
+  }
+
+  void typePath() {
+    path.type();
+  }
+
+  void focusNarrow() {
+    narrow.requestFocus();
+    narrow.selectAll();
+  }
+}

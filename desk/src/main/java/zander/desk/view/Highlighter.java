@@ -1,0 +1,165 @@
+package zander.desk.view;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import javax.swing.text.Segment;
+import org.fife.ui.rsyntaxtextarea.SyntaxConstants;
+import org.fife.ui.rsyntaxtextarea.Token;
+import org.fife.ui.rsyntaxtextarea.TokenMaker;
+import org.fife.ui.rsyntaxtextarea.TokenMakerFactory;
+import org.fife.ui.rsyntaxtextarea.TokenTypes;
+import org.fxmisc.richtext.CodeArea;
+import org.fxmisc.richtext.model.StyleSpans;
+import org.fxmisc.richtext.model.StyleSpansBuilder;
+import org.reactfx.Subscription;
+
+/**
+ * Colours the lines that are on screen, and no others: styling a whole document of 100,000 lines
+ * takes a second and much memory. The lexer's state at the start of each line is kept as far as it
+ * was needed, and dropped from the first changed line on.
+ */
+final class Highlighter {
+  private static final Map<String, String> BY_ENDING =
+      Map.ofEntries(
+          Map.entry("html", SyntaxConstants.SYNTAX_STYLE_HTML),
+          Map.entry("htm", SyntaxConstants.SYNTAX_STYLE_HTML),
+          Map.entry("css", SyntaxConstants.SYNTAX_STYLE_CSS),
+          Map.entry("js", SyntaxConstants.SYNTAX_STYLE_JAVASCRIPT),
+          Map.entry("json", SyntaxConstants.SYNTAX_STYLE_JSON),
+          Map.entry("xml", SyntaxConstants.SYNTAX_STYLE_XML),
+          Map.entry("svg", SyntaxConstants.SYNTAX_STYLE_XML),
+          Map.entry("php", SyntaxConstants.SYNTAX_STYLE_PHP),
+          Map.entry("py", SyntaxConstants.SYNTAX_STYLE_PYTHON),
+          Map.entry("sh", SyntaxConstants.SYNTAX_STYLE_UNIX_SHELL),
+          Map.entry("pl", SyntaxConstants.SYNTAX_STYLE_PERL),
+          Map.entry("sql", SyntaxConstants.SYNTAX_STYLE_SQL),
+          Map.entry("yml", SyntaxConstants.SYNTAX_STYLE_YAML),
+          Map.entry("yaml", SyntaxConstants.SYNTAX_STYLE_YAML),
+          Map.entry("ini", SyntaxConstants.SYNTAX_STYLE_INI),
+          Map.entry("properties", SyntaxConstants.SYNTAX_STYLE_PROPERTIES_FILE),
+          Map.entry("md", SyntaxConstants.SYNTAX_STYLE_MARKDOWN),
+          Map.entry("conf", SyntaxConstants.SYNTAX_STYLE_UNIX_SHELL));
+
+  private final CodeArea area;
+  private final TokenMaker lexer;
+  private final List<Integer> startStates = new ArrayList<>(List.of(TokenTypes.NULL));
+  private final Subscription subscription;
+  private boolean styling;
+
+  Highlighter(CodeArea area, String fileName) {
+    this.area = area;
+    String ending = fileName.substring(fileName.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
+    String style = BY_ENDING.getOrDefault(ending, SyntaxConstants.SYNTAX_STYLE_NONE);
+    lexer = TokenMakerFactory.getDefaultInstance().getTokenMaker(style);
+    if (style.equals(SyntaxConstants.SYNTAX_STYLE_NONE)) {
+      subscription = Subscription.EMPTY;
+      return;
+    }
+    subscription =
+        area.plainTextChanges()
+            .subscribe(change -> changedFrom(change.getPosition()))
+            .and(
+                area.getVisibleParagraphs()
+                    .changes()
+                    .subscribe(change -> javafx.application.Platform.runLater(this::styleVisible)));
+  }
+
+  void stop() {
+    subscription.unsubscribe();
+  }
+
+  private void changedFrom(int position) {
+    int line =
+        area.offsetToPosition(
+                Math.min(position, area.getLength()),
+                org.fxmisc.richtext.model.TwoDimensional.Bias.Backward)
+            .getMajor();
+    while (startStates.size() > line + 1) {
+      startStates.remove(startStates.size() - 1);
+    }
+    javafx.application.Platform.runLater(this::styleVisible);
+  }
+
+  private void styleVisible() {
+    if (styling || area.getVisibleParagraphs().isEmpty()) {
+      return;
+    }
+    styling = true;
+    try {
+      int first = area.firstVisibleParToAllParIndex();
+      int last = Math.min(area.lastVisibleParToAllParIndex(), area.getParagraphs().size() - 1);
+      for (int line = first; line <= last; line++) {
+        StyleSpans<java.util.Collection<String>> spans = spans(line);
+        if (spans != null && !spans.equals(area.getStyleSpans(line))) {
+          area.setStyleSpans(line, 0, spans);
+        }
+      }
+    } finally {
+      styling = false;
+    }
+  }
+
+  /** The lexer's state at the start of a line; lines before it are run through when needed. */
+  private int startState(int line) {
+    while (startStates.size() <= line) {
+      int before = startStates.size() - 1;
+      startStates.add(lexer.getLastTokenTypeOnLine(segment(before), startStates.get(before)));
+    }
+    return startStates.get(line);
+  }
+
+  private Segment segment(int line) {
+    char[] text = area.getParagraph(line).getText().toCharArray();
+    return new Segment(text, 0, text.length);
+  }
+
+  private StyleSpans<java.util.Collection<String>> spans(int line) {
+    Segment segment = segment(line);
+    if (segment.count == 0) {
+      return null;
+    }
+    StyleSpansBuilder<java.util.Collection<String>> spans = new StyleSpansBuilder<>();
+    int covered = 0;
+    Token token = lexer.getTokenList(segment, startState(line), 0);
+    for (; token != null && token.isPaintable(); token = token.getNextToken()) {
+      spans.add(styleOf(token.getType()), token.length());
+      covered += token.length();
+    }
+    if (covered < segment.count) {
+      spans.add(List.of(), segment.count - covered);
+    }
+    return covered > segment.count ? null : spans.create();
+  }
+
+  private static List<String> styleOf(int type) {
+    return switch (type) {
+      case TokenTypes.COMMENT_EOL,
+          TokenTypes.COMMENT_MULTILINE,
+          TokenTypes.COMMENT_DOCUMENTATION,
+          TokenTypes.COMMENT_MARKUP,
+          TokenTypes.MARKUP_COMMENT ->
+          List.of("code-comment");
+      case TokenTypes.RESERVED_WORD,
+          TokenTypes.RESERVED_WORD_2,
+          TokenTypes.MARKUP_TAG_NAME,
+          TokenTypes.FUNCTION,
+          TokenTypes.DATA_TYPE ->
+          List.of("code-word");
+      case TokenTypes.LITERAL_STRING_DOUBLE_QUOTE,
+          TokenTypes.LITERAL_CHAR,
+          TokenTypes.LITERAL_BACKQUOTE,
+          TokenTypes.MARKUP_TAG_ATTRIBUTE_VALUE ->
+          List.of("code-string");
+      case TokenTypes.LITERAL_NUMBER_DECIMAL_INT,
+          TokenTypes.LITERAL_NUMBER_FLOAT,
+          TokenTypes.LITERAL_NUMBER_HEXADECIMAL,
+          TokenTypes.LITERAL_BOOLEAN,
+          TokenTypes.VARIABLE ->
+          List.of("code-number");
+      case TokenTypes.MARKUP_TAG_ATTRIBUTE -> List.of("code-attribute");
+      default -> List.of();
+    };
+  }
+}

@@ -1,0 +1,227 @@
+package zander.desk.view;
+
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Comparator;
+import java.util.List;
+import java.util.function.Function;
+import java.util.function.Supplier;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.collections.ListChangeListener;
+import javafx.collections.transformation.SortedList;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.SelectionMode;
+import javafx.scene.control.TableCell;
+import javafx.scene.control.TableColumn;
+import javafx.scene.control.TableRow;
+import javafx.scene.control.TableView;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import zander.core.files.FileKind;
+import zander.desk.model.LocalModel;
+import zander.desk.model.LocalRow;
+import zander.desk.model.Texts;
+
+/** This computer's folder, below the waterline. */
+final class LocalView extends VBox {
+  private final LocalModel model;
+  private final TableView<LocalRow> table = new TableView<>();
+  private final PathBar path;
+  private boolean selecting;
+
+  LocalView(LocalModel model) {
+    this.model = model;
+    this.path = new PathBar("local-path", model::goTyped);
+    getStyleClass().add("local");
+    Button up = Parts.button("Up", "local-up", model::goUp);
+    TextField narrow = new TextField();
+    narrow.setId("local-narrow");
+    narrow.setPromptText("Narrow the list");
+    narrow.setPrefWidth(150);
+    narrow.textProperty().bindBidirectional(model.narrowProperty());
+    Label problem = Parts.label("", "problem");
+    problem.textProperty().bind(model.problemProperty());
+    HBox bar =
+        Parts.row(
+            "sheet-bar", Parts.label("This computer", "strong-word"), up, path, problem, narrow);
+    buildTable();
+    VBox.setVgrow(table, Priority.ALWAYS);
+    getChildren().addAll(bar, table);
+    model.folderProperty().addListener((observed, old, now) -> showPath());
+    model.selection().addListener((ListChangeListener<LocalRow>) change -> showSelection());
+    showPath();
+  }
+
+  private void showPath() {
+    Path folder = model.folder();
+    if (folder == null) {
+      return;
+    }
+    List<PathBar.Crumb> crumbs = new ArrayList<>();
+    String shown = model.shownFolder();
+    int names = shown.startsWith("~") ? shown.split("/").length : folder.getNameCount() + 1;
+    Path at = folder;
+    for (int i = 0; i < names && at != null; i++) {
+      Path to = at;
+      boolean first = i == names - 1;
+      String name = first ? (shown.startsWith("~") ? "~" : "/") : at.getFileName().toString();
+      crumbs.add(new PathBar.Crumb(name, () -> model.go(to)));
+      at = at.getParent();
+    }
+    Collections.reverse(crumbs);
+    path.show(folder.toString(), crumbs);
+  }
+
+  private void buildTable() {
+    table.setId("local-table");
+    table.setPlaceholder(
+        Parts.label("This folder is empty. Select files above and bring them down.", "quiet"));
+    table.getSelectionModel().setSelectionMode(SelectionMode.MULTIPLE);
+    table.setFixedCellSize(27);
+    Clock clock = Clock.systemDefaultZone();
+    TableColumn<LocalRow, LocalRow> name = column("Name", 380, row -> row, NameCell::new);
+    name.setComparator(
+        Comparator.comparing((LocalRow row) -> !row.isFolder())
+            .thenComparing(LocalRow::name, String.CASE_INSENSITIVE_ORDER));
+    TableColumn<LocalRow, Long> size =
+        column("Size", 110, LocalView::sizeOf, () -> text(Texts::size, Pos.CENTER_RIGHT));
+    size.getStyleClass().add("right");
+    TableColumn<LocalRow, Long> changed =
+        column(
+            "Changed",
+            150,
+            row -> row.node().modified(),
+            () -> text(s -> Texts.when(s, clock), Pos.CENTER_LEFT));
+    TableColumn<LocalRow, LocalRow.Standing> standing =
+        column("Against the server", 160, LocalRow::standing, StandingCell::new);
+    table.getColumns().addAll(List.of(name, size, changed, standing));
+    name.prefWidthProperty()
+        .bind(
+            javafx.beans.binding.Bindings.max(
+                200, table.widthProperty().subtract(110 + 150 + 160 + 16)));
+    SortedList<LocalRow> sorted = new SortedList<>(model.rows());
+    sorted.comparatorProperty().bind(table.comparatorProperty());
+    table.setItems(sorted);
+    table.setRowFactory(
+        view -> {
+          TableRow<LocalRow> row = new TableRow<>();
+          row.setOnMouseClicked(
+              event -> {
+                if (event.getClickCount() == 2 && !row.isEmpty()) {
+                  open(row.getItem());
+                }
+              });
+          return row;
+        });
+    table.setOnKeyPressed(
+        event -> {
+          LocalRow one = table.getSelectionModel().getSelectedItem();
+          if (event.getCode() == KeyCode.ENTER && one != null) {
+            open(one);
+            event.consume();
+          }
+        });
+    table
+        .getSelectionModel()
+        .getSelectedItems()
+        .addListener(
+            (ListChangeListener<LocalRow>)
+                change -> {
+                  if (!selecting) {
+                    selecting = true;
+                    model.select(
+                        table.getSelectionModel().getSelectedItems().stream()
+                            .filter(row -> row != null)
+                            .toList());
+                    selecting = false;
+                  }
+                });
+  }
+
+  private void open(LocalRow row) {
+    if (row.isFolder()) {
+      model.go(row.path());
+    }
+  }
+
+  private void showSelection() {
+    if (!selecting) {
+      selecting = true;
+      table.getSelectionModel().clearSelection();
+      model.selection().forEach(row -> table.getSelectionModel().select(row));
+      selecting = false;
+    }
+  }
+
+  private static Long sizeOf(LocalRow row) {
+    return row.node().kind() == FileKind.FILE ? (Long) row.node().size() : null;
+  }
+
+  private static <T> TableColumn<LocalRow, T> column(
+      String title,
+      double width,
+      Function<LocalRow, T> value,
+      Supplier<TableCell<LocalRow, T>> cell) {
+    TableColumn<LocalRow, T> column = new TableColumn<>(title);
+    column.setPrefWidth(width);
+    column.setCellValueFactory(
+        row -> new ReadOnlyObjectWrapper<>(value.apply(row.getValue())).getReadOnlyProperty());
+    column.setCellFactory(ignored -> cell.get());
+    return column;
+  }
+
+  private static <T> TableCell<LocalRow, T> text(Function<T, String> words, Pos alignment) {
+    TableCell<LocalRow, T> cell =
+        new TableCell<>() {
+          @Override
+          protected void updateItem(T item, boolean empty) {
+            super.updateItem(item, empty);
+            setText(empty || item == null ? null : words.apply(item));
+          }
+        };
+    cell.setAlignment(alignment);
+    return cell;
+  }
+
+  private static final class NameCell extends TableCell<LocalRow, LocalRow> {
+    @Override
+    protected void updateItem(LocalRow row, boolean empty) {
+      super.updateItem(row, empty);
+      getStyleClass().remove("folder-name");
+      setText(empty || row == null ? null : row.name());
+      if (row != null && !empty && row.isFolder()) {
+        getStyleClass().add("folder-name");
+      }
+    }
+  }
+
+  private static final class StandingCell extends TableCell<LocalRow, LocalRow.Standing> {
+    private final Label tag = new Label();
+
+    @Override
+    protected void updateItem(LocalRow.Standing standing, boolean empty) {
+      super.updateItem(standing, empty);
+      if (empty || standing == null || standing.words().isEmpty()) {
+        setGraphic(null);
+        return;
+      }
+      tag.setText(standing.words());
+      tag.getStyleClass().setAll(standing.stands() ? "tag" : "quiet");
+      if (standing.stands()) {
+        tag.getStyleClass().add("look");
+      }
+      setGraphic(tag);
+    }
+  }
+
+  void focusTable() {
+    table.requestFocus();
+  }
+}

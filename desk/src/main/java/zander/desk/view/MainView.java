@@ -1,0 +1,227 @@
+package zander.desk.view;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Consumer;
+import javafx.scene.Node;
+import javafx.scene.Scene;
+import javafx.scene.input.KeyCombination;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.StackPane;
+import zander.core.book.MarkedFolder;
+import zander.core.book.ServerEntry;
+import zander.core.connect.ServerAddress;
+import zander.core.files.RemotePath;
+import zander.desk.model.Action;
+import zander.desk.model.AppModel;
+import zander.desk.model.DeskModel;
+import zander.desk.model.FileModel;
+import zander.desk.model.ServerTalk;
+
+/** The whole window: top bar, the desk in front, and what may stand over it. */
+public final class MainView extends StackPane {
+  private final AppModel model;
+  private final BorderPane ground = new BorderPane();
+  private final OpenServerView openServer;
+  private final GotoView go;
+  private final Map<DeskModel, DeskView> desks = new HashMap<>();
+
+  /**
+   * @param prompts made before the model, which asks through it
+   */
+  public MainView(AppModel model, Prompts prompts) {
+    this.model = model;
+    this.openServer = new OpenServerView(model);
+    this.go = new GotoView(this::offers, this::typedPath);
+    getStyleClass().add("zander");
+    ground.setTop(new TopBar(model, this::openGoto));
+    getChildren().addAll(ground, go, prompts.overlay);
+    model.currentProperty().addListener((observed, old, now) -> show());
+    show();
+  }
+
+  /** The overlay for questions, made first so that the model can be given it. */
+  public static final class Prompts implements ServerTalk.Prompts {
+    private final PromptOverlay overlay = new PromptOverlay();
+
+    @Override
+    public void hostKey(
+        ServerAddress address,
+        zander.core.connect.HostKey shown,
+        java.util.concurrent.CompletableFuture<Boolean> answer) {
+      overlay.hostKey(address, shown, answer);
+    }
+
+    @Override
+    public void secret(
+        String headline, String detail, java.util.concurrent.CompletableFuture<char[]> answer) {
+      overlay.secret(headline, detail, answer);
+    }
+  }
+
+  private void show() {
+    DeskModel desk = model.currentProperty().get();
+    desks.keySet().retainAll(model.desks());
+    ground.setCenter(desk == null ? openServer : view(desk));
+  }
+
+  private DeskView view(DeskModel desk) {
+    return desks.computeIfAbsent(desk, made -> new DeskView(model, made));
+  }
+
+  private void openGoto() {
+    go.open();
+  }
+
+  /** Puts every action's key on the scene, alone and, for shells, with Shift. */
+  public void installKeys(Scene scene) {
+    for (Action action : actions()) {
+      if (!action.key().isEmpty()) {
+        scene.getAccelerators().put(KeyCombination.valueOf(action.key()), action.run());
+        if (action.key().startsWith("Ctrl+") && !action.key().contains("Shift")) {
+          String withShift = action.key().replace("Ctrl+", "Ctrl+Shift+");
+          scene.getAccelerators().put(KeyCombination.valueOf(withShift), action.run());
+        }
+      }
+    }
+  }
+
+  private void onDesk(Consumer<DeskModel> what) {
+    DeskModel desk = model.currentProperty().get();
+    if (desk != null) {
+      what.accept(desk);
+    }
+  }
+
+  private List<Action> actions() {
+    return List.of(
+        new Action("Go to a path, server or action", "Ctrl+G", this::openGoto),
+        new Action("Open a server", "Ctrl+O", this::openAServer),
+        new Action("Save to server", "Ctrl+S", () -> onDesk(this::save)),
+        new Action("Folder above", "Alt+Up", () -> onDesk(desk -> desk.folder().goUp())),
+        new Action(
+            "Back to the folder before", "Alt+Left", () -> onDesk(desk -> desk.folder().goBack())),
+        new Action("Type a path", "Ctrl+L", () -> onDesk(this::typePath)),
+        new Action("Narrow the list", "Ctrl+K", () -> onDesk(this::narrow)),
+        new Action("Read the folder again", "F5", () -> onDesk(this::refresh)),
+        new Action("Send up", "Ctrl+Up", () -> onDesk(DeskModel::sendUp)),
+        new Action("Bring down", "Ctrl+Down", () -> onDesk(DeskModel::bringDown)),
+        new Action("Stop the crossing", "", () -> onDesk(this::stopCrossing)),
+        new Action("Set rights", "Ctrl+R", () -> onDesk(desk -> desk.rights().apply())),
+        new Action("Open a shell here", "Ctrl+J", () -> onDesk(DeskModel::openShell)),
+        new Action("Next sheet", "Ctrl+Page_Down", () -> onDesk(desk -> step(desk, 1))),
+        new Action("Sheet before", "Ctrl+Page_Up", () -> onDesk(desk -> step(desk, -1))),
+        new Action(
+            "Close the sheet", "Ctrl+W", () -> onDesk(d -> d.close(d.currentProperty().get()))),
+        new Action("Close the desk", "", () -> onDesk(model::close)),
+        new Action("Connect again", "", () -> onDesk(DeskModel::reconnect)),
+        new Action(
+            "Fold or show this computer",
+            "Ctrl+M",
+            () -> model.localFoldedProperty().set(!model.localFoldedProperty().get())),
+        new Action(
+            "Light or dark look",
+            "Ctrl+D",
+            () -> model.darkProperty().set(!model.darkProperty().get())));
+  }
+
+  private void openAServer() {
+    model.currentProperty().set(null);
+    openServer.focusFirst();
+  }
+
+  private void save(DeskModel desk) {
+    if (desk.currentProperty().get() instanceof FileModel file && file.unsavedProperty().get()) {
+      file.save();
+    }
+  }
+
+  private void typePath(DeskModel desk) {
+    desk.currentProperty().set(desk.folder());
+    view(desk).folderView().typePath();
+  }
+
+  private void narrow(DeskModel desk) {
+    desk.currentProperty().set(desk.folder());
+    view(desk).folderView().focusNarrow();
+  }
+
+  private void refresh(DeskModel desk) {
+    desk.folder().refresh();
+    desk.local().refresh();
+  }
+
+  private void stopCrossing(DeskModel desk) {
+    if (desk.crossingProperty().get() != null) {
+      desk.crossingProperty().get().stop();
+    }
+  }
+
+  private void step(DeskModel desk, int by) {
+    int size = desk.sheets().size();
+    int at = desk.sheets().indexOf(desk.currentProperty().get());
+    for (int i = 1; i <= size; i++) {
+      var sheet = desk.sheets().get(Math.floorMod(at + i * by, size));
+      boolean below =
+          sheet instanceof zander.desk.model.ShellModel shell && shell.belowProperty().get();
+      if (!below) {
+        desk.currentProperty().set(sheet);
+        view(desk).focusFront();
+        return;
+      }
+    }
+  }
+
+  /** All that can be gone to or done: actions, servers, marked and visited folders. */
+  private List<Action> offers() {
+    List<Action> offers = new ArrayList<>(actions());
+    for (ServerEntry entry : model.servers()) {
+      offers.add(new Action("Server " + entry.name(), "", () -> model.open(entry)));
+    }
+    onDesk(
+        desk -> {
+          for (MarkedFolder folder : desk.entry().folders()) {
+            offers.add(
+                new Action(
+                    folder.name() + "  " + folder.path(),
+                    "",
+                    () -> goTo(desk, RemotePath.of(folder.path()))));
+          }
+          for (RemotePath path : model.visited(desk.entry().name())) {
+            offers.add(new Action(path.text(), "", () -> goTo(desk, path)));
+          }
+        });
+    return offers;
+  }
+
+  private Action typedPath(String typed) {
+    DeskModel desk = model.currentProperty().get();
+    if (desk != null && (typed.startsWith("/") || typed.startsWith("~"))) {
+      return new Action("Go to " + typed, "", () -> goTyped(desk, typed));
+    }
+    if (ServerAddress.looksLikeOne(typed)) {
+      return new Action("Open " + typed, "", () -> model.openTyped(typed, null));
+    }
+    return null;
+  }
+
+  private static void goTyped(DeskModel desk, String typed) {
+    desk.currentProperty().set(desk.folder());
+    desk.folder().goTyped(typed);
+  }
+
+  private static void goTo(DeskModel desk, RemotePath path) {
+    desk.currentProperty().set(desk.folder());
+    desk.folder().go(path);
+  }
+
+  /** The desk's view in front, for focus when the window opens. */
+  public void focusFirst() {
+    Node center = ground.getCenter();
+    if (center == openServer) {
+      openServer.focusFirst();
+    }
+  }
+}

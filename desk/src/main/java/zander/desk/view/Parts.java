@@ -1,0 +1,51 @@
+package zander.desk.view;
+
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+
+/** The small parts that views are put together from. */
+final class Parts {
+  private Parts() {}
+
+  static Label label(String text, String... classes) {
+    Label label = new Label(text);
+    label.getStyleClass().addAll(classes);
+    return label;
+  }
+
+  static Button button(String text, String id, Runnable action, String... classes) {
+    Button button = new Button(text);
+    button.setId(id);
+    button.getStyleClass().addAll(classes);
+    button.setOnAction(event -> action.run());
+    return button;
+  }
+
+  static <T extends javafx.scene.control.Control> T hint(T control, String text) {
+    control.setTooltip(new Tooltip(text));
+    return control;
+  }
+
+  static Region spring() {
+    Region spring = new Region();
+    HBox.setHgrow(spring, Priority.ALWAYS);
+    return spring;
+  }
+
+  static HBox row(String styleClass, Node... children) {
+    HBox row = new HBox(children);
+    row.getStyleClass().add(styleClass);
+    return row;
+  }
+
+  /** Shows a node only while there is a reason to, and gives its place free otherwise. */
+  static void show(Node node, boolean shown) {
+    node.setVisible(shown);
+    node.setManaged(shown);
+  }
+}

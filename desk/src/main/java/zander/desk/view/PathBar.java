@@ -1,0 +1,88 @@
+package zander.desk.view;
+
+import java.util.List;
+import java.util.function.Consumer;
+import javafx.scene.control.Button;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.StackPane;
+
+/**
+ * A path as a row of names to press, which turns into a field to type in. The caller gives the
+ * names, and what each leads to.
+ */
+final class PathBar extends StackPane {
+  /** One name of the path and what pressing it does. */
+  record Crumb(String name, Runnable go) {}
+
+  private final HBox crumbs = new HBox();
+  private final TextField field = new TextField();
+  private String text = "";
+
+  PathBar(String id, Consumer<String> typed) {
+    getStyleClass().add("path-bar");
+    setId(id);
+    crumbs.getStyleClass().add("crumbs");
+    field.setId(id + "-field");
+    field.getStyleClass().add("mono");
+    Parts.show(field, false);
+    getChildren().addAll(crumbs, field);
+    HBox.setHgrow(this, Priority.ALWAYS);
+    setMinWidth(80);
+    crumbs.setMinWidth(0);
+    setOnMouseClicked(event -> type());
+    field.setOnAction(
+        event -> {
+          stopTyping();
+          typed.accept(field.getText());
+        });
+    field
+        .focusedProperty()
+        .addListener(
+            (observed, old, now) -> {
+              if (!now) {
+                stopTyping();
+              }
+            });
+    field.setOnKeyPressed(
+        event -> {
+          if (event.getCode() == javafx.scene.input.KeyCode.ESCAPE) {
+            stopTyping();
+            event.consume();
+          }
+        });
+  }
+
+  void show(String whole, List<Crumb> path) {
+    text = whole;
+    crumbs.getChildren().clear();
+    for (int i = 0; i < path.size(); i++) {
+      Crumb crumb = path.get(i);
+      if (i > 1 || (i == 1 && !path.get(0).name().equals("/"))) {
+        crumbs.getChildren().add(Parts.label("/", "crumb-slash"));
+      }
+      Button button = Parts.button(crumb.name(), null, crumb.go(), "crumb");
+      button.setMnemonicParsing(false);
+      if (i == path.size() - 1) {
+        button.getStyleClass().add("last");
+      }
+      button.setFocusTraversable(false);
+      crumbs.getChildren().add(button);
+    }
+  }
+
+  /** Turns into a field with the whole path marked. */
+  void type() {
+    field.setText(text);
+    Parts.show(field, true);
+    crumbs.setVisible(false);
+    field.requestFocus();
+    field.selectAll();
+  }
+
+  private void stopTyping() {
+    Parts.show(field, false);
+    crumbs.setVisible(true);
+  }
+}

@@ -1,0 +1,59 @@
+package zander.desk.work;
+
+import java.util.concurrent.Callable;
+import java.util.concurrent.Executor;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Consumer;
+
+/**
+ * The one place that runs work off the interface thread and brings its outcome back to it. Each
+ * piece of work has a thread of its own, because most of it waits for a server.
+ */
+public final class Background {
+  private static final AtomicInteger NUMBER = new AtomicInteger();
+
+  private final ExecutorService threads =
+      Executors.newCachedThreadPool(
+          task -> {
+            Thread thread = new Thread(task, "work-" + NUMBER.incrementAndGet());
+            thread.setDaemon(true);
+            return thread;
+          });
+  private final Executor interfaceThread;
+
+  /**
+   * @param interfaceThread runs what touches the window; {@code Platform::runLater} in the program
+   */
+  public Background(Executor interfaceThread) {
+    this.interfaceThread = interfaceThread;
+  }
+
+  /** Runs work, then one of the two on the interface thread. */
+  public <T> void run(Callable<T> work, Consumer<T> done, Consumer<Throwable> failed) {
+    threads.execute(
+        () -> {
+          try {
+            T result = work.call();
+            interfaceThread.execute(() -> done.accept(result));
+          } catch (Exception | StackOverflowError e) {
+            interfaceThread.execute(() -> failed.accept(e));
+          }
+        });
+  }
+
+  /** Runs work on a thread of its own with nothing to bring back; it must handle its failures. */
+  public void run(Runnable work) {
+    threads.execute(work);
+  }
+
+  /** Runs something on the interface thread, from any thread. */
+  public void show(Runnable change) {
+    interfaceThread.execute(change);
+  }
+
+  public void stop() {
+    threads.shutdownNow();
+  }
+}

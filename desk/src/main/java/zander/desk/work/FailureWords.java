@@ -1,0 +1,125 @@
+package zander.desk.work;
+
+import java.io.IOException;
+import java.nio.file.AccessDeniedException;
+import java.nio.file.NoSuchFileException;
+import zander.core.connect.ConnectFailure;
+import zander.core.edit.NotTextException;
+import zander.core.files.RemoteFailure;
+import zander.core.files.SaveFailure;
+
+/** The one place that turns failures into words: what failed, where things stand, what to do. */
+public final class FailureWords {
+  private FailureWords() {}
+
+  public static Said of(Throwable failure) {
+    if (failure instanceof ConnectFailure connect) {
+      return SignInWords.of(connect);
+    }
+    if (failure instanceof SaveFailure save) {
+      return save(save);
+    }
+    if (failure instanceof RemoteFailure remote) {
+      return remote(remote);
+    }
+    if (failure instanceof NotTextException text) {
+      return new Said(
+          "This is not a text that can be edited here",
+          text.getMessage() + ", at position " + text.at() + ". Nothing was changed.");
+    }
+    if (failure instanceof AccessDeniedException denied) {
+      return new Said(
+          "No permission on this computer", denied.getFile() + ". Nothing was changed.");
+    }
+    if (failure instanceof NoSuchFileException missing) {
+      return new Said("It is not on this computer any more", missing.getFile());
+    }
+    if (failure instanceof IllegalArgumentException wrong) {
+      return new Said("That cannot be read", wrong.getMessage());
+    }
+    String text = failure.getMessage() == null ? failure.toString() : failure.getMessage();
+    return new Said(failure instanceof IOException ? "It did not work" : "Something broke", text);
+  }
+
+  private static Said remote(RemoteFailure failure) {
+    String path = failure.path() == null ? "" : failure.path().text();
+    String what = "Could not " + failure.step() + (path.isEmpty() ? "" : " " + path);
+    return switch (failure.reason()) {
+      case NO_SUCH_FILE ->
+          new Said(
+              what + ": it is not there",
+              "It may have been moved or removed, or a link leads nowhere. Nothing was changed.");
+      case PERMISSION_DENIED ->
+          new Said(
+              what + ": no permission",
+              "Your account may not do this here. Nothing was changed. Look at the rights of the"
+                  + " file and of the folders above it.");
+      case ALREADY_EXISTS -> new Said(what + ": the name is taken", "Nothing was changed.");
+      case NO_SPACE ->
+          new Said(
+              what + ": the server's disk is full",
+              failure.getMessage() + ". What was there before is still there, whole.");
+      case NOT_SUPPORTED ->
+          new Said(what + ": the server does not offer that", "Nothing was changed.");
+      case LINE_LOST ->
+          new Said(
+              what + ": the connection broke",
+              "What the server did with the last request is not known. Connect again and look.");
+      case NOT_A_FOLDER -> new Said(what + ": it is not a folder", "Nothing was changed.");
+      default -> new Said(what, "The server said: " + failure.getMessage());
+    };
+  }
+
+  private static Said save(SaveFailure failure) {
+    String name = failure.version().asked().name();
+    String leftover =
+        failure.leftover() == null
+            ? ""
+            : " A temporary file may be left there: " + failure.leftover().name() + ".";
+    String kept = " Your text is still here, unsaved.";
+    return switch (failure.reason()) {
+      case CHANGED_MEANWHILE ->
+          new Said(
+              name + " was changed on the server since you opened it",
+              "It was not saved; the server has the other version, whole." + kept);
+      case GONE ->
+          new Said(
+              name + " is not on the server any more",
+              "It was moved or removed since you opened it. Nothing was written." + kept);
+      case OWNER_WOULD_CHANGE ->
+          new Said(
+              "Saving " + name + " would change its owner",
+              "It belongs to somebody else, and your account cannot give the new one back to them."
+                  + " The server still has the old one."
+                  + kept);
+      case LINE_LOST ->
+          failure.state() == SaveFailure.ServerState.OLD
+              ? new Said(
+                  "The connection broke while " + name + " was being saved",
+                  "The server still has the old one, whole." + kept + leftover)
+              : new Said(
+                  "The connection broke at the last step of saving " + name,
+                  "The server has the old or the new one, whole in either case. Connect again and"
+                      + " save again: it is compared first."
+                      + kept
+                      + leftover);
+      default -> {
+        Said cause = of(failure.getCause());
+        yield new Said(
+            name + " was not saved: " + reasonOf(failure),
+            cause.headline() + ". The server still has the old one, whole." + kept + leftover);
+      }
+    };
+  }
+
+  private static String reasonOf(SaveFailure failure) {
+    return switch (failure.step()) {
+      case CHECK, CHECK_AGAIN -> "the file on the server could not be looked at";
+      case JOURNAL -> "the journal on this computer could not be written";
+      case CREATE -> "no new file can be made in its folder";
+      case WRITE, SYNC -> "the server could not take the text";
+      case RIGHTS -> "owner and mode could not be given";
+      default -> "it could not be put in place";
+    };
+  }
+}
