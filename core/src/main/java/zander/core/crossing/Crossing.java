@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.List;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutionException;
@@ -143,7 +144,9 @@ public final class Crossing {
     tally.begin(source.show(path));
     List<Node> children = attempt(path, () -> source.list(path));
     if (children != null) {
-      for (Node child : children) {
+      List<Node> inOrder = new ArrayList<>(children);
+      inOrder.sort(Comparator.comparing(Node::name));
+      for (Node child : inOrder) {
         count(Side.join(path, child.name()), child, into);
       }
     }

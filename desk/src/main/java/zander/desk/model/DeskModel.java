@@ -89,12 +89,29 @@ public final class DeskModel {
   }
 
   private void selected() {
+    if (current.get() instanceof FileModel file) {
+      showRightsOf(file);
+      showJournal(file.version().real().text());
+      return;
+    }
     List<RemoteEntry> chosen = List.copyOf(folder.selection());
     rights.select(chosen);
-    String about =
-        current.get() instanceof FileModel file
-            ? file.version().real().text()
-            : chosen.size() == 1 ? chosen.get(0).path().text() : null;
+    showJournal(chosen.size() == 1 ? chosen.get(0).path().text() : null);
+  }
+
+  private void showRightsOf(FileModel file) {
+    background()
+        .run(
+            () -> files().entry(file.version().real()),
+            entry -> {
+              if (current.get() == file) {
+                rights.select(List.of(entry));
+              }
+            },
+            failure -> rights.select(List.of()));
+  }
+
+  private void showJournal(String about) {
     if (about == null) {
       happened.set(List.of());
       return;

@@ -161,8 +161,14 @@ public final class FolderModel implements Sheet {
     desk.arrivedAt(to);
   }
 
+  private Set<RemotePath> selectedPaths() {
+    return selection.stream().map(RemoteEntry::path).collect(Collectors.toSet());
+  }
+
   /** Puts rows in the place of those with the same path: after a change of one's own. */
   public void update(List<RemoteEntry> changed) {
+    // Taken before: replacing a row takes its selection away.
+    Set<RemotePath> selected = selectedPaths();
     for (RemoteEntry entry : changed) {
       for (int i = 0; i < all.size(); i++) {
         if (all.get(i).path().equals(entry.path())) {
@@ -170,8 +176,6 @@ public final class FolderModel implements Sheet {
         }
       }
     }
-    Set<RemotePath> selected =
-        selection.stream().map(RemoteEntry::path).collect(Collectors.toSet());
     selection.setAll(all.stream().filter(e -> selected.contains(e.path())).toList());
   }
 

@@ -86,7 +86,7 @@ final class LocalView extends VBox {
     table.getSelectionModel().setSelectionMode(SelectionMode.MULTIPLE);
     table.setFixedCellSize(27);
     Clock clock = Clock.systemDefaultZone();
-    TableColumn<LocalRow, LocalRow> name = column("Name", 380, row -> row, NameCell::new);
+    TableColumn<LocalRow, LocalRow> name = column("Name", 420, row -> row, NameCell::new);
     name.setComparator(
         Comparator.comparing((LocalRow row) -> !row.isFolder())
             .thenComparing(LocalRow::name, String.CASE_INSENSITIVE_ORDER));
@@ -102,10 +102,9 @@ final class LocalView extends VBox {
     TableColumn<LocalRow, LocalRow.Standing> standing =
         column("Against the server", 160, LocalRow::standing, StandingCell::new);
     table.getColumns().addAll(List.of(name, size, changed, standing));
-    name.prefWidthProperty()
-        .bind(
-            javafx.beans.binding.Bindings.max(
-                200, table.widthProperty().subtract(110 + 150 + 160 + 16)));
+    standing
+        .prefWidthProperty()
+        .bind(javafx.beans.binding.Bindings.max(160, table.widthProperty().subtract(700)));
     SortedList<LocalRow> sorted = new SortedList<>(model.rows());
     sorted.comparatorProperty().bind(table.comparatorProperty());
     table.setItems(sorted);

@@ -35,7 +35,9 @@ final class OpenServerView extends ScrollPane {
     Runnable open = () -> model.openTyped(address.getText(), key.getText());
     address.setOnAction(event -> open.run());
     key.setOnAction(event -> open.run());
-    HBox typed = Parts.row("typed", address, key, Parts.button("Open", "open-typed", open, "main"));
+    Button go = Parts.button("Open", "open-typed", open, "main");
+    go.setMinWidth(USE_PREF_SIZE);
+    HBox typed = Parts.row("typed", address, key, go);
     Label step = Parts.label("", "step");
     step.setId("step");
     step.textProperty().bind(model.stepProperty());
@@ -44,8 +46,7 @@ final class OpenServerView extends ScrollPane {
     failure.setId("failure");
     VBox inner =
         new VBox(
-            Parts.label("Open a server", "page-title"),
-            step,
+            Parts.row("page-head", Parts.label("Open a server", "page-title"), step),
             failure,
             Parts.label("Server book", "field-title"),
             book,
@@ -55,8 +56,6 @@ final class OpenServerView extends ScrollPane {
     setContent(inner);
     model.servers().addListener((ListChangeListener<ServerEntry>) change -> showBook());
     model.failureProperty().addListener((observed, old, now) -> showFailure(now));
-    model.stepProperty().addListener((observed, old, now) -> Parts.show(step, !now.isEmpty()));
-    Parts.show(step, false);
     showBook();
     showFailure(model.failureProperty().get());
   }
@@ -69,6 +68,9 @@ final class OpenServerView extends ScrollPane {
     }
     for (ServerEntry entry : model.servers()) {
       book.getChildren().add(row(entry));
+    }
+    if (getScene() != null && address.isFocused() && address.getText().isEmpty()) {
+      focusFirst();
     }
   }
 

@@ -44,6 +44,9 @@ final class QuestionStrip extends VBox {
     int row = 0;
     for (Question.Fact fact : question.facts()) {
       String style = row == 0 ? "fact-head" : "fact";
+      if (fact.name().equals("Mode")) {
+        style = "mono";
+      }
       boolean differs = row > 0 && !fact.coming().equals(fact.there());
       Label coming = Parts.label(fact.coming(), style);
       Label there = Parts.label(fact.there(), style);

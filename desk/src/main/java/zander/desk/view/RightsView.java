@@ -245,11 +245,11 @@ final class RightsView extends VBox {
 
   private String sumOf(Who who) {
     String sum = model.sum(who);
-    return sum.isEmpty() ? "they differ" : sum;
+    return sum.isEmpty() ? "mixed" : sum;
   }
 
   private void fill(TextField field, String text) {
-    field.setPromptText("they differ");
+    field.setPromptText("mixed");
     if (!field.isFocused()) {
       field.setText(text);
     }

@@ -75,7 +75,7 @@ final class GaugeCommand {
     int width = Math.max(4, columns - 34);
     for (int i = 0; i < STATIONS.length && i < rows - 3; i++) {
       int filled = LEVELS[i] * width / 100;
-      String colour = LEVELS[i] > 90 ? "196" : LEVELS[i] > 75 ? "214" : "36";
+      String colour = LEVELS[i] > 90 ? "167" : LEVELS[i] > 75 ? "179" : "66";
       screen.append(String.format("\033[%d;1H", i + 3));
       screen
           .append(i == chosen ? "\033[7m" : "")

@@ -1,0 +1,215 @@
+package zander.desk;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import zander.core.crossing.Progress;
+import zander.desk.model.FileModel;
+import zander.desk.model.ShellModel;
+import zander.standin.world.Caller;
+
+/** A person's whole way through the window, and what the server has afterwards. */
+class WholePathTest {
+  @TempDir Path folder;
+
+  @Test
+  void opensEditsSetsRightsCrossesAndUsesAShell() throws Exception {
+    try (Window window = new Window(folder)) {
+      openTheServer(window);
+      goAround(window);
+      editAFile(window);
+      setRights(window);
+      sendUpAndBringDown(window);
+      useAShell(window);
+    }
+  }
+
+  private static void openTheServer(Window window) throws Exception {
+    window.press("#server-levels-web");
+    window.until("the host key is asked", () -> window.shownOrNull("#fingerprint") != null);
+    String shown = ((TextField) window.shown("#fingerprint")).getText();
+    assertThat(shown).startsWith("SHA256:");
+    assertThat(window.setup.knownHosts()).doesNotExist();
+    window.press("#prompt-yes");
+    window.until("the desk is open", () -> window.desk() != null);
+    assertThat(window.setup.knownHosts())
+        .content()
+        .contains("levels-web.riverwatch.example ssh-ed25519 ");
+    assertThat(window.desk().whoAmI().uid()).isEqualTo(1004);
+  }
+
+  private static void goAround(Window window) {
+    window.cell("#server-table", "index.html");
+    window.openRow("#server-table", "stations");
+    window.cell("#server-table", "station-001.html");
+    window.press("#up");
+    window.until("back in the site", () -> path(window).equals("/srv/levels/site"));
+    window.push(KeyCode.CONTROL, KeyCode.L);
+    window.fill("#server-path-field", "/etc/levels");
+    window.push(KeyCode.ENTER);
+    window.cell("#server-table", "site.conf");
+    window.push(KeyCode.CONTROL, KeyCode.L);
+    window.fill("#server-path-field", "../../srv/levels/site");
+    window.push(KeyCode.ENTER);
+    window.cell("#server-table", "contact.html");
+  }
+
+  private static String path(Window window) {
+    return window.desk().folder().path().text();
+  }
+
+  private static void editAFile(Window window) throws Exception {
+    String before = window.content("/srv/levels/site/contact.html");
+    window.openRow("#server-table", "contact.html");
+    window.until("the editor is open", () -> window.shownOrNull("#editor") != null);
+    window.clickOn(window.shown("#editor"));
+    window.push(KeyCode.CONTROL, KeyCode.HOME);
+    window.write("new first line");
+    window.push(KeyCode.ENTER);
+    FileModel file = (FileModel) window.desk().currentProperty().get();
+    window.until("it is unsaved", () -> file.unsavedProperty().get());
+    assertThat(window.content("/srv/levels/site/contact.html")).isEqualTo(before);
+    window.push(KeyCode.CONTROL, KeyCode.S);
+    window.until("it is saved", () -> !file.unsavedProperty().get());
+    assertThat(window.content("/srv/levels/site/contact.html"))
+        .isEqualTo("new first line\n" + before);
+    var stat = window.stat("/srv/levels/site/contact.html");
+    assertThat(stat.mode()).isEqualTo(0664);
+    assertThat(stat.uid()).isEqualTo(1004);
+    assertThat(stat.gid()).isEqualTo(33);
+    assertThat(window.world("levels-web").list(Caller.ROOT, "/srv/levels/site"))
+        .noneMatch(name -> name.contains(".zander-"));
+    window.push(KeyCode.CONTROL, KeyCode.W);
+    window.until(
+        "the folder is in front",
+        () -> window.desk().currentProperty().get() == window.desk().folder());
+  }
+
+  private static void setRights(Window window) throws Exception {
+    window.choose("#server-table", "contact.html");
+    window.until("the panel shows it", () -> window.text("#octal").equals("0664"));
+    assertThat(window.text("#sum-g")).isEqualTo("4+2 = 6");
+    assertThat(window.text("#symbolic")).isEqualTo("ug=rw,o=r");
+    window.press("#box-gw");
+    assertThat(window.text("#octal")).isEqualTo("0644");
+    assertThat(window.text("#sum-g")).isEqualTo("4 = 4");
+    window.fill("#symbolic", "o=,g+x");
+    assertThat(window.text("#octal")).isEqualTo("0670");
+    window.fill("#octal", "640");
+    assertThat(window.isOn("#box-or")).isFalse();
+    assertThat(window.isOn("#box-gr")).isTrue();
+
+    window.choose("#server-table", "contact.html", "water.css");
+    window.until("two are selected", () -> window.desk().rights().entries().size() == 2);
+    window.fill("#octal", "2660");
+    window.fill("#group", "warden");
+    window.press("#set-rights");
+    window.until(
+        "they are set", () -> window.desk().rights().outcomeProperty().get().startsWith("set and"));
+    for (String name : new String[] {"contact.html", "water.css"}) {
+      var stat = window.stat("/srv/levels/site/" + name);
+      assertThat(stat.mode()).as(name).isEqualTo(02660);
+      assertThat(stat.gid()).as(name).isEqualTo(1004);
+    }
+    assertThat(
+            window.desk().folder().rows().stream()
+                .filter(e -> e.name().equals("water.css"))
+                .findFirst()
+                .orElseThrow()
+                .group())
+        .isEqualTo("warden");
+    window.choose("#server-table", "alerts.html");
+    window.until("the panel shows it", () -> window.text("#octal").equals("0640"));
+    window.press("#box-or");
+    window.press("#set-rights");
+    window.until(
+        "the refusal is told",
+        () -> window.desk().rights().problemProperty().get().contains("no permission"));
+    assertThat(window.stat("/srv/levels/site/alerts.html").mode()).isEqualTo(0640);
+  }
+
+  private static void sendUpAndBringDown(Window window) throws Exception {
+    Path site = window.demo().siteFolder();
+    Files.writeString(site.resolve("img/new ünit.svg"), "<svg/>");
+    window.choose("#local-table", "img");
+    window.press("#send-up");
+    window.press("#for-rest");
+    window.press("#choice-skip");
+    window.until("it went up", () -> window.desk().crossingProperty().get().isOver());
+    assertThat(window.desk().crossingProperty().get().progress().phase())
+        .isEqualTo(Progress.Phase.DONE);
+    // The folder of the pictures belongs to another account: nothing could be added, and it is
+    // told.
+    assertThat(window.text("#crossing-line")).contains("did not make it");
+
+    Path fresh = Files.createDirectories(site.resolve("spring/notes"));
+    Files.writeString(fresh.resolve("levels.txt"), "Alder 2.48\n");
+    Files.writeString(fresh.getParent().resolve("ünit→.txt"), "x");
+    window.push(KeyCode.F5);
+    window.choose("#local-table", "spring");
+    window.press("#send-up");
+    window.until(
+        "it is there",
+        () -> window.desk().folder().rows().stream().anyMatch(e -> e.name().equals("spring")));
+    assertThat(window.content("/srv/levels/site/spring/notes/levels.txt"))
+        .isEqualTo("Alder 2.48\n");
+
+    Files.delete(fresh.resolve("levels.txt"));
+    Files.delete(fresh);
+    window.choose("#server-table", "spring");
+    window.press("#bring-down");
+    window.press("#choice-keep-both");
+    window.until("it came down", () -> window.desk().crossingProperty().get().isOver());
+    assertThat(fresh.resolve("levels.txt")).hasContent("Alder 2.48\n");
+    assertThat(fresh.getParent().resolve("ünit→-2.txt")).hasContent("x");
+    assertThat(window.text("#crossing-line")).contains("2 files");
+  }
+
+  private static void useAShell(Window window) throws Exception {
+    window.push(KeyCode.CONTROL, KeyCode.J);
+    window.until("the shell is open", () -> window.shownOrNull("#terminal") != null);
+    ShellModel shell =
+        window.desk().sheets().stream()
+            .filter(ShellModel.class::isInstance)
+            .map(ShellModel.class::cast)
+            .findFirst()
+            .orElseThrow();
+    window.until(
+        "it prompts in the folder",
+        () -> shell.terminal().screenText().contains("/srv/levels/site$"));
+    window.clickOn(window.shown("#terminal"));
+    window.write("mkdir made-by-shell").push(KeyCode.ENTER);
+    window.until(
+        "the command ran",
+        () -> {
+          try {
+            return window.stat("/srv/levels/site/made-by-shell").isFolder();
+          } catch (Exception e) {
+            return false;
+          }
+        });
+    window.write("gauge").push(KeyCode.ENTER);
+    window.until("the full-screen program draws", () -> shell.terminal().isFullScreen());
+    String size = shell.terminal().columns() + " x " + shell.terminal().rows();
+    window.until("it knows the size", () -> shell.terminal().screenText().contains(size));
+    window.press("#shell-place");
+    window.until("it follows the size", () -> shell.terminal().rows() > 20);
+    String larger = shell.terminal().columns() + " x " + shell.terminal().rows();
+    window.until("it was told", () -> shell.terminal().screenText().contains(larger));
+    window.clickOn(window.shown("#terminal"));
+    window.write("q");
+    window.until("it is left", () -> !shell.terminal().isFullScreen());
+    window.write("exit").push(KeyCode.ENTER);
+    window.until("the shell has ended", () -> !shell.endedProperty().get().isEmpty());
+    window.until(
+        "the listing shows what the command made",
+        () ->
+            window.desk().folder().allRows().stream()
+                .anyMatch(e -> e.name().equals("made-by-shell")));
+  }
+}
