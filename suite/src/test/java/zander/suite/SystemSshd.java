@@ -52,7 +52,7 @@ final class SystemSshd implements AutoCloseable {
           account);
       accounts.add(account);
       Files.createDirectories(folder.resolve(account));
-      run("chown", account, folder.resolve(account).toString());
+      run("chown", account + ":", folder.resolve(account).toString());
     }
     DemoKeys.writePrivate(DemoKeys.pair("suite host"), "host", folder.resolve("hostkey"));
     DemoKeys.writePrivate(DemoKeys.pair("suite user"), "user", keyFile());

@@ -1,0 +1,52 @@
+package zander.core;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+
+import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.importer.ClassFileImporter;
+import com.tngtech.archunit.core.importer.ImportOption.DoNotIncludeTests;
+import com.tngtech.archunit.lang.ArchRule;
+import org.junit.jupiter.api.Test;
+
+/** The arrows between rooms and packages; see docs/ARCHITECTURE.md. */
+class ArchitectureTest {
+  private static final JavaClasses ZANDER =
+      new ClassFileImporter().withImportOption(new DoNotIncludeTests()).importPackages("zander");
+
+  @Test
+  void coreKnowsNoOtherRoomAndNoInterface() {
+    ArchRule rule =
+        noClasses()
+            .that()
+            .resideInAPackage("zander.core..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage(
+                "zander.desk..",
+                "zander.standin..",
+                "zander.bench..",
+                "javafx..",
+                "java.awt..",
+                "javax.swing..");
+    rule.check(ZANDER);
+  }
+
+  @Test
+  void theSshLibraryStaysBehindConnectAndFiles() {
+    ArchRule rule =
+        noClasses()
+            .that()
+            .resideOutsideOfPackages("zander.core.connect..", "zander.core.files..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage("org.apache.sshd..", "org.bouncycastle..");
+    rule.check(ZANDER);
+  }
+
+  @Test
+  void packagesHaveNoCycles() {
+    ArchRule rule = slices().matching("zander.core.(*)..").should().beFreeOfCycles();
+    rule.check(ZANDER);
+  }
+}

@@ -1,0 +1,119 @@
+package zander.core.connect;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Base64;
+import org.junit.jupiter.api.Assumptions;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import zander.core.connect.KnownHosts.Standing;
+
+class KnownHostsTest {
+  private static final ServerAddress LEVELS = ServerAddress.parse("warden@levels.example");
+  private static final ServerAddress ODD_PORT = ServerAddress.parse("warden@levels.example:2222");
+
+  @TempDir Path folder;
+  private Path file;
+  private KnownHosts hosts;
+
+  @BeforeEach
+  void start() {
+    file = folder.resolve("ssh/known_hosts");
+    hosts = new KnownHosts(file);
+  }
+
+  private static HostKey key(int seed) {
+    byte[] blob = new byte[51];
+    byte[] name = "ssh-ed25519".getBytes();
+    blob[3] = (byte) name.length;
+    System.arraycopy(name, 0, blob, 4, name.length);
+    blob[18] = 32;
+    blob[20] = (byte) seed;
+    return new HostKey("ssh-ed25519", blob);
+  }
+
+  private Standing standing(ServerAddress address, HostKey key) throws IOException {
+    return hosts.find(address, key).standing();
+  }
+
+  private void write(String... lines) throws IOException {
+    Files.createDirectories(file.getParent());
+    Files.write(file, java.util.List.of(lines));
+  }
+
+  @Test
+  void remembersByHostAndPort() throws IOException {
+    assertThat(standing(LEVELS, key(1))).isEqualTo(Standing.FIRST_CONTACT);
+    hosts.remember(LEVELS, key(1));
+    assertThat(standing(LEVELS, key(1))).isEqualTo(Standing.KNOWN);
+    assertThat(standing(LEVELS, key(2))).isEqualTo(Standing.CHANGED);
+    assertThat(standing(ODD_PORT, key(1))).isEqualTo(Standing.FIRST_CONTACT);
+    hosts.remember(ODD_PORT, key(2));
+    assertThat(file).content().contains("[levels.example]:2222 ssh-ed25519 ");
+    assertThat(hosts.typesFor(LEVELS)).containsExactly("ssh-ed25519");
+  }
+
+  @Test
+  void keepsWhatOthersWroteAndEndsTheirLastLine() throws IOException {
+    Files.createDirectories(file.getParent());
+    Files.writeString(file, "# mine\nother.example ssh-ed25519 " + key(9).base64());
+    hosts.remember(LEVELS, key(1));
+    assertThat(Files.readAllLines(file)).hasSize(3).first().isEqualTo("# mine");
+    assertThat(standing(ServerAddress.parse("x@other.example"), key(9))).isEqualTo(Standing.KNOWN);
+  }
+
+  @Test
+  void readsPatternsListsMarkersAndRubbish() throws IOException {
+    String line = " ssh-ed25519 " + key(1).base64();
+    write(
+        "*.example,!gate.example" + line,
+        "@cert-authority *" + line.replace(key(1).base64(), key(5).base64()),
+        "half a line",
+        "bad ssh-ed25519 !!!",
+        "wrong.example ssh-rsa " + key(1).base64(),
+        "",
+        "@unknown x" + line);
+    assertThat(standing(LEVELS, key(1))).isEqualTo(Standing.KNOWN);
+    assertThat(standing(ServerAddress.parse("x@gate.example"), key(1)))
+        .isEqualTo(Standing.FIRST_CONTACT);
+    assertThat(standing(LEVELS, key(5))).isEqualTo(Standing.CHANGED);
+  }
+
+  @Test
+  void aRevokedKeyIsRevokedOnEveryPort() throws IOException {
+    write(
+        "@revoked * ssh-ed25519 " + key(1).base64(),
+        "[levels.example]:2222 ssh-ed25519 " + key(1).base64());
+    assertThat(standing(LEVELS, key(1))).isEqualTo(Standing.REVOKED);
+    assertThat(standing(ODD_PORT, key(1))).isEqualTo(Standing.REVOKED);
+  }
+
+  /** Our lines are found by the system's {@code ssh-keygen}, and its hashed ones by us. */
+  @Test
+  void agreesWithTheSystemsTool() throws Exception {
+    Path tool = Path.of("/usr/bin/ssh-keygen");
+    Assumptions.assumeTrue(Files.isExecutable(tool), "needs ssh-keygen");
+    Path made = folder.resolve("host");
+    run(tool.toString(), "-q", "-t", "ed25519", "-N", "", "-f", made.toString());
+    String[] fields = Files.readString(folder.resolve("host.pub")).split(" ");
+    HostKey real = new HostKey(fields[0], Base64.getDecoder().decode(fields[1]));
+    hosts.remember(ODD_PORT, real);
+    String found = run(tool.toString(), "-l", "-F", "[levels.example]:2222", "-f", file.toString());
+    assertThat(found).contains(real.fingerprint());
+    run(tool.toString(), "-H", "-f", file.toString());
+    assertThat(file).content().startsWith("|1|");
+    assertThat(standing(ODD_PORT, real)).isEqualTo(Standing.KNOWN);
+    assertThat(standing(LEVELS, real)).isEqualTo(Standing.FIRST_CONTACT);
+  }
+
+  private static String run(String... command) throws Exception {
+    Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
+    String output = new String(process.getInputStream().readAllBytes());
+    assertThat(process.waitFor()).as(output).isZero();
+    return output;
+  }
+}

@@ -1,0 +1,306 @@
+package zander.suite;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Random;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import zander.core.connect.Connection;
+import zander.core.crossing.Crossing;
+import zander.core.crossing.ExistsTalk;
+import zander.core.crossing.ExistsTalk.Answer;
+import zander.core.crossing.LocalSide;
+import zander.core.crossing.Progress;
+import zander.core.crossing.Progress.Phase;
+import zander.core.crossing.Progress.Problem;
+import zander.core.crossing.RemoteSide;
+import zander.core.crossing.WhenExists;
+import zander.core.files.RemotePath;
+import zander.core.journal.Journal;
+import zander.core.work.Cancellation;
+import zander.standin.server.Relay;
+import zander.standin.world.Caller;
+import zander.standin.world.OpenFile;
+import zander.standin.world.World;
+
+/** Questions, stops, full disks, lies and cuts in a crossing; the rest always goes on. */
+class CrossingTest {
+  private static final String TRIAL = "/home/warden/trial";
+
+  @TempDir Path folder;
+  private Riverside riverside;
+  private World world;
+  private Path local;
+  private Connection connection;
+
+  @BeforeEach
+  void start() throws IOException {
+    riverside = new Riverside(folder);
+    world = riverside.demo.server("lab-box").machine().world();
+    local = Files.createDirectory(folder.resolve("local"));
+    connection = riverside.open("lab-box");
+  }
+
+  @AfterEach
+  void stop() {
+    connection.close();
+    riverside.close();
+  }
+
+  private RemoteSide remote() {
+    return new RemoteSide(connection.files(), RemotePath.of(TRIAL), Journal.NONE);
+  }
+
+  private Crossing up(WhenExists rule, ExistsTalk talk) {
+    return new Crossing(new LocalSide(local), remote(), rule, talk, new Cancellation());
+  }
+
+  private Crossing down(WhenExists rule, ExistsTalk talk) {
+    return new Crossing(remote(), new LocalSide(local), rule, talk, new Cancellation());
+  }
+
+  private String there(String path) throws IOException {
+    OpenFile file = world.open(Caller.ROOT, TRIAL + "/" + path, World.Open.READ);
+    return new String(file.read(0, (int) file.size()));
+  }
+
+  private void makeThere(String path, String content) throws IOException {
+    world
+        .open(Caller.ROOT, TRIAL + "/" + path, new World.Open(false, true, true, false, true, 0644))
+        .write(0, content.getBytes(), 0, content.length());
+    world.chown(Caller.ROOT, TRIAL + "/" + path, 1004, 1004, false);
+  }
+
+  private void assertNoParts() throws IOException {
+    assertThat(world.list(Caller.ROOT, TRIAL)).noneMatch(name -> name.contains(".zander-"));
+    try (var files = Files.walk(local)) {
+      assertThat(files.map(Path::toString)).noneMatch(name -> name.contains(".zander-"));
+    }
+  }
+
+  @Test
+  void asksForEachNameThatIsTaken() throws IOException {
+    for (String name : new String[] {"a.txt", "b.txt", "c.txt"}) {
+      Files.writeString(local.resolve(name), "mine");
+      makeThere(name, "theirs, longer");
+    }
+    world.chmod(Caller.ROOT, TRIAL + "/a.txt", 0600);
+    List<String> asked = Collections.synchronizedList(new ArrayList<>());
+    Progress progress =
+        up(
+                WhenExists.ASK,
+                question -> {
+                  asked.add(question.path());
+                  assertThat(question.coming().size()).isEqualTo(4);
+                  assertThat(question.there().size()).isEqualTo(14);
+                  assertThat(question.there().owner()).isEqualTo("warden:warden");
+                  return new Answer(
+                      question.path().endsWith("a.txt")
+                          ? WhenExists.REPLACE
+                          : question.path().endsWith("b.txt")
+                              ? WhenExists.SKIP
+                              : WhenExists.KEEP_BOTH,
+                      false);
+                })
+            .run(List.of("a.txt", "b.txt", "c.txt"));
+    assertThat(asked).hasSize(3);
+    assertThat(progress.phase()).isEqualTo(Phase.DONE);
+    assertThat(progress.skipped()).isEqualTo(1);
+    assertThat(there("a.txt")).isEqualTo("mine");
+    assertThat(there("b.txt")).isEqualTo("theirs, longer");
+    assertThat(there("c.txt")).isEqualTo("theirs, longer");
+    assertThat(there("c-2.txt")).isEqualTo("mine");
+    assertNoParts();
+  }
+
+  @Test
+  void takesOneAnswerForTheRest() throws IOException {
+    List<String> names = new ArrayList<>();
+    for (int i = 0; i < 30; i++) {
+      names.add("reading-" + i);
+      Files.writeString(local.resolve("reading-" + i), "new");
+      makeThere("reading-" + i, "old");
+    }
+    List<String> asked = Collections.synchronizedList(new ArrayList<>());
+    up(
+            WhenExists.ASK,
+            question -> {
+              asked.add(question.path());
+              return new Answer(WhenExists.REPLACE, true);
+            })
+        .run(names);
+    assertThat(asked).hasSize(1);
+    for (String name : names) {
+      assertThat(there(name)).isEqualTo("new");
+    }
+  }
+
+  @Test
+  void neverPutsAFileInThePlaceOfAFolder() throws IOException {
+    Files.writeString(local.resolve("site"), "a file");
+    world.mkdir(Caller.ROOT, TRIAL + "/site", 0755);
+    Files.createDirectories(local.resolve("img"));
+    Files.writeString(local.resolve("img/one.svg"), "<svg/>");
+    makeThere("img", "a file there");
+    Progress progress =
+        up(
+                WhenExists.REPLACE,
+                question -> {
+                  assertThat(question.mayReplace()).isFalse();
+                  return new Answer(WhenExists.KEEP_BOTH, false);
+                })
+            .run(List.of("site", "img"));
+    assertThat(progress.problems()).isEmpty();
+    assertThat(there("site-2")).isEqualTo("a file");
+    assertThat(there("img")).isEqualTo("a file there");
+    assertThat(there("img-2/one.svg")).isEqualTo("<svg/>");
+  }
+
+  @Test
+  void stopsWithoutHalfAFile() throws IOException {
+    byte[] large = new byte[24 << 20];
+    new Random(1).nextBytes(large);
+    Files.write(local.resolve("backup.bin"), large);
+    Files.writeString(local.resolve("question.txt"), "mine");
+    makeThere("question.txt", "theirs");
+    Cancellation cancellation = new Cancellation();
+    Crossing crossing =
+        new Crossing(
+            new LocalSide(local),
+            remote(),
+            WhenExists.ASK,
+            question -> {
+              cancellation.stop();
+              return null;
+            },
+            cancellation);
+    Progress progress = crossing.run(List.of("backup.bin", "question.txt"));
+    assertThat(progress.phase()).isEqualTo(Phase.STOPPED);
+    assertThat(there("question.txt")).isEqualTo("theirs");
+    if (world.list(Caller.ROOT, TRIAL).contains("backup.bin")) {
+      assertThat(world.stat(Caller.ROOT, TRIAL + "/backup.bin").size()).isEqualTo(large.length);
+    }
+    assertNoParts();
+  }
+
+  @Test
+  void saysWhatCouldNotBeWrittenAndGoesOn() throws IOException {
+    world.mkdir(Caller.ROOT, TRIAL + "/closed", 0755);
+    Files.createDirectories(local.resolve("closed"));
+    Files.writeString(local.resolve("closed/in.txt"), "x");
+    Files.writeString(local.resolve("open.txt"), "x");
+    Progress progress =
+        up(WhenExists.ASK, PathContract.NEVER_ASKED).run(List.of("closed", "open.txt"));
+    assertThat(progress.phase()).isEqualTo(Phase.DONE);
+    assertThat(progress.problems())
+        .extracting(Problem::path)
+        .anyMatch(p -> p.endsWith("closed/in.txt"));
+    assertThat(progress.problems())
+        .extracting(Problem::why)
+        .anyMatch(w -> w.contains("no permission"));
+    assertThat(there("open.txt")).isEqualTo("x");
+  }
+
+  @Test
+  void tellsAFullDiskAndKeepsWhatWasThere() throws IOException {
+    makeThere("levels.bin", "old and whole");
+    Files.write(local.resolve("levels.bin"), new byte[1 << 20]);
+    world.setFree(300_000);
+    Progress progress = up(WhenExists.REPLACE, PathContract.NEVER_ASKED).run(List.of("levels.bin"));
+    assertThat(progress.problems())
+        .extracting(Problem::why)
+        .containsExactly("the server's disk is full");
+    assertThat(there("levels.bin")).isEqualTo("old and whole");
+    assertNoParts();
+  }
+
+  @Test
+  void writesNothingOutsideTheFolderWhateverTheServerNames() throws IOException {
+    makeThere("good.txt", "good");
+    riverside
+        .demo
+        .server("lab-box")
+        .faults()
+        .setExtraNames(List.of("../evil", "/etc/evil", "..", "a/b", "nul\0name", ""));
+    Progress progress = down(WhenExists.ASK, PathContract.NEVER_ASKED).run(List.of("good.txt"));
+    assertThat(progress.problems()).isEmpty();
+    Path inner = Files.createDirectory(local.resolve("inner"));
+    Progress whole =
+        new Crossing(
+                new RemoteSide(connection.files(), RemotePath.of("/home/warden"), Journal.NONE),
+                new LocalSide(inner),
+                WhenExists.ASK,
+                PathContract.NEVER_ASKED,
+                new Cancellation())
+            .run(List.of("trial"));
+    assertThat(whole.phase()).isEqualTo(Phase.DONE);
+    try (var files = Files.walk(folder)) {
+      assertThat(files.map(Path::toString)).noneMatch(name -> name.contains("evil"));
+    }
+    assertThat(inner.resolve("trial/good.txt")).hasContent("good");
+  }
+
+  @Test
+  void takesShortAnswersAndServersWithoutExtensions() throws IOException {
+    byte[] content = new byte[300_000];
+    new Random(2).nextBytes(content);
+    Files.write(local.resolve("feed.bin"), content);
+    riverside.demo.server("lab-box").faults().setShortReads(true);
+    riverside.demo.server("lab-box").faults().setPlainProtocol(true);
+    connection.close();
+    connection = riverside.open("lab-box");
+    assertThat(up(WhenExists.ASK, PathContract.NEVER_ASKED).run(List.of("feed.bin")).problems())
+        .isEmpty();
+    Files.delete(local.resolve("feed.bin"));
+    assertThat(down(WhenExists.ASK, PathContract.NEVER_ASKED).run(List.of("feed.bin")).problems())
+        .isEmpty();
+    assertThat(local.resolve("feed.bin")).hasBinaryContent(content);
+  }
+
+  @Test
+  void aCutLineLeavesOnlyWholeFiles() throws IOException {
+    List<String> names = new ArrayList<>();
+    byte[] content = new byte[40_000];
+    for (int i = 0; i < 12; i++) {
+      new Random(i).nextBytes(content);
+      names.add("part-" + i);
+      Files.write(local.resolve("part-" + i), content);
+    }
+    for (int cut = 20_000; cut < 500_000; cut += 60_000) {
+      for (String name : world.list(Caller.ROOT, TRIAL)) {
+        world.unlink(Caller.ROOT, TRIAL + "/" + name);
+      }
+      try (Relay relay = new Relay(riverside.demo.server("lab-box").port())) {
+        riverside.redirectTo(relay.port());
+        try (Connection cuttable = riverside.open("lab-box")) {
+          relay.cutAfter(cut);
+          Progress progress =
+              new Crossing(
+                      new LocalSide(local),
+                      new RemoteSide(cuttable.files(), RemotePath.of(TRIAL), Journal.NONE),
+                      WhenExists.ASK,
+                      PathContract.NEVER_ASKED,
+                      new Cancellation())
+                  .run(names);
+          assertThat(progress.phase()).isEqualTo(Phase.BROKEN);
+          assertThat(progress.problems()).extracting(Problem::why).contains("the connection broke");
+        }
+      }
+      for (String name : world.list(Caller.ROOT, TRIAL)) {
+        if (!name.contains(".zander-")) {
+          assertThat(there(name).length())
+              .as(name)
+              .isEqualTo(new String(Files.readAllBytes(local.resolve(name))).length());
+        }
+      }
+    }
+  }
+}

@@ -1,0 +1,217 @@
+package zander.suite;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import org.junit.jupiter.api.Assumptions;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import zander.core.connect.Connection;
+import zander.core.files.RemotePath;
+import zander.core.files.SaveFailure;
+import zander.core.files.SaveFailure.ServerState;
+import zander.core.files.WholeWrite;
+import zander.core.journal.FileJournal;
+import zander.core.journal.JournalEntry;
+import zander.standin.server.Relay;
+import zander.standin.world.Caller;
+import zander.standin.world.OpenFile;
+import zander.standin.world.World;
+
+/**
+ * Cuts the line after every n-th byte of a save, over the whole length of the exchange. Whatever
+ * byte it is, the server has the whole old or the whole new file, with its owner and mode, and what
+ * the failure says of it is true.
+ */
+class CutSaveTest {
+  private static final byte[] OLD = "max_age 300;\n".repeat(60).getBytes();
+  private static final byte[] NEW = "max_age 900;  # longer\n".repeat(70).getBytes();
+
+  /** Random names and window adjustments make one exchange a little longer than another. */
+  private static final int SLACK = 400;
+
+  @TempDir Path folder;
+
+  /** One server, as this test needs it: a line to it, and its file without that line. */
+  private interface Server {
+    Connection open(int port) throws IOException;
+
+    int port();
+
+    RemotePath file();
+
+    void reset() throws IOException;
+
+    byte[] content() throws IOException;
+
+    String rights() throws IOException;
+  }
+
+  @Test
+  void leavesTheOldOrTheNewOnTheStandin() throws Exception {
+    try (Riverside riverside = new Riverside(folder)) {
+      cutEverywhere(standin(riverside), 47);
+    }
+  }
+
+  @Test
+  void leavesTheOldOrTheNewOnTheSystemsServer() throws Exception {
+    Assumptions.assumeTrue(SystemSshd.isPossible(), "needs openssh-server, and to be root");
+    try (SystemSshd sshd = new SystemSshd(folder, List.of("zndcut"), List.of())) {
+      cutEverywhere(system(sshd), 139);
+    }
+  }
+
+  private void cutEverywhere(Server server, int step) throws Exception {
+    long length = lengthOfASave(server);
+    assertThat(length).isGreaterThan(NEW.length + OLD.length);
+    String rights = server.rights();
+    Set<ServerState> seen = new TreeSet<>();
+    try (FileJournal journal = new FileJournal(folder.resolve("journal"))) {
+      for (long cut = 1; cut <= length + SLACK; cut += step) {
+        server.reset();
+        seen.add(cutOnce(server, cut, journal));
+        assertThat(server.rights()).as("cut after %d", cut).isEqualTo(rights);
+      }
+    }
+    assertThat(seen).contains(ServerState.OLD, ServerState.OLD_OR_NEW, ServerState.NEW);
+  }
+
+  private static long lengthOfASave(Server server) throws IOException {
+    server.reset();
+    try (Relay relay = new Relay(server.port());
+        Connection connection = server.open(relay.port())) {
+      WholeWrite saver = new WholeWrite(connection.files(), zander.core.journal.Journal.NONE);
+      WholeWrite.Opened opened = saver.open(server.file(), 1 << 20);
+      long before = relay.carried();
+      saver.save(opened.version(), NEW, List.of());
+      return relay.carried() - before;
+    }
+  }
+
+  /** The state that the outcome claims, which is checked to be the real one. */
+  private static ServerState cutOnce(Server server, long cut, FileJournal journal)
+      throws IOException {
+    try (Relay relay = new Relay(server.port());
+        Connection connection = server.open(relay.port())) {
+      WholeWrite saver = new WholeWrite(connection.files(), journal);
+      WholeWrite.Opened opened = saver.open(server.file(), 1 << 20);
+      relay.cutAfter(cut);
+      ServerState claimed = ServerState.NEW;
+      try {
+        saver.save(opened.version(), NEW, List.of());
+      } catch (SaveFailure e) {
+        assertThat(e.reason()).as("cut after %d", cut).isEqualTo(SaveFailure.Reason.LINE_LOST);
+        claimed = e.state();
+      }
+      byte[] now = server.content();
+      switch (claimed) {
+        case OLD -> assertThat(now).as("cut after %d", cut).isEqualTo(OLD);
+        case NEW -> assertThat(now).as("cut after %d", cut).isEqualTo(NEW);
+        default -> assertThat(List.of(new String(OLD), new String(NEW))).contains(new String(now));
+      }
+      List<JournalEntry> entries = journal.about(server.file().text());
+      if (claimed == ServerState.NEW) {
+        assertThat(entries.get(0).isDone()).isTrue();
+        assertThat(journal.contentBefore(entries.get(0))).isEqualTo(OLD);
+      } else if (!entries.isEmpty()) {
+        assertThat(entries.get(0).isUnderWay()).isFalse();
+      }
+      return claimed;
+    }
+  }
+
+  private static Server standin(Riverside riverside) {
+    World world = riverside.demo.server("lab-box").machine().world();
+    String path = "/home/warden/trial/site.conf";
+    return new Server() {
+      @Override
+      public Connection open(int port) throws IOException {
+        riverside.redirectTo(port);
+        return riverside.open("lab-box");
+      }
+
+      @Override
+      public int port() {
+        return riverside.demo.server("lab-box").port();
+      }
+
+      @Override
+      public RemotePath file() {
+        return RemotePath.of(path);
+      }
+
+      @Override
+      public void reset() throws IOException {
+        for (String name : world.list(Caller.ROOT, "/home/warden/trial")) {
+          world.unlink(Caller.ROOT, "/home/warden/trial/" + name);
+        }
+        world
+            .open(Caller.ROOT, path, new World.Open(false, true, true, true, false, 0600))
+            .write(0, OLD, 0, OLD.length);
+        world.chown(Caller.ROOT, path, 1004, 33, false);
+        world.chmod(Caller.ROOT, path, 0640);
+      }
+
+      @Override
+      public byte[] content() throws IOException {
+        OpenFile file = world.open(Caller.ROOT, path, World.Open.READ);
+        return file.read(0, (int) file.size());
+      }
+
+      @Override
+      public String rights() throws IOException {
+        var stat = world.stat(Caller.ROOT, path);
+        return stat.uid() + ":" + stat.gid() + " " + Integer.toOctalString(stat.mode());
+      }
+    };
+  }
+
+  private Server system(SystemSshd sshd) {
+    Path file = folder.resolve("zndcut/site.conf");
+    return new Server() {
+      @Override
+      public Connection open(int port) throws IOException {
+        return sshd.openThrough("zndcut", port);
+      }
+
+      @Override
+      public int port() {
+        return sshd.port();
+      }
+
+      @Override
+      public RemotePath file() {
+        return RemotePath.of(file.toString());
+      }
+
+      @Override
+      public void reset() throws IOException {
+        try (var leftovers = Files.list(file.getParent())) {
+          for (Path left : (Iterable<Path>) leftovers::iterator) {
+            Files.delete(left);
+          }
+        }
+        Files.write(file, OLD);
+        Files.setAttribute(file, "unix:mode", 0640);
+        Files.setAttribute(file, "unix:uid", Files.getAttribute(file.getParent(), "unix:uid"));
+        Files.setAttribute(file, "unix:gid", Files.getAttribute(file.getParent(), "unix:gid"));
+      }
+
+      @Override
+      public byte[] content() throws IOException {
+        return Files.readAllBytes(file);
+      }
+
+      @Override
+      public String rights() throws IOException {
+        return Files.readAttributes(file, "unix:uid,gid,mode").toString();
+      }
+    };
+  }
+}

@@ -1,0 +1,111 @@
+package zander.suite;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.catchThrowableOfType;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import zander.core.connect.Connection;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.RemotePath;
+import zander.core.files.SaveFailure;
+import zander.core.files.WholeWrite;
+import zander.core.journal.Journal;
+import zander.standin.world.Caller;
+import zander.standin.world.World;
+
+/** Saves that cannot happen: the old file stays, nothing is left beside it, and it is said why. */
+class SaveFailureTest {
+  private static final RemotePath CONTACT = RemotePath.of("/srv/levels/site/contact.html");
+
+  @TempDir Path folder;
+  private Riverside riverside;
+  private World world;
+  private Connection connection;
+  private WholeWrite saver;
+
+  @BeforeEach
+  void start() throws IOException {
+    riverside = new Riverside(folder);
+    world = riverside.demo.server("levels-web").machine().world();
+    connection = riverside.open("levels-web");
+    saver = new WholeWrite(connection.files(), Journal.NONE);
+  }
+
+  @AfterEach
+  void stop() {
+    connection.close();
+    riverside.close();
+  }
+
+  private SaveFailure failToSave(WholeWrite.Opened opened, byte[] content) throws IOException {
+    String before = PathContract.read(connection.files(), opened.version().asked());
+    SaveFailure failure =
+        catchThrowableOfType(
+            SaveFailure.class, () -> saver.save(opened.version(), content, List.of()));
+    assertThat(failure.state()).isEqualTo(SaveFailure.ServerState.OLD);
+    assertThat(failure.leftover()).isNull();
+    assertThat(PathContract.read(connection.files(), opened.version().asked())).isEqualTo(before);
+    assertThat(world.list(Caller.ROOT, "/srv/levels/site"))
+        .noneMatch(name -> name.contains(".zander-"));
+    return failure;
+  }
+
+  @Test
+  void aFolderThatTakesNoFiles() throws IOException {
+    WholeWrite.Opened opened = saver.open(CONTACT, 1 << 20);
+    world.chmod(Caller.ROOT, "/srv/levels/site", 0755);
+    SaveFailure failure = failToSave(opened, "new".getBytes());
+    assertThat(failure.step()).isEqualTo(SaveFailure.Step.CREATE);
+    assertThat(((RemoteFailure) failure.getCause()).reason()).isEqualTo(Reason.PERMISSION_DENIED);
+  }
+
+  @Test
+  void aFullDisk() throws IOException {
+    WholeWrite.Opened opened = saver.open(CONTACT, 1 << 20);
+    world.setFree(100);
+    SaveFailure failure = failToSave(opened, new byte[5000]);
+    assertThat(((RemoteFailure) failure.getCause()).reason()).isEqualTo(Reason.NO_SPACE);
+  }
+
+  @Test
+  void aServerThatCannotRenameOver() throws IOException {
+    connection.close();
+    riverside.demo.server("levels-web").faults().setPlainProtocol(true);
+    connection = riverside.open("levels-web");
+    saver = new WholeWrite(connection.files(), Journal.NONE);
+    SaveFailure failure = failToSave(saver.open(CONTACT, 1 << 20), "new".getBytes());
+    assertThat(failure.step()).isEqualTo(SaveFailure.Step.RENAME);
+    assertThat(((RemoteFailure) failure.getCause()).reason()).isEqualTo(Reason.NOT_SUPPORTED);
+  }
+
+  @Test
+  void whatCannotBeOpenedAtAll() throws IOException {
+    world.symlink(Caller.ROOT, "round", "/srv/levels/site/round");
+    assertThat(openFailure("/srv/levels/site/alerts.html")).isEqualTo(Reason.PERMISSION_DENIED);
+    assertThat(openFailure("/srv/levels/site/old-map.html")).isEqualTo(Reason.NO_SUCH_FILE);
+    assertThat(openFailure("/srv/levels/site/round")).isEqualTo(Reason.NO_SUCH_FILE);
+    assertThat(openFailure("/srv/levels/site/img")).isEqualTo(Reason.NOT_SUPPORTED);
+    RemoteFailure large = catchThrowableOfType(RemoteFailure.class, () -> saver.open(CONTACT, 10));
+    assertThat(large.getMessage()).contains("more than 10 bytes");
+  }
+
+  private Reason openFailure(String path) {
+    return catchThrowableOfType(RemoteFailure.class, () -> saver.open(RemotePath.of(path), 1 << 20))
+        .reason();
+  }
+
+  @Test
+  void aSlowServerOnlyTakesLonger() throws IOException {
+    riverside.demo.server("levels-web").faults().setDelay(java.time.Duration.ofMillis(5));
+    WholeWrite.Opened opened = saver.open(CONTACT, 1 << 20);
+    saver.save(opened.version(), "new".getBytes(), List.of());
+    assertThat(PathContract.read(connection.files(), CONTACT)).isEqualTo("new");
+  }
+}
