@@ -195,11 +195,11 @@ class WholePathTest {
         });
     window.write("gauge").push(KeyCode.ENTER);
     window.until("the full-screen program draws", () -> shell.terminal().isFullScreen());
-    String size = shell.terminal().columns() + " x " + shell.terminal().rows();
+    String size = sizeOf(shell);
     window.until("it knows the size", () -> shell.terminal().screenText().contains(size));
     window.press("#shell-place");
     window.until("it follows the size", () -> shell.terminal().rows() > 20);
-    String larger = shell.terminal().columns() + " x " + shell.terminal().rows();
+    String larger = sizeOf(shell);
     window.until("it was told", () -> shell.terminal().screenText().contains(larger));
     window.clickOn(window.shown("#terminal"));
     window.write("q");
@@ -211,5 +211,10 @@ class WholePathTest {
         () ->
             window.desk().folder().allRows().stream()
                 .anyMatch(e -> e.name().equals("made-by-shell")));
+  }
+
+  /** As the program shows it: columns by rows. */
+  private static String sizeOf(ShellModel of) {
+    return String.format("%d x %d", of.terminal().columns(), of.terminal().rows());
   }
 }

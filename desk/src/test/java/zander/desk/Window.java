@@ -2,10 +2,13 @@ package zander.desk;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.awt.image.BufferedImage;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.BooleanSupplier;
 import javafx.application.Platform;
 import javafx.geometry.Bounds;
@@ -14,8 +17,11 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
+import javafx.scene.image.PixelFormat;
+import javafx.scene.image.WritableImage;
 import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
+import javax.imageio.ImageIO;
 import org.testfx.api.FxRobot;
 import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
@@ -65,8 +71,29 @@ final class Window extends FxRobot implements AutoCloseable {
           PATIENCE, TimeUnit.SECONDS, () -> inWindow(condition::getAsBoolean));
       WaitForAsyncUtils.waitForFxEvents();
     } catch (TimeoutException e) {
-      throw new AssertionError("waited in vain until " + what, e);
+      throw new AssertionError("waited in vain until " + what + "; see " + picture("failure"), e);
     }
+  }
+
+  /** Takes a picture of the window as it is. */
+  Path picture(String name) {
+    Path file = Path.of("target", "pictures", name + ".png");
+    try {
+      Files.createDirectories(file.getParent());
+      WritableImage image = inWindow(() -> stage.getScene().snapshot(null));
+      int width = (int) image.getWidth();
+      int height = (int) image.getHeight();
+      int[] pixels = new int[width * height];
+      image
+          .getPixelReader()
+          .getPixels(0, 0, width, height, PixelFormat.getIntArgbInstance(), pixels, 0, width);
+      BufferedImage copy = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
+      copy.setRGB(0, 0, width, height, pixels, 0, width);
+      ImageIO.write(copy, "png", file.toFile());
+    } catch (Exception e) {
+      throw new IllegalStateException(e);
+    }
+    return file;
   }
 
   DeskModel desk() {
@@ -135,6 +162,10 @@ final class Window extends FxRobot implements AutoCloseable {
   Node cell(String table, String name) {
     TableView<?> view = (TableView<?>) shown(table);
     Node[] found = new Node[1];
+    Bounds[] last = new Bounds[1];
+    until(name + " is listed", () -> indexOf(view, name) >= 0);
+    interact(() -> view.scrollTo(Math.max(0, indexOf(view, name) - 2)));
+    awaitPulses();
     until(
         name + " is in " + table,
         () -> {
@@ -144,9 +175,42 @@ final class Window extends FxRobot implements AutoCloseable {
                   .filter(Window::isSeen)
                   .findFirst()
                   .orElse(null);
-          return found[0] != null;
+          // Twice in the same place: a row on its way would be clicked beside.
+          Bounds now =
+              found[0] == null ? null : found[0].localToScreen(found[0].getBoundsInLocal());
+          boolean still = now != null && now.equals(last[0]);
+          last[0] = now;
+          return still;
         });
     return found[0];
+  }
+
+  /** Waits until the window was laid out some times, so that what moves has come to rest. */
+  private void awaitPulses() {
+    AtomicInteger pulses = new AtomicInteger();
+    Runnable count = pulses::incrementAndGet;
+    interact(() -> stage.getScene().addPostLayoutPulseListener(count));
+    until(
+        "the window is laid out",
+        () -> {
+          Platform.requestNextPulse();
+          return pulses.get() >= 4;
+        });
+    interact(() -> stage.getScene().removePostLayoutPulseListener(count));
+  }
+
+  private static int indexOf(TableView<?> view, String name) {
+    for (int i = 0; i < view.getItems().size(); i++) {
+      Object item = view.getItems().get(i);
+      String shown =
+          item instanceof zander.core.files.RemoteEntry entry
+              ? entry.name()
+              : ((zander.desk.model.LocalRow) item).name();
+      if (shown.equals(name)) {
+        return i;
+      }
+    }
+    return -1;
   }
 
   private static boolean isNamed(Labeled cell, String name) {

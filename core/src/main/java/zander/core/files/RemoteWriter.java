@@ -7,7 +7,8 @@ import zander.core.rights.Mode;
 /**
  * A file on the server that is being written, by its handle. For one thread at a time; waits.
  *
- * <p>{@link #close} without {@link #finish} leaves what was written; the caller removes it.
+ * <p>Closing it ({@link #close}) without {@link #finish} leaves what was written; the caller
+ * removes it.
  */
 public interface RemoteWriter extends Closeable {
   /** Appends bytes; several requests are kept under way, so an error may show in a later call. */

@@ -28,9 +28,9 @@ import java.util.function.Consumer;
 /**
  * A terminal's state: the emulator of the library fed from a stream, and what the view needs of it.
  *
- * <p>{@link #readAll} runs on a thread of its own; the other methods may be called from any thread.
- * The view looks at {@link #version} and draws when it has changed, so fast output costs no more
- * than the frames that are drawn.
+ * <p>Feeding it ({@link #readAll}) runs on a thread of its own; the other methods may be called
+ * from any thread. The view looks at {@link #version} and draws when it has changed, so fast output
+ * costs no more than the frames that are drawn.
  */
 public final class TerminalModel {
   private static final int HISTORY = 10_000;

@@ -14,6 +14,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import org.kordamp.ikonli.feather.Feather;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
 import zander.desk.model.FileModel;
@@ -174,9 +175,12 @@ final class DeskView extends VBox {
     if (sheet == model.folder()) {
       return tab;
     }
-    Button close = Parts.button("×", null, () -> model.close(sheet), "tab-close");
-    close.setAccessibleText("Close " + sheet.titleProperty().get());
-    close.setFocusTraversable(false);
+    Button close =
+        Parts.iconButton(
+            Feather.X,
+            "Close " + sheet.titleProperty().get(),
+            () -> model.close(sheet),
+            "tab-close");
     return Parts.row("tab-with-close", tab, close);
   }
 

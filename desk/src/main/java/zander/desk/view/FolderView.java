@@ -113,7 +113,7 @@ final class FolderView extends VBox {
     name.prefWidthProperty()
         .bind(
             javafx.beans.binding.Bindings.max(
-                160, table.widthProperty().subtract(80 + 132 + 76 + 70 + 112 + 132 + 16)));
+                160, table.widthProperty().subtract(80 + 132 + 76 + 70 + 112 + 132 + 36)));
     table
         .getSelectionModel()
         .getSelectedItems()

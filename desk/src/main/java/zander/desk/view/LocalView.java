@@ -104,7 +104,7 @@ final class LocalView extends VBox {
     table.getColumns().addAll(List.of(name, size, changed, standing));
     standing
         .prefWidthProperty()
-        .bind(javafx.beans.binding.Bindings.max(160, table.widthProperty().subtract(700)));
+        .bind(javafx.beans.binding.Bindings.max(160, table.widthProperty().subtract(720)));
     SortedList<LocalRow> sorted = new SortedList<>(model.rows());
     sorted.comparatorProperty().bind(table.comparatorProperty());
     table.setItems(sorted);

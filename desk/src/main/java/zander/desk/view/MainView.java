@@ -8,6 +8,7 @@ import java.util.function.Consumer;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.input.KeyCombination;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.StackPane;
 import zander.core.book.MarkedFolder;
@@ -19,10 +20,12 @@ import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
 import zander.desk.model.FileModel;
 import zander.desk.model.ServerTalk;
+import zander.desk.term.TerminalView;
 
 /** The whole window: top bar, the desk in front, and what may stand over it. */
 public final class MainView extends StackPane {
   private final AppModel model;
+  private final Prompts prompts;
   private final BorderPane ground = new BorderPane();
   private final OpenServerView openServer;
   private final GotoView go;
@@ -33,6 +36,7 @@ public final class MainView extends StackPane {
    */
   public MainView(AppModel model, Prompts prompts) {
     this.model = model;
+    this.prompts = prompts;
     this.openServer = new OpenServerView(model);
     this.go = new GotoView(this::offers, this::typedPath);
     getStyleClass().add("zander");
@@ -75,17 +79,41 @@ public final class MainView extends StackPane {
     go.open();
   }
 
-  /** Puts every action's key on the scene, alone and, for shells, with Shift. */
+  /**
+   * Makes the keys of the actions work wherever the focus is: before a table or the editor could
+   * take them for something else. In a shell all keys belong to the program there; with Shift added
+   * the window's come through.
+   */
   public void installKeys(Scene scene) {
+    Map<KeyCombination, Action> keys = new HashMap<>();
     for (Action action : actions()) {
       if (!action.key().isEmpty()) {
-        scene.getAccelerators().put(KeyCombination.valueOf(action.key()), action.run());
-        if (action.key().startsWith("Ctrl+") && !action.key().contains("Shift")) {
-          String withShift = action.key().replace("Ctrl+", "Ctrl+Shift+");
-          scene.getAccelerators().put(KeyCombination.valueOf(withShift), action.run());
+        keys.put(KeyCombination.valueOf(action.key()), action);
+        if (action.key().startsWith("Ctrl+")) {
+          keys.put(KeyCombination.valueOf(action.key().replace("Ctrl+", "Ctrl+Shift+")), action);
         }
       }
     }
+    scene.addEventFilter(
+        KeyEvent.KEY_PRESSED,
+        event -> {
+          boolean inShell = scene.getFocusOwner() instanceof TerminalView;
+          if (inShell && !(event.isControlDown() && event.isShiftDown())) {
+            return;
+          }
+          keys.forEach(
+              (key, action) -> {
+                if (!event.isConsumed() && key.match(event) && !isAsking()) {
+                  event.consume();
+                  action.run().run();
+                }
+              });
+        });
+  }
+
+  /** While a host key or a secret is asked, nothing else may be done by a key. */
+  private boolean isAsking() {
+    return prompts.overlay.isVisible();
   }
 
   private void onDesk(Consumer<DeskModel> what) {

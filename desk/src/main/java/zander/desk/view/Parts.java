@@ -7,6 +7,8 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import org.kordamp.ikonli.feather.Feather;
+import org.kordamp.ikonli.javafx.FontIcon;
 
 /** The small parts that views are put together from. */
 final class Parts {
@@ -23,6 +25,16 @@ final class Parts {
     button.setId(id);
     button.getStyleClass().addAll(classes);
     button.setOnAction(event -> action.run());
+    return button;
+  }
+
+  /** A button that shows only an icon everybody reads; the words are for those who hear them. */
+  static Button iconButton(Feather icon, String words, Runnable action, String styleClass) {
+    Button button = button("", null, action, styleClass);
+    button.setGraphic(new FontIcon(icon));
+    button.setAccessibleText(words);
+    button.setTooltip(new Tooltip(words));
+    button.setFocusTraversable(false);
     return button;
   }
 

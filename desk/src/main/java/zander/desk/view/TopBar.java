@@ -9,6 +9,8 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import org.kordamp.ikonli.feather.Feather;
+import org.kordamp.ikonli.javafx.FontIcon;
 import zander.core.book.Mark;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
@@ -24,7 +26,13 @@ final class TopBar extends HBox {
     tabs.getStyleClass().add("desk-tabs");
     Label go = Parts.label("Go to a path, server or action", "goto-words");
     Button field = Parts.button("", "goto", openGoto, "goto-button");
-    field.setGraphic(Parts.row("goto-inner", go, Parts.spring(), Parts.label("Ctrl G", "key")));
+    field.setGraphic(
+        Parts.row(
+            "goto-inner",
+            new FontIcon(Feather.SEARCH),
+            go,
+            Parts.spring(),
+            Parts.label("Ctrl G", "key")));
     field.setAccessibleText("Go to a path, server or action");
     getChildren().addAll(brand(), tabs, Parts.spring(), field);
     model.desks().addListener((ListChangeListener<DeskModel>) change -> show());
@@ -78,9 +86,9 @@ final class TopBar extends HBox {
     Button tab = Parts.button("", null, () -> model.currentProperty().set(desk), "desk-tab");
     tab.setGraphic(content);
     tab.setAccessibleText(desk.entry().name());
-    Button close = Parts.button("×", null, () -> model.close(desk), "tab-close");
-    close.setAccessibleText("Close " + desk.entry().name());
-    close.setFocusTraversable(false);
+    Button close =
+        Parts.iconButton(
+            Feather.X, "Close " + desk.entry().name(), () -> model.close(desk), "tab-close");
     Region stripe = new Region();
     stripe.getStyleClass().add(mark == Mark.LIVE ? "live-stripe" : "no-stripe");
     HBox line = Parts.row("tab-with-close", tab, close);

@@ -1,0 +1,164 @@
+package zander.desk;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.time.Duration;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import zander.desk.model.FileModel;
+import zander.desk.model.ShellModel;
+import zander.standin.demo.DemoKeys;
+import zander.standin.world.Caller;
+import zander.standin.world.World;
+
+/** Makes the pictures in docs/screenshots again; run by docs/make-screenshots, not as a test. */
+class Screenshots {
+  @TempDir Path folder;
+  private Window window;
+
+  @BeforeEach
+  void open() throws Exception {
+    window = new Window(folder);
+  }
+
+  @AfterEach
+  void close() throws Exception {
+    window.demo().server("levels-web").faults().setDelay(Duration.ZERO);
+    window.close();
+  }
+
+  private void keep(String name) throws Exception {
+    window.moveTo(640, 562);
+    Path made = window.picture(name);
+    Path goal = Path.of("..", "docs", "screenshots", name + ".png");
+    Files.createDirectories(goal.getParent());
+    Files.copy(made, goal, StandardCopyOption.REPLACE_EXISTING);
+  }
+
+  @Test
+  void theBookAndTheHostKey() throws Exception {
+    keep("open-a-server");
+    window.press("#server-levels-web");
+    window.until("the host key is asked", () -> window.shownOrNull("#fingerprint") != null);
+    keep("host-key");
+    window.press("#prompt-no");
+    window.press("#dismiss-failure");
+    window.press("#server-gate");
+    window.press("#prompt-yes");
+    window.until("the desk is open", () -> window.desk() != null);
+    window.clickOn(window.shown(".tab-close"));
+    window.demo().server("gate").setHostKey(DemoKeys.pair("somebody else"));
+    window.press("#server-gate");
+    window.until("it is stopped", () -> window.shownOrNull("#dismiss-failure") != null);
+    keep("host-key-changed");
+  }
+
+  @Test
+  void theFolderAndTheRights() throws Exception {
+    window.openLevelsWeb();
+    window.choose("#server-table", "index.html");
+    window.until("the panel shows it", () -> window.text("#octal").equals("0644"));
+    keep("folder");
+    window.choose("#server-table", "index.html", "contact.html", "uploads");
+    window.until("three are selected", () -> window.desk().rights().entries().size() == 3);
+    keep("rights-of-several");
+    window.push(KeyCode.CONTROL, KeyCode.G);
+    window.write("se");
+    keep("go-to");
+    window.push(KeyCode.ESCAPE);
+    window.press("#box-ow");
+    window.push(KeyCode.CONTROL, KeyCode.D);
+    keep("folder-dark");
+    window.push(KeyCode.CONTROL, KeyCode.D);
+  }
+
+  @Test
+  void theEditor() throws Exception {
+    window.openLevelsWeb();
+    window.openRow("#server-table", "water.css");
+    window.until("it is open", () -> window.desk().currentProperty().get() instanceof FileModel);
+    window.clickOn(window.shown("#editor"));
+    window.push(KeyCode.CONTROL, KeyCode.HOME);
+    window.push(KeyCode.DOWN).push(KeyCode.DOWN).push(KeyCode.END);
+    window.push(KeyCode.ENTER);
+    window.write("  --shallow: #7fb8a4;");
+    keep("editor");
+    window
+        .world("levels-web")
+        .open(
+            Caller.ROOT,
+            "/srv/levels/site/water.css",
+            new World.Open(false, true, false, false, false, 0))
+        .write(0, "/* theirs */".getBytes(), 0, 12);
+    window.press("#save");
+    window.until("it is asked", () -> window.shownOrNull("#choice-load-theirs") != null);
+    keep("editor-changed-meanwhile");
+    window.press("#choice-replace-theirs-with-mine");
+    window.until("it is saved", () -> !window.desk().hasUnsaved());
+    keep("editor-saved");
+  }
+
+  @Test
+  void theCrossing() throws Exception {
+    window.openLevelsWeb();
+    window.demo().server("levels-web").faults().setDelay(Duration.ofMillis(4));
+    Path spring = Files.createDirectories(window.demo().siteFolder().resolve("spring-pages"));
+    for (int i = 0; i < 180; i++) {
+      Files.writeString(
+          spring.resolve(String.format("page-%03d.html", i)), "<p>Alder</p>".repeat(500 + i * 10));
+    }
+    Files.writeString(spring.resolve("zz-alerts.html"), "<p>newer and longer, from here</p>");
+    World world = window.world("levels-web");
+    world.mkdir(Caller.ROOT, "/srv/levels/site/spring-pages", 0775);
+    world.chown(Caller.ROOT, "/srv/levels/site/spring-pages", 1004, 33, true);
+    world.open(
+        Caller.ROOT,
+        "/srv/levels/site/spring-pages/zz-alerts.html",
+        new World.Open(false, true, true, false, false, 0644));
+    world.setTimes(
+        Caller.ROOT, "/srv/levels/site/spring-pages/zz-alerts.html", 1_790_000_000, 1_790_000_000);
+    window.push(KeyCode.F5);
+    window.choose("#local-table", "spring-pages");
+    window.press("#send-up");
+    window.until(
+        "half is up", () -> window.desk().crossingProperty().get().progress().files() > 90);
+    keep("crossing-under-way");
+    window.until("it asks", () -> window.shownOrNull("#choice-replace") != null);
+    keep("crossing-question");
+    window.press("#choice-replace");
+    window.until("it is over", () -> window.desk().crossingProperty().get().isOver());
+    window.openRow("#server-table", "stations");
+    window.until("they are shown", () -> window.desk().folder().rows().size() > 100);
+    keep("crossing-done");
+  }
+
+  @Test
+  void theShell() throws Exception {
+    window.openLevelsWeb();
+    window.openRow("#server-table", "contact.html");
+    window.until("it is open", () -> window.desk().currentProperty().get() instanceof FileModel);
+    window.push(KeyCode.CONTROL, KeyCode.J);
+    window.until("the shell is open", () -> window.shownOrNull("#terminal") != null);
+    ShellModel shell =
+        window.desk().sheets().stream()
+            .filter(ShellModel.class::isInstance)
+            .map(ShellModel.class::cast)
+            .findFirst()
+            .orElseThrow();
+    window.until("it prompts", () -> shell.terminal().screenText().contains("$"));
+    window.clickOn(window.shown("#terminal"));
+    window.write("ls -l contact.html latest.html").push(KeyCode.ENTER);
+    window.until("it lists", () -> shell.terminal().screenText().contains("warden   web"));
+    keep("shell-below-the-editor");
+    window.press("#shell-place");
+    window.until("it is a sheet", () -> shell.terminal().rows() > 20);
+    window.clickOn(window.shown("#terminal"));
+    window.write("gauge").push(KeyCode.ENTER);
+    window.until("it draws", () -> shell.terminal().screenText().contains("Long Reach"));
+    keep("shell-full-screen");
+  }
+}

@@ -1,0 +1,93 @@
+package zander.desk.term;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+class TerminalModelTest {
+  private final ByteArrayOutputStream typed = new ByteArrayOutputStream();
+  private final TerminalModel terminal = new TerminalModel(typed::writeBytes, (c, r) -> {});
+
+  private void feed(String text) {
+    terminal.readAll(new ByteArrayInputStream(text.getBytes(StandardCharsets.UTF_8)));
+  }
+
+  @Test
+  void showsTextColoursAndTheCursor() {
+    long before = terminal.version();
+    feed("plain \033[1;31mred ünit\033[0m\r\nnext");
+    assertThat(terminal.version()).isGreaterThan(before);
+    assertThat(terminal.rowText(0)).isEqualTo("plain red ünit");
+    List<TerminalModel.Run> runs = terminal.row(0);
+    assertThat(runs.get(1).column()).isEqualTo(6);
+    assertThat(runs.get(1).style().getForeground().getColorIndex()).isEqualTo(1);
+    assertThat(terminal.cursorRow()).isEqualTo(1);
+    assertThat(terminal.cursorColumn()).isEqualTo(4);
+    feed("\033[?25l");
+    assertThat(terminal.cursorColumn()).isEqualTo(-1);
+  }
+
+  @Test
+  void keepsWhatScrolledAwayAndTheScreenBehindAFullScreenProgram() {
+    StringBuilder lines = new StringBuilder();
+    for (int i = 0; i < 100; i++) {
+      lines.append("line ").append(i).append("\r\n");
+    }
+    feed(lines.toString());
+    assertThat(terminal.historyRows()).isEqualTo(77);
+    assertThat(terminal.rowText(-77)).isEqualTo("line 0");
+    feed("\033[?1049h\033[2J\033[HFULL");
+    assertThat(terminal.isFullScreen()).isTrue();
+    assertThat(terminal.rowText(0)).isEqualTo("FULL");
+    feed("\033[?1049l");
+    assertThat(terminal.isFullScreen()).isFalse();
+    assertThat(terminal.screenText()).contains("line 99").doesNotContain("FULL");
+  }
+
+  @Test
+  void tellsItsSizeAndAnswersQuestions() {
+    int[] told = new int[2];
+    TerminalModel resized =
+        new TerminalModel(
+            bytes -> {},
+            (columns, rows) -> {
+              told[0] = columns;
+              told[1] = rows;
+            });
+    resized.resize(132, 50);
+    assertThat(told).containsExactly(132, 50);
+    feed("\033[6n");
+    assertThat(typed.toString()).isEqualTo("\033[1;1R");
+  }
+
+  @Test
+  void marksAPasteWhenAskedAndNeverLetsItEndItsMark() {
+    terminal.paste("two\nlines");
+    assertThat(typed.toString()).isEqualTo("two\rlines");
+    typed.reset();
+    feed("\033[?2004h");
+    terminal.paste("rm\033[201~ -rf");
+    assertThat(typed.toString()).isEqualTo("\033[200~rm[201~ -rf\033[201~");
+  }
+
+  @Test
+  void survivesRubbish() {
+    feed("\033[999999999999999999m\033[?\033]0;title\007\033P$q\033\\ still here");
+    assertThat(terminal.screenText()).contains("still here");
+  }
+
+  @Test
+  void copiesMarkedText() {
+    feed("see /srv/levels/site now\r\nsecond row");
+    Selection selection = new Selection();
+    selection.selectWord(terminal, 0, 8);
+    assertThat(selection.text(terminal)).isEqualTo("/srv/levels/site");
+    selection.start(1, 6);
+    selection.extend(0, 21);
+    assertThat(selection.text(terminal)).isEqualTo("now\nsecond");
+  }
+}
