@@ -25,7 +25,7 @@ import zander.core.work.Cancellation;
  * fails does not stop the rest.
  */
 public final class Crossing {
-  private static final int AT_ONCE = 8;
+  private static final int AT_ONCE = 16;
   private static final int BUFFER = 256 * 1024;
 
   /** Something below the source: where it is, where it goes, and what it was when counted. */

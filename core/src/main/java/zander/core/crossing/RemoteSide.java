@@ -126,8 +126,7 @@ public final class RemoteSide implements Side {
                 "sent up",
                 null);
       }
-      writer.setMode(mode);
-      writer.setTimes(modified, modified);
+      writer.setModeAndTime(mode, modified);
       writer.close();
       if (replacing == null) {
         files.rename(part, target);

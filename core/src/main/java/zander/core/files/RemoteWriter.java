@@ -18,7 +18,8 @@ public interface RemoteWriter extends Closeable {
 
   void setMode(Mode mode) throws IOException;
 
-  void setTimes(long accessed, long modified) throws IOException;
+  /** Sets mode and modification time, in seconds since 1970-01-01 UTC, in one request. */
+  void setModeAndTime(Mode mode, long modified) throws IOException;
 
   /** The file's attributes as the server sees them now. */
   RemoteAttributes look() throws IOException;

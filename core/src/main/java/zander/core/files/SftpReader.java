@@ -18,7 +18,10 @@ final class SftpReader extends InputStream {
   private final int chunk;
   private final Deque<Part> underWay = new ArrayDeque<>();
   private long nextAt;
-  private int allowed = 1;
+
+  /** Two at first, so that the end of a small file is known with its content. */
+  private int allowed = 2;
+
   private byte[] part = new byte[0];
   private int taken;
   private boolean ended;
@@ -51,7 +54,7 @@ final class SftpReader extends InputStream {
     return count;
   }
 
-  /** Gets the next part in order. Starts with one request and asks further ahead as data comes. */
+  /** Gets the next part in order. Starts with two requests and asks further ahead as data comes. */
   private boolean fill() throws IOException {
     while (!ended) {
       while (underWay.size() < allowed) {

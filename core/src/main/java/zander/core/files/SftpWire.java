@@ -238,6 +238,13 @@ final class SftpWire {
     body.putInt(gid);
   }
 
+  static void putModeAndTimes(Buffer body, Mode mode, long accessed, long modified) {
+    body.putInt(HAS_MODE | HAS_TIMES);
+    body.putInt(mode.bits());
+    body.putUInt(accessed);
+    body.putUInt(modified);
+  }
+
   static void putTimes(Buffer body, long accessed, long modified) {
     body.putInt(HAS_TIMES);
     body.putUInt(accessed);

@@ -82,10 +82,10 @@ final class SftpWriter implements RemoteWriter {
   }
 
   @Override
-  public void setTimes(long accessed, long modified) throws IOException {
+  public void setModeAndTime(Mode mode, long modified) throws IOException {
     Buffer body = body();
-    SftpWire.putTimes(body, accessed, modified);
-    wire.expectOk(wire.send(SftpWire.FSETSTAT, body, "set times", path));
+    SftpWire.putModeAndTimes(body, mode, modified, modified);
+    wire.expectOk(wire.send(SftpWire.FSETSTAT, body, "set mode and time", path));
   }
 
   @Override

@@ -101,9 +101,9 @@ final class FolderView extends VBox {
         column("Changed", 132, e -> e.attributes().modified(), this::timeCell);
     TableColumn<RemoteEntry, String> owner = column("Owner", 76, RemoteEntry::owner, this::plain);
     TableColumn<RemoteEntry, String> group = column("Group", 70, RemoteEntry::group, this::plain);
-    TableColumn<RemoteEntry, String> mode = column("Mode", 112, FolderView::modeOf, this::mono);
+    TableColumn<RemoteEntry, String> mode = column("Mode", 122, FolderView::modeOf, this::mono);
     TableColumn<RemoteEntry, EntryNotes.Note> note =
-        column("Notes", 132, EntryNotes::of, NoteCell::new);
+        column("Notes", 128, EntryNotes::of, NoteCell::new);
     note.setComparator(Comparator.comparing(EntryNotes.Note::words));
     table.getColumns().addAll(List.of(name, size, changed, owner, group, mode, note));
     SortedList<RemoteEntry> sorted = new SortedList<>(model.rows());
@@ -113,7 +113,7 @@ final class FolderView extends VBox {
     name.prefWidthProperty()
         .bind(
             javafx.beans.binding.Bindings.max(
-                160, table.widthProperty().subtract(80 + 132 + 76 + 70 + 112 + 132 + 36)));
+                160, table.widthProperty().subtract(80 + 132 + 76 + 70 + 122 + 128 + 36)));
     table
         .getSelectionModel()
         .getSelectedItems()

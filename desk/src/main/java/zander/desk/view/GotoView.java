@@ -139,7 +139,7 @@ final class GotoView extends StackPane {
         setGraphic(null);
         return;
       }
-      Label key = Parts.label(action.key(), "key");
+      Label key = Parts.label(action.key().replace('_', ' '), "key");
       Parts.show(key, !action.key().isEmpty());
       setGraphic(Parts.row("goto-row", Parts.label(action.name()), Parts.spring(), key));
     }

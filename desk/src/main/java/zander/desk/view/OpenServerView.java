@@ -98,13 +98,15 @@ final class OpenServerView extends ScrollPane {
     if (said != null) {
       Label headline = Parts.label(said.headline(), "strip-headline");
       headline.setWrapText(true);
-      Label detail = Parts.label(said.detail(), "strip-detail");
-      detail.setWrapText(true);
-      detail.setMinHeight(USE_PREF_SIZE);
-      failure
-          .getChildren()
-          .addAll(
-              headline, detail, Parts.button("Close", "dismiss-failure", model::dismissFailure));
+      failure.getChildren().add(headline);
+      for (String line : said.detail().split("\n")) {
+        // Fingerprints are compared letter by letter, so they stand in letters of one width.
+        Label detail = Parts.label(line, line.contains("SHA256:") ? "mono" : "strip-detail");
+        detail.setWrapText(true);
+        detail.setMinHeight(USE_PREF_SIZE);
+        failure.getChildren().add(detail);
+      }
+      failure.getChildren().add(Parts.button("Close", "dismiss-failure", model::dismissFailure));
     }
   }
 
