@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.catchThrowable;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.stream.Collectors;
 import javafx.scene.control.Labeled;
 import javafx.scene.input.KeyCode;
 import org.fxmisc.richtext.CodeArea;
@@ -60,8 +61,11 @@ class FailuresInTheWindowTest {
                 && label.getText().contains(words));
   }
 
+  /** All that stands below the headline. */
   private String detail() {
-    return ((Labeled) window.shown(".strip-detail")).getText();
+    return window.lookup(".strip .label").queryAllAs(Labeled.class).stream()
+        .map(Labeled::getText)
+        .collect(Collectors.joining("\n"));
   }
 
   private void write(String path, String content) throws Exception {

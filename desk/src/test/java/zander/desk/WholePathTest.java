@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import javafx.scene.control.TextField;
+import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -193,6 +194,7 @@ class WholePathTest {
             return false;
           }
         });
+    copyAndPaste(window, shell);
     window.write("gauge").push(KeyCode.ENTER);
     window.until("the full-screen program draws", () -> shell.terminal().isFullScreen());
     String size = sizeOf(shell);
@@ -211,6 +213,28 @@ class WholePathTest {
         () ->
             window.desk().folder().allRows().stream()
                 .anyMatch(e -> e.name().equals("made-by-shell")));
+  }
+
+  /** Marks a word with the mouse, copies it, pastes it behind a command, and scrolls back. */
+  private static void copyAndPaste(Window window, ShellModel shell) throws Exception {
+    window.write("clear").push(KeyCode.ENTER);
+    window.until("it is cleared", () -> !shell.terminal().screenText().contains("mkdir"));
+    window.write("sha256sum robots.txt").push(KeyCode.ENTER);
+    window.until("the sum is shown", () -> shell.terminal().rowText(1).endsWith("robots.txt"));
+    var bounds =
+        window.shown("#terminal").localToScreen(window.shown("#terminal").getBoundsInLocal());
+    double row = 8 + 1.5 * (bounds.getHeight() - 16) / shell.terminal().rows();
+    window.doubleClickOn(bounds.getMinX() + 100, bounds.getMinY() + row);
+    window.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.C);
+    String sum = shell.terminal().rowText(1).split(" ")[0];
+    assertThat(Window.inWindow(() -> Clipboard.getSystemClipboard().getString())).isEqualTo(sum);
+    window.write("echo ");
+    window.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.V);
+    window.push(KeyCode.ENTER);
+    window.until("it was pasted", () -> shell.terminal().rowText(3).equals(sum));
+    window.write("cat stations/station-001.html stations/station-002.html").push(KeyCode.ENTER);
+    window.until("it scrolls", () -> shell.terminal().historyRows() > 5);
+    assertThat(shell.terminal().rowText(-shell.terminal().historyRows())).isNotEmpty();
   }
 
   /** As the program shows it: columns by rows. */
