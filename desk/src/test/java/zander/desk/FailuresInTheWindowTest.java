@@ -274,10 +274,10 @@ class FailuresInTheWindowTest {
     window.until(
         "some are up",
         () ->
-            window.desk().crossingProperty().get() != null
-                && window.desk().crossingProperty().get().progress().files() > 5);
+            window.desk().crossings().current() != null
+                && window.desk().crossings().current().progress().files() > 5);
     window.press("#stop-crossing");
-    window.until("it has stopped", () -> window.desk().crossingProperty().get().isOver());
+    window.until("it has stopped", () -> window.desk().crossings().current().isOver());
     window.demo().server("levels-web").faults().setDelay(Duration.ZERO);
     assertThat(window.text("#crossing-line")).contains("stopped").contains("each whole");
     World world = window.world("levels-web");

@@ -124,13 +124,12 @@ class Screenshots {
     window.push(KeyCode.F5);
     window.choose("#local-table", "spring-pages");
     window.press("#send-up");
-    window.until(
-        "half is up", () -> window.desk().crossingProperty().get().progress().files() > 90);
+    window.until("half is up", () -> window.desk().crossings().current().progress().files() > 90);
     keep("crossing-under-way");
     window.until("it asks", () -> window.shownOrNull("#choice-replace") != null);
     keep("crossing-question");
     window.press("#choice-replace");
-    window.until("it is over", () -> window.desk().crossingProperty().get().isOver());
+    window.until("it is over", () -> window.desk().crossings().current().isOver());
     window.openRow("#server-table", "stations");
     window.until("they are shown", () -> window.desk().folder().rows().size() > 100);
     keep("crossing-done");

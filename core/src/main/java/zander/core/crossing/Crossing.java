@@ -13,6 +13,7 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import zander.core.crossing.Progress.Phase;
 import zander.core.files.FileKind;
+import zander.core.rights.Mode;
 import zander.core.work.BlockingCalls;
 import zander.core.work.Cancellation;
 
@@ -231,7 +232,8 @@ public final class Crossing {
             return null;
           }
           if (there == null) {
-            target.makeFolder(place);
+            // Open for filling; its real mode is set when everything is in it.
+            target.makeFolder(place, new Mode((item.node().mode().bits() & 0777) | 0700));
           }
           folders.add(new Item(item.from(), place, item.node()));
           return place;

@@ -3,6 +3,7 @@ package zander.core.crossing;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.nio.channels.Channels;
 import java.nio.file.AccessDeniedException;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
@@ -13,12 +14,15 @@ import java.nio.file.NotDirectoryException;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.FileAttribute;
 import java.nio.file.attribute.FileTime;
 import java.nio.file.attribute.PosixFileAttributes;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Stream;
 import zander.core.files.FileKind;
 import zander.core.files.WireName;
@@ -107,6 +111,11 @@ public final class LocalSide implements Side {
     return new Arriving(at(file));
   }
 
+  private static FileAttribute<?> permissions(Mode mode) {
+    return PosixFilePermissions.asFileAttribute(
+        PosixFilePermissions.fromString(new Mode(mode.bits() & 0777).letters()));
+  }
+
   private static final class Arriving implements Incoming {
     private final Path target;
     private final Path part;
@@ -116,8 +125,13 @@ public final class LocalSide implements Side {
     Arriving(Path target) throws IOException {
       this.target = target;
       this.part = target.resolveSibling(partNameOf(target));
+      // Closed to others until it has its mode: it may be a secret.
       this.out =
-          Files.newOutputStream(part, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
+          Channels.newOutputStream(
+              Files.newByteChannel(
+                  part,
+                  Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE),
+                  permissions(new Mode(0600))));
     }
 
     private static String partNameOf(Path target) {
@@ -160,8 +174,8 @@ public final class LocalSide implements Side {
   }
 
   @Override
-  public void makeFolder(String folder) throws IOException {
-    Files.createDirectory(at(folder));
+  public void makeFolder(String folder, Mode mode) throws IOException {
+    Files.createDirectory(at(folder), permissions(mode));
   }
 
   @Override

@@ -114,25 +114,31 @@ public final class RemoteSide implements Side {
     @Override
     public String arrive(Mode mode, long modified, Node replacing) throws IOException {
       String lost = null;
-      Journal.Pending pending = null;
+      String before = "";
       if (replacing != null) {
         RemoteAttributes old = files.look(target);
         lost = keepOwner(old);
-        pending =
-            journal.begin(
-                ChangeKind.REPLACE,
-                target.text(),
-                replacing.owner() + " " + old.mode().octal() + ", " + old.size() + " bytes",
-                "sent up",
-                null);
+        before = replacing.owner() + " " + old.mode().octal() + ", " + old.size() + " bytes";
       }
-      writer.setModeAndTime(mode, modified);
-      writer.close();
-      if (replacing == null) {
-        files.rename(part, target);
-      } else {
-        files.renameOver(part, target);
+      Journal.Pending pending =
+          journal.begin(
+              replacing == null ? ChangeKind.SEND_UP : ChangeKind.REPLACE,
+              target.text(),
+              before,
+              "sent up",
+              null);
+      try {
+        writer.setModeAndTime(mode, modified);
+        writer.close();
+        if (replacing == null) {
+          files.rename(part, target);
+        } else {
+          files.renameOver(part, target);
+        }
         pending.done();
+      } catch (IOException e) {
+        pending.failed(why(e));
+        throw e;
       }
       arrived = true;
       return lost;
@@ -182,12 +188,12 @@ public final class RemoteSide implements Side {
   }
 
   @Override
-  public void makeFolder(String folder) throws IOException {
+  public void makeFolder(String folder, Mode mode) throws IOException {
     RemotePath at = at(folder);
     Journal.Pending pending =
         journal.begin(ChangeKind.MAKE_FOLDER, at.text(), "", "a folder", null);
     try {
-      files.makeFolder(at, new Mode(0755));
+      files.makeFolder(at, mode);
       pending.done();
     } catch (IOException e) {
       pending.failed(e.getMessage());
@@ -198,13 +204,26 @@ public final class RemoteSide implements Side {
   @Override
   public void makeLink(String link, String target, boolean replace) throws IOException {
     RemotePath at = at(link);
-    if (!replace) {
-      files.makeLink(at, target);
-      return;
+    Journal.Pending pending =
+        journal.begin(
+            replace ? ChangeKind.REPLACE : ChangeKind.SEND_UP,
+            at.text(),
+            "",
+            "a link to " + WireName.toText(target),
+            null);
+    try {
+      if (replace) {
+        RemotePath part = at.parent().child(Side.partName(at.wireName()));
+        files.makeLink(part, target);
+        files.renameOver(part, at);
+      } else {
+        files.makeLink(at, target);
+      }
+      pending.done();
+    } catch (IOException e) {
+      pending.failed(why(e));
+      throw e;
     }
-    RemotePath part = at.parent().child(Side.partName(at.wireName()));
-    files.makeLink(part, target);
-    files.renameOver(part, at);
   }
 
   @Override

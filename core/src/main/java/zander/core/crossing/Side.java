@@ -29,7 +29,10 @@ public interface Side {
    */
   Incoming create(String file) throws IOException;
 
-  void makeFolder(String folder) throws IOException;
+  /**
+   * @param mode the bits it has from the first moment; must let the maker fill it
+   */
+  void makeFolder(String folder, Mode mode) throws IOException;
 
   /** Makes a link; replaces a file or link that is there when {@code replace} is set. */
   void makeLink(String link, String target, boolean replace) throws IOException;

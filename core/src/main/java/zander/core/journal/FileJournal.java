@@ -111,7 +111,8 @@ public final class FileJournal implements Journal, Closeable {
     if (contentId != null) {
       node.put("content", contentId);
     }
-    append(node, true);
+    // A new file has nothing before it that could be lost, and there may be thousands.
+    append(node, kind != ChangeKind.SEND_UP);
     entries.put(entry.id(), entry);
     return new Pending() {
       @Override

@@ -18,11 +18,6 @@ import javafx.collections.ObservableList;
 import zander.core.book.ServerEntry;
 import zander.core.connect.Connection;
 import zander.core.connect.WhoAmI;
-import zander.core.crossing.Direction;
-import zander.core.crossing.LocalSide;
-import zander.core.crossing.RemoteSide;
-import zander.core.crossing.Side;
-import zander.core.crossing.WhenExists;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
@@ -44,8 +39,7 @@ public final class DeskModel {
   private final RightsModel rights;
   private final ObservableList<Sheet> sheets = FXCollections.observableArrayList();
   private final ObjectProperty<Sheet> current = new SimpleObjectProperty<>();
-  private final ObjectProperty<WhenExists> whenExists = new SimpleObjectProperty<>(WhenExists.ASK);
-  private final ReadOnlyObjectWrapper<CrossingModel> crossing = new ReadOnlyObjectWrapper<>();
+  private final Crossings crossings = new Crossings(this);
   private final ReadOnlyObjectWrapper<Long> delay = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<List<JournalEntry>> happened =
       new ReadOnlyObjectWrapper<>(List.of());
@@ -131,6 +125,10 @@ public final class DeskModel {
 
   Connection connection() {
     return connection;
+  }
+
+  Journal journal() {
+    return journal;
   }
 
   ExecutorService typing() {
@@ -252,85 +250,6 @@ public final class DeskModel {
     }
   }
 
-  /** Sends what is selected below the waterline up into the folder shown. */
-  public void sendUp() {
-    List<String> names = local.selection().stream().map(row -> row.node().name()).toList();
-    if (names.isEmpty()) {
-      tell("Nothing is selected on this computer", "Select files or folders below the waterline.");
-      return;
-    }
-    cross(
-        Direction.SEND_UP,
-        new LocalSide(local.folder()),
-        new RemoteSide(files(), folder.path(), journal),
-        names);
-  }
-
-  /** Brings what is selected on the server down into this computer's folder. */
-  public void bringDown() {
-    List<String> names = folder.selection().stream().map(row -> row.path().wireName()).toList();
-    if (names.isEmpty()) {
-      tell("Nothing is selected on the server", "Select files or folders above the waterline.");
-      return;
-    }
-    cross(
-        Direction.BRING_DOWN,
-        new RemoteSide(files(), folder.path(), journal),
-        new LocalSide(local.folder()),
-        names);
-  }
-
-  private void tell(String headline, String detail) {
-    current.set(folder);
-    folder.ask(Question.notice(new Said(headline, detail), false, folder.dismiss()));
-  }
-
-  private void cross(Direction direction, Side source, Side target, List<String> names) {
-    if (crossing.get() != null && !crossing.get().isOver()) {
-      tell("A crossing is under way", "One at a time for now: wait for it, or stop it.");
-      return;
-    }
-    CrossingModel started =
-        new CrossingModel(background(), direction, source, target, names, whenExists.get());
-    started
-        .questionProperty()
-        .addListener(
-            (observed, old, now) -> {
-              if (now != null) {
-                current.set(folder);
-                folder.ask(now);
-              } else if (folder.questionProperty().get() == old) {
-                folder.dismissQuestion();
-              }
-            });
-    crossing.set(started);
-    started.start(
-        () -> {
-          if (!away.get()) {
-            folder.refresh();
-          }
-          local.refresh();
-          showProblems(started);
-          checkLine();
-        });
-  }
-
-  private void showProblems(CrossingModel over) {
-    var problems = over.progress().problems();
-    if (problems.isEmpty()) {
-      return;
-    }
-    StringBuilder list = new StringBuilder();
-    problems.stream()
-        .limit(6)
-        .forEach(p -> list.append(p.path()).append(": ").append(p.why()).append('\n'));
-    if (problems.size() > 6) {
-      list.append("and ").append(problems.size() - 6).append(" more");
-    }
-    folder.ask(
-        Question.notice(new Said(over.line(), list.toString().strip()), true, folder.dismiss()));
-  }
-
   /** Opens the connection again; sheets, texts and folders stay as they are. */
   public void reconnect() {
     app.signIn(
@@ -384,12 +303,9 @@ public final class DeskModel {
     return current;
   }
 
-  public ObjectProperty<WhenExists> whenExistsProperty() {
-    return whenExists;
-  }
-
-  public ReadOnlyObjectProperty<CrossingModel> crossingProperty() {
-    return crossing.getReadOnlyProperty();
+  /** What goes over the waterline of this desk. */
+  public Crossings crossings() {
+    return crossings;
   }
 
   /** Milliseconds for a round trip, or {@code null} while not known. */

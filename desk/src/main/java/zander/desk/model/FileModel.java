@@ -17,17 +17,14 @@ import zander.core.files.WholeWrite.Allow;
 import zander.desk.work.FailureWords;
 
 /** A text file of the server being edited: the text here, the version over there, and saving. */
-public final class FileModel implements Sheet {
+public final class FileModel extends Sheet {
   /** What the editor takes; larger files are for the shell. */
   static final long LARGEST = 16L << 20;
 
   private final DeskModel desk;
   private final RemotePath path;
-  private final ReadOnlyStringWrapper title = new ReadOnlyStringWrapper();
-  private final ReadOnlyBooleanWrapper unsaved = new ReadOnlyBooleanWrapper(false);
   private final ReadOnlyBooleanWrapper busy = new ReadOnlyBooleanWrapper(false);
   private final ReadOnlyStringWrapper state = new ReadOnlyStringWrapper("");
-  private final ReadOnlyObjectWrapper<Question> question = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<TextFile> loaded = new ReadOnlyObjectWrapper<>();
   private FileVersion version;
   private String text = "";
@@ -40,7 +37,7 @@ public final class FileModel implements Sheet {
   private FileModel(DeskModel desk, RemotePath path, WholeWrite.Opened opened, TextFile decoded) {
     this.desk = desk;
     this.path = path;
-    title.set(path.name());
+    setTitle(path.name());
     take(opened.version(), decoded);
   }
 
@@ -49,7 +46,7 @@ public final class FileModel implements Sheet {
     text = decoded.text();
     savedText = text;
     loaded.set(decoded);
-    unsaved.set(false);
+    setUnsaved(false);
     state.set("as on the server");
   }
 
@@ -70,8 +67,8 @@ public final class FileModel implements Sheet {
   /** Told of each change in the editor. */
   public void edited(String now) {
     text = now;
-    unsaved.set(!now.equals(savedText));
-    if (unsaved.get()) {
+    setUnsaved(!now.equals(savedText));
+    if (isUnsaved()) {
       state.set("not on the server yet");
     } else {
       state.set("as on the server");
@@ -124,9 +121,9 @@ public final class FileModel implements Sheet {
     busy.set(false);
     version = after;
     savedText = saving;
-    question.set(null);
+    dismissQuestion();
     edited(text);
-    state.set(unsaved.get() ? "not on the server yet" : "saved, read back from the server");
+    state.set(isUnsaved() ? "not on the server yet" : "saved, read back from the server");
     desk.fileSaved(path);
   }
 
@@ -174,7 +171,7 @@ public final class FileModel implements Sheet {
             },
             theirs -> {
               busy.set(false);
-              question.set(null);
+              dismissQuestion();
               take(theirs.version, theirs.text);
             },
             failure -> {
@@ -185,16 +182,8 @@ public final class FileModel implements Sheet {
 
   private record Loaded(FileVersion version, TextFile text) {}
 
-  void ask(Question asked) {
-    question.set(asked);
-  }
-
-  public void dismissQuestion() {
-    question.set(null);
-  }
-
   private Question.Choice keepEditing() {
-    return new Question.Choice("Keep editing", ticked -> question.set(null));
+    return new Question.Choice("Keep editing", ticked -> dismissQuestion());
   }
 
   public ReadOnlyBooleanProperty busyProperty() {
@@ -204,19 +193,5 @@ public final class FileModel implements Sheet {
   /** Whether the server has this text, in words. */
   public ReadOnlyStringProperty stateProperty() {
     return state.getReadOnlyProperty();
-  }
-
-  public ReadOnlyObjectProperty<Question> questionProperty() {
-    return question.getReadOnlyProperty();
-  }
-
-  @Override
-  public ReadOnlyStringProperty titleProperty() {
-    return title.getReadOnlyProperty();
-  }
-
-  @Override
-  public ReadOnlyBooleanProperty unsavedProperty() {
-    return unsaved.getReadOnlyProperty();
   }
 }

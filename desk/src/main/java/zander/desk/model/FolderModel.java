@@ -11,8 +11,6 @@ import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
-import javafx.beans.property.ReadOnlyStringProperty;
-import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import javafx.collections.FXCollections;
@@ -23,13 +21,10 @@ import zander.core.files.RemotePath;
 import zander.desk.work.FailureWords;
 
 /** A folder on the server: where it is, what is in it, what is selected. */
-public final class FolderModel implements Sheet {
+public final class FolderModel extends Sheet {
   private final DeskModel desk;
-  private final ReadOnlyStringWrapper title = new ReadOnlyStringWrapper("");
-  private final ReadOnlyBooleanWrapper unsaved = new ReadOnlyBooleanWrapper(false);
   private final ReadOnlyBooleanWrapper loading = new ReadOnlyBooleanWrapper(false);
   private final ReadOnlyObjectWrapper<RemotePath> path = new ReadOnlyObjectWrapper<>();
-  private final ReadOnlyObjectWrapper<Question> question = new ReadOnlyObjectWrapper<>();
   private final StringProperty narrow = new SimpleStringProperty("");
   private final ObservableList<RemoteEntry> all = FXCollections.observableArrayList();
   private final FilteredList<RemoteEntry> shown = new FilteredList<>(all);
@@ -92,7 +87,7 @@ public final class FolderModel implements Sheet {
         go(path.get().resolve(text));
       }
     } catch (IllegalArgumentException e) {
-      question.set(Question.notice(FailureWords.of(e), true, dismiss()));
+      ask(Question.notice(FailureWords.of(e), true, dismiss()));
     }
   }
 
@@ -106,14 +101,13 @@ public final class FolderModel implements Sheet {
   private void load(RemotePath to, Runnable onArrival) {
     long mine = ++request;
     loading.set(true);
-    boolean moving = !to.equals(path.get());
     desk.background()
         .run(
-            () -> sorted(desk.files().list(to, portion -> showFirst(mine, moving, portion))),
+            () -> sorted(desk.files().list(to, portion -> {})),
             entries -> {
               if (mine == request) {
                 loading.set(false);
-                question.set(null);
+                dismissQuestion();
                 arrive(to, entries);
                 onArrival.run();
               }
@@ -121,24 +115,10 @@ public final class FolderModel implements Sheet {
             failure -> {
               if (mine == request) {
                 loading.set(false);
-                question.set(Question.notice(FailureWords.of(failure), true, dismiss()));
+                ask(Question.notice(FailureWords.of(failure), true, dismiss()));
                 desk.checkLine();
               }
             });
-  }
-
-  /** While moving into a large folder, the first names are shown before the rest has come. */
-  private void showFirst(long mine, boolean moving, List<RemoteEntry> portion) {
-    if (moving && portion.size() >= 50) {
-      List<RemoteEntry> rows = sorted(portion);
-      desk.background()
-          .show(
-              () -> {
-                if (mine == request && loading.get() && before.isEmpty() && all.isEmpty()) {
-                  all.setAll(rows);
-                }
-              });
-    }
   }
 
   private static List<RemoteEntry> sorted(List<RemoteEntry> entries) {
@@ -155,7 +135,7 @@ public final class FolderModel implements Sheet {
       narrow.set("");
     }
     path.set(to);
-    title.set(to.name());
+    setTitle(to.name());
     all.setAll(entries);
     selection.setAll(entries.stream().filter(entry -> selected.contains(entry.path())).toList());
     desk.arrivedAt(to);
@@ -198,16 +178,8 @@ public final class FolderModel implements Sheet {
     }
   }
 
-  void ask(Question asked) {
-    question.set(asked);
-  }
-
-  public void dismissQuestion() {
-    question.set(null);
-  }
-
   Question.Choice dismiss() {
-    return new Question.Choice("Close", ticked -> question.set(null));
+    return new Question.Choice("Close", ticked -> dismissQuestion());
   }
 
   public void select(List<RemoteEntry> entries) {
@@ -242,19 +214,5 @@ public final class FolderModel implements Sheet {
 
   public ReadOnlyBooleanProperty loadingProperty() {
     return loading.getReadOnlyProperty();
-  }
-
-  public ReadOnlyObjectProperty<Question> questionProperty() {
-    return question.getReadOnlyProperty();
-  }
-
-  @Override
-  public ReadOnlyStringProperty titleProperty() {
-    return title.getReadOnlyProperty();
-  }
-
-  @Override
-  public ReadOnlyBooleanProperty unsavedProperty() {
-    return unsaved.getReadOnlyProperty();
   }
 }

@@ -2,8 +2,6 @@ package zander.desk.model;
 
 import java.io.IOException;
 import javafx.beans.property.BooleanProperty;
-import javafx.beans.property.ReadOnlyBooleanProperty;
-import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
@@ -12,12 +10,10 @@ import zander.core.files.RemotePath;
 import zander.desk.term.TerminalModel;
 
 /** A shell on the server and the terminal it writes to. */
-public final class ShellModel implements Sheet {
+public final class ShellModel extends Sheet {
   private final DeskModel desk;
   private final RemotePath folder;
   private final TerminalModel terminal;
-  private final ReadOnlyStringWrapper title = new ReadOnlyStringWrapper();
-  private final ReadOnlyBooleanWrapper unsaved = new ReadOnlyBooleanWrapper(false);
   private final ReadOnlyStringWrapper ended = new ReadOnlyStringWrapper("");
   private final BooleanProperty below = new SimpleBooleanProperty(true);
   private volatile ShellSession session;
@@ -25,7 +21,7 @@ public final class ShellModel implements Sheet {
   ShellModel(DeskModel desk, String name, RemotePath folder) {
     this.desk = desk;
     this.folder = folder;
-    title.set(name);
+    setTitle(name);
     terminal = new TerminalModel(this::send, this::resized);
     start();
   }
@@ -65,30 +61,28 @@ public final class ShellModel implements Sheet {
   }
 
   private void send(byte[] bytes) {
-    ShellSession to = session;
-    if (to != null && to.isOpen()) {
-      desk.typing()
-          .execute(
-              () -> {
-                try {
-                  to.type(bytes);
-                } catch (IOException e) {
-                  // The reading side sees the end of the shell and tells it.
-                }
-              });
-    }
+    inOrder(to -> to.type(bytes));
   }
 
   private void resized(int columns, int rows) {
-    ShellSession to = session;
-    if (to != null && to.isOpen()) {
+    inOrder(to -> to.resize(columns, rows));
+  }
+
+  private interface Sending {
+    void to(ShellSession open) throws IOException;
+  }
+
+  /** Keys and sizes go out one after the other, on the desk's thread for typing. */
+  private void inOrder(Sending sending) {
+    ShellSession open = session;
+    if (open != null && open.isOpen()) {
       desk.typing()
           .execute(
               () -> {
                 try {
-                  to.resize(columns, rows);
+                  sending.to(open);
                 } catch (IOException e) {
-                  // As above.
+                  // The reading side sees the end of the shell and tells it.
                 }
               });
     }
@@ -110,16 +104,6 @@ public final class ShellModel implements Sheet {
   /** Whether it shares the space below the other sheets, or is a sheet of its own. */
   public BooleanProperty belowProperty() {
     return below;
-  }
-
-  @Override
-  public ReadOnlyStringProperty titleProperty() {
-    return title.getReadOnlyProperty();
-  }
-
-  @Override
-  public ReadOnlyBooleanProperty unsavedProperty() {
-    return unsaved.getReadOnlyProperty();
   }
 
   @Override

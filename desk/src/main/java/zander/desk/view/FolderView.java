@@ -4,22 +4,15 @@ import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.function.Function;
-import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.collections.ListChangeListener;
-import javafx.collections.transformation.SortedList;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.SelectionMode;
 import javafx.scene.control.TableCell;
 import javafx.scene.control.TableColumn;
-import javafx.scene.control.TableRow;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.MouseButton;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -38,7 +31,6 @@ final class FolderView extends VBox {
   private final PathBar path;
   private final TextField narrow = new TextField();
   private final Clock clock = Clock.systemDefaultZone();
-  private boolean selecting;
 
   FolderView(FolderModel model) {
     this.model = model;
@@ -57,7 +49,6 @@ final class FolderView extends VBox {
     model.pathProperty().addListener((observed, old, now) -> showPath());
     model.loadingProperty().addListener((observed, old, now) -> showEmptiness());
     model.rows().addListener((ListChangeListener<RemoteEntry>) change -> showEmptiness());
-    model.selection().addListener((ListChangeListener<RemoteEntry>) change -> showSelection());
     showPath();
     showEmptiness();
   }
@@ -88,119 +79,48 @@ final class FolderView extends VBox {
   private void buildTable() {
     table.setId("server-table");
     table.setPlaceholder(Parts.label("", "quiet"));
-    table.getSelectionModel().setSelectionMode(SelectionMode.MULTIPLE);
-    table.setFixedCellSize(27);
-    TableColumn<RemoteEntry, RemoteEntry> name = column("Name", 220, e -> e, this::nameCell);
+    TableColumn<RemoteEntry, RemoteEntry> name = Tables.column("Name", 220, e -> e, this::nameCell);
     name.setComparator(
         Comparator.comparing((RemoteEntry e) -> !e.attributes().isFolder())
             .thenComparing(RemoteEntry::name, String.CASE_INSENSITIVE_ORDER));
     TableColumn<RemoteEntry, Long> size =
-        column("Size", 80, e -> sizeOf(e), () -> cell(Texts::size, Pos.CENTER_RIGHT, "figures"));
+        Tables.column(
+            "Size",
+            80,
+            e -> sizeOf(e),
+            () -> Tables.text(Texts::size, Pos.CENTER_RIGHT, "figures"));
     size.getStyleClass().add("right");
     TableColumn<RemoteEntry, Long> changed =
-        column("Changed", 132, e -> e.attributes().modified(), this::timeCell);
-    TableColumn<RemoteEntry, String> owner = column("Owner", 76, RemoteEntry::owner, this::plain);
-    TableColumn<RemoteEntry, String> group = column("Group", 70, RemoteEntry::group, this::plain);
-    TableColumn<RemoteEntry, String> mode = column("Mode", 122, FolderView::modeOf, this::mono);
+        Tables.column("Changed", 132, e -> e.attributes().modified(), this::timeCell);
+    TableColumn<RemoteEntry, String> owner =
+        Tables.column("Owner", 76, RemoteEntry::owner, this::plain);
+    TableColumn<RemoteEntry, String> group =
+        Tables.column("Group", 70, RemoteEntry::group, this::plain);
+    TableColumn<RemoteEntry, String> mode =
+        Tables.column("Mode", 122, FolderView::modeOf, this::mono);
     TableColumn<RemoteEntry, EntryNotes.Note> note =
-        column("Notes", 128, EntryNotes::of, NoteCell::new);
+        Tables.column("Notes", 128, EntryNotes::of, NoteCell::new);
     note.setComparator(Comparator.comparing(EntryNotes.Note::words));
     table.getColumns().addAll(List.of(name, size, changed, owner, group, mode, note));
-    SortedList<RemoteEntry> sorted = new SortedList<>(model.rows());
-    sorted.comparatorProperty().bind(table.comparatorProperty());
-    table.setItems(sorted);
-    table.setRowFactory(view -> row());
+    Tables.fill(table, model.rows(), model::open);
+    Tables.bindSelection(table, model.selection(), model::select);
     name.prefWidthProperty()
         .bind(
             javafx.beans.binding.Bindings.max(
                 160, table.widthProperty().subtract(80 + 132 + 76 + 70 + 122 + 128 + 36)));
-    table
-        .getSelectionModel()
-        .getSelectedItems()
-        .addListener((ListChangeListener<RemoteEntry>) change -> selected());
-    table.setOnKeyPressed(
-        event -> {
-          RemoteEntry one = table.getSelectionModel().getSelectedItem();
-          if (event.getCode() == KeyCode.ENTER && one != null && !event.isAltDown()) {
-            model.open(one);
-            event.consume();
-          }
-        });
-  }
-
-  private void selected() {
-    if (!selecting) {
-      selecting = true;
-      model.select(
-          table.getSelectionModel().getSelectedItems().stream().filter(e -> e != null).toList());
-      selecting = false;
-    }
-  }
-
-  /** After rows were read anew the model still knows what was selected; the table does not. */
-  private void showSelection() {
-    if (selecting) {
-      return;
-    }
-    selecting = true;
-    table.getSelectionModel().clearSelection();
-    model.selection().forEach(entry -> table.getSelectionModel().select(entry));
-    selecting = false;
-  }
-
-  private TableRow<RemoteEntry> row() {
-    TableRow<RemoteEntry> row = new TableRow<>();
-    row.setOnMouseClicked(
-        event -> {
-          if (event.getButton() == MouseButton.PRIMARY
-              && event.getClickCount() == 2
-              && !row.isEmpty()) {
-            model.open(row.getItem());
-          }
-        });
-    return row;
-  }
-
-  private static <T> TableColumn<RemoteEntry, T> column(
-      String title,
-      double width,
-      Function<RemoteEntry, T> value,
-      java.util.function.Supplier<TableCell<RemoteEntry, T>> cell) {
-    TableColumn<RemoteEntry, T> column = new TableColumn<>(title);
-    column.setPrefWidth(width);
-    column.setMinWidth(48);
-    column.setCellValueFactory(
-        row -> new ReadOnlyObjectWrapper<>(value.apply(row.getValue())).getReadOnlyProperty());
-    column.setCellFactory(ignored -> cell.get());
-    return column;
-  }
-
-  private static <T> TableCell<RemoteEntry, T> cell(
-      Function<T, String> words, Pos alignment, String styleClass) {
-    TableCell<RemoteEntry, T> cell =
-        new TableCell<>() {
-          @Override
-          protected void updateItem(T item, boolean empty) {
-            super.updateItem(item, empty);
-            setText(empty || item == null ? null : words.apply(item));
-          }
-        };
-    cell.setAlignment(alignment);
-    cell.getStyleClass().add(styleClass);
-    return cell;
   }
 
   private TableCell<RemoteEntry, String> plain() {
-    return cell(text -> text, Pos.CENTER_LEFT, "plain");
+    return Tables.text(text -> text, Pos.CENTER_LEFT, "plain");
   }
 
   private TableCell<RemoteEntry, String> mono() {
-    return cell(text -> text, Pos.CENTER_LEFT, "mono");
+    return Tables.text(text -> text, Pos.CENTER_LEFT, "mono");
   }
 
   private TableCell<RemoteEntry, Long> timeCell() {
     TableCell<RemoteEntry, Long> cell =
-        cell(seconds -> Texts.when(seconds, clock), Pos.CENTER_LEFT, "plain");
+        Tables.text(seconds -> Texts.when(seconds, clock), Pos.CENTER_LEFT, "plain");
     cell.itemProperty()
         .addListener(
             (observed, old, now) ->

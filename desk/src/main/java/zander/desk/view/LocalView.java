@@ -6,21 +6,13 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
-import java.util.function.Function;
-import java.util.function.Supplier;
-import javafx.beans.property.ReadOnlyObjectWrapper;
-import javafx.collections.ListChangeListener;
-import javafx.collections.transformation.SortedList;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.SelectionMode;
 import javafx.scene.control.TableCell;
 import javafx.scene.control.TableColumn;
-import javafx.scene.control.TableRow;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
-import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -34,7 +26,6 @@ final class LocalView extends VBox {
   private final LocalModel model;
   private final TableView<LocalRow> table = new TableView<>();
   private final PathBar path;
-  private boolean selecting;
 
   LocalView(LocalModel model) {
     this.model = model;
@@ -55,7 +46,6 @@ final class LocalView extends VBox {
     VBox.setVgrow(table, Priority.ALWAYS);
     getChildren().addAll(bar, table);
     model.folderProperty().addListener((observed, old, now) -> showPath());
-    model.selection().addListener((ListChangeListener<LocalRow>) change -> showSelection());
     showPath();
   }
 
@@ -83,65 +73,32 @@ final class LocalView extends VBox {
     table.setId("local-table");
     table.setPlaceholder(
         Parts.label("This folder is empty. Select files above and bring them down.", "quiet"));
-    table.getSelectionModel().setSelectionMode(SelectionMode.MULTIPLE);
-    table.setFixedCellSize(27);
     Clock clock = Clock.systemDefaultZone();
-    TableColumn<LocalRow, LocalRow> name = column("Name", 420, row -> row, NameCell::new);
+    TableColumn<LocalRow, LocalRow> name = Tables.column("Name", 420, row -> row, NameCell::new);
     name.setComparator(
         Comparator.comparing((LocalRow row) -> !row.isFolder())
             .thenComparing(LocalRow::name, String.CASE_INSENSITIVE_ORDER));
     TableColumn<LocalRow, Long> size =
-        column("Size", 110, LocalView::sizeOf, () -> text(Texts::size, Pos.CENTER_RIGHT));
+        Tables.column(
+            "Size",
+            110,
+            LocalView::sizeOf,
+            () -> Tables.text(Texts::size, Pos.CENTER_RIGHT, "figures"));
     size.getStyleClass().add("right");
     TableColumn<LocalRow, Long> changed =
-        column(
+        Tables.column(
             "Changed",
             150,
             row -> row.node().modified(),
-            () -> text(s -> Texts.when(s, clock), Pos.CENTER_LEFT));
+            () -> Tables.text(s -> Texts.when(s, clock), Pos.CENTER_LEFT, "plain"));
     TableColumn<LocalRow, LocalRow.Standing> standing =
-        column("Against the server", 160, LocalRow::standing, StandingCell::new);
+        Tables.column("Against the server", 160, LocalRow::standing, StandingCell::new);
     table.getColumns().addAll(List.of(name, size, changed, standing));
     standing
         .prefWidthProperty()
         .bind(javafx.beans.binding.Bindings.max(160, table.widthProperty().subtract(720)));
-    SortedList<LocalRow> sorted = new SortedList<>(model.rows());
-    sorted.comparatorProperty().bind(table.comparatorProperty());
-    table.setItems(sorted);
-    table.setRowFactory(
-        view -> {
-          TableRow<LocalRow> row = new TableRow<>();
-          row.setOnMouseClicked(
-              event -> {
-                if (event.getClickCount() == 2 && !row.isEmpty()) {
-                  open(row.getItem());
-                }
-              });
-          return row;
-        });
-    table.setOnKeyPressed(
-        event -> {
-          LocalRow one = table.getSelectionModel().getSelectedItem();
-          if (event.getCode() == KeyCode.ENTER && one != null) {
-            open(one);
-            event.consume();
-          }
-        });
-    table
-        .getSelectionModel()
-        .getSelectedItems()
-        .addListener(
-            (ListChangeListener<LocalRow>)
-                change -> {
-                  if (!selecting) {
-                    selecting = true;
-                    model.select(
-                        table.getSelectionModel().getSelectedItems().stream()
-                            .filter(row -> row != null)
-                            .toList());
-                    selecting = false;
-                  }
-                });
+    Tables.fill(table, model.rows(), this::open);
+    Tables.bindSelection(table, model.selection(), model::select);
   }
 
   private void open(LocalRow row) {
@@ -150,43 +107,8 @@ final class LocalView extends VBox {
     }
   }
 
-  private void showSelection() {
-    if (!selecting) {
-      selecting = true;
-      table.getSelectionModel().clearSelection();
-      model.selection().forEach(row -> table.getSelectionModel().select(row));
-      selecting = false;
-    }
-  }
-
   private static Long sizeOf(LocalRow row) {
     return row.node().kind() == FileKind.FILE ? (Long) row.node().size() : null;
-  }
-
-  private static <T> TableColumn<LocalRow, T> column(
-      String title,
-      double width,
-      Function<LocalRow, T> value,
-      Supplier<TableCell<LocalRow, T>> cell) {
-    TableColumn<LocalRow, T> column = new TableColumn<>(title);
-    column.setPrefWidth(width);
-    column.setCellValueFactory(
-        row -> new ReadOnlyObjectWrapper<>(value.apply(row.getValue())).getReadOnlyProperty());
-    column.setCellFactory(ignored -> cell.get());
-    return column;
-  }
-
-  private static <T> TableCell<LocalRow, T> text(Function<T, String> words, Pos alignment) {
-    TableCell<LocalRow, T> cell =
-        new TableCell<>() {
-          @Override
-          protected void updateItem(T item, boolean empty) {
-            super.updateItem(item, empty);
-            setText(empty || item == null ? null : words.apply(item));
-          }
-        };
-    cell.setAlignment(alignment);
-    return cell;
   }
 
   private static final class NameCell extends TableCell<LocalRow, LocalRow> {

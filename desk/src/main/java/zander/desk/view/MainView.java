@@ -134,9 +134,9 @@ public final class MainView extends StackPane {
         new Action("Type a path", "Ctrl+L", () -> onDesk(this::typePath)),
         new Action("Narrow the list", "Ctrl+K", () -> onDesk(this::narrow)),
         new Action("Read the folder again", "F5", () -> onDesk(this::refresh)),
-        new Action("Send up", "Ctrl+Up", () -> onDesk(DeskModel::sendUp)),
-        new Action("Bring down", "Ctrl+Down", () -> onDesk(DeskModel::bringDown)),
-        new Action("Stop the crossing", "", () -> onDesk(this::stopCrossing)),
+        new Action("Send up", "Ctrl+Up", () -> onDesk(desk -> desk.crossings().sendUp())),
+        new Action("Bring down", "Ctrl+Down", () -> onDesk(desk -> desk.crossings().bringDown())),
+        new Action("Stop the crossing", "", () -> onDesk(desk -> desk.crossings().stop())),
         new Action("Set rights", "Ctrl+R", () -> onDesk(desk -> desk.rights().apply())),
         new Action("Open a shell here", "Ctrl+J", () -> onDesk(DeskModel::openShell)),
         new Action("Next sheet", "Ctrl+Page_Down", () -> onDesk(desk -> step(desk, 1))),
@@ -179,12 +179,6 @@ public final class MainView extends StackPane {
   private void refresh(DeskModel desk) {
     desk.folder().refresh();
     desk.local().refresh();
-  }
-
-  private void stopCrossing(DeskModel desk) {
-    if (desk.crossingProperty().get() != null) {
-      desk.crossingProperty().get().stop();
-    }
   }
 
   private void step(DeskModel desk, int by) {

@@ -107,7 +107,7 @@ final class RightsView extends VBox {
     last.setHalignment(HPos.RIGHT);
     grid.getColumnConstraints()
         .addAll(
-            new ColumnConstraints(64),
+            new ColumnConstraints(54),
             new ColumnConstraints(44),
             new ColumnConstraints(44),
             new ColumnConstraints(44),
@@ -285,11 +285,18 @@ final class RightsView extends VBox {
                   Parts.label(
                       Texts.when(entry.at() / 1000, clock) + "  " + words(entry), "history-line");
               line.setWrapText(true);
-              Label was =
-                  Parts.label(entry.isDone() ? "was " + entry.before() : entry.outcome(), "quiet");
+              Label was = Parts.label(outcome(entry), "quiet");
               was.setWrapText(true);
+              Parts.show(was, !was.getText().isEmpty());
               history.getChildren().addAll(line, was);
             });
+  }
+
+  private static String outcome(JournalEntry entry) {
+    if (!entry.isDone()) {
+      return entry.isUnderWay() ? "under way" : entry.outcome();
+    }
+    return entry.before().isEmpty() ? "" : "was " + entry.before();
   }
 
   private static String words(JournalEntry entry) {

@@ -24,16 +24,17 @@ final class WaterlineView extends HBox {
   WaterlineView(AppModel app, DeskModel desk) {
     this.desk = desk;
     getStyleClass().add("waterline");
-    Button up = Parts.button("Send up", "send-up", desk::sendUp, "verb");
+    Button up = Parts.button("Send up", "send-up", desk.crossings()::sendUp, "verb");
     Parts.hint(up, "What is selected below goes into the folder above (Ctrl+Up)");
-    Button down = Parts.button("Bring down", "bring-down", desk::bringDown, "verb");
+    Button down = Parts.button("Bring down", "bring-down", desk.crossings()::bringDown, "verb");
     Parts.hint(down, "What is selected above comes into the folder below (Ctrl+Down)");
     Button rule = Parts.button("", "rule", this::nextRule, "rule");
     Parts.hint(rule, "Press for the next rule");
-    desk.whenExistsProperty().addListener((observed, old, now) -> rule.setText(words(now)));
-    rule.setText(words(desk.whenExistsProperty().get()));
-    stop =
-        Parts.button("Stop", "stop-crossing", () -> desk.crossingProperty().get().stop(), "rule");
+    desk.crossings()
+        .whenExistsProperty()
+        .addListener((observed, old, now) -> rule.setText(words(now)));
+    rule.setText(words(desk.crossings().whenExistsProperty().get()));
+    stop = Parts.button("Stop", "stop-crossing", desk.crossings()::stop, "rule");
     bar.setPrefWidth(190);
     Button fold =
         Parts.button(
@@ -88,12 +89,13 @@ final class WaterlineView extends HBox {
 
   private void nextRule() {
     WhenExists[] rules = WhenExists.values();
-    desk.whenExistsProperty()
-        .set(rules[(desk.whenExistsProperty().get().ordinal() + 1) % rules.length]);
+    desk.crossings()
+        .whenExistsProperty()
+        .set(rules[(desk.crossings().whenExistsProperty().get().ordinal() + 1) % rules.length]);
   }
 
   private void look() {
-    CrossingModel crossing = desk.crossingProperty().get();
+    CrossingModel crossing = desk.crossings().current();
     boolean runs = crossing != null && !crossing.isOver();
     Parts.show(bar, runs);
     Parts.show(stop, runs);

@@ -6,28 +6,19 @@ import java.io.DataInputStream;
 import java.io.DataOutputStream;
 import java.io.EOFException;
 import java.io.IOException;
-import java.io.InputStream;
-import java.io.OutputStream;
 import org.apache.sshd.server.Environment;
-import org.apache.sshd.server.ExitCallback;
-import org.apache.sshd.server.channel.ChannelSession;
-import org.apache.sshd.server.command.Command;
 import zander.standin.world.Account;
 import zander.standin.world.Machine;
 
 /**
  * The file service of a made-up server: reads requests, answers them in order, over one channel.
  */
-final class SftpService implements Command {
+final class SftpService extends ChannelService {
   private static final int LONGEST_PACKET = 300 * 1024;
 
   private final Machine machine;
   private final Faults faults;
   private final Account account;
-  private InputStream in;
-  private OutputStream out;
-  private ExitCallback exit;
-  private Thread thread;
 
   SftpService(Machine machine, Faults faults, Account account) {
     this.machine = machine;
@@ -36,28 +27,8 @@ final class SftpService implements Command {
   }
 
   @Override
-  public void setInputStream(InputStream in) {
-    this.in = in;
-  }
-
-  @Override
-  public void setOutputStream(OutputStream out) {
-    this.out = out;
-  }
-
-  @Override
-  public void setErrorStream(OutputStream err) {}
-
-  @Override
-  public void setExitCallback(ExitCallback callback) {
-    this.exit = callback;
-  }
-
-  @Override
-  public void start(ChannelSession channel, Environment environment) {
-    thread = new Thread(this::serve, "standin-sftp");
-    thread.setDaemon(true);
-    thread.start();
+  protected Runnable prepare(Environment environment) {
+    return this::serve;
   }
 
   private void serve() {
@@ -88,10 +59,5 @@ final class SftpService implements Command {
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
     }
-  }
-
-  @Override
-  public void destroy(ChannelSession channel) {
-    thread.interrupt();
   }
 }

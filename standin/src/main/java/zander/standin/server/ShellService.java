@@ -7,10 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
 import java.util.Map;
 import org.apache.sshd.server.Environment;
-import org.apache.sshd.server.ExitCallback;
 import org.apache.sshd.server.Signal;
-import org.apache.sshd.server.channel.ChannelSession;
-import org.apache.sshd.server.command.Command;
 import zander.standin.shell.Call;
 import zander.standin.shell.Shell;
 import zander.standin.shell.Terminal;
@@ -18,15 +15,10 @@ import zander.standin.world.Account;
 import zander.standin.world.Machine;
 
 /** Runs one command line, or a shell, for a channel: with a terminal where one was asked for. */
-final class ShellService implements Command {
+final class ShellService extends ChannelService {
   private final Machine machine;
   private final Account account;
   private final String line;
-  private InputStream in;
-  private OutputStream out;
-  private OutputStream errors;
-  private ExitCallback exit;
-  private Thread thread;
 
   /**
    * @param line what to run; {@code null} for a shell
@@ -38,27 +30,7 @@ final class ShellService implements Command {
   }
 
   @Override
-  public void setInputStream(InputStream in) {
-    this.in = in;
-  }
-
-  @Override
-  public void setOutputStream(OutputStream out) {
-    this.out = out;
-  }
-
-  @Override
-  public void setErrorStream(OutputStream err) {
-    this.errors = err;
-  }
-
-  @Override
-  public void setExitCallback(ExitCallback callback) {
-    this.exit = callback;
-  }
-
-  @Override
-  public void start(ChannelSession channel, Environment environment) {
+  protected Runnable prepare(Environment environment) {
     Map<String, String> variables = new HashMap<>();
     variables.put("HOME", account.home());
     variables.put("USER", account.name());
@@ -70,9 +42,7 @@ final class ShellService implements Command {
       variables.put("TERM", environment.getEnv().get(Environment.ENV_TERM));
     }
     Call.Session session = new Call.Session(machine, account, variables, terminal);
-    thread = new Thread(() -> run(session), "standin-shell");
-    thread.setDaemon(true);
-    thread.start();
+    return () -> run(session);
   }
 
   private Terminal terminal(Environment environment) {
@@ -117,10 +87,5 @@ final class ShellService implements Command {
       status = 1;
     }
     exit.onExit(status);
-  }
-
-  @Override
-  public void destroy(ChannelSession channel) {
-    thread.interrupt();
   }
 }

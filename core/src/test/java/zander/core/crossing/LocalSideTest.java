@@ -1,0 +1,101 @@
+package zander.core.crossing;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import zander.core.files.FileKind;
+import zander.core.files.WireName;
+import zander.core.rights.Mode;
+
+class LocalSideTest {
+  @TempDir Path folder;
+  private LocalSide side;
+
+  @BeforeEach
+  void start() throws IOException {
+    side = new LocalSide(Files.createDirectory(folder.resolve("in")));
+  }
+
+  private Path at(String name) {
+    return folder.resolve("in").resolve(name);
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"..", "../out", "a/../../out", "/etc/out", "a//b", ".", "nul\0"})
+  void writesNothingOutsideItself(String path) throws IOException {
+    Files.createDirectories(at("a"));
+    assertThatThrownBy(() -> side.create(path)).isInstanceOf(Side.NameNotPossible.class);
+    assertThatThrownBy(() -> side.makeFolder(path, new Mode(0755)))
+        .isInstanceOf(Side.NameNotPossible.class);
+    assertThatThrownBy(() -> side.makeLink(path, "x", false))
+        .isInstanceOf(Side.NameNotPossible.class);
+    assertThat(folder.resolve("out")).doesNotExist();
+  }
+
+  @Test
+  void saysWhichNamesThisComputerCannotHold() {
+    assertThatThrownBy(() -> side.create("\u00ff\u00fe"))
+        .isInstanceOf(Side.NameNotPossible.class)
+        .hasMessageContaining("\\xff\\xfe");
+  }
+
+  @Test
+  void aFileIsClosedToOthersUntilItHasItsMode() throws Exception {
+    try (Side.Incoming incoming = side.create("secret.key")) {
+      incoming.write("abc".getBytes(), 0, 3);
+      try (var files = Files.list(folder.resolve("in"))) {
+        assertThat(files.toList())
+            .singleElement()
+            .satisfies(
+                part ->
+                    assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(part)))
+                        .isEqualTo("rw-------"));
+      }
+      assertThat(at("secret.key")).doesNotExist();
+      incoming.arrive(new Mode(0640), 1_600_000_000, null);
+    }
+    assertThat(at("secret.key")).hasContent("abc");
+    assertThat(side.look("secret.key").mode()).isEqualTo(new Mode(0640));
+    assertThat(side.look("secret.key").modified()).isEqualTo(1_600_000_000);
+  }
+
+  @Test
+  void whatDoesNotArriveLeavesNothing() throws Exception {
+    Files.writeString(at("level.txt"), "old");
+    try (Side.Incoming incoming = side.create("level.txt")) {
+      incoming.write("half".getBytes(), 0, 4);
+    }
+    assertThat(at("level.txt")).hasContent("old");
+    Side.Incoming late = side.create("level.txt");
+    assertThatThrownBy(() -> late.arrive(new Mode(0644), 0, null))
+        .isInstanceOf(FileAlreadyExistsException.class);
+    late.close();
+    try (var files = Files.list(folder.resolve("in"))) {
+      assertThat(files).hasSize(1);
+    }
+  }
+
+  @Test
+  void replacesLinksAndTakesTheLongestNames() throws Exception {
+    side.makeLink("today", "a", false);
+    side.makeLink("today", "nowhere ünit".replace("ü", WireName.fromText("ü")), true);
+    assertThat(side.look("today").kind()).isEqualTo(FileKind.LINK);
+    assertThat(WireName.toText(side.look("today").target())).isEqualTo("nowhere ünit");
+    String longest = WireName.fromText("ü".repeat(127) + "x");
+    try (Side.Incoming incoming = side.create(longest)) {
+      incoming.arrive(new Mode(0600), 0, null);
+    }
+    assertThat(side.look(longest)).isNotNull();
+    assertThat(side.look("none")).isNull();
+  }
+}

@@ -1,0 +1,116 @@
+package zander.desk.view;
+
+import java.util.List;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import java.util.function.Supplier;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.collections.ListChangeListener;
+import javafx.collections.ObservableList;
+import javafx.collections.transformation.SortedList;
+import javafx.geometry.Pos;
+import javafx.scene.control.SelectionMode;
+import javafx.scene.control.TableCell;
+import javafx.scene.control.TableColumn;
+import javafx.scene.control.TableRow;
+import javafx.scene.control.TableView;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+
+/** What the table above the waterline and the one below it have in common. */
+final class Tables {
+  private static final double ROW_HEIGHT = 27;
+
+  private Tables() {}
+
+  static <R, T> TableColumn<R, T> column(
+      String title, double width, Function<R, T> value, Supplier<TableCell<R, T>> cell) {
+    TableColumn<R, T> column = new TableColumn<>(title);
+    column.setPrefWidth(width);
+    column.setMinWidth(48);
+    column.setCellValueFactory(
+        row -> new ReadOnlyObjectWrapper<>(value.apply(row.getValue())).getReadOnlyProperty());
+    column.setCellFactory(ignored -> cell.get());
+    return column;
+  }
+
+  static <R, T> TableCell<R, T> text(Function<T, String> words, Pos alignment, String styleClass) {
+    TableCell<R, T> cell =
+        new TableCell<>() {
+          @Override
+          protected void updateItem(T item, boolean empty) {
+            super.updateItem(item, empty);
+            setText(empty || item == null ? null : words.apply(item));
+          }
+        };
+    cell.setAlignment(alignment);
+    cell.getStyleClass().add(styleClass);
+    return cell;
+  }
+
+  /** Shows rows in the table's order; Enter and a double click open one. */
+  static <R> void fill(TableView<R> table, ObservableList<R> rows, Consumer<R> open) {
+    table.getSelectionModel().setSelectionMode(SelectionMode.MULTIPLE);
+    table.setFixedCellSize(ROW_HEIGHT);
+    SortedList<R> sorted = new SortedList<>(rows);
+    sorted.comparatorProperty().bind(table.comparatorProperty());
+    table.setItems(sorted);
+    table.setRowFactory(
+        view -> {
+          TableRow<R> row = new TableRow<>();
+          row.setOnMouseClicked(
+              event -> {
+                boolean twice = event.getClickCount() == 2;
+                if (event.getButton() == MouseButton.PRIMARY && twice && !row.isEmpty()) {
+                  open.accept(row.getItem());
+                }
+              });
+          return row;
+        });
+    table.setOnKeyPressed(
+        event -> {
+          R one = table.getSelectionModel().getSelectedItem();
+          if (event.getCode() == KeyCode.ENTER && one != null && !event.isAltDown()) {
+            open.accept(one);
+            event.consume();
+          }
+        });
+  }
+
+  /**
+   * Keeps the table's selection and the model's the same. After rows were read anew the model still
+   * knows what was selected and the table does not.
+   */
+  static <R> void bindSelection(
+      TableView<R> table, ObservableList<R> model, Consumer<List<R>> select) {
+    boolean[] busy = new boolean[1];
+    Consumer<Runnable> once =
+        change -> {
+          if (!busy[0]) {
+            busy[0] = true;
+            change.run();
+            busy[0] = false;
+          }
+        };
+    table
+        .getSelectionModel()
+        .getSelectedItems()
+        .addListener(
+            (ListChangeListener<R>)
+                change ->
+                    once.accept(
+                        () ->
+                            select.accept(
+                                table.getSelectionModel().getSelectedItems().stream()
+                                    .filter(row -> row != null)
+                                    .toList())));
+    model.addListener(
+        (ListChangeListener<R>)
+            change ->
+                once.accept(
+                    () -> {
+                      table.getSelectionModel().clearSelection();
+                      model.forEach(row -> table.getSelectionModel().select(row));
+                    }));
+  }
+}
