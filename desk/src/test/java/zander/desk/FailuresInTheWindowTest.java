@@ -279,7 +279,8 @@ class FailuresInTheWindowTest {
     window.press("#stop-crossing");
     window.until("it has stopped", () -> window.desk().crossings().current().isOver());
     window.demo().server("levels-web").faults().setDelay(Duration.ZERO);
-    assertThat(window.text("#crossing-line")).contains("stopped").contains("each whole");
+    window.untilWaterlineSays("each whole");
+    assertThat(window.text("#crossing-line")).contains("stopped");
     World world = window.world("levels-web");
     for (String name : world.list(Caller.ROOT, "/srv/levels/site/many")) {
       assertThat(name).doesNotContain(".zander-");

@@ -146,7 +146,15 @@ class WholePathTest {
         .isEqualTo(Progress.Phase.DONE);
     // The folder of the pictures belongs to another account: nothing could be added, and it is
     // told.
-    assertThat(window.text("#crossing-line")).contains("did not make it");
+    window.untilWaterlineSays("48 skipped, 5 did not make it");
+    window.until(
+        "each is told, and stays told",
+        () ->
+            !window.desk().folder().loadingProperty().get()
+                && window.desk().folder().questionProperty().get() != null);
+    assertThat(window.desk().folder().questionProperty().get().said().detail())
+        .contains("new ünit.svg: no permission on the server to create");
+    assertThat(window.stat("/srv/levels/site/img").mode()).isEqualTo(0755);
 
     Path fresh = Files.createDirectories(site.resolve("spring/notes"));
     Files.writeString(fresh.resolve("levels.txt"), "Alder 2.48\n");
@@ -168,7 +176,7 @@ class WholePathTest {
     window.until("it came down", () -> window.desk().crossings().current().isOver());
     assertThat(fresh.resolve("levels.txt")).hasContent("Alder 2.48\n");
     assertThat(fresh.getParent().resolve("ünit→-2.txt")).hasContent("x");
-    assertThat(window.text("#crossing-line")).contains("2 files");
+    window.untilWaterlineSays("2 files");
   }
 
   private static void useAShell(Window window) throws Exception {

@@ -255,6 +255,11 @@ final class Window extends FxRobot implements AutoCloseable {
     return node instanceof TextField field ? field.getText() : ((Labeled) node).getText();
   }
 
+  /** The waterline looks at its crossing some times a second, so it may be a moment behind. */
+  void untilWaterlineSays(String words) {
+    until("the waterline says " + words, () -> text("#crossing-line").contains(words));
+  }
+
   boolean isOn(String box) {
     return shown(box).getStyleClass().contains("on");
   }

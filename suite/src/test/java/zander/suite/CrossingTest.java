@@ -144,6 +144,21 @@ class CrossingTest {
   }
 
   @Test
+  void leavesTheRightsOfFoldersThatWereThere() throws IOException {
+    Files.createDirectories(local.resolve("site/new"));
+    Files.writeString(local.resolve("site/new/one.txt"), "1");
+    Files.setAttribute(local.resolve("site"), "unix:mode", 0700);
+    Files.setAttribute(local.resolve("site/new"), "unix:mode", 0750);
+    world.mkdir(Caller.ROOT, TRIAL + "/site", 0777);
+    world.chmod(Caller.ROOT, TRIAL + "/site", 0777);
+    Progress progress = up(WhenExists.ASK, PathContract.NEVER_ASKED).run(List.of("site"));
+    assertThat(progress.problems()).isEmpty();
+    assertThat(world.stat(Caller.ROOT, TRIAL + "/site").mode()).isEqualTo(0777);
+    assertThat(world.stat(Caller.ROOT, TRIAL + "/site/new").mode()).isEqualTo(0750);
+    assertThat(there("site/new/one.txt")).isEqualTo("1");
+  }
+
+  @Test
   void neverPutsAFileInThePlaceOfAFolder() throws IOException {
     Files.writeString(local.resolve("site"), "a file");
     world.mkdir(Caller.ROOT, TRIAL + "/site", 0755);

@@ -55,7 +55,7 @@ class CutSaveTest {
   @Test
   void leavesTheOldOrTheNewOnTheStandin() throws Exception {
     try (Riverside riverside = new Riverside(folder)) {
-      cutEverywhere(standin(riverside), 13);
+      cutEverywhere(standin(riverside), 29);
     }
   }
 
@@ -63,7 +63,7 @@ class CutSaveTest {
   void leavesTheOldOrTheNewOnTheSystemsServer() throws Exception {
     Assumptions.assumeTrue(SystemSshd.isPossible(), "needs openssh-server, and to be root");
     try (SystemSshd sshd = new SystemSshd(folder, List.of("zndcut"), List.of())) {
-      cutEverywhere(system(sshd), 29);
+      cutEverywhere(system(sshd), 83);
     }
   }
 

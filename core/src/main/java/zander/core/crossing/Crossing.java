@@ -21,9 +21,9 @@ import zander.core.work.Cancellation;
  * Carries files and folders from one side to the other with everything in them.
  *
  * <p>The source is counted first. Folders are made as they come; files are carried several at a
- * time, each under a temporary name until it is whole; the folders' modes and times are set last,
- * because filling a folder changes its time and a closed folder could not be filled. One file that
- * fails does not stop the rest.
+ * time, each under a temporary name until it is whole; the modes and times of new folders are set
+ * last, because filling a folder changes its time and a closed folder could not be filled. One file
+ * that fails does not stop the rest.
  */
 public final class Crossing {
   private static final int AT_ONCE = 16;
@@ -37,6 +37,8 @@ public final class Crossing {
   private final Existing existing;
   private final Cancellation cancellation;
   private final Tally tally = new Tally();
+
+  /** The folders this crossing made. */
   private final List<Item> folders = new ArrayList<>();
 
   public Crossing(
@@ -232,10 +234,11 @@ public final class Crossing {
             return null;
           }
           if (there == null) {
-            // Open for filling; its real mode is set when everything is in it.
+            // Open for filling; its real mode is set when everything is in it. A folder that was
+            // there keeps its own.
             target.makeFolder(place, new Mode((item.node().mode().bits() & 0777) | 0700));
+            folders.add(new Item(item.from(), place, item.node()));
           }
-          folders.add(new Item(item.from(), place, item.node()));
           return place;
         });
   }

@@ -107,7 +107,10 @@ public final class FolderModel extends Sheet {
             entries -> {
               if (mine == request) {
                 loading.set(false);
-                dismissQuestion();
+                if (!to.equals(path.get())) {
+                  // Reading the same folder again answers nothing that is being told or asked.
+                  dismissQuestion();
+                }
                 arrive(to, entries);
                 onArrival.run();
               }

@@ -37,7 +37,10 @@ public final class LocalModel {
   private final ObservableList<LocalRow> rows = FXCollections.observableArrayList();
   private final FilteredList<LocalRow> shown = new FilteredList<>(rows);
   private final ObservableList<LocalRow> selection = FXCollections.observableArrayList();
-  private List<RemoteEntry> server = List.of();
+
+  /** The entries of the server's folder; {@code null} while none is shown. */
+  private List<RemoteEntry> server;
+
   private long request;
 
   LocalModel(Background background, Path home, Path start) {
@@ -103,7 +106,9 @@ public final class LocalModel {
   private void show(List<Node> nodes) {
     List<LocalRow> made = new ArrayList<>();
     Map<String, RemoteEntry> there = new HashMap<>();
-    server.forEach(entry -> there.put(entry.path().wireName(), entry));
+    if (server != null) {
+      server.forEach(entry -> there.put(entry.path().wireName(), entry));
+    }
     for (Node node : nodes) {
       Path path =
           folder
@@ -123,7 +128,7 @@ public final class LocalModel {
   }
 
   private Standing standing(Node here, RemoteEntry there) {
-    if (server.isEmpty()) {
+    if (server == null) {
       return Standing.UNKNOWN;
     }
     if (there == null) {

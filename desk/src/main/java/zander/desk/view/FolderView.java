@@ -34,7 +34,7 @@ final class FolderView extends VBox {
 
   FolderView(FolderModel model) {
     this.model = model;
-    this.path = new PathBar("server-path", model::goTyped);
+    this.path = new PathBar("server-path", this::goTyped);
     getStyleClass().add("sheet");
     Button up = Parts.button("Up", "up", model::goUp);
     Parts.hint(up, "To the folder above (Alt+Up)");
@@ -176,6 +176,11 @@ final class FolderView extends VBox {
       tag.getStyleClass().setAll("tag", danger ? "danger" : "look");
       setGraphic(tag);
     }
+  }
+
+  private void goTyped(String typed) {
+    model.goTyped(typed);
+    table.requestFocus();
   }
 
   void focusTable() {

@@ -13,6 +13,7 @@ import javafx.scene.control.TableCell;
 import javafx.scene.control.TableColumn;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -29,7 +30,7 @@ final class LocalView extends VBox {
 
   LocalView(LocalModel model) {
     this.model = model;
-    this.path = new PathBar("local-path", model::goTyped);
+    this.path = new PathBar("local-path", this::goTyped);
     getStyleClass().add("local");
     Button up = Parts.button("Up", "local-up", model::goUp);
     TextField narrow = new TextField();
@@ -117,6 +118,8 @@ final class LocalView extends VBox {
       super.updateItem(row, empty);
       getStyleClass().remove("folder-name");
       setText(empty || row == null ? null : row.name());
+      boolean cut = getText() != null && getText().length() > 60;
+      setTooltip(cut ? new Tooltip(getText()) : null);
       if (row != null && !empty && row.isFolder()) {
         getStyleClass().add("folder-name");
       }
@@ -140,6 +143,11 @@ final class LocalView extends VBox {
       }
       setGraphic(tag);
     }
+  }
+
+  private void goTyped(String typed) {
+    model.goTyped(typed);
+    table.requestFocus();
   }
 
   void focusTable() {
