@@ -123,14 +123,13 @@ public final class FirstSlice {
     }
   }
 
-  private static Connection open(Connector connector, Demo demo) throws IOException {
+  static Connection open(Connector connector, Demo demo) throws IOException {
     return connector.open(
         new ServerAddress("warden", "lab-box" + Demo.DOMAIN, 22),
         SignInWays.byKey(demo.keyFile()),
         new SignInTalk() {
           @Override
-          public boolean isHostKeyRight(
-              ServerAddress address, HostKey shown, List<HostKey> others) {
+          public boolean isHostKeyRight(ServerAddress address, HostKey shown) {
             return true;
           }
 

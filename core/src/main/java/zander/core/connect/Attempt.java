@@ -99,7 +99,7 @@ final class Attempt implements PublicKeyAuthenticationReporter {
         case KNOWN:
           return true;
         case FIRST_CONTACT:
-          if (talk.isHostKeyRight(address, shown, finding.known())) {
+          if (talk.isHostKeyRight(address, shown)) {
             knownHosts.remember(address, shown);
             return true;
           }

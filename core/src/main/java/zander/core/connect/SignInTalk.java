@@ -1,19 +1,14 @@
 package zander.core.connect;
 
 import java.nio.file.Path;
-import java.util.List;
 
 /**
  * What must be asked of the person while signing in. Called on background threads; each call may
  * wait as long as the person thinks. The caller wipes the secrets it is given.
  */
 public interface SignInTalk {
-  /**
-   * First contact: whether the key is the server's.
-   *
-   * @param others always empty on first contact; kept for the words of the question
-   */
-  boolean isHostKeyRight(ServerAddress address, HostKey shown, List<HostKey> others);
+  /** First contact: whether the key is the server's. */
+  boolean isHostKeyRight(ServerAddress address, HostKey shown);
 
   /**
    * The passphrase of a key file, or {@code null} to give up.

@@ -1,7 +1,6 @@
 package zander.desk.model;
 
 import java.nio.file.Path;
-import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.Consumer;
 import zander.core.connect.HostKey;
@@ -33,7 +32,7 @@ public final class ServerTalk implements SignInTalk {
   }
 
   @Override
-  public boolean isHostKeyRight(ServerAddress address, HostKey shown, List<HostKey> others) {
+  public boolean isHostKeyRight(ServerAddress address, HostKey shown) {
     CompletableFuture<Boolean> answer = new CompletableFuture<>();
     background.show(() -> prompts.hostKey(address, shown, answer));
     return answer.join();
