@@ -66,7 +66,8 @@ public final class DeskModel {
     folder
         .allRows()
         .addListener(
-            (ListChangeListener<RemoteEntry>) change -> local.compareWith(folder.allRows()));
+            (ListChangeListener<RemoteEntry>)
+                change -> local.compareWith(folder.path(), folder.allRows()));
     sheets.add(folder);
     current.set(folder);
     current.addListener((observed, old, now) -> selected());

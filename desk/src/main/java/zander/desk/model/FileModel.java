@@ -123,7 +123,7 @@ public final class FileModel extends Sheet {
     savedText = saving;
     dismissQuestion();
     edited(text);
-    state.set(isUnsaved() ? "not on the server yet" : "saved, read back from the server");
+    state.set(isUnsaved() ? "not on the server yet" : "saved to the server");
     desk.fileSaved(path);
   }
 

@@ -20,6 +20,7 @@ import zander.core.crossing.LocalSide;
 import zander.core.crossing.Node;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteEntry;
+import zander.core.files.RemotePath;
 import zander.desk.model.LocalRow.Standing;
 import zander.desk.work.Background;
 import zander.desk.work.FailureWords;
@@ -40,6 +41,8 @@ public final class LocalModel {
 
   /** The entries of the server's folder; {@code null} while none is shown. */
   private List<RemoteEntry> server;
+
+  private String serverName;
 
   private long request;
 
@@ -127,8 +130,14 @@ public final class LocalModel {
     selection.setAll(made.stream().filter(row -> selected.contains(row.path())).toList());
   }
 
+  /** Folders of different names are not copies of each other: comparing them says nothing. */
+  private boolean isPartner() {
+    Path name = folder.get().getFileName();
+    return name != null && name.toString().equals(serverName);
+  }
+
   private Standing standing(Node here, RemoteEntry there) {
-    if (server == null) {
+    if (server == null || !isPartner()) {
       return Standing.UNKNOWN;
     }
     if (there == null) {
@@ -144,9 +153,10 @@ public final class LocalModel {
     return apart > 0 ? Standing.NEWER_HERE : Standing.OLDER_HERE;
   }
 
-  /** Compares with these entries of the server from now on. */
-  void compareWith(List<RemoteEntry> entries) {
+  /** Compares with these entries of a server's folder from now on. */
+  void compareWith(RemotePath serverFolder, List<RemoteEntry> entries) {
     server = List.copyOf(entries);
+    serverName = serverFolder == null ? null : serverFolder.name();
     show(rows.stream().map(LocalRow::node).toList());
   }
 

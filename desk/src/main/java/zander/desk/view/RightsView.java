@@ -296,6 +296,9 @@ final class RightsView extends VBox {
     if (!entry.isDone()) {
       return entry.isUnderWay() ? "under way" : entry.outcome();
     }
+    if (entry.contentId() != null) {
+      return "the version before is kept";
+    }
     return entry.before().isEmpty() ? "" : "was " + entry.before();
   }
 
