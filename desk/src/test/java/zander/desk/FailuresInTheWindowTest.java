@@ -186,6 +186,11 @@ class FailuresInTheWindowTest {
     window.until("it is saved", () -> !file.unsavedProperty().get());
     assertThat(window.content(CONTACT)).startsWith("typed before the cut ");
     assertThat(window.stat(CONTACT).mode()).isEqualTo(0664);
+    window.demo().server("levels-web").close();
+    window.until("the end is seen", () -> window.desk().awayProperty().get());
+    window.press("#connect-again");
+    untilSaid("refuses connections");
+    assertThat(window.desk().sheets()).contains(file);
   }
 
   @Test

@@ -89,7 +89,8 @@ public final class AppModel {
           DeskModel desk = new DeskModel(this, entry, connection, journals.get(entry.name()));
           desks.add(desk);
           current.set(desk);
-        });
+        },
+        failure::set);
   }
 
   /** Opens a desk for {@code account@host:port}. */
@@ -102,7 +103,12 @@ public final class AppModel {
     }
   }
 
-  void signIn(ServerEntry entry, Consumer<Connection> opened) {
+  /**
+   * Signs in on a background thread.
+   *
+   * @param failed told in words why it did not work
+   */
+  void signIn(ServerEntry entry, Consumer<Connection> opened, Consumer<Said> failed) {
     if (!step.get().isEmpty()) {
       return;
     }
@@ -132,7 +138,7 @@ public final class AppModel {
         },
         e -> {
           step.set("");
-          failure.set(FailureWords.of(e));
+          failed.accept(FailureWords.of(e));
         });
   }
 

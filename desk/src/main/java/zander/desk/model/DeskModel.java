@@ -258,6 +258,10 @@ public final class DeskModel {
         fresh -> {
           take(fresh);
           folder.refresh();
+        },
+        said -> {
+          current.set(folder);
+          folder.ask(Question.notice(said, true, folder.dismiss()));
         });
   }
 
