@@ -57,8 +57,8 @@ class FailuresInTheWindowTest {
     window.until(
         words + " is said",
         () ->
-            window.shownOrNull(".strip-headline") instanceof Labeled label
-                && label.getText().contains(words));
+            window.lookup(".strip-headline").queryAllAs(Labeled.class).stream()
+                .anyMatch(label -> Window.isSeen(label) && label.getText().contains(words)));
   }
 
   /** All that stands below the headline. */

@@ -138,7 +138,7 @@ final class Window extends FxRobot implements AutoCloseable {
     return lookup(id).queryAll().stream().filter(Window::isSeen).findFirst().orElse(null);
   }
 
-  private static boolean isSeen(Node node) {
+  static boolean isSeen(Node node) {
     for (Node at = node; at != null; at = at.getParent()) {
       if (!at.isVisible()) {
         return false;
