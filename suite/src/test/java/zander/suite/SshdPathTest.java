@@ -13,8 +13,12 @@ import org.junit.jupiter.api.Assumptions;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import zander.core.connect.Connection;
+import zander.core.connect.ServerAddress;
 import zander.core.connect.ShellSession;
+import zander.core.connect.SignInWays;
 import zander.core.crossing.Crossing;
 import zander.core.crossing.LocalSide;
 import zander.core.crossing.RemoteSide;
@@ -67,6 +71,37 @@ class SshdPathTest extends PathContract {
   @Override
   int otherUid(Connection connection) {
     return connection.files().names().uidOf("znddeploy").orElseThrow();
+  }
+
+  /** Keys as the system's own tool makes them. */
+  @ParameterizedTest
+  @CsvSource({
+    "ed25519, ed25519, '', ''",
+    "ed25519-locked, ed25519, otter, ''",
+    "ecdsa, ecdsa, '', ''",
+    "ecdsa-pem, ecdsa, '', PEM",
+    "rsa, rsa, '', ''",
+    "rsa-pem-locked, rsa, otter, PEM",
+    "rsa-pkcs8, rsa, '', PKCS8",
+  })
+  void signsInWithEveryKindOfKey(String name, String type, String passphrase, String form)
+      throws Exception {
+    String[] options =
+        form.isEmpty()
+            ? new String[] {"-t", type, "-N", passphrase}
+            : new String[] {"-t", type, "-N", passphrase, "-m", form};
+    Path key = sshd.newKey(name, options);
+    Talk talk = Talk.accepting();
+    talk.passphrase = passphrase;
+    try (Connection connection =
+        sshd.connector.open(
+            new ServerAddress("zndwarden", "localhost", sshd.port()),
+            SignInWays.byKey(key),
+            talk)) {
+      assertThat(connection.keyType()).isEqualTo(type);
+      assertThat(connection.whoAmI().uid()).isPositive();
+    }
+    assertThat(talk.asked.contains("passphrase")).isEqualTo(!passphrase.isEmpty());
   }
 
   /** The tree on the server's own disk, not only what comes back. */

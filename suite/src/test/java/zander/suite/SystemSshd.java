@@ -7,6 +7,7 @@ import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.List;
@@ -128,6 +129,19 @@ final class SystemSshd implements AutoCloseable {
 
   Path keyFile() {
     return folder.resolve("userkey");
+  }
+
+  /** Makes a key pair with the system's own tool and lets every account in by it. */
+  Path newKey(String name, String... options) throws IOException, InterruptedException {
+    Path key = folder.resolve(name);
+    List<String> command = new ArrayList<>(List.of("ssh-keygen", "-q", "-f", key.toString()));
+    command.addAll(List.of(options));
+    run(command.toArray(String[]::new));
+    Files.writeString(
+        folder.resolve("authorized"),
+        Files.readString(folder.resolve(name + ".pub")),
+        StandardOpenOption.APPEND);
+    return key;
   }
 
   Connection open(String account) throws IOException {
