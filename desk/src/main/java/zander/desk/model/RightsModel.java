@@ -226,9 +226,7 @@ public final class RightsModel {
     List<RightsChange.Result> failed =
         results.stream().filter(result -> result.failure() != null).toList();
     if (failed.isEmpty()) {
-      outcome.set(
-          "set and read back: "
-              + Texts.count(results.size(), "entry").replace("entrys", "entries"));
+      outcome.set("set and read back" + (results.size() == 1 ? "" : ", all " + results.size()));
     } else {
       problem.set(
           failed.size()
