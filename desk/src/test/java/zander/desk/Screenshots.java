@@ -140,14 +140,7 @@ class Screenshots {
     window.openLevelsWeb();
     window.openRow("#server-table", "contact.html");
     window.until("it is open", () -> window.desk().currentProperty().get() instanceof FileModel);
-    window.push(KeyCode.CONTROL, KeyCode.J);
-    window.until("the shell is open", () -> window.shownOrNull("#terminal") != null);
-    ShellModel shell =
-        window.desk().sheets().stream()
-            .filter(ShellModel.class::isInstance)
-            .map(ShellModel.class::cast)
-            .findFirst()
-            .orElseThrow();
+    ShellModel shell = window.openShell();
     window.until("it prompts", () -> shell.terminal().screenText().contains("$"));
     window.clickOn(window.shown("#terminal"));
     window.write("ls -l contact.html latest.html").push(KeyCode.ENTER);

@@ -180,14 +180,7 @@ class WholePathTest {
   }
 
   private static void useAShell(Window window) throws Exception {
-    window.push(KeyCode.CONTROL, KeyCode.J);
-    window.until("the shell is open", () -> window.shownOrNull("#terminal") != null);
-    ShellModel shell =
-        window.desk().sheets().stream()
-            .filter(ShellModel.class::isInstance)
-            .map(ShellModel.class::cast)
-            .findFirst()
-            .orElseThrow();
+    ShellModel shell = window.openShell();
     window.until(
         "it prompts in the folder",
         () -> shell.terminal().screenText().contains("/srv/levels/site$"));

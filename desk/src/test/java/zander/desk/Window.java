@@ -27,6 +27,7 @@ import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
+import zander.desk.model.ShellModel;
 import zander.standin.demo.Demo;
 import zander.standin.world.Caller;
 import zander.standin.world.OpenFile;
@@ -115,6 +116,17 @@ final class Window extends FxRobot implements AutoCloseable {
   String content(String path) throws Exception {
     OpenFile file = world("levels-web").open(Caller.ROOT, path, World.Open.READ);
     return new String(file.read(0, (int) file.size()), java.nio.charset.StandardCharsets.UTF_8);
+  }
+
+  /** Opens a shell below the sheets by its key. */
+  ShellModel openShell() {
+    push(KeyCode.CONTROL, KeyCode.J);
+    until("the shell is open", () -> shownOrNull("#terminal") != null);
+    return desk().sheets().stream()
+        .filter(ShellModel.class::isInstance)
+        .map(ShellModel.class::cast)
+        .findFirst()
+        .orElseThrow();
   }
 
   /** Presses a button that the person can see, with the mouse. */

@@ -158,9 +158,4 @@ public final class Connection implements Closeable {
   public void close() {
     session.close(false);
   }
-
-  /** Breaks the line at once, as a pulled cable would. */
-  public void abort() {
-    session.close(true);
-  }
 }

@@ -206,11 +206,6 @@ public final class LocalSide implements Side {
   }
 
   @Override
-  public long freeSpace() throws IOException {
-    return Files.getFileStore(base).getUsableSpace();
-  }
-
-  @Override
   public String why(IOException failure) {
     if (failure instanceof AccessDeniedException) {
       return "no permission on this computer";

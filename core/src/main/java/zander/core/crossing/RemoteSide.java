@@ -234,11 +234,6 @@ public final class RemoteSide implements Side {
   }
 
   @Override
-  public long freeSpace() throws IOException {
-    return files.freeSpace(base);
-  }
-
-  @Override
   public String why(IOException failure) {
     if (failure instanceof RemoteFailure remote) {
       return switch (remote.reason()) {

@@ -39,9 +39,6 @@ public interface Side {
 
   void setFolderRights(String folder, Mode mode, long modified) throws IOException;
 
-  /** Bytes free where the folder lies; -1 when not known. */
-  long freeSpace() throws IOException;
-
   /** Turns a failure into words about this side. */
   String why(IOException failure);
 

@@ -1,7 +1,5 @@
 package zander.core.files;
 
-import java.util.Collection;
-import java.util.List;
 import java.util.Map;
 import java.util.OptionalInt;
 import java.util.concurrent.ConcurrentHashMap;
@@ -98,13 +96,5 @@ public final class AccountNames {
       return OptionalInt.of((int) Long.parseLong(text));
     }
     return OptionalInt.empty();
-  }
-
-  public Collection<String> userNames() {
-    return List.copyOf(uids.keySet());
-  }
-
-  public Collection<String> groupNames() {
-    return List.copyOf(gids.keySet());
   }
 }

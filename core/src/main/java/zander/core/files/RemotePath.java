@@ -100,11 +100,6 @@ public final class RemotePath implements Comparable<RemotePath> {
     return text.startsWith("/") ? of(text) : ofWire(wire + "/" + WireName.fromText(text));
   }
 
-  /** Whether this is {@code folder} or lies below it. */
-  public boolean isWithin(RemotePath folder) {
-    return folder.isRoot() || wire.equals(folder.wire) || wire.startsWith(folder.wire + "/");
-  }
-
   /** The folders from the root to this path, both included. */
   public List<RemotePath> chain() {
     List<RemotePath> chain = new ArrayList<>();

@@ -14,10 +14,6 @@ public final class Cancellation {
     listeners.forEach(Runnable::run);
   }
 
-  public boolean isStopped() {
-    return stopped;
-  }
-
   /** Runs once {@link #stop} is called, or now when it was. */
   public void onStop(Runnable listener) {
     listeners.add(listener);

@@ -216,10 +216,6 @@ public final class CrossingModel {
     return Math.max(0, Math.min(1, (files + bytes) / 2));
   }
 
-  public ReadOnlyObjectProperty<Progress> progressProperty() {
-    return progress.getReadOnlyProperty();
-  }
-
   public Progress progress() {
     return progress.get();
   }

@@ -99,7 +99,7 @@ final class FolderView extends VBox {
     TableColumn<RemoteEntry, String> mode =
         Tables.column("Mode", 122, FolderView::modeOf, this::mono);
     TableColumn<RemoteEntry, EntryNotes.Note> note =
-        Tables.column("Notes", 128, EntryNotes::of, NoteCell::new);
+        Tables.column("Notes", 128, EntryNotes::of, FolderView::noteCell);
     note.setComparator(Comparator.comparing(EntryNotes.Note::words));
     table.getColumns().addAll(List.of(name, size, changed, owner, group, mode, note));
     Tables.fill(table, model.rows(), model::open);
@@ -161,21 +161,10 @@ final class FolderView extends VBox {
     return entry.attributes().mode().letters() + " " + entry.attributes().mode().shortOctal();
   }
 
-  private static final class NoteCell extends TableCell<RemoteEntry, EntryNotes.Note> {
-    private final Label tag = new Label();
-
-    @Override
-    protected void updateItem(EntryNotes.Note note, boolean empty) {
-      super.updateItem(note, empty);
-      if (empty || note == null || note.words().isEmpty()) {
-        setGraphic(null);
-        return;
-      }
-      tag.setText(note.words());
-      boolean danger = note.weight() == EntryNotes.Weight.DANGER;
-      tag.getStyleClass().setAll("tag", danger ? "danger" : "look");
-      setGraphic(tag);
-    }
+  private static TableCell<RemoteEntry, EntryNotes.Note> noteCell() {
+    return Tables.tag(
+        EntryNotes.Note::words,
+        note -> List.of("tag", note.weight() == EntryNotes.Weight.DANGER ? "danger" : "look"));
   }
 
   private void goTyped(String typed) {

@@ -93,7 +93,7 @@ final class LocalView extends VBox {
             row -> row.node().modified(),
             () -> Tables.text(s -> Texts.when(s, clock), Pos.CENTER_LEFT, "plain"));
     TableColumn<LocalRow, LocalRow.Standing> standing =
-        Tables.column("Against the server", 160, LocalRow::standing, StandingCell::new);
+        Tables.column("Against the server", 160, LocalRow::standing, LocalView::standingCell);
     table.getColumns().addAll(List.of(name, size, changed, standing));
     standing
         .prefWidthProperty()
@@ -126,31 +126,14 @@ final class LocalView extends VBox {
     }
   }
 
-  private static final class StandingCell extends TableCell<LocalRow, LocalRow.Standing> {
-    private final Label tag = new Label();
-
-    @Override
-    protected void updateItem(LocalRow.Standing standing, boolean empty) {
-      super.updateItem(standing, empty);
-      if (empty || standing == null || standing.words().isEmpty()) {
-        setGraphic(null);
-        return;
-      }
-      tag.setText(standing.words());
-      tag.getStyleClass().setAll(standing.stands() ? "tag" : "quiet");
-      if (standing.stands()) {
-        tag.getStyleClass().add("look");
-      }
-      setGraphic(tag);
-    }
+  private static TableCell<LocalRow, LocalRow.Standing> standingCell() {
+    return Tables.tag(
+        LocalRow.Standing::words,
+        standing -> standing.stands() ? List.of("tag", "look") : List.of("quiet"));
   }
 
   private void goTyped(String typed) {
     model.goTyped(typed);
-    table.requestFocus();
-  }
-
-  void focusTable() {
     table.requestFocus();
   }
 }

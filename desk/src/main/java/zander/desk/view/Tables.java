@@ -9,6 +9,7 @@ import javafx.collections.ListChangeListener;
 import javafx.collections.ObservableList;
 import javafx.collections.transformation.SortedList;
 import javafx.geometry.Pos;
+import javafx.scene.control.Label;
 import javafx.scene.control.SelectionMode;
 import javafx.scene.control.TableCell;
 import javafx.scene.control.TableColumn;
@@ -46,6 +47,29 @@ final class Tables {
     cell.setAlignment(alignment);
     cell.getStyleClass().add(styleClass);
     return cell;
+  }
+
+  /**
+   * A cell with a tag in it.
+   *
+   * @param words empty for no tag
+   * @param classes the style classes of the tag
+   */
+  static <R, T> TableCell<R, T> tag(Function<T, String> words, Function<T, List<String>> classes) {
+    Label tag = new Label();
+    return new TableCell<>() {
+      @Override
+      protected void updateItem(T item, boolean empty) {
+        super.updateItem(item, empty);
+        if (empty || item == null || words.apply(item).isEmpty()) {
+          setGraphic(null);
+          return;
+        }
+        tag.setText(words.apply(item));
+        tag.getStyleClass().setAll(classes.apply(item));
+        setGraphic(tag);
+      }
+    };
   }
 
   /** Shows rows in the table's order; Enter and a double click open one. */

@@ -21,7 +21,6 @@ public final class Relay implements Closeable {
   private final Set<Socket> sockets = ConcurrentHashMap.newKeySet();
   private final AtomicLong left = new AtomicLong(Long.MAX_VALUE);
   private final AtomicLong carried = new AtomicLong();
-  private volatile boolean cut;
 
   public Relay(int targetPort) throws IOException {
     target = targetPort;
@@ -41,10 +40,6 @@ public final class Relay implements Closeable {
   /** Cuts all lines after so many more bytes; what comes before is still delivered. */
   public void cutAfter(long bytes) {
     left.set(bytes);
-  }
-
-  public boolean isCut() {
-    return cut;
   }
 
   private static void daemon(Runnable task) {
@@ -95,7 +90,6 @@ public final class Relay implements Closeable {
 
   /** Cuts all lines at once. */
   public void cutNow() {
-    cut = true;
     sockets.forEach(Relay::close);
     sockets.clear();
   }

@@ -29,11 +29,6 @@ public final class World {
     return clock.instant().getEpochSecond();
   }
 
-  /** How many bytes of content the world can hold in all. */
-  public synchronized void setCapacity(long bytes) {
-    capacity = bytes;
-  }
-
   /** Leaves just so many bytes free from now on. */
   public synchronized void setFree(long bytes) {
     capacity = used + bytes;
