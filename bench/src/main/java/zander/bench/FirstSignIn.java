@@ -6,7 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import zander.core.connect.Connector;
-import zander.core.connect.KnownHosts;
+import zander.core.trust.KnownHosts;
 import zander.standin.demo.Demo;
 
 /**

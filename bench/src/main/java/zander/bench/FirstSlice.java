@@ -9,8 +9,8 @@ import java.util.ArrayList;
 import java.util.List;
 import zander.core.connect.Connection;
 import zander.core.connect.Connector;
-import zander.core.connect.HostKey;
-import zander.core.connect.KnownHosts;
+import zander.core.trust.WireKey;
+import zander.core.trust.KnownHosts;
 import zander.core.connect.ServerAddress;
 import zander.core.connect.SignInTalk;
 import zander.core.connect.SignInWays;
@@ -129,7 +129,7 @@ public final class FirstSlice {
         SignInWays.byKey(demo.keyFile()),
         new SignInTalk() {
           @Override
-          public boolean isHostKeyRight(ServerAddress address, HostKey shown) {
+          public boolean isHostKeyRight(ServerAddress address, WireKey shown) {
             return true;
           }
 

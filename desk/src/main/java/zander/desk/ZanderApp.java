@@ -5,7 +5,7 @@ import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.stage.Stage;
 import zander.core.connect.Connector;
-import zander.core.connect.KnownHosts;
+import zander.core.trust.KnownHosts;
 import zander.core.work.BlockingCalls;
 import zander.desk.look.Look;
 import zander.desk.model.AppModel;

@@ -8,7 +8,7 @@ import java.util.List;
 import zander.core.connect.Connection;
 import zander.core.connect.Connector;
 import zander.core.connect.HostLookup;
-import zander.core.connect.KnownHosts;
+import zander.core.trust.KnownHosts;
 import zander.core.connect.ServerAddress;
 import zander.core.connect.SignInWays;
 import zander.standin.demo.Demo;

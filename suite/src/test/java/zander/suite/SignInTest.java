@@ -121,7 +121,7 @@ class SignInTest {
         SignInStep.SIGN_IN,
         Reason.PASSWORD_REFUSED);
     Talk right = Talk.withPassword("heron-at-dusk");
-    riverside.connector.open(Riverside.warden("gate"), new SignInWays(other, true), right).close();
+    riverside.connector.open(Riverside.warden("gate"), SignInWays.byKey(other).orPassword(), right).close();
     assertThat(right.asked).containsExactly("password");
   }
 
@@ -173,7 +173,7 @@ class SignInTest {
     assertFailed(
         failureOf(Riverside.warden("gate"), SignInWays.byKey(open), Talk.accepting()),
         SignInStep.SIGN_IN,
-        Reason.KEY_FILE_UNREADABLE);
+        Reason.KEY_PUBLIC_HALF);
   }
 
   @Test

@@ -14,7 +14,7 @@ import java.util.List;
 import java.util.concurrent.TimeUnit;
 import zander.core.connect.Connection;
 import zander.core.connect.Connector;
-import zander.core.connect.KnownHosts;
+import zander.core.trust.KnownHosts;
 import zander.core.connect.ServerAddress;
 import zander.core.connect.SignInWays;
 import zander.standin.demo.DemoKeys;

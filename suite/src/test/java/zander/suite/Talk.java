@@ -4,18 +4,21 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
-import zander.core.connect.HostKey;
+import zander.core.trust.WireKey;
 import zander.core.connect.ServerAddress;
+import zander.core.connect.SignInNote;
 import zander.core.connect.SignInStep;
 import zander.core.connect.SignInTalk;
 
 /** Answers the questions of a sign-in as a test wants, and remembers them. */
 final class Talk implements SignInTalk {
   final List<String> asked = Collections.synchronizedList(new ArrayList<>());
+  final List<SignInNote> notes = Collections.synchronizedList(new ArrayList<>());
   final List<SignInStep> steps = Collections.synchronizedList(new ArrayList<>());
   boolean acceptHostKey = true;
   String passphrase;
   String password;
+  List<String> answers;
 
   static Talk accepting() {
     return new Talk();
@@ -28,25 +31,43 @@ final class Talk implements SignInTalk {
   }
 
   @Override
-  public boolean isHostKeyRight(ServerAddress address, HostKey shown) {
+  public boolean isHostKeyRight(ServerAddress address, WireKey shown) {
     asked.add("host key " + shown.fingerprint());
     return acceptHostKey;
   }
 
   @Override
-  public char[] passphrase(Path keyFile, int tries) {
+  public char[] passphrase(Path keyFile, int wrong) {
     asked.add("passphrase");
     return passphrase == null ? null : passphrase.toCharArray();
   }
 
   @Override
-  public char[] password(ServerAddress address, int tries) {
+  public char[] password(ServerAddress address, int wrong) {
     asked.add("password");
     return password == null ? null : password.toCharArray();
   }
 
   @Override
-  public void reached(SignInStep step) {
-    steps.add(step);
+  public List<char[]> answers(Challenge challenge, int wrong) {
+    challenge.prompts().forEach(prompt -> asked.add("asked " + prompt.text()));
+    return answers == null ? null : answers.stream().map(String::toCharArray).toList();
+  }
+
+  @Override
+  public void noted(SignInNote note) {
+    notes.add(note);
+    if (note.kind() == SignInNote.Kind.BEGUN) {
+      steps.add(note.step());
+    }
+  }
+
+  /** What was offered, refused or taken, in order. */
+  List<String> proofs() {
+    return notes.stream()
+        .filter(note -> note.step() == SignInStep.SIGN_IN)
+        .filter(note -> note.kind() != SignInNote.Kind.BEGUN)
+        .map(note -> note.kind() + " " + note.fact())
+        .toList();
   }
 }

@@ -1,53 +1,122 @@
 package zander.core.book;
 
+import com.fasterxml.jackson.annotation.JsonIgnore;
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
+import com.fasterxml.jackson.annotation.JsonInclude;
 import java.util.List;
 import zander.core.connect.ServerAddress;
 
 /**
  * A saved server. Never holds a secret.
  *
- * @param keyFile the private key to offer, or {@code null}
- * @param password whether a password may be asked for
+ * @param name how the person calls it; unique in the book
+ * @param group the person's own grouping; empty for none
+ * @param jump the servers to go through, in order: names of the book, or addresses
  * @param landing the folder to open first; the home folder when {@code null}
  * @param local the folder on this computer to show below the waterline, or {@code null}
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
+@JsonInclude(JsonInclude.Include.NON_EMPTY)
 public record ServerEntry(
     String name,
+    String group,
+    Mark mark,
     String account,
     String host,
     int port,
-    String keyFile,
-    boolean password,
-    Mark mark,
+    List<String> jump,
+    SignIn signIn,
     String landing,
     String local,
     String note,
     List<MarkedFolder> folders) {
 
   public ServerEntry {
+    group = group == null ? "" : group;
     mark = mark == null ? Mark.NONE : mark;
+    jump = jump == null ? List.of() : List.copyOf(jump);
+    signIn = signIn == null ? new SignIn(null, null, true, true) : signIn;
     folders = folders == null ? List.of() : List.copyOf(folders);
   }
 
-  /** An entry for an address somebody typed. */
-  public static ServerEntry typed(ServerAddress address, String keyFile) {
+  /** An entry with nothing but what is needed to reach it. */
+  public static ServerEntry of(String name, ServerAddress address, SignIn signIn) {
     return new ServerEntry(
-        address.host(),
+        name,
+        "",
+        Mark.NONE,
         address.account(),
         address.host(),
         address.port(),
-        keyFile,
-        true,
-        Mark.NONE,
+        List.of(),
+        signIn,
         null,
         null,
         null,
         List.of());
   }
 
+  @JsonIgnore
   public ServerAddress address() {
     return new ServerAddress(account, host, port);
+  }
+
+  public ServerEntry withName(String other) {
+    return new ServerEntry(
+        other, group, mark, account, host, port, jump, signIn, landing, local, note, folders);
+  }
+
+  public ServerEntry withSignIn(SignIn other) {
+    return new ServerEntry(
+        name, group, mark, account, host, port, jump, other, landing, local, note, folders);
+  }
+
+  public ServerEntry withJump(List<String> other) {
+    return new ServerEntry(
+        name, group, mark, account, host, port, other, signIn, landing, local, note, folders);
+  }
+
+  public ServerEntry withGroup(String other) {
+    return new ServerEntry(
+        name, other, mark, account, host, port, jump, signIn, landing, local, note, folders);
+  }
+
+  public ServerEntry withPlaces(String otherLanding, String otherLocal, String otherNote) {
+    return new ServerEntry(
+        name,
+        group,
+        mark,
+        account,
+        host,
+        port,
+        jump,
+        signIn,
+        otherLanding,
+        otherLocal,
+        otherNote,
+        folders);
+  }
+
+  public ServerEntry withMark(Mark other) {
+    return new ServerEntry(
+        name, group, other, account, host, port, jump, signIn, landing, local, note, folders);
+  }
+
+  public ServerEntry withFolders(List<MarkedFolder> other) {
+    return new ServerEntry(
+        name, group, mark, account, host, port, jump, signIn, landing, local, note, other);
+  }
+
+  /** Whether it fits what somebody typed to search the book. */
+  public boolean fits(String typed) {
+    String all =
+        String.join(" ", name, group, account + "@" + host, note == null ? "" : note, mark.name());
+    String lower = all.toLowerCase(java.util.Locale.ROOT);
+    for (String word : typed.strip().toLowerCase(java.util.Locale.ROOT).split("\\s+")) {
+      if (!lower.contains(word)) {
+        return false;
+      }
+    }
+    return true;
   }
 }

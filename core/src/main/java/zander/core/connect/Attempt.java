@@ -1,41 +1,58 @@
 package zander.core.connect;
 
 import java.io.IOException;
-import java.net.SocketAddress;
 import java.security.PublicKey;
+import java.time.Duration;
 import java.util.List;
-import org.apache.sshd.client.auth.pubkey.PublicKeyAuthenticationReporter;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.IntFunction;
 import org.apache.sshd.client.session.ClientSession;
 import org.apache.sshd.common.AttributeRepository;
-import org.apache.sshd.common.config.keys.KeyUtils;
 import org.apache.sshd.common.session.Session;
-import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
 import zander.core.connect.ConnectFailure.Reason;
+import zander.core.connect.SignInNote.Kind;
+import zander.core.connect.keys.KeyTrouble;
 
 /**
- * One attempt to open a connection: what it is for, how far it got, and what was learnt of a
- * failure. The library's callbacks find it in the session's context.
+ * One attempt to reach and enter one server: what it is for, how far it got, what was offered and
+ * answered, and what was learnt of a failure. The library's callbacks find it in the session's
+ * context.
  */
-final class Attempt implements PublicKeyAuthenticationReporter {
+final class Attempt {
   static final AttributeRepository.AttributeKey<Attempt> KEY =
       new AttributeRepository.AttributeKey<>();
 
-  private final ServerAddress address;
-  private final SignInWays ways;
+  private static final int MOST_LETTER_TRIES = 3;
+
+  private final Hop hop;
   private final SignInTalk talk;
-  private final KnownHosts knownHosts;
+  private final HostTrust trust;
+  private final long began;
+  private final AtomicInteger asking = new AtomicInteger();
+  private volatile long lastSign = System.nanoTime();
   private volatile SignInStep step = SignInStep.NAME;
   private volatile ConnectFailure failure;
   private volatile String disconnectText = "";
-  private volatile boolean keyRefused;
-  private volatile boolean passwordTried;
-  private volatile HostKey hostKey;
+  private volatile boolean timedOut;
 
-  Attempt(ServerAddress address, SignInWays ways, SignInTalk talk, KnownHosts knownHosts) {
-    this.address = address;
-    this.ways = ways;
+  private List<KeyOffer> offers = List.of();
+  private int nextOffer;
+  private volatile KeyOffer pending;
+  private volatile KeyOffer taken;
+  private volatile boolean keyRefused;
+  private volatile int letterTries;
+  private volatile boolean lettersPending;
+  private volatile boolean partly;
+  private volatile List<String> serverMethods = List.of();
+
+  /**
+   * @param began when the whole sign-in began, by {@link System#nanoTime}
+   */
+  Attempt(Hop hop, SignInTalk talk, HostTrust trust, long began) {
+    this.hop = hop;
     this.talk = talk;
-    this.knownHosts = knownHosts;
+    this.trust = trust;
+    this.began = began;
   }
 
   static Attempt of(Session session) {
@@ -44,155 +61,245 @@ final class Attempt implements PublicKeyAuthenticationReporter {
   }
 
   ServerAddress address() {
-    return address;
+    return hop.address();
+  }
+
+  Hop hop() {
+    return hop;
   }
 
   SignInTalk talk() {
     return talk;
   }
 
+  HostTrust trust() {
+    return trust;
+  }
+
+  // Where it stands.
+
+  void reach(SignInStep next) {
+    if (next == SignInStep.NAME) {
+      note(Kind.BEGUN, "");
+    } else if (next.compareTo(step) > 0) {
+      note(Kind.DONE, "");
+      step = next;
+      note(Kind.BEGUN, "");
+    }
+  }
+
   SignInStep step() {
     return step;
   }
 
-  HostKey hostKey() {
-    return hostKey;
+  void note(Kind kind, String fact) {
+    lastSign = System.nanoTime();
+    talk.noted(new SignInNote(hop.address(), step, kind, fact, Duration.ofNanos(lastSign - began)));
   }
 
-  boolean mayUsePassword() {
-    return ways.password();
+  /** Work that may wait for a person. */
+  interface Asking<T> {
+    T ask() throws IOException;
   }
 
-  void reach(SignInStep next) {
-    if (next.compareTo(step) > 0 || next == SignInStep.NAME) {
-      step = next;
-      talk.reached(next);
+  /** Asks the person; meanwhile no server is blamed for the silence. */
+  <T> T asking(Asking<T> question) throws IOException {
+    asking.incrementAndGet();
+    try {
+      return question.ask();
+    } finally {
+      lastSign = System.nanoTime();
+      asking.decrementAndGet();
     }
   }
 
-  void giveUp() {
-    failure = new ConnectFailure(step, Reason.GIVEN_UP, address, "given up by the user", null);
+  /** Whether the server has been silent for longer than is borne, while nobody is being asked. */
+  boolean isStalled(Duration patience) {
+    return asking.get() == 0 && System.nanoTime() - lastSign > patience.toNanos();
   }
 
-  void passwordTried() {
-    passwordTried = true;
+  void timedOut() {
+    timedOut = true;
+  }
+
+  // The host key.
+
+  /** Decides on the host key; called before anything secret goes over the line. */
+  boolean verify(PublicKey key) {
+    reach(SignInStep.HOST_KEY);
+    try {
+      failure = trust.judge(key, this);
+    } catch (IOException e) {
+      failure =
+          new ConnectFailure(SignInStep.HOST_KEY, Reason.FAILED, hop.address(), trust.file(e), e);
+    }
+    return failure == null;
+  }
+
+  // Keys.
+
+  void setOffers(List<KeyOffer> prepared) {
+    offers = prepared;
+  }
+
+  boolean hasReadyOffer() {
+    return !offers.isEmpty() && offers.get(0).signer().isReady();
+  }
+
+  /** The next key to offer, noted; {@code null} when none is left or the person gave up. */
+  KeyOffer nextOffer() {
+    if (failure != null || nextOffer == offers.size()) {
+      return null;
+    }
+    pending = offers.get(nextOffer++);
+    note(Kind.OFFERED, pending.name() + " " + pending.key());
+    return pending;
+  }
+
+  KeyOffer pendingOffer() {
+    return pending;
+  }
+
+  /** A key that failed in our own hands ends the sign-in, unless something else can be tried. */
+  boolean couldNotSign(IOException e) throws IOException {
+    note(Kind.REFUSED, pending.name() + ": " + e.getMessage());
+    pending = null;
+    boolean more = nextOffer < offers.size() || hop.ways().password();
+    if (!more && e instanceof KeyTrouble trouble) {
+      failure = ConnectFailure.of(trouble, hop.address());
+    }
+    return false;
+  }
+
+  /** The key by which the server let us in; {@code null} when it was not a key. */
+  KeyOffer taken() {
+    return taken;
+  }
+
+  // Passwords and answers.
+
+  /** Whether a password or answers may be asked for, and were not wrong too often. */
+  boolean mayTryLetters() {
+    return failure == null && hop.ways().password() && letterTries < MOST_LETTER_TRIES;
+  }
+
+  /**
+   * Asks for letters, told how many were wrong before.
+   *
+   * @param way the method's name, for the notes
+   */
+  <T> T askingLetters(String way, IntFunction<T> question) throws IOException {
+    T letters = asking(() -> question.apply(letterTries));
+    if (letters != null) {
+      letterTries++;
+      lettersPending = true;
+      note(Kind.OFFERED, way);
+    }
+    return letters;
+  }
+
+  void passwordExpired() {
+    failure =
+        new ConnectFailure(
+            SignInStep.SIGN_IN,
+            Reason.PASSWORD_EXPIRED,
+            hop.address(),
+            "a new one is wanted",
+            null);
+  }
+
+  // The server's answers.
+
+  void refused(List<String> methods, boolean partial) {
+    serverMethods = methods;
+    Kind kind = partial ? Kind.TAKEN : Kind.REFUSED;
+    if (pending != null) {
+      keyRefused |= !partial;
+      taken = partial ? pending : taken;
+      note(kind, pending.name());
+      pending = null;
+    } else if (lettersPending) {
+      note(kind, "");
+      lettersPending = false;
+      if (partial) {
+        letterTries = 0;
+      }
+    }
+    if (partial) {
+      partly = true;
+      note(Kind.FOUND, "wants more: " + String.join(", ", methods));
+    }
+  }
+
+  void accepted() {
+    if (pending != null) {
+      taken = pending;
+    }
+  }
+
+  // Failures.
+
+  ConnectFailure giveUp() {
+    failure = new ConnectFailure(step, Reason.GIVEN_UP, hop.address(), "given up", null);
+    return failure;
   }
 
   void disconnected(String text) {
     disconnectText = text == null ? "" : text;
   }
 
-  List<String> knownTypes() throws IOException {
-    return knownHosts.typesFor(address);
-  }
-
-  /** Decides on the host key; called before anything secret goes over the line. */
-  boolean verify(SocketAddress peer, PublicKey key) {
-    reach(SignInStep.HOST_KEY);
-    ByteArrayBuffer buffer = new ByteArrayBuffer();
-    buffer.putRawPublicKey(key);
-    HostKey shown = new HostKey(KeyUtils.getKeyType(key), buffer.getCompactData());
-    hostKey = shown;
-    try {
-      KnownHosts.Finding finding = knownHosts.find(address, shown);
-      switch (finding.standing()) {
-        case KNOWN:
-          return true;
-        case FIRST_CONTACT:
-          if (talk.isHostKeyRight(address, shown)) {
-            knownHosts.remember(address, shown);
-            return true;
-          }
-          return refuse(Reason.HOST_KEY_DECLINED, shown, finding);
-        case CHANGED:
-          return refuse(Reason.HOST_KEY_CHANGED, shown, finding);
-        default:
-          return refuse(Reason.HOST_KEY_REVOKED, shown, finding);
-      }
-    } catch (IOException e) {
-      failure =
-          new ConnectFailure(
-              SignInStep.HOST_KEY,
-              Reason.FAILED,
-              address,
-              knownHosts.file() + ": " + e.getMessage(),
-              e);
-      return false;
-    }
-  }
-
-  private boolean refuse(Reason reason, HostKey shown, KnownHosts.Finding finding) {
-    failure =
-        new ConnectFailure(
-            SignInStep.HOST_KEY, reason, address, shown.toString(), null, shown, finding.known());
-    return false;
-  }
-
-  @Override
-  public void signalAuthenticationFailure(
-      ClientSession session,
-      String service,
-      java.security.KeyPair identity,
-      boolean partial,
-      List<String> serverMethods) {
-    keyRefused = !partial;
-  }
-
   /** Puts what is known about a failure into one with a step and a reason. */
   ConnectFailure explain(Throwable cause) {
-    if (failure != null) {
-      return failure;
+    ConnectFailure explained = failure;
+    if (cause instanceof ConnectFailure already) {
+      explained = already;
+    } else if (explained == null && cause instanceof KeyTrouble trouble) {
+      explained = ConnectFailure.of(trouble, hop.address());
+    } else if (explained == null) {
+      String detail =
+          disconnectText.isEmpty() ? String.valueOf(cause.getMessage()) : disconnectText;
+      explained = new ConnectFailure(step, reason(cause, detail), hop.address(), detail, cause);
     }
-    String detail = disconnectText.isEmpty() ? String.valueOf(cause.getMessage()) : disconnectText;
-    return new ConnectFailure(step, reason(cause, detail), address, detail, cause);
+    note(Kind.FAILED, explained.reason() == Reason.GIVEN_UP ? "" : explained.getMessage());
+    return explained;
   }
 
   private Reason reason(Throwable cause, String detail) {
+    if (timedOut) {
+      return Reason.TIMED_OUT;
+    }
     String lower = detail.toLowerCase(java.util.Locale.ROOT);
-    if (step == SignInStep.FILES) {
-      return Reason.NO_FILE_SERVICE;
-    }
-    if (step == SignInStep.SIGN_IN) {
-      if (lower.contains("too many authentication")) {
-        return Reason.TOO_MANY_TRIES;
-      }
-      if (passwordTried) {
-        return Reason.PASSWORD_REFUSED;
-      }
-      return keyRefused ? Reason.KEY_REFUSED : signInReason(lower);
-    }
-    for (Throwable at = cause; at != null; at = at.getCause()) {
-      if (at instanceof java.net.UnknownHostException) {
-        return Reason.UNKNOWN_HOST;
-      }
-      if (at instanceof java.net.NoRouteToHostException) {
-        return Reason.UNREACHABLE;
-      }
-      if (at instanceof java.util.concurrent.TimeoutException
-          || at instanceof java.net.SocketTimeoutException
-          || at instanceof java.nio.channels.InterruptedByTimeoutException) {
-        return Reason.TIMED_OUT;
-      }
-    }
-    if (step == SignInStep.PORT) {
-      return lower.contains("refused")
-          ? Reason.REFUSED
-          : lower.contains("timeout") ? Reason.TIMED_OUT : Reason.UNREACHABLE;
-    }
-    if (lower.contains("unable to negotiate")) {
-      return Reason.NO_COMMON_ALGORITHM;
-    }
-    if (step == SignInStep.GREETING) {
-      return lower.contains("closed") || lower.contains("reset")
-          ? Reason.CLOSED_BY_SERVER
-          : lower.contains("timeout") ? Reason.TIMED_OUT : Reason.NOT_SSH;
-    }
-    return Reason.FAILED;
+    return switch (step) {
+      case FILES, SHELL ->
+          lower.contains("session") && lower.contains("clos")
+                  || lower.contains("connection") && lower.contains("reset")
+              ? Reason.CLOSED_BY_SERVER
+              : Reason.NO_FILE_SERVICE;
+      case SIGN_IN -> signInReason(lower);
+      default -> FailureReasons.beforeSignIn(step, cause, lower);
+    };
   }
 
-  private static Reason signInReason(String lower) {
+  private Reason signInReason(String lower) {
+    if (lower.contains("too many authentication")) {
+      return Reason.TOO_MANY_TRIES;
+    }
+    if (letterTries > 0) {
+      return Reason.PASSWORD_REFUSED;
+    }
+    if (partly) {
+      return Reason.MORE_WANTED;
+    }
+    if (keyRefused) {
+      return Reason.KEY_REFUSED;
+    }
     return lower.contains("no more authentication methods")
         ? Reason.NO_WAY_LEFT
         : Reason.CLOSED_BY_SERVER;
+  }
+
+  /** The ways to sign in that the server named last. */
+  List<String> serverMethods() {
+    return serverMethods;
   }
 }

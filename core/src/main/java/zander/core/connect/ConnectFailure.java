@@ -1,7 +1,10 @@
 package zander.core.connect;
 
 import java.io.IOException;
+import java.nio.file.Path;
 import java.util.List;
+import zander.core.connect.keys.KeyTrouble;
+import zander.core.trust.WireKey;
 
 /**
  * A sign-in that failed: at which step, and why. No secret had been sent before {@code SIGN_IN}.
@@ -13,6 +16,8 @@ public final class ConnectFailure extends IOException {
     REFUSED,
     TIMED_OUT,
     UNREACHABLE,
+    /** The jump host could or would not reach it. */
+    JUMP_REFUSED,
     NOT_SSH,
     NO_COMMON_ALGORITHM,
     HOST_KEY_CHANGED,
@@ -20,9 +25,16 @@ public final class ConnectFailure extends IOException {
     HOST_KEY_DECLINED,
     KEY_FILE_MISSING,
     KEY_FILE_UNREADABLE,
+    /** It is the public half. */
+    KEY_PUBLIC_HALF,
+    /** Others on this computer can read the key file. */
+    KEY_FILE_OPEN,
     WRONG_PASSPHRASE,
     KEY_REFUSED,
     PASSWORD_REFUSED,
+    PASSWORD_EXPIRED,
+    /** What was offered was taken, but the server wants more than could be offered. */
+    MORE_WANTED,
     TOO_MANY_TRIES,
     NO_WAY_LEFT,
     GIVEN_UP,
@@ -34,8 +46,8 @@ public final class ConnectFailure extends IOException {
   private final SignInStep step;
   private final Reason reason;
   private final ServerAddress address;
-  private final transient HostKey shown;
-  private final transient List<HostKey> known;
+  private final transient WireKey shown;
+  private final transient List<WireKey> known;
 
   ConnectFailure(
       SignInStep step, Reason reason, ServerAddress address, String detail, Throwable cause) {
@@ -48,14 +60,33 @@ public final class ConnectFailure extends IOException {
       ServerAddress address,
       String detail,
       Throwable cause,
-      HostKey shown,
-      List<HostKey> known) {
+      WireKey shown,
+      List<WireKey> known) {
     super(detail, cause);
     this.step = step;
     this.reason = reason;
     this.address = address;
     this.shown = shown;
     this.known = List.copyOf(known);
+  }
+
+  /** A key file that could not be used: the server was reached, nothing was offered. */
+  static ConnectFailure of(KeyTrouble trouble, ServerAddress address) {
+    Reason reason =
+        switch (trouble.reason()) {
+          case MISSING -> Reason.KEY_FILE_MISSING;
+          case PUBLIC_HALF -> Reason.KEY_PUBLIC_HALF;
+          case OPEN_TO_OTHERS -> Reason.KEY_FILE_OPEN;
+          case WRONG_PASSPHRASE -> Reason.WRONG_PASSPHRASE;
+          default -> Reason.KEY_FILE_UNREADABLE;
+        };
+    return new ConnectFailure(
+        SignInStep.SIGN_IN, reason, address, trouble.file() + ": " + trouble.getMessage(), trouble);
+  }
+
+  /** The key file it is about; {@code null} when it is not about one. */
+  public Path keyFile() {
+    return getCause() instanceof KeyTrouble trouble ? trouble.file() : null;
   }
 
   public SignInStep step() {
@@ -71,12 +102,12 @@ public final class ConnectFailure extends IOException {
   }
 
   /** The host key the server showed, when it got that far with a wrong one; else {@code null}. */
-  public HostKey shown() {
+  public WireKey shown() {
     return shown;
   }
 
   /** The host keys that were known before. */
-  public List<HostKey> known() {
+  public List<WireKey> known() {
     return known;
   }
 }

@@ -1,24 +1,30 @@
 package zander.core.connect;
 
+import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.Closeable;
 import java.io.IOException;
 import java.time.Duration;
 import java.util.EnumSet;
+import java.util.Map;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionException;
 import java.util.concurrent.TimeUnit;
 import org.apache.sshd.client.channel.ChannelExec;
 import org.apache.sshd.client.channel.ClientChannelEvent;
 import org.apache.sshd.client.session.ClientSession;
+import org.apache.sshd.common.channel.Channel;
+import org.apache.sshd.common.channel.ChannelListener;
 import org.apache.sshd.common.channel.PtyChannelConfiguration;
-import org.apache.sshd.common.future.CloseFuture;
+import org.apache.sshd.common.channel.exception.SshChannelOpenException;
 import org.apache.sshd.sftp.client.SftpClientFactory;
 import org.apache.sshd.sftp.client.SftpVersionSelector;
+import zander.core.connect.SignInNote.Kind;
 import zander.core.files.AccountNames;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.SftpFiles;
-import zander.core.files.WireName;
+import zander.core.trust.WireKey;
 import zander.core.work.BlockingCalls;
 
 /**
@@ -27,45 +33,71 @@ import zander.core.work.BlockingCalls;
  */
 public final class Connection implements Closeable {
   /** A command that never ends must not keep the desk from opening. */
-  private static final Duration FACTS_PATIENCE = Duration.ofSeconds(20);
+  private static final Duration FACTS_PATIENCE = Duration.ofSeconds(10);
 
+  private final Lines lines;
   private final ClientSession session;
-  private final ServerAddress address;
-  private final HostKey hostKey;
-  private final String keyType;
+  private final Attempt attempt;
   private final AccountNames names = new AccountNames();
   private final RemoteFiles files;
   private final WhoAmI whoAmI;
+  private final RemoteFiles.Landing landing;
 
-  private Connection(ClientSession session, ServerAddress address, HostKey hostKey, String keyType)
-      throws IOException {
-    this.session = session;
-    this.address = address;
-    this.hostKey = hostKey;
-    this.keyType = keyType;
-    // Who we are is asked by a command while the file service starts: one wait, not two.
-    CompletableFuture<String> facts =
-        CompletableFuture.supplyAsync(this::askFacts)
-            .completeOnTimeout("", FACTS_PATIENCE.toSeconds(), TimeUnit.SECONDS);
+  Connection(Lines lines, String landingPath) throws IOException {
+    this.lines = lines;
+    this.session = lines.first();
+    this.attempt = Attempt.of(session);
+    CompletableFuture<String> facts = factsOnceFilesAreOpen();
     this.files =
         new SftpFiles(
             SftpClientFactory.instance()
                 .createSftpClient(session, SftpVersionSelector.fixedVersionSelector(3)),
             names);
-    RemotePath home = files.realPath(".");
-    this.whoAmI = WhoAmI.ofId(address.account(), facts.join(), home);
+    this.landing = files.land(landingPath, facts);
+    attempt.reach(SignInStep.SHELL);
+    String answer = factsOrNothing(facts);
+    this.whoAmI = WhoAmI.ofId(attempt.address().account(), answer, landing.home());
+    if (whoAmI.uid() < 0) {
+      attempt.note(Kind.REFUSED, "no shell for this account");
+    } else {
+      attempt.note(Kind.FOUND, answer.strip());
+    }
+    attempt.note(Kind.DONE, "");
   }
 
-  static Connection over(
-      ClientSession session, ServerAddress address, HostKey hostKey, String keyType)
-      throws IOException {
-    return new Connection(session, address, hostKey, keyType);
+  /**
+   * Who we are is asked by a command beside the file service: one wait, not two. It begins when the
+   * channel of the file service is granted, because a server that grants only one channel must not
+   * spend it on this.
+   */
+  private CompletableFuture<String> factsOnceFilesAreOpen() {
+    CompletableFuture<Void> granted = new CompletableFuture<>();
+    session.addChannelListener(
+        new ChannelListener() {
+          @Override
+          public void channelOpenSuccess(Channel channel) {
+            granted.complete(null);
+          }
+        });
+    session.addCloseFutureListener(closed -> granted.complete(null));
+    return granted
+        .thenApplyAsync(ready -> askFacts())
+        .completeOnTimeout("", FACTS_PATIENCE.toSeconds(), TimeUnit.SECONDS);
+  }
+
+  private static String factsOrNothing(CompletableFuture<String> facts) {
+    try {
+      return facts.join();
+    } catch (CompletionException e) {
+      return "";
+    }
   }
 
   /** The line of {@code id}; learns the names of accounts and groups on the way. */
   private String askFacts() {
     try {
-      ExecResult result = run("id; echo ---; getent passwd; echo ---; getent group", new byte[0]);
+      ExecResult result =
+          runOnFirst("id; echo ---; getent passwd; echo ---; getent group", new byte[0]);
       String[] parts = result.outText().split("(?m)^---\n", -1);
       if (parts.length == 3) {
         names.learnPasswd(parts[1]);
@@ -79,16 +111,21 @@ public final class Connection implements Closeable {
   }
 
   public ServerAddress address() {
-    return address;
+    return attempt.address();
   }
 
-  public HostKey hostKey() {
-    return hostKey;
+  public WireKey hostKey() {
+    return attempt.trust().shown();
   }
 
-  /** The type of key that was offered, {@code ed25519}; empty after a password. */
+  /** The type of key that let us in, {@code ed25519}; empty after a password. */
   public String keyType() {
-    return keyType;
+    return attempt.taken() == null ? "" : attempt.taken().key().shortType();
+  }
+
+  /** Which key let us in: the file's name, or where it is held; empty after a password. */
+  public String keyName() {
+    return attempt.taken() == null ? "" : attempt.taken().name();
   }
 
   public RemoteFiles files() {
@@ -99,13 +136,27 @@ public final class Connection implements Closeable {
     return whoAmI;
   }
 
+  /** The folder that was read on arrival. */
+  public RemoteFiles.Landing landing() {
+    return landing;
+  }
+
   public boolean isOpen() {
     return session.isOpen();
   }
 
+  /** How many sessions are open: more than one where the server limits channels. */
+  public int lineCount() {
+    return lines.count();
+  }
+
   /** Runs once the connection has ended, for whatever reason, on a thread of the library. */
   public void onEnd(Runnable listener) {
-    session.addCloseFutureListener((CloseFuture closed) -> listener.run());
+    session.addCloseFutureListener(
+        closed -> {
+          lines.drop();
+          listener.run();
+        });
   }
 
   /** The time of one round trip over the line, by a request the server must answer. */
@@ -117,19 +168,81 @@ public final class Connection implements Closeable {
   }
 
   /**
+   * Gives the line up at once when the server does not answer in time: after the computer slept, or
+   * when the network changed.
+   *
+   * @return whether it still lives
+   */
+  public boolean prove(Duration patience) {
+    BlockingCalls.check("proving the line");
+    CompletableFuture<Boolean> answered =
+        CompletableFuture.supplyAsync(
+            () -> {
+              try {
+                delay();
+                return true;
+              } catch (IOException e) {
+                return false;
+              }
+            });
+    boolean lives =
+        answered.completeOnTimeout(false, patience.toMillis(), TimeUnit.MILLISECONDS).join();
+    if (!lives) {
+      drop();
+    }
+    return lives;
+  }
+
+  /** This computer's end of the line; {@code null} when it is gone. */
+  public java.net.InetAddress localEnd() {
+    return session.getIoSession() != null
+            && session.getIoSession().getLocalAddress() instanceof java.net.InetSocketAddress here
+        ? here.getAddress()
+        : null;
+  }
+
+  /** Ends the connection without waiting for the server. */
+  public void drop() {
+    lines.drop();
+  }
+
+  /**
    * Runs a command without a terminal and waits for its end.
    *
    * @param wireCommand for the account's shell, in wire form; quote with {@link ShellWords}
    */
   public ExecResult run(String wireCommand, byte[] input) throws IOException {
     BlockingCalls.check("a command");
-    ByteArrayOutputStream out = new ByteArrayOutputStream();
-    ByteArrayOutputStream errors = new ByteArrayOutputStream();
-    try (ChannelExec channel = session.createExecChannel(WireName.bytes(wireCommand), null, null)) {
-      channel.setIn(new java.io.ByteArrayInputStream(input));
+    Capture capture = new Capture(input);
+    try (ChannelExec channel = lines.open(wireCommand, null, null, capture::attach)) {
+      return capture.result(channel);
+    }
+  }
+
+  /** The same on the first session alone: never a reason to sign in once more. */
+  private ExecResult runOnFirst(String command, byte[] input) throws IOException {
+    Capture capture = new Capture(input);
+    try (ChannelExec channel = session.createExecChannel(command)) {
+      capture.attach(channel);
+      channel.open().verify(CoreTimes.OPENING);
+      return capture.result(channel);
+    } catch (SshChannelOpenException e) {
+      throw new IOException(e);
+    }
+  }
+
+  private record Capture(byte[] input, ByteArrayOutputStream out, ByteArrayOutputStream errors) {
+    Capture(byte[] input) {
+      this(input, new ByteArrayOutputStream(), new ByteArrayOutputStream());
+    }
+
+    void attach(ChannelExec channel) {
+      channel.setIn(new ByteArrayInputStream(input));
       channel.setOut(out);
       channel.setErr(errors);
-      channel.open().verify(CoreTimes.OPENING);
+    }
+
+    ExecResult result(ChannelExec channel) {
       channel.waitFor(EnumSet.of(ClientChannelEvent.CLOSED), Duration.ZERO);
       Integer exit = channel.getExitStatus();
       return new ExecResult(exit == null ? -1 : exit, out.toByteArray(), errors.toByteArray());
@@ -146,16 +259,19 @@ public final class Connection implements Closeable {
     // An exec request with a terminal, because a shell request cannot say in which folder.
     String command = "cd -- " + ShellWords.quote(folder) + "; exec \"${SHELL:-/bin/sh}\" -l";
     ChannelExec channel =
-        session.createExecChannel(
-            WireName.bytes(command), pty, java.util.Map.of("COLORTERM", "truecolor"));
-    channel.setUsePty(true);
-    channel.setRedirectErrorStream(true);
-    channel.open().verify(CoreTimes.OPENING);
+        lines.open(
+            command,
+            pty,
+            Map.of("COLORTERM", "truecolor"),
+            made -> {
+              made.setUsePty(true);
+              made.setRedirectErrorStream(true);
+            });
     return new SshShell(channel);
   }
 
   @Override
   public void close() {
-    session.close(false);
+    lines.close();
   }
 }

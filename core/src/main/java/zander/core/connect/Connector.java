@@ -2,18 +2,13 @@ package zander.core.connect;
 
 import java.io.Closeable;
 import java.io.IOException;
-import java.net.InetSocketAddress;
-import java.security.KeyPair;
 import java.time.Duration;
-import java.util.EnumSet;
 import java.util.List;
-import java.util.Set;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ScheduledFuture;
 import org.apache.sshd.client.session.ClientSession;
-import org.apache.sshd.client.session.ClientSession.ClientSessionEvent;
-import org.apache.sshd.common.AttributeRepository;
-import org.apache.sshd.common.config.keys.KeyUtils;
-import zander.core.connect.ConnectFailure.Reason;
+import zander.core.connect.keys.Agent;
+import zander.core.trust.KnownHosts;
 import zander.core.work.BlockingCalls;
 
 /**
@@ -21,102 +16,95 @@ import zander.core.work.BlockingCalls;
  * and hands over a {@link Connection}. One for the program; safe for several threads.
  */
 public final class Connector implements Closeable {
-  private static final Duration REACH = Duration.ofSeconds(20);
+  /** A server that is silent for longer, while nobody is being asked, is given up. */
+  private static final Duration USUAL_PATIENCE = Duration.ofSeconds(20);
 
   private final CompletableFuture<SshRuntime> runtime;
   private final KnownHosts knownHosts;
   private final HostLookup lookup;
+  private final Agent agent;
+  private final Watchdog watchdog;
 
-  /** Starts building the SSH client on a background thread at once. */
+  /** With the agent that is running, if one is. */
   public Connector(KnownHosts knownHosts, HostLookup lookup) {
+    this(knownHosts, lookup, Agent.running().orElse(null), USUAL_PATIENCE);
+  }
+
+  /**
+   * Starts building the SSH client on a background thread at once.
+   *
+   * @param agent {@code null} for none
+   * @param patience how long a server may be silent
+   */
+  public Connector(KnownHosts knownHosts, HostLookup lookup, Agent agent, Duration patience) {
     this.knownHosts = knownHosts;
     this.lookup = lookup;
+    this.agent = agent;
+    this.watchdog = new Watchdog(patience);
     this.runtime = CompletableFuture.supplyAsync(SshRuntime::start);
     this.runtime.thenRunAsync(WarmUp::run);
   }
 
-  /**
-   * Opens a connection and starts its file service. Waits for the network and for the person.
-   *
-   * @throws ConnectFailure with the step it failed at
-   */
+  public KnownHosts knownHosts() {
+    return knownHosts;
+  }
+
+  /** Opens a connection without a jump host, landing in the home folder. */
   public Connection open(ServerAddress address, SignInWays ways, SignInTalk talk)
       throws IOException {
+    return open(List.of(new Hop(address, ways)), null, talk);
+  }
+
+  /**
+   * Opens a connection, starts its file service and reads the folder to land in. Waits for the
+   * network and for the person.
+   *
+   * @param route the jump hosts in their order, the goal last; at least one
+   * @param landing the absolute path of the folder to read first; {@code null} for home
+   * @throws ConnectFailure with the server and the step it failed at
+   */
+  public Connection open(List<Hop> route, String landing, SignInTalk talk) throws IOException {
     BlockingCalls.check("sign-in");
-    Attempt attempt = new Attempt(address, ways, talk, knownHosts);
-    ClientSession session = null;
+    long began = System.nanoTime();
+    ClientSession session = reach(route, talk, began);
+    Attempt attempt = Attempt.of(session);
+    ScheduledFuture<?> watch = watchdog.watch(session, attempt);
     try {
-      attempt.reach(SignInStep.NAME);
-      List<InetSocketAddress> targets = lookup.find(address);
-      attempt.reach(SignInStep.PORT);
-      session = connectToAny(targets, attempt);
-      awaitHostKey(session);
-      attempt.reach(SignInStep.SIGN_IN);
-      String keyType = offerKey(session, ways, attempt);
-      session.auth().verify(CoreTimes.PATIENCE);
       attempt.reach(SignInStep.FILES);
-      return Connection.over(session, address, attempt.hostKey(), keyType);
+      Lines lines = new Lines(session, () -> reach(route, talk, System.nanoTime()));
+      return new Connection(lines, landing);
     } catch (IOException | RuntimeException e) {
-      if (session != null) {
-        session.close(true);
-      }
-      throw e instanceof ConnectFailure failure ? failure : attempt.explain(e);
+      session.close(true);
+      throw attempt.explain(e);
+    } finally {
+      watch.cancel(false);
     }
   }
 
-  private ClientSession connectToAny(List<InetSocketAddress> targets, Attempt attempt)
-      throws IOException {
-    IOException last = null;
-    for (InetSocketAddress target : targets) {
+  /** Signs in at every hop; closing the last session closes the ones before it. */
+  private ClientSession reach(List<Hop> route, SignInTalk talk, long began) throws IOException {
+    Dial dial = new Dial(runtime.join().client(), lookup, agent, watchdog);
+    ClientSession before = null;
+    for (Hop hop : route) {
+      ClientSession jump = before;
       try {
-        return runtime
-            .join()
-            .client()
-            .connect(
-                attempt.address().account(),
-                target,
-                AttributeRepository.ofKeyValuePair(Attempt.KEY, attempt),
-                null)
-            .verify(REACH)
-            .getSession();
+        before = dial.signIn(new Attempt(hop, talk, new HostTrust(knownHosts), began), jump);
       } catch (IOException e) {
-        last = e;
+        if (jump != null) {
+          jump.close(true);
+        }
+        throw e;
+      }
+      if (jump != null) {
+        before.addCloseFutureListener(closed -> jump.close(true));
       }
     }
-    throw last == null ? new IOException("the name has no address") : last;
-  }
-
-  /** Returns once keys are exchanged and the host key was found right. */
-  private static void awaitHostKey(ClientSession session) throws IOException {
-    Set<ClientSessionEvent> events =
-        session.waitFor(
-            EnumSet.of(ClientSessionEvent.WAIT_AUTH, ClientSessionEvent.CLOSED),
-            CoreTimes.PATIENCE);
-    if (events.contains(ClientSessionEvent.CLOSED)
-        || !events.contains(ClientSessionEvent.WAIT_AUTH)) {
-      // The session's own error says why; this call only brings it out.
-      session.auth().verify(Duration.ofSeconds(5));
-      throw new IOException("the connection was closed");
-    }
-  }
-
-  private static String offerKey(ClientSession session, SignInWays ways, Attempt attempt)
-      throws ConnectFailure {
-    session.setPublicKeyAuthenticationReporter(attempt);
-    if (ways.keyFile() == null) {
-      if (!ways.password()) {
-        throw new ConnectFailure(
-            SignInStep.SIGN_IN, Reason.NO_WAY_LEFT, attempt.address(), "no key chosen", null);
-      }
-      return "";
-    }
-    KeyPair pair = KeyFile.load(ways.keyFile(), attempt.address(), attempt.talk());
-    session.addPublicKeyIdentity(pair);
-    return new HostKey(KeyUtils.getKeyType(pair), new byte[0]).shortType();
+    return before;
   }
 
   @Override
   public void close() {
+    watchdog.close();
     runtime.thenAccept(SshRuntime::close);
   }
 }

@@ -10,8 +10,10 @@ public enum SignInStep {
   GREETING,
   /** Compare the host key with what is known. */
   HOST_KEY,
-  /** Prove to be the account's owner, by key or by password. */
+  /** Prove to be the account's owner: keys, password, questions. */
   SIGN_IN,
   /** Start the file service (SFTP). */
-  FILES
+  FILES,
+  /** Ask a command who one is: whether the account has a shell. */
+  SHELL
 }

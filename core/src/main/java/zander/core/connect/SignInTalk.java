@@ -1,6 +1,8 @@
 package zander.core.connect;
 
 import java.nio.file.Path;
+import java.util.List;
+import zander.core.trust.WireKey;
 
 /**
  * What must be asked of the person while signing in. Called on background threads; each call may
@@ -8,22 +10,42 @@ import java.nio.file.Path;
  */
 public interface SignInTalk {
   /** First contact: whether the key is the server's. */
-  boolean isHostKeyRight(ServerAddress address, HostKey shown);
+  boolean isHostKeyRight(ServerAddress address, WireKey shown);
 
   /**
    * The passphrase of a key file, or {@code null} to give up.
    *
-   * @param tries how many were wrong so far
+   * @param wrong how many were wrong so far
    */
-  char[] passphrase(Path keyFile, int tries);
+  char[] passphrase(Path keyFile, int wrong);
 
   /**
    * The account's password, or {@code null} to give up.
    *
-   * @param tries how many were wrong so far
+   * @param wrong how many were wrong so far
    */
-  char[] password(ServerAddress address, int tries);
+  char[] password(ServerAddress address, int wrong);
 
-  /** Told before each step, for showing where the sign-in stands. */
-  default void reached(SignInStep step) {}
+  /**
+   * Answers to the questions of a server, one for each, or {@code null} to give up.
+   *
+   * @param wrong how many rounds of answers were wrong so far
+   */
+  default List<char[]> answers(Challenge challenge, int wrong) {
+    return null;
+  }
+
+  /** Told of each thing that happens, for showing where the sign-in stands. */
+  default void noted(SignInNote note) {}
+
+  /**
+   * What a server asks by the keyboard-interactive method (RFC 4256): a password, a code, or
+   * several of these. All of it is the server's text, cleaned of control characters.
+   */
+  record Challenge(ServerAddress address, String title, String instruction, List<Prompt> prompts) {}
+
+  /**
+   * @param shown whether the answer may be seen while it is typed
+   */
+  record Prompt(String text, boolean shown) {}
 }

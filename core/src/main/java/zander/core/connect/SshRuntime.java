@@ -6,17 +6,18 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import org.apache.sshd.client.ClientBuilder;
 import org.apache.sshd.client.SshClient;
-import org.apache.sshd.client.auth.pubkey.UserAuthPublicKeyFactory;
 import org.apache.sshd.client.config.hosts.HostConfigEntryResolver;
+import org.apache.sshd.client.session.ClientConnectionServiceFactory;
 import org.apache.sshd.common.NamedFactory;
 import org.apache.sshd.common.cipher.BuiltinCiphers;
 import org.apache.sshd.common.cipher.Cipher;
+import org.apache.sshd.common.kex.KexProposalOption;
 import org.apache.sshd.common.keyprovider.KeyIdentityProvider;
 import org.apache.sshd.common.session.Session;
 import org.apache.sshd.common.session.SessionListener;
-import org.apache.sshd.common.signature.Signature;
 import org.apache.sshd.core.CoreModuleProperties;
 
 /**
@@ -44,12 +45,14 @@ final class SshRuntime implements Closeable {
     client.setServerKeyVerifier(
         (session, peer, key) -> {
           Attempt attempt = Attempt.of(session);
-          return attempt != null && attempt.verify(peer, key);
+          return attempt != null && attempt.verify(key);
         });
     client.setKeyIdentityProvider(KeyIdentityProvider.EMPTY_KEYS_PROVIDER);
     client.setHostConfigEntryResolver(HostConfigEntryResolver.EMPTY);
     client.setUserAuthFactories(
-        List.of(UserAuthPublicKeyFactory.INSTANCE, new PasswordProof.Factory()));
+        List.of(new KeyProof.Factory(), new ChallengeProof.Factory(), new PasswordProof.Factory()));
+    client.setServiceFactories(
+        List.of(new SignInService.Factory(), ClientConnectionServiceFactory.INSTANCE));
     client.addSessionListener(new Watcher());
     CoreModuleProperties.TCP_NODELAY.set(client, true);
     CoreModuleProperties.WINDOW_SIZE.set(client, WINDOW);
@@ -100,14 +103,7 @@ final class SshRuntime implements Closeable {
         return;
       }
       try {
-        List<String> names = new ArrayList<>();
-        for (String type : attempt.knownTypes()) {
-          // One RSA key signs under several algorithm names (RFC 8332).
-          names.addAll(
-              type.equals("ssh-rsa") ? List.of("rsa-sha2-512", "rsa-sha2-256") : List.of(type));
-        }
-        List<NamedFactory<Signature>> all = session.getSignatureFactories();
-        session.setSignatureFactories(sortedBy(all, names));
+        attempt.trust().order(session, attempt.address());
       } catch (IOException e) {
         // The file is read again, and its fault told, when the host key is verified.
       }
@@ -119,6 +115,31 @@ final class SshRuntime implements Closeable {
       Attempt attempt = Attempt.of(session);
       if (attempt != null) {
         attempt.reach(SignInStep.GREETING);
+      }
+    }
+
+    @Override
+    public void sessionPeerIdentificationReceived(
+        Session session, String version, List<String> extraLines) {
+      Attempt attempt = Attempt.of(session);
+      if (attempt != null) {
+        attempt.note(SignInNote.Kind.FOUND, version);
+      }
+    }
+
+    @Override
+    public void sessionNegotiationEnd(
+        Session session,
+        Map<KexProposalOption, String> client,
+        Map<KexProposalOption, String> server,
+        Map<KexProposalOption, String> agreed,
+        Throwable reason) {
+      Attempt attempt = Attempt.of(session);
+      // Keys are exchanged again every so often on a living connection: no news of a sign-in.
+      if (attempt != null && reason == null && attempt.step() == SignInStep.GREETING) {
+        attempt.note(
+            SignInNote.Kind.FOUND,
+            agreed.get(KexProposalOption.ALGORITHMS) + ", " + agreed.get(KexProposalOption.S2CENC));
       }
     }
 

@@ -22,12 +22,19 @@ public final class RemoteFailure extends IOException {
   private final Reason reason;
   private final String step;
   private final transient RemotePath path;
+  private final String said;
+
+  /** The same failure, about a path that became known only afterwards. */
+  RemoteFailure about(RemotePath known) {
+    return new RemoteFailure(reason, step, known, said, this);
+  }
 
   public RemoteFailure(Reason reason, String step, RemotePath path, String said, Throwable cause) {
     super(step + (path == null ? "" : " " + path) + ": " + reason + " (" + said + ")", cause);
     this.reason = reason;
     this.step = step;
     this.path = path;
+    this.said = said;
   }
 
   public Reason reason() {

@@ -24,6 +24,22 @@ public interface RemoteFiles extends Closeable {
    */
   List<RemoteEntry> list(RemotePath folder, Consumer<List<RemoteEntry>> portion) throws IOException;
 
+  /**
+   * What is found on arrival.
+   *
+   * @param failure why the folder could not be read; {@code null} when it was
+   */
+  record Landing(
+      RemotePath home, RemotePath folder, List<RemoteEntry> entries, RemoteFailure failure) {}
+
+  /**
+   * Finds the home folder and reads the folder to land in, both asked for at once.
+   *
+   * @param wanted an absolute path; {@code null} for home
+   * @param namesAsked waited for before names that are still unknown are asked for
+   */
+  Landing land(String wanted, java.util.concurrent.Future<?> namesAsked) throws IOException;
+
   /** The entry as it is now, with names of accounts and the link followed. */
   RemoteEntry entry(RemotePath path) throws IOException;
 

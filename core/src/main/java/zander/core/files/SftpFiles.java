@@ -46,7 +46,7 @@ public final class SftpFiles implements RemoteFiles {
   public List<RemoteEntry> list(RemotePath folder, Consumer<List<RemoteEntry>> portion)
       throws IOException {
     List<Raw> raw =
-        new SftpListing(wire, folder)
+        SftpListing.of(wire, folder)
             .read(
                 part -> {
                   part.forEach(this::learnFromLongLine);
@@ -54,6 +54,42 @@ public final class SftpFiles implements RemoteFiles {
                 });
     learnNames(raw);
     return follow(raw);
+  }
+
+  @Override
+  public Landing land(String wanted, java.util.concurrent.Future<?> namesAsked) throws IOException {
+    Buffer dot = SftpWire.body();
+    SftpWire.putName(dot, ".");
+    Buffer where = SftpWire.body();
+    SftpWire.putName(where, wanted == null ? "." : RemotePath.of(wanted).wire());
+    // Both at once: where home is, and the folder to land in, which may be home itself.
+    SftpWire.Sent asked = wire.send(SftpWire.REALPATH, dot, "resolve", null);
+    SftpWire.Sent opening = wire.send(SftpWire.OPENDIR, where, "open folder", null);
+    RemotePath home = RemotePath.ofWire(wire.expectName(asked));
+    RemotePath folder = wanted == null ? home : RemotePath.of(wanted);
+    try {
+      List<Raw> raw =
+          SftpListing.opened(wire, folder, opening)
+              .read(part -> part.forEach(this::learnFromLongLine));
+      awaitQuietly(namesAsked);
+      learnNames(raw);
+      return new Landing(home, folder, follow(raw), null);
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.LINE_LOST) {
+        throw e;
+      }
+      return new Landing(home, folder, List.of(), e.about(folder));
+    }
+  }
+
+  private static void awaitQuietly(java.util.concurrent.Future<?> work) {
+    try {
+      work.get();
+    } catch (java.util.concurrent.ExecutionException e) {
+      // Names are asked for in another way then.
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
   }
 
   private RemoteEntry unfollowed(Raw raw) {

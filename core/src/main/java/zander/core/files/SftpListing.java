@@ -24,16 +24,30 @@ final class SftpListing {
 
   private final SftpWire wire;
   private final RemotePath folder;
+  private final SftpWire.Sent opening;
 
-  SftpListing(SftpWire wire, RemotePath folder) {
+  private SftpListing(SftpWire wire, RemotePath folder, SftpWire.Sent opening) {
     this.wire = wire;
     this.folder = folder;
+    this.opening = opening;
+  }
+
+  static SftpListing of(SftpWire wire, RemotePath folder) throws RemoteFailure {
+    return new SftpListing(
+        wire, folder, wire.send(SftpWire.OPENDIR, SftpWire.body(folder), "open folder", folder));
+  }
+
+  /**
+   * Continues one whose OPENDIR has been sent.
+   *
+   * @param folder where its names are, which may have become known only since
+   */
+  static SftpListing opened(SftpWire wire, RemotePath folder, SftpWire.Sent opening) {
+    return new SftpListing(wire, folder, opening);
   }
 
   List<Raw> read(Consumer<List<Raw>> portion) throws IOException {
-    byte[] handle =
-        wire.expectHandle(
-            wire.send(SftpWire.OPENDIR, SftpWire.body(folder), "open folder", folder));
+    byte[] handle = wire.expectHandle(opening);
     Deque<SftpWire.Sent> underWay = new ArrayDeque<>();
     List<Raw> all = new ArrayList<>();
     try {

@@ -3,7 +3,7 @@ package zander.desk.model;
 import java.nio.file.Path;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.Consumer;
-import zander.core.connect.HostKey;
+import zander.core.trust.WireKey;
 import zander.core.connect.ServerAddress;
 import zander.core.connect.SignInStep;
 import zander.core.connect.SignInTalk;
@@ -23,7 +23,7 @@ public final class ServerTalk implements SignInTalk {
 
   /** The two questions that may stand over everything else: a host key and a secret. */
   public interface Prompts {
-    void hostKey(ServerAddress address, HostKey shown, CompletableFuture<Boolean> answer);
+    void hostKey(ServerAddress address, WireKey shown, CompletableFuture<Boolean> answer);
 
     /**
      * @param answer completed with the secret, which the asker wipes, or {@code null}
@@ -32,7 +32,7 @@ public final class ServerTalk implements SignInTalk {
   }
 
   @Override
-  public boolean isHostKeyRight(ServerAddress address, HostKey shown) {
+  public boolean isHostKeyRight(ServerAddress address, WireKey shown) {
     CompletableFuture<Boolean> answer = new CompletableFuture<>();
     background.show(() -> prompts.hostKey(address, shown, answer));
     return answer.join();

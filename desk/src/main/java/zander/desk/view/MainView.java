@@ -53,7 +53,7 @@ public final class MainView extends StackPane {
     @Override
     public void hostKey(
         ServerAddress address,
-        zander.core.connect.HostKey shown,
+        zander.core.trust.WireKey shown,
         java.util.concurrent.CompletableFuture<Boolean> answer) {
       overlay.hostKey(address, shown, answer);
     }

@@ -11,7 +11,7 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import zander.core.connect.HostKey;
+import zander.core.trust.WireKey;
 import zander.core.connect.ServerAddress;
 import zander.desk.model.ServerTalk;
 
@@ -53,7 +53,7 @@ final class PromptOverlay extends StackPane implements ServerTalk.Prompts {
   }
 
   @Override
-  public void hostKey(ServerAddress address, HostKey shown, CompletableFuture<Boolean> answer) {
+  public void hostKey(ServerAddress address, WireKey shown, CompletableFuture<Boolean> answer) {
     Label explain =
         Parts.label(
             "First contact with "

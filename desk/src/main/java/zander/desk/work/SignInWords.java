@@ -2,7 +2,7 @@ package zander.desk.work;
 
 import java.util.stream.Collectors;
 import zander.core.connect.ConnectFailure;
-import zander.core.connect.HostKey;
+import zander.core.trust.WireKey;
 
 /** Words for a sign-in that failed: at which step, what it can mean, what to do. */
 final class SignInWords {
@@ -44,7 +44,7 @@ final class SignInWords {
               "Step: host key. Either the server was set up anew, or somebody is between you and"
                   + " it. Zander stopped before any secret was sent.\nKnown: "
                   + failure.known().stream()
-                      .map(HostKey::toString)
+                      .map(WireKey::toString)
                       .collect(Collectors.joining(", "))
                   + "\nShown: "
                   + failure.shown()

@@ -19,14 +19,14 @@ import zander.standin.world.OpenFile;
 import zander.standin.world.World;
 
 /**
- * The running demo: four servers on free loopback ports, and a home folder on this computer with
+ * The running demo: five servers on free loopback ports, and a home folder on this computer with
  * the warden's key and a copy of the site that has drifted a little.
  */
 public final class Demo implements Closeable {
   public static final String DOMAIN = ".riverwatch.example";
 
   private static final List<String> NAMES =
-      List.of("levels-web", "readings-store", "lab-box", "gate");
+      List.of("levels-web", "readings-store", "lab-box", "gate", "mirror");
 
   private final Map<String, StandinServer> servers = new LinkedHashMap<>();
   private final Path home;
@@ -44,7 +44,9 @@ public final class Demo implements Closeable {
       authorize(machine, DemoKeys.publicLine(key, "warden@desk"));
       demo.servers.put(name, StandinServer.start(machine, DemoKeys.pair("host " + name)));
     }
+    demo.servers.get("gate").setForwarding(demo::portOf);
     DemoKeys.writePrivate(key, "warden@desk", demo.keyFile());
+    demo.rememberAnotherMirror();
     demo.fillSite();
     return demo;
   }
@@ -60,6 +62,13 @@ public final class Demo implements Closeable {
                 new World.Open(false, true, true, true, false, 0600));
     byte[] bytes = line.getBytes(StandardCharsets.UTF_8);
     file.write(0, bytes, 0, bytes.length);
+  }
+
+  /** The mirror was set up anew: the person's known_hosts still has the key it had before. */
+  private void rememberAnotherMirror() throws IOException {
+    String before = DemoKeys.publicLine(DemoKeys.pair("host mirror before"), "");
+    Files.writeString(
+        home.resolve(".ssh").resolve("known_hosts"), "mirror" + DOMAIN + " " + before);
   }
 
   /** The copy here: most files as over there, one older, one newer, four pictures more. */
@@ -117,7 +126,7 @@ public final class Demo implements Closeable {
     return servers.get(name);
   }
 
-  /** The port behind a made-up host name; -1 for other names. */
+  /** The port behind a made-up host name, as every made-up server knows it; -1 for others. */
   public int portOf(String host) {
     for (Map.Entry<String, StandinServer> entry : servers.entrySet()) {
       if (host.equals(entry.getKey() + DOMAIN)) {

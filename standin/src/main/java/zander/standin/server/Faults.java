@@ -9,6 +9,7 @@ public final class Faults {
   private volatile boolean shortReads;
   private volatile boolean fileService = true;
   private volatile boolean plainProtocol;
+  private volatile boolean closeAfterSignIn;
   private volatile List<String> extraNames = List.of();
 
   /** Waits so long before each answer of the file service. */
@@ -36,6 +37,15 @@ public final class Faults {
 
   public boolean fileService() {
     return fileService;
+  }
+
+  /** Ends each connection as soon as somebody has signed in. */
+  public void setCloseAfterSignIn(boolean on) {
+    closeAfterSignIn = on;
+  }
+
+  public boolean closesAfterSignIn() {
+    return closeAfterSignIn;
   }
 
   /** Offers none of the extensions, as an old server. */

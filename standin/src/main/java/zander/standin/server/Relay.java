@@ -20,6 +20,7 @@ public final class Relay implements Closeable {
   private final int target;
   private final Set<Socket> sockets = ConcurrentHashMap.newKeySet();
   private final AtomicLong left = new AtomicLong(Long.MAX_VALUE);
+  private volatile boolean silent;
   private final AtomicLong carried = new AtomicLong();
 
   public Relay(int targetPort) throws IOException {
@@ -39,7 +40,23 @@ public final class Relay implements Closeable {
 
   /** Cuts all lines after so many more bytes; what comes before is still delivered. */
   public void cutAfter(long bytes) {
+    silent = false;
     left.set(bytes);
+  }
+
+  /**
+   * Falls silent after so many more bytes: nothing comes through any more, but nobody is told, as
+   * when a cable is pulled.
+   */
+  public void stallAfter(long bytes) {
+    silent = true;
+    left.set(bytes);
+  }
+
+  /** Carries everything again, on lines opened from now on. */
+  public void heal() {
+    cutNow();
+    left.set(Long.MAX_VALUE);
   }
 
   private static void daemon(Runnable task) {
@@ -76,7 +93,10 @@ public final class Relay implements Closeable {
         out.write(buffer, 0, pass);
         out.flush();
         carried.addAndGet(pass);
-        if (pass < count || allowed == count) {
+        if (silent && pass < count) {
+          continue;
+        }
+        if (pass < count || allowed == count && !silent) {
           cutNow();
           return;
         }

@@ -8,14 +8,20 @@ import java.security.PublicKey;
 import java.time.Duration;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.ToIntFunction;
 import org.apache.sshd.common.config.keys.AuthorizedKeyEntry;
 import org.apache.sshd.common.config.keys.KeyUtils;
 import org.apache.sshd.common.config.keys.PublicKeyEntryResolver;
 import org.apache.sshd.common.keyprovider.KeyPairProvider;
+import org.apache.sshd.common.session.Session;
 import org.apache.sshd.common.session.SessionContext;
+import org.apache.sshd.common.session.SessionListener;
 import org.apache.sshd.core.CoreModuleProperties;
 import org.apache.sshd.server.SshServer;
+import org.apache.sshd.server.auth.keyboard.UserAuthKeyboardInteractiveFactory;
+import org.apache.sshd.server.auth.pubkey.UserAuthPublicKeyFactory;
 import org.apache.sshd.server.channel.ChannelSession;
+import org.apache.sshd.server.channel.ChannelSessionFactory;
 import org.apache.sshd.server.command.Command;
 import org.apache.sshd.server.session.ServerSession;
 import org.apache.sshd.server.subsystem.SubsystemFactory;
@@ -30,6 +36,7 @@ import zander.standin.world.World;
 public final class StandinServer implements Closeable {
   private final Machine machine;
   private final Faults faults = new Faults();
+  private final Forwarding forwarding = new Forwarding();
   private final SshServer server;
   private final AtomicInteger passwordsSeen = new AtomicInteger();
 
@@ -46,6 +53,17 @@ public final class StandinServer implements Closeable {
           return mayEnterByPassword(name, password);
         });
     server.setKeyboardInteractiveAuthenticator(null);
+    server.setChannelFactories(List.of(ChannelSessionFactory.INSTANCE, forwarding));
+    server.setForwardingFilter(forwarding.filter());
+    server.addSessionListener(
+        new SessionListener() {
+          @Override
+          public void sessionEvent(Session session, Event event) {
+            if (event == Event.Authenticated && faults.closesAfterSignIn()) {
+              session.close(true);
+            }
+          }
+        });
     server.setCommandFactory(this::execute);
     server.setShellFactory(channel -> new ShellService(machine, account(channel), null));
     server.setSubsystemFactories(List.of(new Files()));
@@ -81,6 +99,27 @@ public final class StandinServer implements Closeable {
   /** Gives the server another host key from the next connection on. */
   public void setHostKey(KeyPair hostKey) {
     server.setKeyPairProvider(KeyPairProvider.wrap(hostKey));
+  }
+
+  /**
+   * Leads clients on to other servers, as a jump host does.
+   *
+   * @param portOf the loopback port behind a made-up host name; -1 for names not known here
+   */
+  public void setForwarding(ToIntFunction<String> portOf) {
+    forwarding.setNames(portOf);
+  }
+
+  /**
+   * Takes no password by itself, but asks for it and for a one-time code, in one round
+   * (keyboard-interactive).
+   */
+  public void setOneTimeCode(String code) {
+    server.setPasswordAuthenticator(null);
+    server.setKeyboardInteractiveAuthenticator(
+        new CodeAsked(code, this::mayEnterByPassword, passwordsSeen::incrementAndGet));
+    server.setUserAuthFactories(
+        List.of(UserAuthPublicKeyFactory.INSTANCE, UserAuthKeyboardInteractiveFactory.INSTANCE));
   }
 
   /** Ends every connection at once; new ones are taken. */

@@ -1,4 +1,4 @@
-package zander.core.connect;
+package zander.core.trust;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -10,7 +10,8 @@ import org.junit.jupiter.api.Assumptions;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import zander.core.connect.KnownHosts.Standing;
+import zander.core.connect.ServerAddress;
+import zander.core.trust.KnownHosts.Standing;
 
 class KnownHostsTest {
   private static final ServerAddress LEVELS = ServerAddress.parse("warden@levels.example");
@@ -26,18 +27,18 @@ class KnownHostsTest {
     hosts = new KnownHosts(file);
   }
 
-  private static HostKey key(int seed) {
+  private static WireKey key(int seed) {
     byte[] blob = new byte[51];
     byte[] name = "ssh-ed25519".getBytes();
     blob[3] = (byte) name.length;
     System.arraycopy(name, 0, blob, 4, name.length);
     blob[18] = 32;
     blob[20] = (byte) seed;
-    return new HostKey("ssh-ed25519", blob);
+    return new WireKey("ssh-ed25519", blob);
   }
 
-  private Standing standing(ServerAddress address, HostKey key) throws IOException {
-    return hosts.find(address, key).standing();
+  private Standing standing(ServerAddress address, WireKey key) throws IOException {
+    return hosts.find(address.knownHostsName(), key).standing();
   }
 
   private void write(String... lines) throws IOException {
@@ -48,20 +49,20 @@ class KnownHostsTest {
   @Test
   void remembersByHostAndPort() throws IOException {
     assertThat(standing(LEVELS, key(1))).isEqualTo(Standing.FIRST_CONTACT);
-    hosts.remember(LEVELS, key(1));
+    hosts.remember(LEVELS.knownHostsName(), key(1));
     assertThat(standing(LEVELS, key(1))).isEqualTo(Standing.KNOWN);
     assertThat(standing(LEVELS, key(2))).isEqualTo(Standing.CHANGED);
     assertThat(standing(ODD_PORT, key(1))).isEqualTo(Standing.FIRST_CONTACT);
-    hosts.remember(ODD_PORT, key(2));
+    hosts.remember(ODD_PORT.knownHostsName(), key(2));
     assertThat(file).content().contains("[levels.example]:2222 ssh-ed25519 ");
-    assertThat(hosts.typesFor(LEVELS)).containsExactly("ssh-ed25519");
+    assertThat(hosts.typesFor(LEVELS.knownHostsName())).containsExactly("ssh-ed25519");
   }
 
   @Test
   void keepsWhatOthersWroteAndEndsTheirLastLine() throws IOException {
     Files.createDirectories(file.getParent());
     Files.writeString(file, "# mine\nother.example ssh-ed25519 " + key(9).base64());
-    hosts.remember(LEVELS, key(1));
+    hosts.remember(LEVELS.knownHostsName(), key(1));
     assertThat(Files.readAllLines(file)).hasSize(3).first().isEqualTo("# mine");
     assertThat(standing(ServerAddress.parse("x@other.example"), key(9))).isEqualTo(Standing.KNOWN);
   }
@@ -92,6 +93,37 @@ class KnownHostsTest {
     assertThat(standing(ODD_PORT, key(1))).isEqualTo(Standing.REVOKED);
   }
 
+  @Test
+  void knowsWhoMayVouchForWhichHost() throws IOException {
+    write("@cert-authority *.example ssh-ed25519 " + key(5).base64());
+    assertThat(hosts.hasAuthority("levels.example")).isTrue();
+    assertThat(hosts.hasAuthority("levels.test")).isFalse();
+    assertThat(hosts.isAuthority("levels.example", key(5))).isTrue();
+    assertThat(hosts.isAuthority("levels.example", key(6))).isFalse();
+    write(
+        "@cert-authority *.example ssh-ed25519 " + key(5).base64(),
+        "@revoked * ssh-ed25519 " + key(5).base64());
+    assertThat(hosts.isAuthority("levels.example", key(5))).isFalse();
+  }
+
+  @Test
+  void replacesTheKeysOfOneHostAndTouchesNoOtherLine() throws IOException {
+    String old = " ssh-ed25519 " + key(1).base64();
+    write("# mine", "gate.example,levels.example" + old + " note", "levels.example" + old);
+    Files.writeString(file, "*.test" + old, java.nio.file.StandardOpenOption.APPEND);
+    hosts.replace("levels.example", key(2));
+    assertThat(Files.readAllLines(file))
+        .containsExactly(
+            "# mine",
+            "gate.example" + old + " note",
+            "*.test" + old,
+            "levels.example ssh-ed25519 " + key(2).base64());
+    assertThat(standing(LEVELS, key(2))).isEqualTo(Standing.KNOWN);
+    assertThat(standing(LEVELS, key(1))).isEqualTo(Standing.CHANGED);
+    assertThat(file.resolveSibling("known_hosts.old")).content().contains("levels.example" + old);
+    assertThat(file.getParent()).isDirectoryNotContaining("glob:**.part");
+  }
+
   /** Our lines are found by the system's {@code ssh-keygen}, and its hashed ones by us. */
   @Test
   void agreesWithTheSystemsTool() throws Exception {
@@ -100,14 +132,16 @@ class KnownHostsTest {
     Path made = folder.resolve("host");
     run(tool.toString(), "-q", "-t", "ed25519", "-N", "", "-f", made.toString());
     String[] fields = Files.readString(folder.resolve("host.pub")).split(" ");
-    HostKey real = new HostKey(fields[0], Base64.getDecoder().decode(fields[1]));
-    hosts.remember(ODD_PORT, real);
+    WireKey real = new WireKey(fields[0], Base64.getDecoder().decode(fields[1]));
+    hosts.remember(ODD_PORT.knownHostsName(), real);
     String found = run(tool.toString(), "-l", "-F", "[levels.example]:2222", "-f", file.toString());
     assertThat(found).contains(real.fingerprint());
     run(tool.toString(), "-H", "-f", file.toString());
     assertThat(file).content().startsWith("|1|");
     assertThat(standing(ODD_PORT, real)).isEqualTo(Standing.KNOWN);
     assertThat(standing(LEVELS, real)).isEqualTo(Standing.FIRST_CONTACT);
+    hosts.replace(ODD_PORT.knownHostsName(), key(3));
+    assertThat(Files.readString(file)).startsWith("[levels.example]:2222 ").hasLineCount(1);
   }
 
   private static String run(String... command) throws Exception {

@@ -1,20 +1,21 @@
-package zander.core.connect;
+package zander.core.trust;
 
+import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.Arrays;
 import java.util.Base64;
 
-/** A server's public key in the wire form of RFC 4253, section 6.6. */
-public final class HostKey {
+/** A public key in the wire form of RFC 4253, section 6.6. */
+public final class WireKey {
   private final String type;
   private final byte[] blob;
 
   /**
    * @param type the algorithm's name, {@code ssh-ed25519}
    */
-  public HostKey(String type, byte[] blob) {
+  public WireKey(String type, byte[] blob) {
     this.type = type;
     this.blob = blob.clone();
   }
@@ -37,13 +38,26 @@ public final class HostKey {
     }
   }
 
+  /** A key from its wire form alone, which names its own type. */
+  public static WireKey ofBlob(byte[] blob) {
+    int length = ByteBuffer.wrap(blob).getInt();
+    return new WireKey(new String(blob, 4, length, StandardCharsets.US_ASCII), blob);
+  }
+
+  public byte[] blob() {
+    return blob.clone();
+  }
+
   /** The type in the trade's short form: {@code ed25519}, {@code ecdsa}, {@code rsa}. */
   public String shortType() {
-    return type.replaceFirst("^ssh-", "").replaceFirst("^ecdsa-sha2-.*", "ecdsa");
+    return type.replaceFirst("^(sk-)?ssh-", "")
+        .replaceFirst("^(sk-)?ecdsa-sha2-.*", "ecdsa")
+        .replaceFirst("-cert-v01@openssh.com$", "")
+        .replaceFirst("@openssh.com$", "");
   }
 
   /** Reads the base64 field of a key line; {@code null} when it is not a key of that type. */
-  static HostKey ofBase64(String type, String base64) {
+  public static WireKey ofBase64(String type, String base64) {
     try {
       byte[] blob = Base64.getDecoder().decode(base64);
       byte[] name = type.getBytes(StandardCharsets.US_ASCII);
@@ -51,7 +65,7 @@ public final class HostKey {
           blob.length > name.length + 4
               && blob[3] == name.length
               && Arrays.equals(blob, 4, 4 + name.length, name, 0, name.length);
-      return named ? new HostKey(type, blob) : null;
+      return named ? new WireKey(type, blob) : null;
     } catch (IllegalArgumentException e) {
       return null;
     }
@@ -59,7 +73,7 @@ public final class HostKey {
 
   @Override
   public boolean equals(Object other) {
-    return other instanceof HostKey key && key.type.equals(type) && Arrays.equals(key.blob, blob);
+    return other instanceof WireKey key && key.type.equals(type) && Arrays.equals(key.blob, blob);
   }
 
   @Override

@@ -1,17 +1,20 @@
-package zander.core.connect;
+package zander.core.trust;
 
 import java.nio.charset.StandardCharsets;
 import java.security.GeneralSecurityException;
 import java.security.MessageDigest;
+import java.util.ArrayList;
 import java.util.Base64;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import javax.crypto.Mac;
 import javax.crypto.spec.SecretKeySpec;
 
 /** One line of {@code known_hosts}: an optional marker, the hosts it is for, and a key. */
-record KnownHostsLine(String marker, String hosts, HostKey key) {
+record KnownHostsLine(String marker, String hosts, WireKey key) {
   private static final String HASHED = "|1|";
 
   static Optional<KnownHostsLine> parse(String text) {
@@ -20,10 +23,34 @@ record KnownHostsLine(String marker, String hosts, HostKey key) {
     if (text.isBlank() || fields[0].startsWith("#") || fields.length < at + 3) {
       return Optional.empty();
     }
-    HostKey key = HostKey.ofBase64(fields[at + 1], fields[at + 2]);
+    WireKey key = WireKey.ofBase64(fields[at + 1], fields[at + 2]);
     String marker = at == 1 ? fields[0] : "";
     boolean understood = key != null && marker.matches("|@revoked|@cert-authority");
     return understood ? Optional.of(new KnownHostsLine(marker, fields[at], key)) : Optional.empty();
+  }
+
+  /**
+   * The line without a host's name; empty when it named no other, the same when it did not name it
+   * letter by letter: a pattern speaks of more than one host and stays.
+   *
+   * @param text with its line end
+   */
+  static String withoutHost(String text, String host) {
+    KnownHostsLine line = parse(text).orElse(null);
+    if (line == null || !line.marker.isEmpty()) {
+      return text;
+    }
+    if (line.hosts.startsWith(HASHED)) {
+      return line.matchesHash(host) ? "" : text;
+    }
+    List<String> names = new ArrayList<>(List.of(line.hosts.split(",")));
+    if (!names.removeIf(name -> name.equalsIgnoreCase(host))) {
+      return text;
+    }
+    return names.isEmpty()
+        ? ""
+        : text.replaceFirst(
+            Pattern.quote(line.hosts), Matcher.quoteReplacement(String.join(",", names)));
   }
 
   boolean isRevoked() {
@@ -35,7 +62,7 @@ record KnownHostsLine(String marker, String hosts, HostKey key) {
   }
 
   /**
-   * @param host in the form of {@link ServerAddress#knownHostsName}
+   * @param host in the form of {@code known_hosts}
    */
   boolean matches(String host) {
     if (hosts.startsWith(HASHED)) {

@@ -1,0 +1,114 @@
+package zander.core.book;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.DeserializationFeature;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.SerializationFeature;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDateTime;
+import java.time.format.DateTimeFormatter;
+import java.util.function.UnaryOperator;
+import zander.core.work.BlockingCalls;
+import zander.core.work.WholeFile;
+
+/**
+ * The server book's file: JSON that people can read too, written whole. One that cannot be read, or
+ * that a newer version wrote, is never written over: the first change puts it aside under another
+ * name. Waits for the disk; safe for several threads.
+ */
+public final class BookFile {
+  private static final ObjectMapper JSON =
+      new ObjectMapper()
+          .enable(SerializationFeature.INDENT_OUTPUT)
+          .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES);
+
+  private final Path file;
+
+  public BookFile(Path file) {
+    this.file = file;
+  }
+
+  /**
+   * What was read.
+   *
+   * @param problem why the file could not be read, for the person; {@code null} when it was
+   */
+  public record Read(ServerBook book, String problem) {}
+
+  public Path file() {
+    return file;
+  }
+
+  /** Reads the book; an empty one when there is no file, or when it cannot be read. */
+  public synchronized Read read() {
+    BlockingCalls.check("reading the server book");
+    if (!Files.exists(file)) {
+      return new Read(ServerBook.of(java.util.List.of()), null);
+    }
+    try {
+      return new Read(parse(), null);
+    } catch (JsonProcessingException e) {
+      e.clearLocation();
+      return unread("it is damaged: " + e.getOriginalMessage());
+    } catch (IOException | IllegalArgumentException e) {
+      return unread(String.valueOf(e.getMessage()));
+    }
+  }
+
+  private static Read unread(String why) {
+    return new Read(ServerBook.of(java.util.List.of()), why);
+  }
+
+  private ServerBook parse() throws IOException {
+    JsonNode tree = JSON.readTree(file.toFile());
+    if (!(tree instanceof ObjectNode top)) {
+      throw new IOException("it is no server book");
+    }
+    int version = top.path("version").asInt();
+    if (version > ServerBook.VERSION) {
+      throw new IOException("it is of version " + version + ", newer than this program");
+    }
+    if (version < 2) {
+      top.path("servers").forEach(BookFile::toVersion2);
+    }
+    return JSON.treeToValue(top, ServerBook.class);
+  }
+
+  /** Version 1 had the ways to sign in on the entry itself. */
+  private static void toVersion2(JsonNode entry) {
+    if (entry instanceof ObjectNode server && !server.has("signIn")) {
+      ObjectNode signIn = server.putObject("signIn");
+      signIn.set("keyFile", server.get("keyFile"));
+      signIn.set("password", server.get("password"));
+      server.remove(java.util.List.of("keyFile", "password"));
+    }
+  }
+
+  /**
+   * Changes the book as it is on the disk now, so that another window's changes are kept.
+   *
+   * @return the book as written
+   */
+  public synchronized ServerBook change(UnaryOperator<ServerBook> change) throws IOException {
+    Read now = read();
+    ServerBook changed = change.apply(now.book());
+    if (now.problem() != null) {
+      putAside();
+    }
+    WholeFile.write(file, JSON.writeValueAsBytes(changed));
+    return changed;
+  }
+
+  private void putAside() throws IOException {
+    String time = LocalDateTime.now().format(DateTimeFormatter.ofPattern("yyyyMMdd-HHmmss"));
+    Path aside = file.resolveSibling(file.getFileName() + ".kept-" + time);
+    for (int number = 2; Files.exists(aside); number++) {
+      aside = file.resolveSibling(file.getFileName() + ".kept-" + time + "-" + number);
+    }
+    Files.move(file, aside);
+  }
+}

@@ -1,0 +1,40 @@
+package zander.core.book;
+
+import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
+import com.fasterxml.jackson.annotation.JsonInclude;
+import java.nio.file.Path;
+import zander.core.connect.SignInWays;
+
+/**
+ * How to sign in at a server. Never holds a secret.
+ *
+ * @param keyFile the private key to offer first, absolute or from the home folder, or {@code null}
+ * @param certificate the certificate to offer with it, or {@code null}
+ * @param agent whether the agent's other keys may be offered too
+ * @param password whether a password, or answers to questions, may be asked for
+ */
+@JsonIgnoreProperties(ignoreUnknown = true)
+@JsonInclude(JsonInclude.Include.NON_NULL)
+public record SignIn(String keyFile, String certificate, boolean agent, boolean password) {
+  public static SignIn byKey(String keyFile) {
+    return new SignIn(keyFile, null, false, false);
+  }
+
+  public static SignIn byPassword() {
+    return new SignIn(null, null, false, true);
+  }
+
+  /**
+   * @param home what relative names and {@code ~} begin at
+   */
+  SignInWays ways(Path home) {
+    return new SignInWays(path(keyFile, home), path(certificate, home), agent, password);
+  }
+
+  private static Path path(String text, Path home) {
+    if (text == null || text.isBlank()) {
+      return null;
+    }
+    return home.resolve(text.startsWith("~/") ? text.substring(2) : text);
+  }
+}

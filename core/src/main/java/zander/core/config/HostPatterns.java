@@ -1,0 +1,42 @@
+package zander.core.config;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.regex.Pattern;
+
+/** The patterns of a {@code Host} line (ssh_config manual page, PATTERNS). */
+final class HostPatterns {
+  private HostPatterns() {}
+
+  /** Whether a name matches one of them and none of the negated ones. */
+  static boolean match(List<String> patterns, String name) {
+    boolean matched = false;
+    for (String pattern : patterns) {
+      boolean negated = pattern.startsWith("!");
+      if (glob(negated ? pattern.substring(1) : pattern).matcher(lower(name)).matches()) {
+        if (negated) {
+          return false;
+        }
+        matched = true;
+      }
+    }
+    return matched;
+  }
+
+  /** Whether it speaks of one host by its name. */
+  static boolean isPlain(String pattern) {
+    return !pattern.matches(".*[*?!].*");
+  }
+
+  private static String lower(String text) {
+    return text.toLowerCase(Locale.ROOT);
+  }
+
+  private static Pattern glob(String pattern) {
+    StringBuilder regex = new StringBuilder();
+    for (char c : lower(pattern).toCharArray()) {
+      regex.append(c == '*' ? ".*" : c == '?' ? "." : Pattern.quote(String.valueOf(c)));
+    }
+    return Pattern.compile(regex.toString(), Pattern.DOTALL);
+  }
+}

@@ -1,0 +1,119 @@
+package zander.core.connect;
+
+import java.io.Closeable;
+import java.io.IOException;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.CopyOnWriteArrayList;
+import org.apache.sshd.client.channel.ChannelExec;
+import org.apache.sshd.client.session.ClientSession;
+import org.apache.sshd.common.channel.PtyChannelConfigurationHolder;
+import org.apache.sshd.common.channel.exception.SshChannelOpenException;
+import zander.core.files.WireName;
+
+/**
+ * The signed-in sessions of one connection: one, and more when the server limits the channels of
+ * each (sshd's MaxSessions). Safe for several threads.
+ */
+final class Lines implements Closeable {
+  /** A server that refuses even on fresh sessions allows no commands at all. */
+  private static final int MOST = 8;
+
+  private final ClientSession first;
+  private final Another another;
+  private final List<ClientSession> sessions = new CopyOnWriteArrayList<>();
+  private volatile boolean closed;
+
+  /** Signs in once more; may ask for a secret again. */
+  interface Another {
+    ClientSession signIn() throws IOException;
+  }
+
+  Lines(ClientSession first, Another another) {
+    this.first = first;
+    this.another = another;
+    sessions.add(first);
+  }
+
+  ClientSession first() {
+    return first;
+  }
+
+  int count() {
+    return sessions.size();
+  }
+
+  /** What to do with a channel before it is opened. */
+  interface Setting {
+    void apply(ChannelExec channel);
+  }
+
+  /**
+   * Opens a channel for a command on a session that has room for it.
+   *
+   * @param wireCommand in wire form
+   * @param pty a terminal, or {@code null}
+   */
+  ChannelExec open(
+      String wireCommand, PtyChannelConfigurationHolder pty, Map<String, String> env, Setting set)
+      throws IOException {
+    SshChannelOpenException full = null;
+    for (ClientSession session : sessions) {
+      try {
+        return open(session, wireCommand, pty, env, set);
+      } catch (SshChannelOpenException e) {
+        full = e;
+      }
+    }
+    return open(more(full), wireCommand, pty, env, set);
+  }
+
+  private static ChannelExec open(
+      ClientSession session,
+      String wireCommand,
+      PtyChannelConfigurationHolder pty,
+      Map<String, String> env,
+      Setting set)
+      throws IOException {
+    ChannelExec channel = session.createExecChannel(WireName.bytes(wireCommand), pty, env);
+    set.apply(channel);
+    try {
+      channel.open().verify(CoreTimes.OPENING);
+      return channel;
+    } catch (IOException e) {
+      channel.close(true);
+      for (Throwable at = e; at != null; at = at.getCause()) {
+        if (at instanceof SshChannelOpenException refused) {
+          throw refused;
+        }
+      }
+      throw e;
+    }
+  }
+
+  private synchronized ClientSession more(SshChannelOpenException full) throws IOException {
+    if (closed || !first.isOpen() || sessions.size() >= MOST) {
+      throw full == null ? new IOException("the connection is closed") : full;
+    }
+    ClientSession made = another.signIn();
+    sessions.add(made);
+    made.addCloseFutureListener(ended -> sessions.remove(made));
+    if (closed || !first.isOpen()) {
+      made.close(true);
+      throw new IOException("the connection is closed");
+    }
+    return made;
+  }
+
+  @Override
+  public void close() {
+    closed = true;
+    sessions.forEach(session -> session.close(false));
+  }
+
+  /** Ends all at once, without a word to the server. */
+  void drop() {
+    closed = true;
+    sessions.forEach(session -> session.close(true));
+  }
+}

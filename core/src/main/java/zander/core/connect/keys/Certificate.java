@@ -1,0 +1,69 @@
+package zander.core.connect.keys;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.security.PublicKey;
+import java.time.Instant;
+import java.util.Optional;
+import org.apache.sshd.common.config.keys.KeyUtils;
+import org.apache.sshd.common.config.keys.OpenSshCertificate;
+import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
+import zander.core.connect.keys.KeyTrouble.Reason;
+import zander.core.trust.WireKey;
+
+/** A user certificate (OpenSSH's PROTOCOL.certkeys): a public key that an authority vouches for. */
+public record Certificate(Path file, WireKey blob) {
+
+  /** The certificate beside a key file, {@code name-cert.pub}; empty when there is none. */
+  public static Optional<Path> beside(Path keyFile) {
+    Path file = keyFile.resolveSibling(keyFile.getFileName() + "-cert.pub");
+    return Files.isRegularFile(file) ? Optional.of(file) : Optional.empty();
+  }
+
+  /**
+   * Reads a certificate for a key. Waits for the disk.
+   *
+   * @param key the public half it must be for, or {@code null} when that is not known
+   * @throws KeyTrouble when it is none, is for another key, or is not valid now
+   */
+  public static Certificate read(Path file, WireKey key) throws KeyTrouble {
+    WireKey blob =
+        PublicLine.read(file)
+            .map(PublicLine::key)
+            .filter(read -> read.type().endsWith("-cert-v01@openssh.com"))
+            .orElseThrow(() -> bad(file, "it is no certificate"));
+    PublicKey parsed;
+    try {
+      parsed = new ByteArrayBuffer(blob.blob()).getRawPublicKey();
+    } catch (Exception e) {
+      throw new KeyTrouble(Reason.BAD_CERTIFICATE, file, "it cannot be read", e);
+    }
+    if (!(parsed instanceof OpenSshCertificate certificate)
+        || certificate.getType() != OpenSshCertificate.Type.USER) {
+      throw bad(file, "it is not a user's certificate");
+    }
+    if (!OpenSshCertificate.isValidNow(certificate)) {
+      throw bad(
+          file,
+          "it is valid from "
+              + Instant.ofEpochSecond(certificate.getValidAfter())
+              + " to "
+              + (certificate.getValidBefore() < 0
+                  ? "ever"
+                  : Instant.ofEpochSecond(certificate.getValidBefore()))
+              + ", not now");
+    }
+    ByteArrayBuffer inside = new ByteArrayBuffer();
+    inside.putRawPublicKey(certificate.getCertPubKey());
+    boolean forKey = key == null || WireKey.ofBlob(inside.getCompactData()).equals(key);
+    if (!forKey) {
+      throw bad(
+          file, "it is for another key, " + KeyUtils.getFingerPrint(certificate.getCertPubKey()));
+    }
+    return new Certificate(file, blob);
+  }
+
+  private static KeyTrouble bad(Path file, String why) {
+    return new KeyTrouble(Reason.BAD_CERTIFICATE, file, why, null);
+  }
+}

@@ -1,0 +1,2 @@
+/** Secrets kept on disk, sealed under a master passphrase. */
+package zander.core.vault;
