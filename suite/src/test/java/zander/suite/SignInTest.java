@@ -11,6 +11,7 @@ import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.List;
 import org.apache.sshd.common.config.keys.writer.openssh.OpenSSHKeyEncryptionContext;
 import org.apache.sshd.common.config.keys.writer.openssh.OpenSSHKeyPairResourceWriter;
@@ -25,7 +26,13 @@ import zander.core.connect.Connector;
 import zander.core.connect.ServerAddress;
 import zander.core.connect.SignInStep;
 import zander.core.connect.SignInWays;
+import zander.core.connect.keys.KeyFile;
+import zander.core.connect.keys.KeyMaker;
+import zander.standin.demo.Demo;
 import zander.standin.demo.DemoKeys;
+import zander.standin.server.Relay;
+import zander.standin.world.Caller;
+import zander.standin.world.World;
 
 /** Every way a sign-in can go, and what is told of it. */
 class SignInTest {
@@ -91,13 +98,14 @@ class SignInTest {
     assertFailed(failure, SignInStep.HOST_KEY, Reason.HOST_KEY_DECLINED);
     assertThat(talk.asked).hasSize(1);
     assertThat(riverside.demo.server("gate").passwordsSeen()).isZero();
-    assertThat(riverside.knownHosts.file()).doesNotExist();
+    assertThat(riverside.knownHosts.file()).content().doesNotContain("gate");
   }
 
   @Test
   void refusesARevokedHostKey() throws IOException {
     riverside.open("gate").close();
-    String line = Files.readString(riverside.knownHosts.file());
+    List<String> lines = Files.readAllLines(riverside.knownHosts.file());
+    String line = lines.get(lines.size() - 1) + "\n";
     Files.writeString(
         riverside.knownHosts.file(), line + "@revoked * " + line.substring(line.indexOf(' ') + 1));
     assertFailed(
@@ -121,7 +129,10 @@ class SignInTest {
         SignInStep.SIGN_IN,
         Reason.PASSWORD_REFUSED);
     Talk right = Talk.withPassword("heron-at-dusk");
-    riverside.connector.open(Riverside.warden("gate"), SignInWays.byKey(other).orPassword(), right).close();
+    riverside
+        .connector
+        .open(Riverside.warden("gate"), SignInWays.byKey(other).orPassword(), right)
+        .close();
     assertThat(right.asked).containsExactly("password");
   }
 
@@ -143,6 +154,11 @@ class SignInTest {
     OpenSSHKeyPairResourceWriter.INSTANCE.writePrivateKey(
         DemoKeys.pair("warden"), "warden", lock, text);
     Files.write(file, text.toByteArray());
+    assertFailed(
+        failureOf(Riverside.warden("gate"), SignInWays.byKey(file), Talk.accepting()),
+        SignInStep.SIGN_IN,
+        Reason.KEY_FILE_OPEN);
+    KeyFile.closeToOthers(file);
     Talk talk = Talk.accepting();
     talk.passphrase = "otter";
     riverside.connector.open(Riverside.warden("gate"), SignInWays.byKey(file), talk).close();
@@ -233,6 +249,158 @@ class SignInTest {
   }
 
   @Test
+  void tellsAServerThatClosesAfterTheSignIn() throws IOException {
+    riverside.demo.server("gate").faults().setCloseAfterSignIn(true);
+    ConnectFailure failure =
+        failureOf(
+            Riverside.warden("gate"), SignInWays.byKey(riverside.demo.keyFile()), Talk.accepting());
+    assertThat(failure.reason()).as(failure.toString()).isEqualTo(Reason.CLOSED_BY_SERVER);
+  }
+
+  @Test
+  void tellsAGreetingThatDoesNotEnd() throws Exception {
+    try (ServerSocket other = new ServerSocket(0, 5, InetAddress.getLoopbackAddress())) {
+      Thread thread =
+          new Thread(
+              () -> {
+                try (Socket socket = other.accept()) {
+                  socket
+                      .getOutputStream()
+                      .write("welcome to the river\r\n".repeat(50_000).getBytes());
+                  socket.getInputStream().read();
+                } catch (IOException e) {
+                  // The client has gone.
+                }
+              });
+      thread.start();
+      riverside.redirectTo(other.getLocalPort());
+      ConnectFailure failure =
+          failureOf(
+              Riverside.warden("gate"),
+              SignInWays.byKey(riverside.demo.keyFile()),
+              Talk.accepting());
+      assertFailed(failure, SignInStep.GREETING, Reason.NOT_SSH);
+    }
+  }
+
+  @Test
+  void anAccountWithoutAShellHasFilesAllTheSame() throws IOException {
+    var machine = riverside.demo.server("levels-web").machine();
+    World world = machine.world();
+    world.mkdir(Caller.ROOT, "/srv/levels/.ssh", 0700);
+    world.chown(Caller.ROOT, "/srv/levels/.ssh", 33, 33, true);
+    world.chmod(Caller.ROOT, "/srv/levels", 0755);
+    byte[] line = DemoKeys.publicLine(DemoKeys.pair("warden"), "warden").getBytes();
+    world
+        .open(
+            Caller.ROOT,
+            "/srv/levels/.ssh/authorized_keys",
+            new World.Open(false, true, true, true, false, 0644))
+        .write(0, line, 0, line.length);
+    Talk talk = Talk.accepting();
+    ServerAddress web = new ServerAddress("web", "levels-web" + Demo.DOMAIN, 22);
+    try (Connection open =
+        riverside.connector.open(web, SignInWays.byKey(riverside.demo.keyFile()), talk)) {
+      assertThat(open.whoAmI().uid()).isEqualTo(-1);
+      assertThat(open.landing().home().text()).isEqualTo("/srv/levels");
+      assertThat(open.landing().entries()).isNotEmpty();
+    }
+    assertThat(talk.notes)
+        .anyMatch(note -> note.step() == SignInStep.SHELL && note.fact().contains("no shell"));
+  }
+
+  @Test
+  void answersSeveralQuestionsAtOnce() throws IOException {
+    var server = riverside.demo.server("lab-box");
+    server.setOneTimeCode("kingfisher-41");
+    Talk talk = Talk.accepting();
+    talk.answers = List.of("heron-at-dusk", "kingfisher-41");
+    riverside.connector.open(Riverside.warden("lab-box"), SignInWays.byPassword(), talk).close();
+    assertThat(talk.asked).contains("asked Password:", "asked One-time code:");
+    Talk wrong = Talk.accepting();
+    wrong.answers = List.of("heron-at-dusk", "wren-2");
+    int before = server.passwordsSeen();
+    assertFailed(
+        failureOf(Riverside.warden("lab-box"), SignInWays.byPassword(), wrong),
+        SignInStep.SIGN_IN,
+        Reason.PASSWORD_REFUSED);
+    assertThat(server.passwordsSeen() - before).isEqualTo(3);
+  }
+
+  @Test
+  void doesNotOfferASecondWayAfterGivingUp() throws IOException {
+    Talk talk = Talk.accepting();
+    Path locked = folder.resolve("locked");
+    KeyMaker.make(KeyMaker.Kind.ED25519, "warden", "otter".toCharArray(), locked);
+    append(locked);
+    assertFailed(
+        failureOf(Riverside.warden("gate"), SignInWays.byKey(locked).orPassword(), talk),
+        SignInStep.SIGN_IN,
+        Reason.GIVEN_UP);
+    assertThat(talk.asked).containsExactly("host key " + hostKeyOf("gate"), "passphrase");
+  }
+
+  private String hostKeyOf(String server) throws IOException {
+    try (Connection open = riverside.open(server)) {
+      return open.hostKey().fingerprint();
+    }
+  }
+
+  /** Lets a key in at the gate. */
+  private void append(Path key) throws IOException {
+    World world = riverside.demo.server("gate").machine().world();
+    byte[] line = Files.readAllBytes(key.resolveSibling(key.getFileName() + ".pub"));
+    var file =
+        world.open(
+            Caller.ROOT,
+            "/home/warden/.ssh/authorized_keys",
+            new World.Open(true, true, false, false, false, 0));
+    file.write(file.size(), line, 0, line.length);
+  }
+
+  @Test
+  void asksForNoPassphraseOfAKeyTheServerDoesNotWant() throws IOException {
+    Path locked = folder.resolve("unwanted");
+    KeyMaker.make(KeyMaker.Kind.ED25519, "stranger", "otter".toCharArray(), locked);
+    Talk talk = Talk.accepting();
+    assertFailed(
+        failureOf(Riverside.warden("gate"), SignInWays.byKey(locked), talk),
+        SignInStep.SIGN_IN,
+        Reason.KEY_REFUSED);
+    assertThat(talk.asked).doesNotContain("passphrase");
+  }
+
+  /** Pulls the cable after every so many bytes of a sign-in: each time it is told, in time. */
+  @Test
+  void givesUpAServerThatHangsAtAnyStep() throws IOException {
+    int port = riverside.demo.server("gate").port();
+    try (Relay relay = new Relay(port);
+        Connector connector =
+            new Connector(
+                riverside.knownHosts,
+                address ->
+                    List.of(new InetSocketAddress(InetAddress.getLoopbackAddress(), relay.port())),
+                null,
+                Duration.ofMillis(400))) {
+      SignInWays ways = SignInWays.byKey(riverside.demo.keyFile());
+      connector.open(Riverside.warden("gate"), ways, Talk.accepting()).close();
+      long whole = relay.carried();
+      java.util.Set<SignInStep> seen = new java.util.TreeSet<>();
+      for (long at = 0; at < whole * 97 / 100; at += whole / 24) {
+        relay.heal();
+        relay.stallAfter(at);
+        try {
+          connector.open(Riverside.warden("gate"), ways, Talk.accepting()).close();
+        } catch (ConnectFailure e) {
+          assertThat(e.reason()).as("after %d bytes: %s", at, e).isEqualTo(Reason.TIMED_OUT);
+          seen.add(e.step());
+        }
+      }
+      assertThat(seen).contains(SignInStep.GREETING, SignInStep.SIGN_IN, SignInStep.FILES);
+    }
+  }
+
+  @Test
   void triesEveryAddressOfAName() throws IOException {
     int closed;
     try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
@@ -244,7 +412,9 @@ class SignInTest {
         new Connector(
             riverside.knownHosts,
             address ->
-                List.of(new InetSocketAddress(here, closed), new InetSocketAddress(here, port)))) {
+                List.of(new InetSocketAddress(here, closed), new InetSocketAddress(here, port)),
+            null,
+            Duration.ofSeconds(20))) {
       connector
           .open(
               Riverside.warden("gate"),

@@ -14,9 +14,9 @@ import java.util.List;
 import java.util.concurrent.TimeUnit;
 import zander.core.connect.Connection;
 import zander.core.connect.Connector;
-import zander.core.trust.KnownHosts;
 import zander.core.connect.ServerAddress;
 import zander.core.connect.SignInWays;
+import zander.core.trust.KnownHosts;
 import zander.standin.demo.DemoKeys;
 
 /**
@@ -30,7 +30,7 @@ final class SystemSshd implements AutoCloseable {
 
   private final Path folder;
   private final int port;
-  private final Process process;
+  private Process process;
   private final List<String> accounts = new ArrayList<>();
   final Connector connector;
 
@@ -80,17 +80,31 @@ final class SystemSshd implements AutoCloseable {
     Path configFile = folder.resolve("sshd_config");
     Files.write(configFile, config);
     Files.createDirectories(Path.of("/run/sshd"));
-    process =
-        new ProcessBuilder(BINARY.toString(), "-D", "-e", "-f", configFile.toString())
-            .redirectErrorStream(true)
-            .redirectOutput(folder.resolve("sshd.log").toFile())
-            .start();
-    awaitPort();
+    launch();
     connector =
         new Connector(
             new KnownHosts(folder.resolve("known_hosts")),
             address ->
-                List.of(new InetSocketAddress(InetAddress.getLoopbackAddress(), address.port())));
+                List.of(new InetSocketAddress(InetAddress.getLoopbackAddress(), address.port())),
+            null,
+            java.time.Duration.ofSeconds(30));
+  }
+
+  private void launch() throws Exception {
+    process =
+        new ProcessBuilder(
+                BINARY.toString(), "-D", "-e", "-f", folder.resolve("sshd_config").toString())
+            .redirectErrorStream(true)
+            .redirectOutput(ProcessBuilder.Redirect.appendTo(folder.resolve("sshd.log").toFile()))
+            .start();
+    awaitPort();
+  }
+
+  /** Starts it anew, so that it reads its files again. */
+  void restart() throws Exception {
+    process.destroy();
+    process.waitFor(10, TimeUnit.SECONDS);
+    launch();
   }
 
   /** Whether this machine can run the suite; asked in an assumption, so that it is told. */
@@ -129,6 +143,25 @@ final class SystemSshd implements AutoCloseable {
 
   Path keyFile() {
     return folder.resolve("userkey");
+  }
+
+  Path folder() {
+    return folder;
+  }
+
+  /** Gives an account a password, as the system keeps it. */
+  static void setPassword(String account, String password) throws Exception {
+    String hash = run("perl", "-e", "print crypt($ARGV[0], '$6$riverwatch$')", password);
+    run("usermod", "-p", hash, account);
+  }
+
+  /** What the server wrote into its log. */
+  String log() throws IOException {
+    return Files.readString(folder.resolve("sshd.log"));
+  }
+
+  ServerAddress address(String account) {
+    return new ServerAddress(account, "localhost", port);
   }
 
   /** Makes a key pair with the system's own tool and lets every account in by it. */

@@ -4,14 +4,14 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
-import zander.core.trust.WireKey;
 import zander.core.connect.ServerAddress;
 import zander.core.connect.SignInNote;
 import zander.core.connect.SignInStep;
 import zander.core.connect.SignInTalk;
+import zander.core.trust.WireKey;
 
 /** Answers the questions of a sign-in as a test wants, and remembers them. */
-final class Talk implements SignInTalk {
+class Talk implements SignInTalk {
   final List<String> asked = Collections.synchronizedList(new ArrayList<>());
   final List<SignInNote> notes = Collections.synchronizedList(new ArrayList<>());
   final List<SignInStep> steps = Collections.synchronizedList(new ArrayList<>());

@@ -33,6 +33,7 @@ final class Attempt {
   private volatile SignInStep step = SignInStep.NAME;
   private volatile ConnectFailure failure;
   private volatile String disconnectText = "";
+  private volatile Throwable trouble;
   private volatile boolean timedOut;
 
   private List<KeyOffer> offers = List.of();
@@ -248,9 +249,18 @@ final class Attempt {
     disconnectText = text == null ? "" : text;
   }
 
+  /** The session's own first trouble says more than what comes of it. */
+  void troubled(Throwable cause) {
+    if (trouble == null) {
+      trouble = cause;
+    }
+  }
+
   /** Puts what is known about a failure into one with a step and a reason. */
-  ConnectFailure explain(Throwable cause) {
+  ConnectFailure explain(Throwable thrown) {
     ConnectFailure explained = failure;
+    boolean early = trouble != null && step.compareTo(SignInStep.SIGN_IN) < 0;
+    Throwable cause = early && !(thrown instanceof ConnectFailure) ? trouble : thrown;
     if (cause instanceof ConnectFailure already) {
       explained = already;
     } else if (explained == null && cause instanceof KeyTrouble trouble) {

@@ -144,6 +144,14 @@ final class SshRuntime implements Closeable {
     }
 
     @Override
+    public void sessionException(Session session, Throwable trouble) {
+      Attempt attempt = Attempt.of(session);
+      if (attempt != null) {
+        attempt.troubled(trouble);
+      }
+    }
+
+    @Override
     public void sessionDisconnect(
         Session session, int reason, String text, String language, boolean initiator) {
       Attempt attempt = Attempt.of(session);

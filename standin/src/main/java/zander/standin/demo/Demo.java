@@ -6,6 +6,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.security.KeyPair;
 import java.time.Clock;
 import java.time.Instant;
@@ -67,8 +68,9 @@ public final class Demo implements Closeable {
   /** The mirror was set up anew: the person's known_hosts still has the key it had before. */
   private void rememberAnotherMirror() throws IOException {
     String before = DemoKeys.publicLine(DemoKeys.pair("host mirror before"), "");
-    Files.writeString(
-        home.resolve(".ssh").resolve("known_hosts"), "mirror" + DOMAIN + " " + before);
+    Path known = home.resolve(".ssh").resolve("known_hosts");
+    Files.writeString(known, "mirror" + DOMAIN + " " + before);
+    Files.setPosixFilePermissions(known, PosixFilePermissions.fromString("rw-------"));
   }
 
   /** The copy here: most files as over there, one older, one newer, four pictures more. */

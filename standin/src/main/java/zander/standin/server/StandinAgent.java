@@ -38,6 +38,10 @@ public final class StandinAgent implements Closeable {
     keys.addIdentity(pair, comment);
   }
 
+  public void removeAll() throws IOException {
+    keys.removeAllIdentities();
+  }
+
   private void serve() {
     while (listener.isOpen()) {
       try (SocketChannel client = listener.accept()) {
