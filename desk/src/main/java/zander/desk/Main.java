@@ -7,7 +7,8 @@ public final class Main {
   private Main() {}
 
   /**
-   * @param arguments {@code demo} for the Riverwatch demo, or nothing
+   * @param arguments {@code demo} for the Riverwatch demo; {@code --folder} and a folder to keep
+   *     everything in; an address to open; or nothing
    */
   public static void main(String[] arguments) {
     Application.launch(ZanderApp.class, arguments);

@@ -9,49 +9,77 @@ import java.nio.file.Path;
 import java.nio.file.SimpleFileVisitor;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.util.List;
-import zander.core.book.Mark;
-import zander.core.book.MarkedFolder;
-import zander.core.book.ServerBook;
-import zander.core.book.ServerEntry;
+import zander.core.book.BookFile;
 import zander.core.connect.HostLookup;
+import zander.desk.model.Places;
 import zander.standin.demo.Demo;
 
 /**
- * Where the program finds its things, by the XDG base directory rules, or in the demo's own home.
+ * Where the program finds its things: by the XDG base directory rules, in a folder that it carries
+ * with it, or in the demo's own home.
  *
- * @param home the person's home folder
- * @param book the server book's file
- * @param state the folder for journals
+ * @param places on this computer
  * @param lookup finds servers by name
  * @param demo the running demo, or {@code null}
  */
-record Setup(Path home, Path book, Path state, HostLookup lookup, Demo demo) {
+record Setup(Places places, HostLookup lookup, Demo demo) {
+  /** Beside the application, it makes it portable. */
+  private static final String OWN_FOLDER = "zander-home";
 
   Path knownHosts() {
-    return home.resolve(".ssh").resolve("known_hosts");
+    return home().resolve(".ssh").resolve("known_hosts");
+  }
+
+  Path home() {
+    return places.home();
   }
 
   static Setup usual() {
+    Path beside = Path.of("").toAbsolutePath().resolve(OWN_FOLDER);
+    if (Files.isDirectory(beside)) {
+      return in(beside);
+    }
     Path home = Path.of(System.getProperty("user.home"));
     Path config = folder("XDG_CONFIG_HOME", home.resolve(".config")).resolve("zander");
     Path state = folder("XDG_STATE_HOME", home.resolve(".local/state")).resolve("zander");
-    return new Setup(home, config.resolve("servers.json"), state, HostLookup.system(), null);
+    Places places =
+        new Places(home, config.resolve("servers.json"), state, config.resolve("vault"));
+    return new Setup(places, HostLookup.system(), null);
+  }
+
+  /** Book, vault and journals in one folder; keys and known hosts stay the person's. */
+  static Setup in(Path folder) {
+    Path home = Path.of(System.getProperty("user.home"));
+    Places places =
+        new Places(
+            home, folder.resolve("servers.json"), folder.resolve("state"), folder.resolve("vault"));
+    return new Setup(places, HostLookup.system(), null);
   }
 
   /** The Riverwatch demo in a folder of its own, which is emptied first. */
   static Setup demo(Path folder) throws IOException {
     empty(folder);
     Demo demo = Demo.start(folder);
-    Path book = folder.resolve(".config/zander/servers.json");
-    demoBook().write(book);
+    Path config = folder.resolve(".config/zander");
+    new BookFile(config.resolve("servers.json")).change(none -> DemoBook.make());
     HostLookup lookup =
         address -> {
-          int port = demo.portOf(address.host());
+          // The store is known behind the gate only, as such servers are.
+          int port = address.host().startsWith("readings-store") ? -1 : demo.portOf(address.host());
+          if (port < 0 && address.host().equals(DemoBook.SILENT)) {
+            port = demo.closedPort();
+          }
           return port < 0
               ? HostLookup.system().find(address)
               : List.of(new InetSocketAddress(InetAddress.getLoopbackAddress(), port));
         };
-    return new Setup(folder, book, folder.resolve(".local/state/zander"), lookup, demo);
+    Places places =
+        new Places(
+            folder,
+            config.resolve("servers.json"),
+            folder.resolve(".local/state/zander"),
+            config.resolve("vault"));
+    return new Setup(places, lookup, demo);
   }
 
   static Path demoFolder() {
@@ -62,52 +90,6 @@ record Setup(Path home, Path book, Path state, HostLookup lookup, Demo demo) {
   private static Path folder(String variable, Path otherwise) {
     String value = System.getenv(variable);
     return value == null || !value.startsWith("/") ? otherwise : Path.of(value);
-  }
-
-  private static ServerBook demoBook() {
-    return ServerBook.of(
-        List.of(
-            entry(
-                "levels-web",
-                Mark.LIVE,
-                "/srv/levels/site",
-                "riverwatch/site",
-                "the public site, settings, feeds, logs",
-                List.of(
-                    new MarkedFolder("Public site", "/srv/levels/site", "riverwatch/site", null),
-                    new MarkedFolder("Settings", "/etc/levels", null, null),
-                    new MarkedFolder("Station feeds", "/srv/levels/feeds", null, null),
-                    new MarkedFolder("Logs", "/var/log/levels", null, null))),
-            entry(
-                "readings-store",
-                Mark.LIVE,
-                "/srv/readings",
-                null,
-                "years of small station files",
-                List.of(new MarkedFolder("Readings", "/srv/readings", null, null))),
-            entry("lab-box", Mark.TRIAL, null, null, "for trying things", List.of()),
-            entry("gate", Mark.NONE, null, null, "the jump host", List.of())));
-  }
-
-  private static ServerEntry entry(
-      String name,
-      Mark mark,
-      String landing,
-      String local,
-      String note,
-      List<MarkedFolder> folders) {
-    return new ServerEntry(
-        name,
-        "warden",
-        name + Demo.DOMAIN,
-        22,
-        ".ssh/warden_ed25519",
-        false,
-        mark,
-        landing,
-        local,
-        note,
-        folders);
   }
 
   private static void empty(Path folder) throws IOException {

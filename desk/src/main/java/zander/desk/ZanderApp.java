@@ -1,10 +1,13 @@
 package zander.desk;
 
+import java.nio.file.Path;
+import java.util.List;
 import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.stage.Stage;
 import zander.core.connect.Connector;
+import zander.core.connect.TypedAddress;
 import zander.core.trust.KnownHosts;
 import zander.core.work.BlockingCalls;
 import zander.desk.look.Look;
@@ -19,33 +22,43 @@ public final class ZanderApp extends Application {
 
   @Override
   public void init() throws Exception {
-    setup =
-        getParameters().getRaw().contains("demo") ? Setup.demo(Setup.demoFolder()) : Setup.usual();
+    List<String> words = getParameters().getRaw();
+    int folder = words.indexOf("--folder");
+    if (words.contains("demo")) {
+      setup = Setup.demo(Setup.demoFolder());
+    } else if (folder >= 0 && folder + 1 < words.size()) {
+      setup = Setup.in(Path.of(words.get(folder + 1)).toAbsolutePath());
+    } else {
+      setup = Setup.usual();
+    }
   }
 
   @Override
   public void start(Stage stage) {
     model = open(stage, setup);
+    getParameters().getRaw().stream()
+        .filter(TypedAddress::looksLikeOne)
+        .findFirst()
+        .ifPresent(model::openTyped);
   }
 
   /** Opens the window for a setup; tests come in here. */
   static AppModel open(Stage stage, Setup setup) {
     BlockingCalls.forbidOn(Platform::isFxApplicationThread);
     Look.loadFonts();
-    MainView.Prompts prompts = new MainView.Prompts();
+    MainView.Overlay prompts = new MainView.Overlay();
     AppModel model =
         new AppModel(
             new Background(Platform::runLater),
             new Connector(new KnownHosts(setup.knownHosts()), setup.lookup()),
-            prompts,
-            setup.home(),
-            setup.state());
+            prompts.prompts(),
+            setup.places());
     MainView view = new MainView(model, prompts);
     Scene scene = new Scene(view, 1280, 800);
     Look.apply(scene, false);
     model.darkProperty().addListener((observed, old, now) -> Look.apply(scene, now));
     view.installKeys(scene);
-    model.readBook(setup.book());
+    model.book().read();
     stage.setTitle(setup.demo() == null ? "Zander" : "Zander, Riverwatch demo");
     stage.setScene(scene);
     stage.setMinWidth(960);

@@ -42,17 +42,17 @@ class Screenshots {
   @Test
   void theBookAndTheHostKey() throws Exception {
     keep("open-a-server");
-    window.press("#server-levels-web");
+    window.openServer("levels-web");
     window.until("the host key is asked", () -> window.shownOrNull("#fingerprint") != null);
     keep("host-key");
     window.press("#prompt-no");
     window.press("#dismiss-failure");
-    window.press("#server-gate");
+    window.openServer("gate");
     window.press("#prompt-yes");
     window.until("the desk is open", () -> window.desk() != null);
     window.clickOn(window.shown(".tab-close"));
     window.demo().server("gate").setHostKey(DemoKeys.pair("somebody else"));
-    window.press("#server-gate");
+    window.openServer("gate");
     window.until("it is stopped", () -> window.shownOrNull("#dismiss-failure") != null);
     keep("host-key-changed");
   }

@@ -31,7 +31,7 @@ class WholePathTest {
   }
 
   private static void openTheServer(Window window) throws Exception {
-    window.press("#server-levels-web");
+    window.openServer("levels-web");
     window.until("the host key is asked", () -> window.shownOrNull("#fingerprint") != null);
     String shown = ((TextField) window.shown("#fingerprint")).getText();
     assertThat(shown).startsWith("SHA256:");

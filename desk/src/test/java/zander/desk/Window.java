@@ -161,13 +161,22 @@ final class Window extends FxRobot implements AutoCloseable {
 
   /** Opens levels-web from the book and accepts its host key. */
   void openLevelsWeb() {
-    press("#server-levels-web");
+    openServer("levels-web");
     press("#prompt-yes");
     until(
         "the site is listed",
         () ->
             desk() != null
                 && desk().folder().rows().stream().anyMatch(e -> e.name().equals("index.html")));
+  }
+
+  /** Chooses a server in the book and opens it. */
+  void openServer(String name) {
+    press("#server-" + name);
+    until(
+        name + " is chosen",
+        () -> model.book().selectedProperty().get().entry().name().equals(name));
+    press("#open-entry");
   }
 
   /** The name cell of a row of a table, scrolled to. */

@@ -36,6 +36,7 @@ public final class Crossing {
   private final Side target;
   private final Existing existing;
   private final Cancellation cancellation;
+  private final LostLine lostLine;
   private final Tally tally = new Tally();
 
   /** The folders this crossing made. */
@@ -43,6 +44,20 @@ public final class Crossing {
 
   public Crossing(
       Side source, Side target, WhenExists rule, ExistsTalk talk, Cancellation cancellation) {
+    this(source, target, rule, talk, cancellation, LostLine.ENDS_IT);
+  }
+
+  /**
+   * @param lostLine what to do when the line to a side breaks
+   */
+  public Crossing(
+      Side source,
+      Side target,
+      WhenExists rule,
+      ExistsTalk talk,
+      Cancellation cancellation,
+      LostLine lostLine) {
+    this.lostLine = lostLine;
     this.source = source;
     this.target = target;
     this.existing = new Existing(target, rule, talk);
@@ -87,6 +102,8 @@ public final class Crossing {
       tally.phase(Phase.CARRYING);
       carry(counted, carriers);
       finishFolders();
+      source.tidyUp();
+      target.tidyUp();
       tally.phase(Phase.DONE);
     } catch (CancellationException e) {
       tally.phase(Phase.STOPPED);
@@ -115,21 +132,32 @@ public final class Crossing {
 
   /** Runs a step for one path: a failure is noted and gives {@code null}; a lost line ends all. */
   private <T> T attempt(String path, Step<T> step) {
-    cancellation.throwIfStopped();
-    try {
-      return step.run();
-    } catch (IOException e) {
-      fail(path, e);
-      return null;
+    while (true) {
+      cancellation.throwIfStopped();
+      try {
+        return step.run();
+      } catch (IOException e) {
+        String why = e instanceof Side.NameNotPossible ? e.getMessage() : sideOf(e).why(e);
+        if (!source.isLost(e) && !target.isLost(e)) {
+          tally.problem(source.show(path), why, false);
+          return null;
+        }
+        awaitLine(path, why);
+      }
     }
   }
 
-  private void fail(String path, IOException e) {
-    String why = e instanceof Side.NameNotPossible ? e.getMessage() : sideOf(e).why(e);
-    if (source.isLost(e) || target.isLost(e)) {
-      throw new Broken(source.show(path), why);
+  /** Returns when the line is back and the step can be done again; ends the crossing otherwise. */
+  private void awaitLine(String path, String why) {
+    tally.away(true);
+    try {
+      if (!lostLine.awaitNext()) {
+        cancellation.throwIfStopped();
+        throw new Broken(source.show(path), why);
+      }
+    } finally {
+      tally.away(false);
     }
-    tally.problem(source.show(path), why, false);
   }
 
   private Side sideOf(IOException e) {
@@ -221,11 +249,17 @@ public final class Crossing {
 
   /** The place where the folder's content goes; {@code null} when it is skipped or failed. */
   private String makeFolder(Item item, String to) {
+    boolean[] tried = {false};
     return attempt(
         item.from(),
         () -> {
           Node there = target.look(to);
           String place = to;
+          if (tried[0] && there != null && there.kind() == FileKind.FOLDER) {
+            // Made just before the line broke; only the answer was lost.
+            folders.add(new Item(item.from(), place, item.node()));
+            return place;
+          }
           if (there != null && there.kind() != FileKind.FOLDER) {
             place = existing.placeFor(to, item.node(), there);
             there = null;
@@ -236,6 +270,7 @@ public final class Crossing {
           if (there == null) {
             // Open for filling; its real mode is set when everything is in it. A folder that was
             // there keeps its own.
+            tried[0] = true;
             target.makeFolder(place, new Mode((item.node().mode().bits() & 0777) | 0700));
             folders.add(new Item(item.from(), place, item.node()));
           }
@@ -247,6 +282,7 @@ public final class Crossing {
     cancellation.throwIfStopped();
     Node node = item.node();
     tally.begin(source.show(item.from()));
+    String[] arriving = {null};
     boolean ok =
         Boolean.TRUE.equals(
             attempt(
@@ -257,12 +293,17 @@ public final class Crossing {
                         source.show(item.from()), "not a file, folder or link: left out", false);
                     return false;
                   }
+                  if (arriving[0] != null && isAt(arriving[0], node)) {
+                    // Put in its place just before the line broke; only the answer was lost.
+                    return true;
+                  }
                   Node there = target.look(item.to());
                   String place =
                       there == null ? item.to() : existing.placeFor(item.to(), node, there);
                   if (place == null) {
                     return false;
                   }
+                  arriving[0] = place;
                   Node replacing = there != null && place.equals(item.to()) ? there : null;
                   if (node.kind() == FileKind.LINK) {
                     target.makeLink(place, node.target(), replacing != null);
@@ -276,6 +317,16 @@ public final class Crossing {
     } else {
       tally.skip(node.size());
     }
+  }
+
+  private boolean isAt(String place, Node node) throws IOException {
+    Node there = target.look(place);
+    return there != null
+        && there.kind() == node.kind()
+        && there.size() == node.size()
+        && (node.kind() == FileKind.LINK
+            ? node.target().equals(there.target())
+            : there.modified() == node.modified() && there.mode().equals(node.mode()));
   }
 
   private void carryFile(Item item, String place, Node replacing) throws IOException {

@@ -23,6 +23,8 @@ public record Progress(
   public enum Phase {
     COUNTING,
     CARRYING,
+    /** The line broke; it goes on when it is back. */
+    AWAY,
     DONE,
     STOPPED,
     /** The line broke or the person's account lost its way: the rest was not tried. */

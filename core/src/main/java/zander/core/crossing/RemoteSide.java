@@ -4,6 +4,9 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.function.Supplier;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteEntry;
@@ -19,14 +22,39 @@ import zander.core.rights.Mode;
 
 /** A folder on a server. What is replaced or made there is written down in the journal. */
 public final class RemoteSide implements Side {
-  private final RemoteFiles files;
+  private final Supplier<RemoteFiles> line;
   private final RemotePath base;
   private final Journal journal;
 
+  /** Temporary files that could not be removed, because the line was gone. */
+  private final Queue<RemotePath> leftovers = new ConcurrentLinkedQueue<>();
+
   public RemoteSide(RemoteFiles files, RemotePath base, Journal journal) {
-    this.files = files;
+    this(() -> files, base, journal);
+  }
+
+  /**
+   * @param line the file service there is now: another one after a line broke and came back
+   */
+  public RemoteSide(Supplier<RemoteFiles> line, RemotePath base, Journal journal) {
+    this.line = line;
     this.base = base;
     this.journal = journal;
+  }
+
+  private RemoteFiles files() {
+    return line.get();
+  }
+
+  @Override
+  public void tidyUp() {
+    for (RemotePath left; (left = leftovers.poll()) != null; ) {
+      try {
+        files().removeFile(left);
+      } catch (IOException | RuntimeException e) {
+        // Gone already, or the line broke again; its name says what it is.
+      }
+    }
   }
 
   private RemotePath at(String path) throws NameNotPossible {
@@ -52,7 +80,7 @@ public final class RemoteSide implements Side {
   @Override
   public List<Node> list(String folder) throws IOException {
     List<Node> nodes = new ArrayList<>();
-    for (RemoteEntry entry : files.list(at(folder), portion -> {})) {
+    for (RemoteEntry entry : files().list(at(folder), portion -> {})) {
       nodes.add(node(entry.path().wireName(), entry.attributes(), entry.target()));
     }
     return nodes;
@@ -62,8 +90,8 @@ public final class RemoteSide implements Side {
   public Node look(String path) throws IOException {
     RemotePath at = at(path);
     try {
-      RemoteAttributes found = files.look(at);
-      String target = found.kind() == FileKind.LINK ? files.readLink(at) : null;
+      RemoteAttributes found = files().look(at);
+      String target = found.kind() == FileKind.LINK ? files().readLink(at) : null;
       return node(at.wireName(), found, target);
     } catch (RemoteFailure e) {
       if (e.reason() == Reason.NO_SUCH_FILE) {
@@ -81,12 +109,12 @@ public final class RemoteSide implements Side {
         found.modified(),
         found.mode(),
         target,
-        files.names().user(found.uid()) + ":" + files.names().group(found.gid()));
+        files().names().user(found.uid()) + ":" + files().names().group(found.gid()));
   }
 
   @Override
   public InputStream read(String file) throws IOException {
-    return files.read(at(file));
+    return files().read(at(file));
   }
 
   @Override
@@ -97,13 +125,25 @@ public final class RemoteSide implements Side {
   private final class Arriving implements Incoming {
     private final RemotePath target;
     private final RemotePath part;
+    private final RemoteFiles files = line.get();
     private final RemoteWriter writer;
     private boolean arrived;
 
     Arriving(RemotePath target) throws IOException {
       this.target = target;
       this.part = target.parent().child(Side.partName(target.wireName()));
-      this.writer = files.create(part, new Mode(0600));
+      this.writer = begin();
+    }
+
+    private RemoteWriter begin() throws IOException {
+      try {
+        return files.create(part, new Mode(0600));
+      } catch (RemoteFailure e) {
+        if (e.reason() == Reason.LINE_LOST) {
+          leftovers.add(part);
+        }
+        throw e;
+      }
     }
 
     @Override
@@ -181,7 +221,7 @@ public final class RemoteSide implements Side {
         try {
           files.removeFile(part);
         } catch (IOException | RuntimeException e) {
-          // The line is gone; the part has a name that says what it is.
+          leftovers.add(part);
         }
       }
     }
@@ -193,7 +233,7 @@ public final class RemoteSide implements Side {
     Journal.Pending pending =
         journal.begin(ChangeKind.MAKE_FOLDER, at.text(), "", "a folder", null);
     try {
-      files.makeFolder(at, mode);
+      files().makeFolder(at, mode);
       pending.done();
     } catch (IOException e) {
       pending.failed(e.getMessage());
@@ -214,10 +254,10 @@ public final class RemoteSide implements Side {
     try {
       if (replace) {
         RemotePath part = at.parent().child(Side.partName(at.wireName()));
-        files.makeLink(part, target);
-        files.renameOver(part, at);
+        files().makeLink(part, target);
+        files().renameOver(part, at);
       } else {
-        files.makeLink(at, target);
+        files().makeLink(at, target);
       }
       pending.done();
     } catch (IOException e) {
@@ -229,8 +269,8 @@ public final class RemoteSide implements Side {
   @Override
   public void setFolderRights(String folder, Mode mode, long modified) throws IOException {
     RemotePath at = at(folder);
-    files.setTimes(at, modified, modified);
-    files.setMode(at, mode);
+    files().setTimes(at, modified, modified);
+    files().setMode(at, mode);
   }
 
   @Override

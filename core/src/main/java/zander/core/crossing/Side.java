@@ -39,6 +39,9 @@ public interface Side {
 
   void setFolderRights(String folder, Mode mode, long modified) throws IOException;
 
+  /** Removes what a broken line left lying about, as far as it can. */
+  default void tidyUp() {}
+
   /** Turns a failure into words about this side. */
   String why(IOException failure);
 

@@ -16,6 +16,7 @@ final class Tally {
   private long bytes;
   private long bytesInAll;
   private long skipped;
+  private int away;
   private String current = "";
 
   synchronized void phase(Phase next) {
@@ -56,8 +57,14 @@ final class Tally {
     }
   }
 
+  /** Whether a carrier begins or ends waiting for the line. */
+  synchronized void away(boolean begins) {
+    away += begins ? 1 : -1;
+  }
+
   synchronized Progress now() {
+    Phase shown = away > 0 && !phase.isOver() ? Phase.AWAY : phase;
     return new Progress(
-        phase, files, filesInAll, bytes, bytesInAll, skipped, current, List.copyOf(problems));
+        shown, files, filesInAll, bytes, bytesInAll, skipped, current, List.copyOf(problems));
   }
 }

@@ -5,148 +5,151 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.function.Consumer;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
-import javafx.beans.property.ReadOnlyStringProperty;
-import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
-import zander.core.book.ServerBook;
 import zander.core.book.ServerEntry;
-import zander.core.connect.Connection;
+import zander.core.connect.ConnectFailure;
 import zander.core.connect.Connector;
-import zander.core.connect.ServerAddress;
-import zander.core.connect.SignInWays;
+import zander.core.connect.keys.Agent;
 import zander.core.files.RemotePath;
 import zander.core.journal.FileJournal;
 import zander.core.journal.Journal;
+import zander.desk.reach.BookModel;
+import zander.desk.reach.KeysModel;
+import zander.desk.reach.Prompts;
+import zander.desk.reach.Reach;
+import zander.desk.reach.Secrets;
+import zander.desk.reach.SignInModel;
+import zander.desk.reach.TypedServer;
+import zander.desk.reach.VaultModel;
 import zander.desk.work.Background;
-import zander.desk.work.FailureWords;
-import zander.desk.work.Said;
 
 /** The whole program as a model: the book, the open desks, and signing in. */
 public final class AppModel {
   private final Background background;
   private final Connector connector;
-  private final ServerTalk.Prompts prompts;
   private final Path home;
   private final Path stateFolder;
-  private final ObservableList<ServerEntry> servers = FXCollections.observableArrayList();
+  private final BookModel book;
+  private final KeysModel keys;
+  private final VaultModel vault;
+  private final Reach reach;
   private final ObservableList<DeskModel> desks = FXCollections.observableArrayList();
   private final ObjectProperty<DeskModel> current = new SimpleObjectProperty<>();
-  private final ReadOnlyStringWrapper step = new ReadOnlyStringWrapper("");
-  private final ReadOnlyObjectWrapper<Said> failure = new ReadOnlyObjectWrapper<>();
+  private final ReadOnlyObjectWrapper<SignInModel> signIn = new ReadOnlyObjectWrapper<>();
   private final BooleanProperty dark = new SimpleBooleanProperty(false);
   private final BooleanProperty localFolded = new SimpleBooleanProperty(false);
   private final Map<String, Journal> journals = new LinkedHashMap<>();
   private final Map<String, List<RemotePath>> visited = new LinkedHashMap<>();
+  private ServerEntry wanted;
 
-  /**
-   * @param home the person's home folder on this computer
-   * @param stateFolder where journals are kept
-   */
-  public AppModel(
-      Background background,
-      Connector connector,
-      ServerTalk.Prompts prompts,
-      Path home,
-      Path stateFolder) {
+  public AppModel(Background background, Connector connector, Prompts prompts, Places places) {
     this.background = background;
     this.connector = connector;
-    this.prompts = prompts;
-    this.home = home;
-    this.stateFolder = stateFolder;
-  }
-
-  /** Reads the server book; a damaged one is told and left as it is. */
-  public void readBook(Path file) {
-    background.run(
-        () -> ServerBook.read(file),
-        book -> servers.setAll(book.servers()),
-        e ->
-            failure.set(
-                new Said(
-                    "The server book could not be read",
-                    file + ": " + e.getMessage() + "\nThe file was left as it is.")));
+    this.home = places.home();
+    this.stateFolder = places.state();
+    String person = System.getProperty("user.name");
+    this.book = new BookModel(background, places.book(), home, person);
+    this.keys = new KeysModel(background, home.resolve(".ssh"), Agent.running().orElse(null));
+    this.vault = new VaultModel(places.vault(), background);
+    this.reach = new Reach(background, connector, prompts, vault, book, home);
   }
 
   /** Opens a desk for a saved server; one that is open is shown. */
   public void open(ServerEntry entry) {
     for (DeskModel desk : desks) {
-      if (desk.entry().equals(entry)) {
+      if (desk.entry().name().equals(entry.name()) && desk.entry().host().equals(entry.host())) {
         current.set(desk);
         return;
       }
     }
-    signIn(
-        entry,
-        connection -> {
-          DeskModel desk = new DeskModel(this, entry, connection, journals.get(entry.name()));
-          desks.add(desk);
-          current.set(desk);
-        },
-        failure::set);
+    openAnother(entry);
   }
 
-  /** Opens a desk for {@code account@host:port}. */
-  public void openTyped(String typed, String keyFile) {
-    try {
-      String key = keyFile == null || keyFile.isBlank() ? null : keyFile.strip();
-      open(ServerEntry.typed(ServerAddress.parse(typed), key));
-    } catch (IllegalArgumentException e) {
-      failure.set(FailureWords.of(e));
-    }
-  }
-
-  /**
-   * Signs in on a background thread.
-   *
-   * @param failed told in words why it did not work
-   */
-  void signIn(ServerEntry entry, Consumer<Connection> opened, Consumer<Said> failed) {
-    if (!step.get().isEmpty()) {
+  /** Opens one more desk for a server, over a connection of its own. */
+  public void openAnother(ServerEntry entry) {
+    if (signIn.get() != null && !signIn.get().isOver()) {
       return;
     }
-    failure.set(null);
-    step.set("Opening " + entry.name());
-    ServerTalk talk =
-        new ServerTalk(
-            background,
-            prompts,
-            reached ->
-                step.set(
-                    "Opening "
-                        + entry.name()
-                        + ": "
-                        + reached.name().toLowerCase(java.util.Locale.ROOT).replace('_', ' ')));
-    Path keyFile = entry.keyFile() == null ? null : home.resolve(entry.keyFile());
-    background.run(
-        () -> {
-          Connection connection =
-              connector.open(entry.address(), new SignInWays(keyFile, entry.password()), talk);
-          openJournal(entry);
-          return connection;
-        },
-        connection -> {
-          step.set("");
-          opened.accept(connection);
-        },
-        e -> {
-          step.set("");
-          failed.accept(FailureWords.of(e));
-        });
+    wanted = entry;
+    current.set(null);
+    Secrets secrets = new Secrets();
+    signIn.set(
+        reach.signIn(
+            entry,
+            secrets,
+            false,
+            new Reach.Outcome(
+                opened ->
+                    background.run(
+                        () -> journalOf(entry),
+                        journal -> {
+                          DeskModel desk = new DeskModel(this, entry, opened, journal, secrets);
+                          signIn.set(null);
+                          desks.add(desk);
+                          current.set(desk);
+                        },
+                        failure -> {
+                          background.run(opened.connection()::close);
+                          book.tell(zander.desk.work.FailureWords.of(failure));
+                          signIn.set(null);
+                        }),
+                failed -> secrets.wipe())));
   }
 
-  private synchronized void openJournal(ServerEntry entry) throws java.io.IOException {
-    if (!journals.containsKey(entry.name())) {
-      String folder = entry.address().toString().replaceAll("[^A-Za-z0-9@.:-]", "_");
-      journals.put(entry.name(), new FileJournal(stateFolder.resolve("journal").resolve(folder)));
+  /** Opens what was typed: a name of the book, {@code account@host:port}, or an address. */
+  public void openTyped(String typed) {
+    background.run(
+        () -> TypedServer.read(typed, book, home),
+        this::open,
+        failure -> book.tell(zander.desk.work.FailureWords.of(failure)));
+  }
+
+  /** Tries the last sign-in again. */
+  public void signInAgain() {
+    if (wanted != null) {
+      open(book.find(wanted.name()) == null ? wanted : book.find(wanted.name()));
     }
+  }
+
+  /** Gives a sign-in up, or puts its report away. */
+  public void endSignIn() {
+    if (signIn.get() != null) {
+      signIn.get().stop();
+      signIn.set(null);
+    }
+  }
+
+  /** Puts the host key that the server showed in the place of the known one, and tries again. */
+  public void replaceHostKey(ConnectFailure failure) {
+    background.run(
+        () -> {
+          connector.knownHosts().replace(failure.address().knownHostsName(), failure.shown());
+          return failure;
+        },
+        done -> signInAgain(),
+        why -> book.tell(zander.desk.work.FailureWords.of(why)));
+  }
+
+  /** Closes the key file that a sign-in stumbled over to others, and tries again. */
+  public void closeKeyFile(ConnectFailure failure) {
+    keys.close(failure.keyFile(), this::signInAgain);
+  }
+
+  private synchronized Journal journalOf(ServerEntry entry) throws java.io.IOException {
+    String folder = entry.address().toString().replaceAll("[^A-Za-z0-9@.:-]", "_");
+    Journal journal = journals.get(folder);
+    if (journal == null) {
+      journal = new FileJournal(stateFolder.resolve("journal").resolve(folder));
+      journals.put(folder, journal);
+    }
+    return journal;
   }
 
   void remember(String server, RemotePath path) {
@@ -185,6 +188,7 @@ public final class AppModel {
 
   public void stop() {
     new ArrayList<>(desks).forEach(DeskModel::end);
+    vault.lock();
     connector.close();
     background.stop();
   }
@@ -197,8 +201,20 @@ public final class AppModel {
     return home;
   }
 
-  public ObservableList<ServerEntry> servers() {
-    return servers;
+  Reach reach() {
+    return reach;
+  }
+
+  public BookModel book() {
+    return book;
+  }
+
+  public KeysModel keys() {
+    return keys;
+  }
+
+  public VaultModel vault() {
+    return vault;
   }
 
   public ObservableList<DeskModel> desks() {
@@ -210,18 +226,9 @@ public final class AppModel {
     return current;
   }
 
-  /** What a sign-in is doing; empty when none is under way. */
-  public ReadOnlyStringProperty stepProperty() {
-    return step.getReadOnlyProperty();
-  }
-
-  /** Why the last sign-in failed; {@code null} for none. */
-  public ReadOnlyObjectProperty<Said> failureProperty() {
-    return failure.getReadOnlyProperty();
-  }
-
-  public void dismissFailure() {
-    failure.set(null);
+  /** The sign-in under way or the last one that failed; {@code null} for none. */
+  public ReadOnlyObjectProperty<SignInModel> signInProperty() {
+    return signIn.getReadOnlyProperty();
   }
 
   public BooleanProperty darkProperty() {

@@ -2,6 +2,7 @@ package zander.desk.model;
 
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
+import java.util.function.BooleanSupplier;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import zander.core.crossing.Crossing;
@@ -37,11 +38,13 @@ public final class CrossingModel {
       Side source,
       Side target,
       List<String> names,
-      WhenExists rule) {
+      WhenExists rule,
+      BooleanSupplier lineBack) {
     this.background = background;
     this.direction = direction;
     this.names = List.copyOf(names);
-    this.crossing = new Crossing(source, target, rule, this::ask, cancellation);
+    this.crossing =
+        new Crossing(source, target, rule, this::ask, cancellation, () -> awaitLine(lineBack));
     progress.set(crossing.progress());
   }
 
@@ -132,6 +135,14 @@ public final class CrossingModel {
         });
   }
 
+  /** Waits, on a crossing's thread, for the line or for being stopped. */
+  private boolean awaitLine(BooleanSupplier lineBack) {
+    CompletableFuture<Boolean> answer = new CompletableFuture<>();
+    cancellation.onStop(() -> answer.complete(false));
+    background.run(() -> answer.complete(lineBack.getAsBoolean()));
+    return answer.join();
+  }
+
   public void stop() {
     cancellation.stop();
   }
@@ -168,6 +179,13 @@ public final class CrossingModel {
               + Texts.size(now.bytes())
               + " of "
               + Texts.size(now.bytesInAll());
+      case AWAY ->
+          what()
+              + "  ·  "
+              + Texts.count(now.files())
+              + " of "
+              + Texts.count(now.filesInAll(), "file")
+              + "  ·  goes on when the connection is back";
       case DONE ->
           what()
               + " "

@@ -32,7 +32,7 @@ public final class Crossings {
     cross(
         Direction.SEND_UP,
         new LocalSide(desk.local().folder()),
-        new RemoteSide(desk.files(), desk.folder().path(), desk.journal()),
+        new RemoteSide(desk::files, desk.folder().path(), desk.journal()),
         names);
   }
 
@@ -46,7 +46,7 @@ public final class Crossings {
     }
     cross(
         Direction.BRING_DOWN,
-        new RemoteSide(desk.files(), desk.folder().path(), desk.journal()),
+        new RemoteSide(desk::files, desk.folder().path(), desk.journal()),
         new LocalSide(desk.local().folder()),
         names);
   }
@@ -62,7 +62,14 @@ public final class Crossings {
       return;
     }
     CrossingModel started =
-        new CrossingModel(desk.background(), direction, source, target, names, whenExists.get());
+        new CrossingModel(
+            desk.background(),
+            direction,
+            source,
+            target,
+            names,
+            whenExists.get(),
+            () -> desk.line().awaitBack());
     started
         .questionProperty()
         .addListener(
@@ -77,7 +84,7 @@ public final class Crossings {
     current.set(started);
     started.start(
         () -> {
-          if (!desk.awayProperty().get()) {
+          if (!desk.line().awayProperty().get()) {
             desk.folder().refresh();
           }
           desk.local().refresh();

@@ -7,8 +7,6 @@ import java.util.OptionalInt;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import javafx.beans.property.ObjectProperty;
-import javafx.beans.property.ReadOnlyBooleanProperty;
-import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleObjectProperty;
@@ -25,6 +23,10 @@ import zander.core.files.RightsChange;
 import zander.core.files.WholeWrite;
 import zander.core.journal.Journal;
 import zander.core.journal.JournalEntry;
+import zander.desk.reach.KeyPlacing;
+import zander.desk.reach.KeysModel;
+import zander.desk.reach.Reach;
+import zander.desk.reach.Secrets;
 import zander.desk.work.Background;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Said;
@@ -40,10 +42,10 @@ public final class DeskModel {
   private final ObservableList<Sheet> sheets = FXCollections.observableArrayList();
   private final ObjectProperty<Sheet> current = new SimpleObjectProperty<>();
   private final Crossings crossings = new Crossings(this);
-  private final ReadOnlyObjectWrapper<Long> delay = new ReadOnlyObjectWrapper<>();
+  private final Secrets secrets;
+  private final LineKeeper line;
   private final ReadOnlyObjectWrapper<List<JournalEntry>> happened =
       new ReadOnlyObjectWrapper<>(List.of());
-  private final ReadOnlyBooleanWrapper away = new ReadOnlyBooleanWrapper(false);
   private final ExecutorService typing =
       Executors.newSingleThreadExecutor(
           task -> {
@@ -51,13 +53,19 @@ public final class DeskModel {
             thread.setDaemon(true);
             return thread;
           });
-  private volatile Connection connection;
   private int shells;
 
-  DeskModel(AppModel app, ServerEntry entry, Connection connection, Journal journal) {
+  /**
+   * @param secrets what the person let this desk keep; wiped when it ends
+   */
+  DeskModel(
+      AppModel app, ServerEntry entry, Reach.Opened opened, Journal journal, Secrets secrets) {
     this.app = app;
     this.entry = entry;
     this.journal = journal;
+    this.secrets = secrets;
+    this.line = new LineKeeper(app.background(), this::signInAgain, this::cameBack);
+    line.take(opened);
     this.folder = new FolderModel(this);
     this.rights = new RightsModel(this);
     Path start = entry.local() == null ? app.home() : app.home().resolve(entry.local());
@@ -71,16 +79,17 @@ public final class DeskModel {
     sheets.add(folder);
     current.set(folder);
     current.addListener((observed, old, now) -> selected());
-    take(connection);
-    RemotePath landing = connection.whoAmI().home();
-    folder.go(entry.landing() == null ? landing : RemotePath.of(entry.landing()));
+    folder.land(opened.connection().landing());
   }
 
-  private void take(Connection fresh) {
-    connection = fresh;
-    away.set(false);
-    fresh.onEnd(() -> background().show(() -> away.set(connection == fresh)));
-    background().run(() -> fresh.delay().toMillis(), delay::set, failure -> delay.set(null));
+  private void signInAgain(boolean unattended, Reach.Outcome outcome) {
+    app.reach().signIn(entry, secrets, unattended, outcome);
+  }
+
+  /** The line is back: what is shown is asked for again; sheets and texts stay as they are. */
+  private void cameBack() {
+    folder.refresh();
+    selected();
   }
 
   private void selected() {
@@ -121,11 +130,11 @@ public final class DeskModel {
   }
 
   RemoteFiles files() {
-    return connection.files();
+    return connection().files();
   }
 
   Connection connection() {
-    return connection;
+    return line.connection();
   }
 
   Journal journal() {
@@ -145,7 +154,7 @@ public final class DeskModel {
   }
 
   RemotePath home() {
-    return connection.whoAmI().home();
+    return connection().whoAmI().home();
   }
 
   String userName(int uid) {
@@ -188,9 +197,7 @@ public final class DeskModel {
 
   /** Looks whether the line is still there after something failed. */
   void checkLine() {
-    if (!connection.isOpen()) {
-      away.set(true);
-    }
+    line.check();
   }
 
   // What a person does.
@@ -251,25 +258,11 @@ public final class DeskModel {
     }
   }
 
-  /** Opens the connection again; sheets, texts and folders stay as they are. */
-  public void reconnect() {
-    app.signIn(
-        entry,
-        fresh -> {
-          take(fresh);
-          folder.refresh();
-        },
-        said -> {
-          current.set(folder);
-          folder.ask(Question.notice(said, true, folder.dismiss()));
-        });
-  }
-
   void end() {
     new ArrayList<>(sheets).forEach(Sheet::close);
     typing.shutdown();
-    Connection last = connection;
-    background().run(last::close);
+    line.end();
+    secrets.wipe();
   }
 
   public boolean hasUnsaved() {
@@ -281,11 +274,11 @@ public final class DeskModel {
   }
 
   public WhoAmI whoAmI() {
-    return connection.whoAmI();
+    return connection().whoAmI();
   }
 
   public String keyType() {
-    return connection.keyType();
+    return connection().keyType();
   }
 
   public FolderModel folder() {
@@ -313,18 +306,18 @@ public final class DeskModel {
     return crossings;
   }
 
-  /** Milliseconds for a round trip, or {@code null} while not known. */
-  public ReadOnlyObjectProperty<Long> delayProperty() {
-    return delay.getReadOnlyProperty();
-  }
-
   /** What the journal has about the one thing selected. */
   public ReadOnlyObjectProperty<List<JournalEntry>> happenedProperty() {
     return happened.getReadOnlyProperty();
   }
 
-  /** Whether the connection is gone and what is shown is as it was. */
-  public ReadOnlyBooleanProperty awayProperty() {
-    return away.getReadOnlyProperty();
+  /** The line to the server: its delay, whether it is there, and how it comes back. */
+  public LineKeeper line() {
+    return line;
+  }
+
+  /** Puts a key on this server and, once it is proved, switches the entry to it. */
+  public KeyPlacing place(KeysModel.Row key) {
+    return new KeyPlacing(background(), app.reach(), app.book(), entry, key, connection(), journal);
   }
 }

@@ -17,6 +17,7 @@ import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
 import javafx.collections.transformation.FilteredList;
 import zander.core.files.RemoteEntry;
+import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.desk.work.FailureWords;
 
@@ -61,6 +62,16 @@ public final class FolderModel extends Sheet {
             before.push(from);
           }
         });
+  }
+
+  /** Shows what was read on arrival; where that failed, home, and why. */
+  void land(RemoteFiles.Landing landing) {
+    if (landing.failure() == null) {
+      arrive(landing.folder(), sorted(landing.entries()));
+    } else {
+      go(landing.home());
+      ask(Question.notice(FailureWords.of(landing.failure()), true, dismiss()));
+    }
   }
 
   public void goUp() {

@@ -19,6 +19,7 @@ import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
 import zander.desk.model.FileModel;
 import zander.desk.model.FolderModel;
+import zander.desk.model.LineKeeper;
 import zander.desk.model.Sheet;
 import zander.desk.model.ShellModel;
 
@@ -56,14 +57,20 @@ final class DeskView extends VBox {
   }
 
   private HBox awayStrip() {
-    Label words =
-        Parts.label(
-            "The connection broke. What you see is as it was; nothing unsaved is lost.",
-            "strip-headline");
-    Button again = Parts.button("Connect again", "connect-again", model::reconnect, "strong");
-    HBox strip = Parts.row("away", words, Parts.spring(), again);
-    model.awayProperty().addListener((observed, old, now) -> Parts.show(strip, now));
-    Parts.show(strip, model.awayProperty().get());
+    LineKeeper line = model.line();
+    Label words = Parts.label("", "strip-headline");
+    words.setWrapText(true);
+    HBox.setHgrow(words, Priority.ALWAYS);
+    words.textProperty().bind(line.wordsProperty());
+    Button again = Parts.button("Connect now", "connect-again", line::tryNow, "strong");
+    Button stop = Parts.button("Stop trying", "stop-trying", line::stopTrying);
+    again.setMinWidth(USE_PREF_SIZE);
+    stop.setMinWidth(USE_PREF_SIZE);
+    line.tryingProperty().addListener((observed, old, now) -> Parts.show(stop, now));
+    Parts.show(stop, line.tryingProperty().get());
+    HBox strip = Parts.row("away", words, again, stop);
+    line.awayProperty().addListener((observed, old, now) -> Parts.show(strip, now));
+    Parts.show(strip, line.awayProperty().get());
     return strip;
   }
 

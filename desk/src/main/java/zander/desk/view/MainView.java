@@ -13,31 +13,33 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.StackPane;
 import zander.core.book.MarkedFolder;
 import zander.core.book.ServerEntry;
-import zander.core.connect.ServerAddress;
+import zander.core.connect.TypedAddress;
 import zander.core.files.RemotePath;
 import zander.desk.model.Action;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
 import zander.desk.model.FileModel;
-import zander.desk.model.ServerTalk;
+import zander.desk.reach.BookModel;
+import zander.desk.reach.Prompts;
 import zander.desk.term.TerminalView;
+import zander.desk.view.reach.ReachView;
 
 /** The whole window: top bar, the desk in front, and what may stand over it. */
 public final class MainView extends StackPane {
   private final AppModel model;
-  private final Prompts prompts;
+  private final Overlay prompts;
   private final BorderPane ground = new BorderPane();
-  private final OpenServerView openServer;
+  private final ReachView reach;
   private final GotoView go;
   private final Map<DeskModel, DeskView> desks = new HashMap<>();
 
   /**
    * @param prompts made before the model, which asks through it
    */
-  public MainView(AppModel model, Prompts prompts) {
+  public MainView(AppModel model, Overlay prompts) {
     this.model = model;
     this.prompts = prompts;
-    this.openServer = new OpenServerView(model);
+    this.reach = new ReachView(model);
     this.go = new GotoView(this::offers, this::typedPath);
     getStyleClass().add("zander");
     ground.setTop(new TopBar(model, this::openGoto));
@@ -47,28 +49,18 @@ public final class MainView extends StackPane {
   }
 
   /** The overlay for questions, made first so that the model can be given it. */
-  public static final class Prompts implements ServerTalk.Prompts {
+  public static final class Overlay {
     private final PromptOverlay overlay = new PromptOverlay();
 
-    @Override
-    public void hostKey(
-        ServerAddress address,
-        zander.core.trust.WireKey shown,
-        java.util.concurrent.CompletableFuture<Boolean> answer) {
-      overlay.hostKey(address, shown, answer);
-    }
-
-    @Override
-    public void secret(
-        String headline, String detail, java.util.concurrent.CompletableFuture<char[]> answer) {
-      overlay.secret(headline, detail, answer);
+    public Prompts prompts() {
+      return overlay;
     }
   }
 
   private void show() {
     DeskModel desk = model.currentProperty().get();
     desks.keySet().retainAll(model.desks());
-    ground.setCenter(desk == null ? openServer : view(desk));
+    ground.setCenter(desk == null ? reach : view(desk));
   }
 
   private DeskView view(DeskModel desk) {
@@ -144,7 +136,14 @@ public final class MainView extends StackPane {
         new Action(
             "Close the sheet", "Ctrl+W", () -> onDesk(d -> d.close(d.currentProperty().get()))),
         new Action("Close the desk", "", () -> onDesk(model::close)),
-        new Action("Connect again", "", () -> onDesk(DeskModel::reconnect)),
+        new Action("Connect now", "", () -> onDesk(desk -> desk.line().tryNow())),
+        new Action("Make a new server", "Ctrl+N", this::newServer),
+        new Action("Keys", "", () -> page("Keys")),
+        new Action("Vault", "", () -> page("Vault")),
+        new Action(
+            "Open another desk on this server",
+            "",
+            () -> onDesk(desk -> model.openAnother(desk.entry()))),
         new Action(
             "Fold or show this computer",
             "Ctrl+M",
@@ -155,9 +154,19 @@ public final class MainView extends StackPane {
             () -> model.darkProperty().set(!model.darkProperty().get())));
   }
 
+  private void newServer() {
+    page("Servers");
+    model.book().startNew();
+  }
+
+  private void page(String name) {
+    model.currentProperty().set(null);
+    reach.show(name);
+  }
+
   private void openAServer() {
     model.currentProperty().set(null);
-    openServer.focusFirst();
+    reach.focusFirst();
   }
 
   private void save(DeskModel desk) {
@@ -199,8 +208,11 @@ public final class MainView extends StackPane {
   /** All that can be gone to or done: actions, servers, marked and visited folders. */
   private List<Action> offers() {
     List<Action> offers = new ArrayList<>(actions());
-    for (ServerEntry entry : model.servers()) {
-      offers.add(new Action("Server " + entry.name(), "", () -> model.open(entry)));
+    for (BookModel.Row row : model.book().rows()) {
+      if (row.source() != BookModel.Source.REMOVED) {
+        ServerEntry entry = row.entry();
+        offers.add(new Action("Server " + entry.name(), "", () -> model.open(entry)));
+      }
     }
     onDesk(
         desk -> {
@@ -223,8 +235,8 @@ public final class MainView extends StackPane {
     if (desk != null && (typed.startsWith("/") || typed.startsWith("~"))) {
       return new Action("Go to " + typed, "", () -> goTyped(desk, typed));
     }
-    if (ServerAddress.looksLikeOne(typed)) {
-      return new Action("Open " + typed, "", () -> model.openTyped(typed, null));
+    if (TypedAddress.looksLikeOne(typed)) {
+      return new Action("Open " + typed, "", () -> model.openTyped(typed));
     }
     return null;
   }
@@ -242,8 +254,8 @@ public final class MainView extends StackPane {
   /** The desk's view in front, for focus when the window opens. */
   public void focusFirst() {
     Node center = ground.getCenter();
-    if (center == openServer) {
-      openServer.focusFirst();
+    if (center == reach) {
+      reach.focusFirst();
     }
   }
 }

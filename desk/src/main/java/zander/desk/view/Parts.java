@@ -11,16 +11,16 @@ import org.kordamp.ikonli.feather.Feather;
 import org.kordamp.ikonli.javafx.FontIcon;
 
 /** The small parts that views are put together from. */
-final class Parts {
+public final class Parts {
   private Parts() {}
 
-  static Label label(String text, String... classes) {
+  public static Label label(String text, String... classes) {
     Label label = new Label(text);
     label.getStyleClass().addAll(classes);
     return label;
   }
 
-  static Button button(String text, String id, Runnable action, String... classes) {
+  public static Button button(String text, String id, Runnable action, String... classes) {
     Button button = new Button(text);
     button.setId(id);
     button.getStyleClass().addAll(classes);
@@ -29,7 +29,7 @@ final class Parts {
   }
 
   /** A button that shows only an icon everybody reads; the words are for those who hear them. */
-  static Button iconButton(Feather icon, String words, Runnable action, String styleClass) {
+  public static Button iconButton(Feather icon, String words, Runnable action, String styleClass) {
     Button button = button("", null, action, styleClass);
     button.setGraphic(new FontIcon(icon));
     button.setAccessibleText(words);
@@ -38,25 +38,25 @@ final class Parts {
     return button;
   }
 
-  static <T extends javafx.scene.control.Control> T hint(T control, String text) {
+  public static <T extends javafx.scene.control.Control> T hint(T control, String text) {
     control.setTooltip(new Tooltip(text));
     return control;
   }
 
-  static Region spring() {
+  public static Region spring() {
     Region spring = new Region();
     HBox.setHgrow(spring, Priority.ALWAYS);
     return spring;
   }
 
-  static HBox row(String styleClass, Node... children) {
+  public static HBox row(String styleClass, Node... children) {
     HBox row = new HBox(children);
     row.getStyleClass().add(styleClass);
     return row;
   }
 
   /** Shows a node only while there is a reason to, and gives its place free otherwise. */
-  static void show(Node node, boolean shown) {
+  public static void show(Node node, boolean shown) {
     node.setVisible(shown);
     node.setManaged(shown);
   }

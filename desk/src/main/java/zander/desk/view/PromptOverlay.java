@@ -1,6 +1,10 @@
 package zander.desk.view;
 
+import java.util.ArrayDeque;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Deque;
+import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -11,14 +15,19 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import zander.core.trust.WireKey;
 import zander.core.connect.ServerAddress;
-import zander.desk.model.ServerTalk;
+import zander.core.connect.SignInTalk.Challenge;
+import zander.core.connect.SignInTalk.Prompt;
+import zander.core.trust.WireKey;
+import zander.desk.reach.Keep;
+import zander.desk.reach.Prompts;
+import zander.desk.view.reach.SecretFields;
 
 /** The two questions that stand over everything else: a host key, and a secret. */
-final class PromptOverlay extends StackPane implements ServerTalk.Prompts {
+final class PromptOverlay extends StackPane implements Prompts {
   private static final int GROUP = 8;
 
+  private final Deque<Runnable> waiting = new ArrayDeque<>();
   private javafx.scene.Node focusBefore;
 
   PromptOverlay() {
@@ -34,7 +43,12 @@ final class PromptOverlay extends StackPane implements ServerTalk.Prompts {
         });
   }
 
+  /** One question at a time: a second one waits until the first is answered. */
   private void open(VBox card, javafx.scene.Node focus) {
+    if (isVisible()) {
+      waiting.add(() -> open(card, focus));
+      return;
+    }
     card.getStyleClass().add("card");
     card.setMaxSize(USE_PREF_SIZE, USE_PREF_SIZE);
     StackPane.setAlignment(card, Pos.CENTER);
@@ -49,6 +63,9 @@ final class PromptOverlay extends StackPane implements ServerTalk.Prompts {
     Parts.show(this, false);
     if (focusBefore != null) {
       focusBefore.requestFocus();
+    }
+    if (!waiting.isEmpty()) {
+      waiting.remove().run();
     }
   }
 
@@ -110,43 +127,91 @@ final class PromptOverlay extends StackPane implements ServerTalk.Prompts {
   }
 
   @Override
-  public void secret(String headline, String detail, CompletableFuture<char[]> answer) {
+  public void secret(Ask ask, CompletableFuture<Given> answer) {
     PasswordField field = new PasswordField();
     field.setId("secret");
     field.setPrefColumnCount(28);
+    KeepChoice keep = new KeepChoice(ask.preset());
     Runnable give =
         () -> {
-          char[] secret = take(field);
+          char[] secret = SecretFields.take(field);
           close();
-          answer.complete(secret);
+          answer.complete(new Given(secret, ask.mayKeep() ? keep.chosen() : Keep.NOW));
         };
     field.setOnAction(event -> give.run());
+    Button yes = Parts.button("Go on", "prompt-yes", give, "main");
+    Button no =
+        Parts.button(
+            ask.mayKeep() ? "Give up" : "Not now",
+            "prompt-no",
+            () -> {
+              Arrays.fill(SecretFields.take(field), '\0');
+              close();
+              answer.complete(null);
+            });
+    VBox card = new VBox(Parts.label(ask.headline(), "page-title"), field);
+    addDetail(card, ask.detail());
+    if (ask.mayKeep()) {
+      card.getChildren().add(keep);
+    }
+    card.getChildren().add(Parts.row("choices", yes, no));
+    open(card, field);
+  }
+
+  private static void addDetail(VBox card, String detail) {
+    if (!detail.isEmpty()) {
+      Label explain = Parts.label(detail, detail.startsWith("That was") ? "problem" : "quiet");
+      explain.setWrapText(true);
+      explain.setMaxWidth(460);
+      card.getChildren().add(explain);
+    }
+  }
+
+  @Override
+  public void questions(
+      Challenge challenge, String detail, CompletableFuture<List<char[]>> answer) {
+    VBox card = new VBox(Parts.label(challenge.address() + " asks", "page-title"));
+    addDetail(card, challenge.title());
+    addDetail(card, challenge.instruction());
+    List<TextField> fields = new ArrayList<>();
+    int number = 1;
+    for (Prompt prompt : challenge.prompts()) {
+      TextField field = prompt.shown() ? new TextField() : new PasswordField();
+      field.setId("answer-" + number++);
+      fields.add(field);
+      card.getChildren().addAll(Parts.label(prompt.text(), "field-title"), field);
+    }
+    addDetail(card, detail);
+    Runnable give =
+        () -> {
+          List<char[]> letters = fields.stream().map(SecretFields::take).toList();
+          close();
+          answer.complete(letters);
+        };
+    for (int i = 0; i < fields.size(); i++) {
+      TextField next = i + 1 < fields.size() ? fields.get(i + 1) : null;
+      fields
+          .get(i)
+          .setOnAction(
+              event -> {
+                if (next == null) {
+                  give.run();
+                } else {
+                  next.requestFocus();
+                }
+              });
+    }
     Button yes = Parts.button("Go on", "prompt-yes", give, "main");
     Button no =
         Parts.button(
             "Give up",
             "prompt-no",
             () -> {
-              Arrays.fill(take(field), '\0');
+              fields.forEach(field -> Arrays.fill(SecretFields.take(field), '\0'));
               close();
               answer.complete(null);
             });
-    Label explain = Parts.label(detail, "quiet");
-    explain.setWrapText(true);
-    open(
-        new VBox(
-            Parts.label(headline, "page-title"), field, explain, Parts.row("choices", yes, no)),
-        field);
-  }
-
-  /** The field's letters; the field itself is emptied. */
-  private static char[] take(PasswordField field) {
-    CharSequence letters = field.getCharacters();
-    char[] secret = new char[letters.length()];
-    for (int i = 0; i < secret.length; i++) {
-      secret[i] = letters.charAt(i);
-    }
-    field.clear();
-    return secret;
+    card.getChildren().add(Parts.row("choices", yes, no));
+    open(card, fields.get(0));
   }
 }

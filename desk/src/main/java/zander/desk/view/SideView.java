@@ -36,7 +36,8 @@ final class SideView extends VBox {
                 Parts.label("Signed in as ", "quiet"),
                 Parts.label(desk.whoAmI().account(), "strong-word")),
             facts);
-    desk.delayProperty().addListener((observed, old, now) -> facts.setText(facts()));
+    desk.line().delayProperty().addListener((observed, old, now) -> facts.setText(facts()));
+    desk.line().awayProperty().addListener((observed, old, now) -> facts.setText(facts()));
     facts.setText(facts());
     desk.folder().pathProperty().addListener((observed, old, now) -> markCurrent(now));
     markCurrent(desk.folder().path());
@@ -74,7 +75,10 @@ final class SideView extends VBox {
     String groups = String.join(", ", desk.whoAmI().groups());
     String uid = desk.whoAmI().uid() < 0 ? "" : "uid " + desk.whoAmI().uid();
     String key = desk.keyType().isEmpty() ? "password" : "key " + desk.keyType();
-    Long delay = desk.delayProperty().get();
+    Long delay = desk.line().delayProperty().get();
+    if (desk.line().awayProperty().get()) {
+      return "away since the line broke";
+    }
     return uid
         + (groups.isEmpty() ? "" : " · " + groups)
         + "\n"

@@ -1,9 +1,13 @@
 package zander.desk.work;
 
+import java.time.Duration;
 import java.util.concurrent.Callable;
 import java.util.concurrent.Executor;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
 
@@ -18,6 +22,13 @@ public final class Background {
       Executors.newCachedThreadPool(
           task -> {
             Thread thread = new Thread(task, "work-" + NUMBER.incrementAndGet());
+            thread.setDaemon(true);
+            return thread;
+          });
+  private final ScheduledExecutorService clock =
+      Executors.newSingleThreadScheduledExecutor(
+          task -> {
+            Thread thread = new Thread(task, "clock");
             thread.setDaemon(true);
             return thread;
           });
@@ -53,7 +64,20 @@ public final class Background {
     interfaceThread.execute(change);
   }
 
+  /** Runs something on the interface thread later; cancelling the result prevents it. */
+  public Future<?> later(Duration pause, Runnable change) {
+    return clock.schedule(
+        () -> interfaceThread.execute(change), pause.toMillis(), TimeUnit.MILLISECONDS);
+  }
+
+  /** Runs short work again and again, on the clock's thread; it must not wait. */
+  public Future<?> every(Duration pause, Runnable look) {
+    return clock.scheduleWithFixedDelay(
+        look, pause.toMillis(), pause.toMillis(), TimeUnit.MILLISECONDS);
+  }
+
   public void stop() {
+    clock.shutdownNow();
     threads.shutdownNow();
   }
 }

@@ -1,108 +1,226 @@
 package zander.desk.work;
 
-import java.util.stream.Collectors;
+import java.util.ArrayList;
+import java.util.List;
 import zander.core.connect.ConnectFailure;
+import zander.core.connect.SignInNote;
+import zander.core.connect.SignInStep;
 import zander.core.trust.WireKey;
 
-/** Words for a sign-in that failed: at which step, what it can mean, what to do. */
-final class SignInWords {
+/** Words for signing in: its steps, what happened in them, why it failed, and what may help. */
+public final class SignInWords {
   private SignInWords() {}
+
+  /** A step as the person knows it. */
+  public static String name(SignInStep step) {
+    return switch (step) {
+      case NAME -> "name";
+      case PORT -> "port";
+      case GREETING -> "greeting";
+      case HOST_KEY -> "host key";
+      case SIGN_IN -> "account";
+      case FILES -> "file service";
+      case SHELL -> "shell";
+    };
+  }
+
+  /** One thing that happened, in a few words. */
+  public static String of(SignInNote note) {
+    String fact = note.fact();
+    boolean letters = fact.equals("password") || fact.equals("keyboard-interactive");
+    return switch (note.kind()) {
+      case OFFERED ->
+          note.step() == SignInStep.PORT
+              ? "trying " + fact
+              : letters
+                  ? (fact.equals("password") ? "a password was sent" : "questions were answered")
+                  : "offered " + fact;
+      case REFUSED ->
+          note.step() == SignInStep.SIGN_IN
+              ? (fact.isEmpty() ? "not right" : fact.contains(": ") ? fact : fact + ": refused")
+              : fact;
+      case TAKEN -> (fact.isEmpty() ? "it" : fact) + " was taken";
+      default -> fact;
+    };
+  }
 
   static Said of(ConnectFailure failure) {
     String host = failure.address().host();
     int port = failure.address().port();
     String account = failure.address().account();
+    String noSecret = "No secret was sent.";
     return switch (failure.reason()) {
-      case UNKNOWN_HOST ->
-          new Said(
-              "No computer of the name " + host + " was found",
-              "Step: name. Look for a typing mistake, and whether this computer is on the network.");
+      case UNKNOWN_HOST -> said(failure, "No computer of the name " + host + " was found", "");
       case REFUSED ->
-          new Said(
+          said(
+              failure,
               host + " refuses connections on port " + port,
-              "Step: port. The computer answers, but no SSH server listens there: another port, or"
-                  + " the server is stopped.");
-      case TIMED_OUT ->
-          new Said(
-              host + " did not answer in time",
-              "Step: " + step(failure) + ". A firewall may drop it, or the server is down.");
+              "The computer answers, but nothing listens there.");
+      case TIMED_OUT -> said(failure, host + " did not answer in time", "");
       case UNREACHABLE ->
-          new Said(
+          said(
+              failure,
               host + " cannot be reached",
-              "Step: port. There is no way to it from this network. " + failure.getMessage());
+              "There is no way to it from this network. " + failure.getMessage());
+      case JUMP_REFUSED ->
+          said(
+              failure,
+              "The jump host did not lead on to " + host,
+              "It said: " + failure.getMessage());
       case NOT_SSH ->
-          new Said(
+          said(
+              failure,
               "What answers at " + host + " port " + port + " is not an SSH server",
-              "Step: greeting. Look at the port number. No secret was sent.");
+              noSecret);
       case NO_COMMON_ALGORITHM ->
-          new Said(
-              host + " and Zander have no algorithm in common",
-              "Step: greeting. The server may be very old. " + failure.getMessage());
+          said(failure, host + " and Zander have no algorithm in common", failure.getMessage());
       case HOST_KEY_CHANGED ->
-          new Said(
+          said(
+              failure,
               "The host key of " + host + " has changed",
-              "Step: host key. Either the server was set up anew, or somebody is between you and"
-                  + " it. Zander stopped before any secret was sent.\nKnown: "
-                  + failure.known().stream()
-                      .map(WireKey::toString)
-                      .collect(Collectors.joining(", "))
-                  + "\nShown: "
-                  + failure.shown()
-                  + "\nAsk whoever runs the server. Only if they confirm the new key, remove the"
-                  + " old line from known_hosts.");
+              "Either the server was set up anew, or somebody is between you and it. Zander stopped"
+                  + " before any secret was sent.");
       case HOST_KEY_REVOKED ->
-          new Said(
+          said(
+              failure,
               "The host key of " + host + " is marked as revoked",
-              "Step: host key. Known hosts says never to trust it. No secret was sent.");
+              "known_hosts says never to trust it. " + noSecret);
       case HOST_KEY_DECLINED ->
-          new Said(
-              "Not connected to " + host, "You did not accept the host key. No secret was sent.");
+          new Said("Not connected to " + host, "You did not accept the host key. " + noSecret);
       case KEY_FILE_MISSING ->
-          new Said(
-              "The key file is not there",
-              failure.getMessage() + ". The server was reached; nothing was offered to it.");
+          said(failure, "The key file is not there", failure.keyFile() + ". Nothing was offered.");
+      case KEY_PUBLIC_HALF ->
+          said(
+              failure,
+              "That is the public half of the key",
+              failure.keyFile() + " goes on servers. To sign in, the private half is needed.");
+      case KEY_FILE_OPEN ->
+          said(
+              failure,
+              "Others on this computer can read the key file",
+              failure.keyFile() + " must be closed to others before it is used.");
       case KEY_FILE_UNREADABLE ->
-          new Said(
-              "The key file cannot be read",
-              failure.getMessage()
-                  + ". It must be the private half, in OpenSSH or PEM form, readable for you.");
+          said(failure, "The key file cannot be used", failure.getMessage() + ".");
       case WRONG_PASSPHRASE ->
-          new Said(
-              "The passphrase does not open the key file", "Three were wrong. No key was offered.");
-      case KEY_REFUSED ->
-          new Said(
-              host + " does not take this key for " + account,
-              "Step: sign-in. Likely: the public half is not in the account's authorized_keys, the"
-                  + " account is another, or its home or .ssh folder is writable for others.");
+          said(
+              failure,
+              "The passphrase does not open the key file",
+              "Three were wrong, and no key was proved.");
+      case KEY_REFUSED -> said(failure, host + " does not take this key for " + account, "");
       case PASSWORD_REFUSED ->
-          new Said(
-              host + " does not take this password for " + account,
-              "Step: sign-in. Zander does not try it again by itself. Too many wrong ones may lock"
-                  + " the account.");
-      case TOO_MANY_TRIES ->
-          new Said(
-              host + " ended the sign-in: too many tries", "Step: sign-in. Wait, then try again.");
+          said(
+              failure,
+              host + " does not take this for " + account,
+              "Zander does not send it again by itself.");
+      case PASSWORD_EXPIRED ->
+          said(failure, "The password of " + account + " has expired on " + host, "");
+      case MORE_WANTED ->
+          said(
+              failure,
+              host + " took the key, but wants more than that",
+              "It asks for a second proof that this server's entry does not allow.");
+      case TOO_MANY_TRIES -> said(failure, host + " ended the sign-in: too many tries", "");
       case NO_WAY_LEFT ->
-          new Said(
-              host + " takes none of the ways to sign in",
-              "Step: sign-in. Choose a key for this server, or allow a password.");
-      case GIVEN_UP -> new Said("Sign-in to " + host + " given up", "Nothing was changed.");
+          said(
+              failure,
+              "No way left to sign in at " + host,
+              failure.getMessage().startsWith("No more") ? "" : failure.getMessage() + ".");
+      case GIVEN_UP -> new Said("Sign-in at " + host + " given up", "Nothing was changed.");
       case NO_FILE_SERVICE ->
-          new Said(
+          said(
+              failure,
               host + " has no file service for " + account,
-              "Step: files. You are who you say, but SFTP is switched off there.");
-      case CLOSED_BY_SERVER ->
-          new Said(
-              host + " closed the connection",
-              "Step: " + step(failure) + ". " + failure.getMessage());
-      default ->
-          new Said(
-              "Could not connect to " + host,
-              "Step: " + step(failure) + ". " + failure.getMessage());
+              "You are signed in, but SFTP is switched off there.");
+      case CLOSED_BY_SERVER -> said(failure, host + " closed the connection", failure.getMessage());
+      default -> said(failure, "Could not connect to " + host, failure.getMessage());
     };
   }
 
-  private static String step(ConnectFailure failure) {
-    return failure.step().name().toLowerCase(java.util.Locale.ROOT).replace('_', ' ');
+  private static Said said(ConnectFailure failure, String headline, String detail) {
+    return new Said(
+        headline,
+        ("Step: " + name(failure.step()) + ". " + (detail == null ? "" : detail)).strip());
+  }
+
+  /** What is likely to help, the likeliest first. */
+  public static List<String> cures(ConnectFailure failure) {
+    String host = failure.address().host();
+    String account = failure.address().account();
+    List<String> cures = new ArrayList<>();
+    switch (failure.reason()) {
+      case UNKNOWN_HOST -> {
+        cures.add("Look for a typing mistake in the name.");
+        cures.add("Look whether this computer is on the network, or needs its private one.");
+        cures.add("Some names are known only behind a jump host: name one in the entry.");
+      }
+      case REFUSED -> {
+        cures.add(
+            "Another port? Servers are sometimes moved off " + failure.address().port() + ".");
+        cures.add("The SSH server may be stopped, or still starting.");
+      }
+      case TIMED_OUT -> {
+        cures.add("A firewall may drop what is sent, or the server is down or overloaded.");
+        cures.add("If it lies in an inner network, name a jump host in the entry.");
+      }
+      case UNREACHABLE -> cures.add("Look at this computer's network.");
+      case JUMP_REFUSED -> {
+        cures.add("The name " + host + " must be known to the jump host, not here.");
+        cures.add("The jump host's sshd may forbid it: AllowTcpForwarding, PermitOpen.");
+      }
+      case NOT_SSH -> cures.add("Look at the port number.");
+      case NO_COMMON_ALGORITHM -> cures.add("The server may be very old: ask for an update.");
+      case HOST_KEY_CHANGED -> {
+        cures.add("Ask whoever runs the server for its new fingerprint, by another way.");
+        cures.add("Only if it is the one shown here, replace the known key.");
+      }
+      case HOST_KEY_REVOKED -> cures.add("Ask whoever runs the server.");
+      case KEY_FILE_MISSING -> cures.add("Choose the key again in the entry.");
+      case KEY_PUBLIC_HALF -> cures.add("Choose the file of the same name without .pub.");
+      case KEY_FILE_OPEN -> cures.add("Set its mode to 600, so that only you can read it.");
+      case KEY_FILE_UNREADABLE ->
+          cures.add("Zander reads private keys in OpenSSH and PEM form; others must be turned.");
+      case WRONG_PASSPHRASE -> cures.add("Try again, or choose another key in the entry.");
+      case KEY_REFUSED -> {
+        cures.add("The public half may not be in " + account + "'s authorized_keys: put it there.");
+        cures.add("The account may be another than " + account + ".");
+        cures.add(
+            "The home folder, .ssh or authorized_keys may be writable for others: sshd then"
+                + " ignores the file.");
+      }
+      case PASSWORD_REFUSED -> {
+        cures.add("Wait before trying again: too many wrong ones may lock the account.");
+        cures.add("The account may be another than " + account + ".");
+      }
+      case PASSWORD_EXPIRED -> cures.add("Set a new one in another way, then come back.");
+      case MORE_WANTED -> cures.add("Allow a password and questions in the entry.");
+      case TOO_MANY_TRIES -> {
+        cures.add("Choose one key in the entry, so that others are not tried first.");
+        cures.add("Wait a little before the next try.");
+      }
+      case NO_WAY_LEFT -> {
+        cures.add("Choose a key for this server, or allow a password.");
+        cures.add("If the key is in the agent, look whether the agent is running.");
+      }
+      case NO_FILE_SERVICE ->
+          cures.add("sshd_config there needs a line: Subsystem sftp internal-sftp");
+      case CLOSED_BY_SERVER -> {
+        cures.add("The account may be locked, or may sign in only from elsewhere.");
+        cures.add("The server may be taking too many connections just now.");
+      }
+      default -> {}
+    }
+    return cures;
+  }
+
+  /** The fingerprints of a host key that is not the known one, each on a line. */
+  public static List<String> fingerprints(ConnectFailure failure) {
+    List<String> lines = new ArrayList<>();
+    for (WireKey known : failure.known()) {
+      lines.add("known  " + known);
+    }
+    if (failure.shown() != null) {
+      lines.add("shown  " + failure.shown());
+    }
+    return lines;
   }
 }

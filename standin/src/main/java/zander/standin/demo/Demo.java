@@ -2,6 +2,8 @@ package zander.standin.demo;
 
 import java.io.Closeable;
 import java.io.IOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -136,6 +138,13 @@ public final class Demo implements Closeable {
       }
     }
     return -1;
+  }
+
+  /** A port of the loopback that nobody listens on. */
+  public int closedPort() throws IOException {
+    try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+      return free.getLocalPort();
+    }
   }
 
   @Override

@@ -1,0 +1,257 @@
+package zander.desk.model;
+
+import java.net.InetAddress;
+import java.net.NetworkInterface;
+import java.net.SocketException;
+import java.time.Duration;
+import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.Future;
+import javafx.beans.property.ReadOnlyBooleanProperty;
+import javafx.beans.property.ReadOnlyBooleanWrapper;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
+import zander.core.connect.ConnectFailure;
+import zander.core.connect.Connection;
+import zander.desk.reach.Reach;
+import zander.desk.work.Background;
+import zander.desk.work.FailureWords;
+import zander.desk.work.Said;
+
+/**
+ * Keeps the line of a desk alive: measures its delay, notices when it died (also after the computer
+ * slept, or when its network changed), and opens it again with growing pauses, without asking
+ * anybody. What needs a person waits for one.
+ */
+public final class LineKeeper {
+  private static final List<Integer> PAUSES = List.of(500, 1000, 2000, 4000, 8000, 15_000, 30_000);
+  private static final Duration LOOK = Duration.ofSeconds(5);
+  private static final Duration SLEPT = Duration.ofSeconds(20);
+  private static final Duration PROOF = Duration.ofSeconds(5);
+
+  /** Signs in again. */
+  interface Again {
+    void signIn(boolean unattended, Reach.Outcome outcome);
+  }
+
+  private final Background background;
+  private final Again again;
+  private final Runnable onBack;
+  private final ReadOnlyObjectWrapper<Long> delay = new ReadOnlyObjectWrapper<>();
+  private final ReadOnlyBooleanWrapper away = new ReadOnlyBooleanWrapper(false);
+  private final ReadOnlyBooleanWrapper trying = new ReadOnlyBooleanWrapper(false);
+  private final ReadOnlyStringWrapper words = new ReadOnlyStringWrapper("");
+  private final Future<?> looking;
+  private volatile Connection connection;
+  private volatile CompletableFuture<Boolean> back = CompletableFuture.completedFuture(true);
+  private Future<?> next;
+  private int tries;
+  private boolean ended;
+  private long lastLook = System.currentTimeMillis();
+
+  LineKeeper(Background background, Again again, Runnable onBack) {
+    this.background = background;
+    this.again = again;
+    this.onBack = onBack;
+    this.looking = background.every(LOOK, this::look);
+  }
+
+  void take(Reach.Opened opened) {
+    Connection fresh = opened.connection();
+    connection = fresh;
+    tries = 0;
+    trying.set(false);
+    away.set(false);
+    words.set("");
+    back.complete(true);
+    fresh.onEnd(() -> background.show(() -> lost(fresh)));
+    measure(fresh);
+  }
+
+  private void measure(Connection on) {
+    background.run(() -> on.delay().toMillis(), delay::set, failure -> delay.set(null));
+  }
+
+  Connection connection() {
+    return connection;
+  }
+
+  /** On the clock's thread: proves the line when the computer slept or its network changed. */
+  private void look() {
+    long now = System.currentTimeMillis();
+    boolean slept = now - lastLook > SLEPT.toMillis() + LOOK.toMillis();
+    lastLook = now;
+    Connection on = connection;
+    if (on == null || !on.isOpen()) {
+      return;
+    }
+    if (slept || !isHere(on.localEnd())) {
+      background.run(() -> on.prove(PROOF));
+    } else {
+      measure(on);
+    }
+  }
+
+  private static boolean isHere(InetAddress end) {
+    try {
+      return end == null || NetworkInterface.getByInetAddress(end) != null;
+    } catch (SocketException e) {
+      return true;
+    }
+  }
+
+  /** Looks whether the line is still there after something failed. */
+  void check() {
+    Connection on = connection;
+    if (on.isOpen()) {
+      background.run(() -> on.prove(PROOF));
+    } else {
+      lost(on);
+    }
+  }
+
+  private void lost(Connection which) {
+    if (ended || which != connection || away.get()) {
+      return;
+    }
+    back = new CompletableFuture<>();
+    away.set(true);
+    trying.set(true);
+    pause();
+  }
+
+  private void pause() {
+    int milliseconds = PAUSES.get(Math.min(tries, PAUSES.size() - 1));
+    words.set(
+        tries == 0
+            ? "The connection broke. Connecting again."
+            : "Still away after "
+                + (tries == 1 ? "one try" : tries + " tries")
+                + ". Next one in "
+                + Texts.timeLeft(Math.max(1, milliseconds / 1000))
+                + ".");
+    next = background.later(Duration.ofMillis(milliseconds), () -> tryAgain(true));
+  }
+
+  private void tryAgain(boolean unattended) {
+    if (ended || !away.get()) {
+      return;
+    }
+    tries++;
+    words.set("Connecting again, try " + tries + ".");
+    again.signIn(unattended, new Reach.Outcome(this::cameBack, this::failedAgain));
+  }
+
+  private void cameBack(Reach.Opened opened) {
+    if (ended) {
+      background.run(opened.connection()::close);
+      return;
+    }
+    take(opened);
+    onBack.run();
+  }
+
+  private void failedAgain(Reach.Failed failed) {
+    Said said = FailureWords.of(failed.cause());
+    if (failed.needsSomebody()) {
+      giveUpTrying("The connection broke. Connecting again needs you: a secret is not kept.");
+    } else if (isOfTheNetwork(failed.cause()) && trying.get()) {
+      pause();
+    } else {
+      giveUpTrying(said.headline() + ". " + said.detail());
+    }
+  }
+
+  private static boolean isOfTheNetwork(Throwable cause) {
+    return cause instanceof ConnectFailure failure
+        && switch (failure.reason()) {
+          case UNKNOWN_HOST,
+              REFUSED,
+              TIMED_OUT,
+              UNREACHABLE,
+              JUMP_REFUSED,
+              NOT_SSH,
+              CLOSED_BY_SERVER,
+              NO_FILE_SERVICE,
+              FAILED ->
+              true;
+          default -> false;
+        };
+  }
+
+  private void giveUpTrying(String why) {
+    trying.set(false);
+    words.set(why);
+  }
+
+  /** Tries now; whatever has to be asked is asked. */
+  public void tryNow() {
+    if (away.get()) {
+      if (next != null) {
+        next.cancel(false);
+      }
+      trying.set(true);
+      tryAgain(false);
+    }
+  }
+
+  /** Stays away until somebody wants otherwise. */
+  public void stopTrying() {
+    if (next != null) {
+      next.cancel(false);
+    }
+    giveUpTrying("Away. What you see is as it was.");
+  }
+
+  /**
+   * Waits until the line is back; for threads that may.
+   *
+   * @return false when the desk was closed
+   */
+  boolean awaitBack() {
+    Connection on = connection;
+    if (!on.prove(PROOF)) {
+      CompletableFuture<Void> noticed = new CompletableFuture<>();
+      background.show(
+          () -> {
+            lost(on);
+            noticed.complete(null);
+          });
+      noticed.join();
+    }
+    return back.join();
+  }
+
+  void end() {
+    ended = true;
+    looking.cancel(false);
+    if (next != null) {
+      next.cancel(false);
+    }
+    back.complete(false);
+    Connection last = connection;
+    background.run(last::close);
+  }
+
+  /** Milliseconds for a round trip, or {@code null} while not known. */
+  public ReadOnlyObjectProperty<Long> delayProperty() {
+    return delay.getReadOnlyProperty();
+  }
+
+  /** Whether the connection is gone and what is shown is as it was. */
+  public ReadOnlyBooleanProperty awayProperty() {
+    return away.getReadOnlyProperty();
+  }
+
+  /** Whether it is being opened again by itself. */
+  public ReadOnlyBooleanProperty tryingProperty() {
+    return trying.getReadOnlyProperty();
+  }
+
+  /** How it stands with a line that is away. */
+  public ReadOnlyStringProperty wordsProperty() {
+    return words.getReadOnlyProperty();
+  }
+}

@@ -1,0 +1,272 @@
+package zander.desk.reach;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Consumer;
+import java.util.function.UnaryOperator;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
+import zander.core.book.BookFile;
+import zander.core.book.ConfigEntries;
+import zander.core.book.ServerBook;
+import zander.core.book.ServerEntry;
+import zander.core.config.ClientConfig;
+import zander.core.config.ConfigWriter;
+import zander.core.work.WholeFile;
+import zander.desk.work.Background;
+import zander.desk.work.Said;
+
+/**
+ * The server book with, beside it, the hosts of the person's OpenSSH configuration: searched,
+ * edited, written.
+ */
+public final class BookModel {
+  /** Where a row comes from. */
+  public enum Source {
+    BOOK,
+    /** The OpenSSH configuration, which is only read. */
+    CONFIG,
+    /** Removed from the book, and can be put back. */
+    REMOVED
+  }
+
+  /** A server in the list. */
+  public record Row(Source source, ServerEntry entry) {}
+
+  private final Background background;
+  private final BookFile file;
+  private final Path home;
+  private final String person;
+  private final ObservableList<Row> rows = FXCollections.observableArrayList();
+  private final StringProperty search = new SimpleStringProperty("");
+  private final ReadOnlyObjectWrapper<Row> selected = new ReadOnlyObjectWrapper<>();
+  private final ReadOnlyObjectWrapper<EntryDraft> draft = new ReadOnlyObjectWrapper<>();
+  private final ReadOnlyObjectWrapper<Said> notice = new ReadOnlyObjectWrapper<>();
+  private ServerBook book = ServerBook.of(List.of());
+  private List<ServerEntry> configured = List.of();
+
+  /**
+   * @param home the person's home folder
+   * @param person the account on this computer, for hosts that name none
+   */
+  public BookModel(Background background, Path file, Path home, String person) {
+    this.background = background;
+    this.file = new BookFile(file);
+    this.home = home;
+    this.person = person;
+    search.addListener((observed, old, now) -> show());
+  }
+
+  private record Loaded(BookFile.Read read, ClientConfig config) {}
+
+  /** Reads book and configuration; what cannot be read is told, and left as it is. */
+  public void read() {
+    background.run(
+        () -> new Loaded(file.read(), ClientConfig.read(home)),
+        loaded -> {
+          book = loaded.read().book();
+          configured =
+              loaded.config().hosts().stream()
+                  .map(name -> ConfigEntries.entry(loaded.config().resolve(name), person))
+                  .toList();
+          tellProblems(loaded);
+          show();
+        },
+        failure -> notice.set(new Said("The server book could not be read", failure.getMessage())));
+  }
+
+  private void tellProblems(Loaded loaded) {
+    if (loaded.read().problem() != null) {
+      notice.set(
+          new Said(
+              "The server book could not be read",
+              file.file()
+                  + ": "
+                  + loaded.read().problem()
+                  + ".\nThe file was left as it is. When you save a server, it is kept under"
+                  + " another name."));
+    } else if (!loaded.config().problems().isEmpty()) {
+      notice.set(
+          new Said(
+              "Parts of your OpenSSH configuration are left out",
+              String.join("\n", loaded.config().problems())));
+    }
+  }
+
+  private void show() {
+    List<Row> all = new ArrayList<>();
+    String typed = search.get();
+    book.servers().forEach(entry -> all.add(new Row(Source.BOOK, entry)));
+    configured.forEach(entry -> all.add(new Row(Source.CONFIG, entry)));
+    book.removed().forEach(entry -> all.add(new Row(Source.REMOVED, entry)));
+    all.removeIf(row -> !row.entry().fits(typed));
+    rows.setAll(all);
+    Row before = selected.get();
+    selected.set(
+        all.stream()
+            .filter(
+                row ->
+                    before != null
+                        && row.source() == before.source()
+                        && row.entry().name().equals(before.entry().name()))
+            .findFirst()
+            .orElse(all.isEmpty() ? null : all.get(0)));
+  }
+
+  /** Finds a server by its name: the book's own before the configuration's. */
+  public ServerEntry find(String name) {
+    return book.named(name)
+        .orElseGet(
+            () -> configured.stream().filter(e -> e.name().equals(name)).findFirst().orElse(null));
+  }
+
+  /** The names that may be jump hosts, and groups, for filling in. */
+  public List<String> names() {
+    return book.servers().stream().map(ServerEntry::name).toList();
+  }
+
+  public List<String> groups() {
+    return book.groups();
+  }
+
+  public void select(Row row) {
+    selected.set(row);
+  }
+
+  // Editing.
+
+  public void startNew() {
+    EntryDraft made = new EntryDraft(null, null);
+    made.account.set(person);
+    draft.set(made);
+  }
+
+  /** Edits an entry of the book; one of the configuration is copied into the book. */
+  public void edit(Row row) {
+    boolean own = row.source() == Source.BOOK;
+    draft.set(new EntryDraft(row.entry(), own ? row.entry().name() : null));
+  }
+
+  public void duplicate(Row row) {
+    draft.set(new EntryDraft(row.entry().withName(book.freeName(row.entry().name())), null));
+  }
+
+  public void cancelEdit() {
+    draft.set(null);
+  }
+
+  /** Saves what is being edited; what is wrong with it is told, and it stays open. */
+  public void saveDraft() {
+    EntryDraft editing = draft.get();
+    try {
+      ServerEntry made = editing.entry();
+      String replaces = editing.original();
+      change(
+          now -> replaces == null ? now.with(made) : now.with(replaces, made),
+          () -> {
+            draft.set(null);
+            notice.set(null);
+            selectNamed(made.name());
+          });
+    } catch (IllegalArgumentException e) {
+      notice.set(new Said("The server is not saved yet", e.getMessage()));
+    }
+  }
+
+  private void selectNamed(String name) {
+    rows.stream()
+        .filter(row -> row.source() == Source.BOOK && row.entry().name().equals(name))
+        .findFirst()
+        .ifPresent(selected::set);
+  }
+
+  public void remove(Row row) {
+    change(
+        now -> now.without(row.entry().name()),
+        () ->
+            notice.set(
+                new Said(
+                    row.entry().name() + " is removed from the book",
+                    "It stands at the end of the list and can be put back.")));
+  }
+
+  public void putBack(Row row) {
+    change(now -> now.putBack(row.entry()), () -> selectNamed(row.entry().name()));
+  }
+
+  /** Puts an entry in the place of the one of its name, or adds it. */
+  public void keep(ServerEntry entry, Runnable done) {
+    change(now -> now.with(entry.name(), entry), done);
+  }
+
+  private void change(UnaryOperator<ServerBook> change, Runnable done) {
+    background.run(
+        () -> file.change(change),
+        changed -> {
+          book = changed;
+          show();
+          done.run();
+        },
+        failure ->
+            notice.set(new Said("The server book could not be written", failure.getMessage())));
+  }
+
+  /** Writes the book as an OpenSSH configuration beside it, for others to include. */
+  public void writeConfig(Consumer<Path> written) {
+    Path target = file.file().resolveSibling("openssh_config");
+    ServerBook now = book;
+    background.run(
+        () -> {
+          String text =
+              ConfigWriter.write(
+                  now.servers().stream().map(e -> ConfigEntries.host(e, home)).toList());
+          WholeFile.write(target, text.getBytes(java.nio.charset.StandardCharsets.UTF_8));
+          return target;
+        },
+        path -> {
+          notice.set(
+              new Said(
+                  "The book is written as an OpenSSH configuration",
+                  path + "\nTo use it, put this line first into ~/.ssh/config:  Include " + path));
+          written.accept(path);
+        },
+        failure ->
+            notice.set(new Said("It could not be written", String.valueOf(failure.getMessage()))));
+  }
+
+  public void dismissNotice() {
+    notice.set(null);
+  }
+
+  public void tell(Said said) {
+    notice.set(said);
+  }
+
+  /** The servers that fit what is searched for. */
+  public ObservableList<Row> rows() {
+    return rows;
+  }
+
+  public StringProperty searchProperty() {
+    return search;
+  }
+
+  public ReadOnlyObjectProperty<Row> selectedProperty() {
+    return selected.getReadOnlyProperty();
+  }
+
+  /** The entry being edited; {@code null} for none. */
+  public ReadOnlyObjectProperty<EntryDraft> draftProperty() {
+    return draft.getReadOnlyProperty();
+  }
+
+  /** What is to be told; {@code null} for nothing. */
+  public ReadOnlyObjectProperty<Said> noticeProperty() {
+    return notice.getReadOnlyProperty();
+  }
+}

@@ -1,0 +1,155 @@
+package zander.desk.reach;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
+import zander.core.book.Mark;
+import zander.core.book.MarkedFolder;
+import zander.core.book.ServerEntry;
+import zander.core.book.SignIn;
+import zander.core.connect.ServerAddress;
+
+/** An entry of the server book while it is being edited. */
+public final class EntryDraft {
+  /** A marked folder being edited. */
+  public static final class Folder {
+    public final StringProperty name = new SimpleStringProperty("");
+    public final StringProperty path = new SimpleStringProperty("");
+    public final StringProperty local = new SimpleStringProperty("");
+    public final StringProperty address = new SimpleStringProperty("");
+  }
+
+  public final StringProperty name = new SimpleStringProperty("");
+  public final StringProperty group = new SimpleStringProperty("");
+  public final StringProperty account = new SimpleStringProperty("");
+  public final StringProperty host = new SimpleStringProperty("");
+  public final StringProperty port = new SimpleStringProperty("22");
+  public final StringProperty jump = new SimpleStringProperty("");
+  public final StringProperty keyFile = new SimpleStringProperty("");
+  public final StringProperty certificate = new SimpleStringProperty("");
+  public final BooleanProperty agent = new SimpleBooleanProperty(true);
+  public final BooleanProperty password = new SimpleBooleanProperty(true);
+  public final StringProperty landing = new SimpleStringProperty("");
+  public final StringProperty local = new SimpleStringProperty("");
+  public final StringProperty note = new SimpleStringProperty("");
+  public final ObjectProperty<Mark> mark = new SimpleObjectProperty<>(Mark.NONE);
+  private final ObservableList<Folder> folders = FXCollections.observableArrayList();
+  private final String original;
+
+  /**
+   * @param original the name of the entry it is to replace; {@code null} for a new one
+   */
+  EntryDraft(ServerEntry from, String original) {
+    this.original = original;
+    if (from == null) {
+      return;
+    }
+    name.set(from.name());
+    group.set(from.group());
+    account.set(from.account());
+    host.set(from.host());
+    port.set(String.valueOf(from.port()));
+    jump.set(String.join(", ", from.jump()));
+    keyFile.set(text(from.signIn().keyFile()));
+    certificate.set(text(from.signIn().certificate()));
+    agent.set(from.signIn().agent());
+    password.set(from.signIn().password());
+    landing.set(text(from.landing()));
+    local.set(text(from.local()));
+    note.set(text(from.note()));
+    mark.set(from.mark());
+    for (MarkedFolder folder : from.folders()) {
+      Folder made = addFolder();
+      made.name.set(text(folder.name()));
+      made.path.set(text(folder.path()));
+      made.local.set(text(folder.local()));
+      made.address.set(text(folder.address()));
+    }
+  }
+
+  private static String text(String value) {
+    return value == null ? "" : value;
+  }
+
+  /** The name of the entry it is to replace; {@code null} for a new one. */
+  public String original() {
+    return original;
+  }
+
+  public ObservableList<Folder> folders() {
+    return folders;
+  }
+
+  public Folder addFolder() {
+    Folder folder = new Folder();
+    folders.add(folder);
+    return folder;
+  }
+
+  /**
+   * The entry it makes.
+   *
+   * @throws IllegalArgumentException with words on what is missing or wrong
+   */
+  ServerEntry entry() {
+    String typedHost = host.get().strip();
+    if (typedHost.isEmpty()) {
+      throw new IllegalArgumentException("The host is missing: a name or an address.");
+    }
+    if (account.get().isBlank()) {
+      throw new IllegalArgumentException("The account is missing: as whom to sign in there.");
+    }
+    String number = port.get().strip();
+    if (!number.matches("[0-9]{1,5}")
+        || Integer.parseInt(number) < 1
+        || Integer.parseInt(number) > 65535) {
+      throw new IllegalArgumentException("A port is a number from 1 to 65535.");
+    }
+    if (!landing.get().isBlank() && !landing.get().strip().startsWith("/")) {
+      throw new IllegalArgumentException("The folder to land in begins with a slash.");
+    }
+    String typedName = name.get().isBlank() ? typedHost : name.get().strip();
+    SignIn signIn = new SignIn(orNull(keyFile), orNull(certificate), agent.get(), password.get());
+    return ServerEntry.of(
+            typedName,
+            new ServerAddress(account.get().strip(), typedHost, Integer.parseInt(number)),
+            signIn)
+        .withGroup(group.get().strip())
+        .withMark(mark.get())
+        .withJump(
+            Arrays.stream(jump.get().split(","))
+                .map(String::strip)
+                .filter(one -> !one.isEmpty())
+                .toList())
+        .withPlaces(orNull(landing), orNull(local), orNull(note))
+        .withFolders(madeFolders());
+  }
+
+  private List<MarkedFolder> madeFolders() {
+    List<MarkedFolder> made = new ArrayList<>();
+    for (Folder folder : folders) {
+      String path = folder.path.get().strip();
+      if (path.isEmpty()) {
+        continue;
+      }
+      if (!path.startsWith("/")) {
+        throw new IllegalArgumentException("A marked folder begins with a slash: " + path);
+      }
+      String named = folder.name.get().isBlank() ? path : folder.name.get().strip();
+      made.add(new MarkedFolder(named, path, orNull(folder.local), orNull(folder.address)));
+    }
+    return made;
+  }
+
+  private static String orNull(StringProperty property) {
+    return property.get() == null || property.get().isBlank() ? null : property.get().strip();
+  }
+}

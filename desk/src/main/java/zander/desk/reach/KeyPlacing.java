@@ -1,0 +1,177 @@
+package zander.desk.reach;
+
+import java.util.List;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
+import zander.core.authorize.AuthorizedKeys;
+import zander.core.book.ServerEntry;
+import zander.core.book.SignIn;
+import zander.core.connect.Connection;
+import zander.core.connect.keys.PublicLine;
+import zander.core.journal.Journal;
+import zander.desk.work.Background;
+import zander.desk.work.FailureWords;
+import zander.desk.work.Said;
+
+/**
+ * Puts a key on a server: what will be done is shown, then done over the connection there is; then
+ * a second sign-in with that key alone proves it, and only then the entry is switched to it.
+ */
+public final class KeyPlacing {
+  /** Where it stands. */
+  public enum Stage {
+    LOOKING,
+    /** The plan is there; nothing was changed yet. */
+    PLANNED,
+    PUTTING,
+    PROVING,
+    /** The key lets us in, and the entry uses it. */
+    DONE,
+    FAILED
+  }
+
+  private final Background background;
+  private final Reach reach;
+  private final BookModel book;
+  private final ServerEntry entry;
+  private final KeysModel.Row key;
+  private final Connection connection;
+  private final Journal journal;
+  private final ReadOnlyObjectWrapper<Stage> stage = new ReadOnlyObjectWrapper<>(Stage.LOOKING);
+  private final ReadOnlyStringWrapper plan = new ReadOnlyStringWrapper("");
+  private final ReadOnlyObjectWrapper<Said> said = new ReadOnlyObjectWrapper<>();
+
+  /**
+   * @param entry the server that is signed in to
+   */
+  public KeyPlacing(
+      Background background,
+      Reach reach,
+      BookModel book,
+      ServerEntry entry,
+      KeysModel.Row key,
+      Connection connection,
+      Journal journal) {
+    this.background = background;
+    this.reach = reach;
+    this.book = book;
+    this.entry = entry;
+    this.key = key;
+    this.connection = connection;
+    this.journal = journal;
+    background.run(
+        () -> keys().plan(key.line().key()),
+        planned -> {
+          plan.set(words(planned));
+          stage.set(Stage.PLANNED);
+        },
+        this::failed);
+  }
+
+  private AuthorizedKeys keys() {
+    return new AuthorizedKeys(connection.files(), journal, connection.whoAmI().home());
+  }
+
+  private void failed(Throwable failure) {
+    said.set(FailureWords.of(failure));
+    stage.set(Stage.FAILED);
+  }
+
+  private static String words(List<AuthorizedKeys.Planned> planned) {
+    StringBuilder text = new StringBuilder();
+    for (AuthorizedKeys.Planned one : planned) {
+      String path = one.path().text();
+      String change = " from " + one.before() + " to " + one.after();
+      text.append(
+          switch (one.step()) {
+            case CLOSE_HOME -> "Close the home folder " + path + " to others:" + change;
+            case MAKE_FOLDER -> "Make " + path + ", mode " + one.after();
+            case CLOSE_FOLDER, CLOSE_FILE -> "Close " + path + " to others:" + change;
+            case MAKE_FILE -> "Make " + path + ", mode " + one.after() + ", with the key";
+            case ADD_LINE -> "Add the key to " + path + "; other lines stay as they are";
+            case IS_THERE -> "Nothing: the key is in " + path + " already";
+          });
+      text.append('\n');
+    }
+    text.append("Then sign in a second time, with this key alone, to prove it.");
+    return text.toString();
+  }
+
+  /** Does what was planned, then proves the key. */
+  public void put() {
+    if (stage.get() != Stage.PLANNED) {
+      return;
+    }
+    stage.set(Stage.PUTTING);
+    PublicLine line = key.line();
+    background.run(() -> keys().put(line), done -> prove(), this::failed);
+  }
+
+  private void prove() {
+    stage.set(Stage.PROVING);
+    String file = key.file() == null ? null : key.file().toString();
+    ServerEntry byKey = entry.withSignIn(new SignIn(file, null, key.file() == null, false));
+    reach.signIn(
+        byKey,
+        new Secrets(),
+        false,
+        new Reach.Outcome(
+            opened -> {
+              background.run(opened.connection()::close);
+              switchTo(byKey);
+            },
+            failed -> {
+              Said why = FailureWords.of(failed.cause());
+              said.set(
+                  new Said(
+                      "The key is on the server, but it did not let you in",
+                      why.headline()
+                          + ". "
+                          + why.detail()
+                          + "\nThe entry was not changed: it signs in as before."));
+              stage.set(Stage.FAILED);
+            }));
+  }
+
+  private void switchTo(ServerEntry byKey) {
+    Said proved =
+        new Said(
+            "The key lets you in",
+            entry.name() + " signs in by " + key.name() + " from now on, without a password.");
+    if (book.find(entry.name()) == null) {
+      said.set(new Said("The key lets you in", "Keep this server in the book to use it there."));
+      stage.set(Stage.DONE);
+      return;
+    }
+    book.keep(
+        byKey,
+        () -> {
+          said.set(proved);
+          stage.set(Stage.DONE);
+        });
+  }
+
+  public ServerEntry entry() {
+    return entry;
+  }
+
+  public KeysModel.Row key() {
+    return key;
+  }
+
+  public ReadOnlyObjectProperty<Stage> stageProperty() {
+    return stage.getReadOnlyProperty();
+  }
+
+  /** What will be done, a line each. */
+  public ReadOnlyStringProperty planProperty() {
+    return plan.getReadOnlyProperty();
+  }
+
+  /** How it ended; {@code null} before. */
+  public ReadOnlyObjectProperty<Said> saidProperty() {
+    return said.getReadOnlyProperty();
+  }
+}

@@ -1,0 +1,199 @@
+package zander.desk.reach;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Consumer;
+import java.util.stream.Stream;
+import javafx.beans.property.ReadOnlyBooleanProperty;
+import javafx.beans.property.ReadOnlyBooleanWrapper;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
+import zander.core.connect.keys.Agent;
+import zander.core.connect.keys.Certificate;
+import zander.core.connect.keys.KeyFile;
+import zander.core.connect.keys.KeyMaker;
+import zander.core.connect.keys.KeyTrouble;
+import zander.core.connect.keys.PublicLine;
+import zander.core.trust.WireKey;
+import zander.core.work.Letters;
+import zander.desk.work.Background;
+import zander.desk.work.Said;
+
+/** The person's keys: in files, in the agent; making new ones. */
+public final class KeysModel {
+  /**
+   * A key.
+   *
+   * @param file its private half; {@code null} for one that only the agent holds
+   * @param line its public half; {@code null} when it cannot be told without the passphrase
+   * @param where what holds it, in words
+   * @param problem why it cannot be used; empty when it can
+   */
+  public record Row(Path file, PublicLine line, String where, String problem) {
+    public String name() {
+      return file == null ? line.comment() : file.getFileName().toString();
+    }
+  }
+
+  private final Background background;
+  private final Path folder;
+  private final Agent agent;
+  private final ObservableList<Row> rows = FXCollections.observableArrayList();
+  private final ReadOnlyObjectWrapper<Said> notice = new ReadOnlyObjectWrapper<>();
+  private final ReadOnlyBooleanWrapper busy = new ReadOnlyBooleanWrapper(false);
+
+  /**
+   * @param folder where keys are kept: {@code ~/.ssh}
+   * @param agent {@code null} when none is running
+   */
+  public KeysModel(Background background, Path folder, Agent agent) {
+    this.background = background;
+    this.folder = folder;
+    this.agent = agent;
+  }
+
+  public Path folder() {
+    return folder;
+  }
+
+  /** Looks at the folder and asks the agent. */
+  public void read() {
+    background.run(
+        this::find,
+        rows::setAll,
+        failure -> notice.set(new Said("The keys could not be read", failure.getMessage())));
+  }
+
+  private List<Row> find() throws IOException {
+    List<Agent.Held> held = held();
+    List<Row> found = new ArrayList<>();
+    if (Files.isDirectory(folder)) {
+      try (Stream<Path> files = Files.list(folder)) {
+        for (Path file : files.sorted().toList()) {
+          Row row = row(file, held);
+          if (row != null) {
+            found.add(row);
+          }
+        }
+      }
+    }
+    for (Agent.Held one : held) {
+      boolean shown =
+          found.stream().anyMatch(r -> r.line() != null && r.line().key().equals(one.key()));
+      if (!shown) {
+        found.add(new Row(null, new PublicLine(one.key(), one.comment()), "in the agent only", ""));
+      }
+    }
+    return found;
+  }
+
+  private List<Agent.Held> held() {
+    try {
+      return agent == null ? List.of() : agent.keys();
+    } catch (IOException e) {
+      return List.of();
+    }
+  }
+
+  private static Row row(Path file, List<Agent.Held> held) {
+    boolean open = file.toString().endsWith(".pub");
+    if (open || !Files.isRegularFile(file)) {
+      return null;
+    }
+    PublicLine beside =
+        PublicLine.read(file.resolveSibling(file.getFileName() + ".pub")).orElse(null);
+    try {
+      KeyFile key = KeyFile.read(file);
+      WireKey half = key.publicHalf().orElse(null);
+      String comment = beside == null ? "" : beside.comment();
+      PublicLine line = half == null ? null : new PublicLine(half, comment);
+      boolean inAgent = held.stream().anyMatch(one -> one.key().equals(half));
+      String where =
+          (key.isLocked() ? "under a passphrase" : "no passphrase")
+              + (inAgent ? ", in the agent" : "")
+              + (Certificate.beside(file).isPresent() ? ", with a certificate" : "");
+      return new Row(file, line, where, "");
+    } catch (KeyTrouble e) {
+      return e.reason() == KeyTrouble.Reason.OPEN_TO_OTHERS
+          ? new Row(file, beside, "open to others", e.getMessage())
+          : null;
+    }
+  }
+
+  /**
+   * Makes a key pair.
+   *
+   * @param passphrase wiped
+   */
+  public void make(
+      KeyMaker.Kind kind, String comment, char[] passphrase, String name, Consumer<Row> made) {
+    if (!name.matches("[A-Za-z0-9._@+-]{1,100}") || name.startsWith(".")) {
+      Letters.wipe(passphrase);
+      notice.set(
+          new Said("No key was made", "A key's file name has letters, digits, and . _ - only."));
+      return;
+    }
+    busy.set(true);
+    background.run(
+        () -> {
+          try {
+            Path file = folder.resolve(name);
+            PublicLine line = KeyMaker.make(kind, comment.strip(), passphrase, file);
+            String where = passphrase.length == 0 ? "no passphrase" : "under a passphrase";
+            return new Row(file, line, where, "");
+          } finally {
+            Letters.wipe(passphrase);
+          }
+        },
+        row -> {
+          busy.set(false);
+          notice.set(null);
+          rows.add(row);
+          made.accept(row);
+        },
+        failure -> {
+          busy.set(false);
+          notice.set(
+              failure instanceof java.nio.file.FileAlreadyExistsException taken
+                  ? new Said("No key was made", taken.getFile() + " is there already.")
+                  : new Said("No key was made", String.valueOf(failure.getMessage())));
+        });
+  }
+
+  /** Closes a key file to others. */
+  public void close(Path file, Runnable done) {
+    background.run(
+        () -> {
+          KeyFile.closeToOthers(file);
+          return file;
+        },
+        closed -> {
+          notice.set(new Said(file.getFileName() + " is closed to others now", "Its mode is 600."));
+          read();
+          done.run();
+        },
+        failure -> notice.set(new Said("It could not be closed", failure.getMessage())));
+  }
+
+  public ObservableList<Row> rows() {
+    return rows;
+  }
+
+  /** What is to be told; {@code null} for nothing. */
+  public ReadOnlyObjectProperty<Said> noticeProperty() {
+    return notice.getReadOnlyProperty();
+  }
+
+  public void dismissNotice() {
+    notice.set(null);
+  }
+
+  public ReadOnlyBooleanProperty busyProperty() {
+    return busy.getReadOnlyProperty();
+  }
+}

@@ -1,0 +1,37 @@
+package zander.desk.reach;
+
+import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import zander.core.connect.ServerAddress;
+import zander.core.connect.SignInTalk.Challenge;
+import zander.core.trust.WireKey;
+
+/** The questions that may stand over everything else: a host key and secrets. */
+public interface Prompts {
+  /**
+   * A secret to ask for.
+   *
+   * @param mayKeep whether it may be kept for longer than this use
+   * @param preset what was chosen for the last one
+   */
+  record Ask(String headline, String detail, boolean mayKeep, Keep preset) {}
+
+  /**
+   * A secret that was given; the asker wipes it.
+   *
+   * @param letters never {@code null}
+   */
+  record Given(char[] letters, Keep keep) {}
+
+  void hostKey(ServerAddress address, WireKey shown, CompletableFuture<Boolean> answer);
+
+  /**
+   * @param answer completed with what was given, or {@code null}
+   */
+  void secret(Ask ask, CompletableFuture<Given> answer);
+
+  /**
+   * @param answer completed with an answer for each question, or {@code null}
+   */
+  void questions(Challenge challenge, String detail, CompletableFuture<List<char[]>> answer);
+}

@@ -1,0 +1,31 @@
+package zander.desk.reach;
+
+import java.util.HashMap;
+import java.util.Map;
+import zander.core.work.Letters;
+
+/** Secrets kept in memory for the life of one desk. Safe for several threads. */
+public final class Secrets {
+  private final Map<String, char[]> held = new HashMap<>();
+
+  /** A copy for the caller to wipe; {@code null} when it is not kept. */
+  synchronized char[] get(String name) {
+    char[] letters = held.get(name);
+    return letters == null ? null : letters.clone();
+  }
+
+  /** Keeps a copy. */
+  synchronized void hold(String name, char[] letters) {
+    Letters.wipe(held.put(name, letters.clone()));
+  }
+
+  synchronized void forget(String name) {
+    Letters.wipe(held.remove(name));
+  }
+
+  /** Wipes all of them. */
+  public synchronized void wipe() {
+    held.values().forEach(Letters::wipe);
+    held.clear();
+  }
+}

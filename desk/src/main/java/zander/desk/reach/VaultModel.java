@@ -1,0 +1,187 @@
+package zander.desk.reach;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
+import zander.core.vault.Vault;
+import zander.core.vault.VaultTrouble;
+import zander.core.work.Letters;
+import zander.desk.work.Background;
+
+/**
+ * The vault of secrets: not made, locked or open. Opened when a secret in it is first wanted, or by
+ * hand; who says "not now" is not asked again until then.
+ */
+public final class VaultModel {
+  /** Where it stands. */
+  public enum State {
+    NONE,
+    LOCKED,
+    OPEN
+  }
+
+  private final Path file;
+  private final Background background;
+  private final ReadOnlyObjectWrapper<State> state = new ReadOnlyObjectWrapper<>(State.NONE);
+  private final ReadOnlyStringWrapper problem = new ReadOnlyStringWrapper("");
+  private final ObservableList<String> names = FXCollections.observableArrayList();
+  private volatile Vault open;
+  private volatile boolean there;
+  private volatile boolean notNow;
+
+  public VaultModel(Path file, Background background) {
+    this.file = file;
+    this.background = background;
+    background.run(
+        () -> Vault.exists(file),
+        exists -> {
+          there = exists;
+          state.set(exists ? State.LOCKED : State.NONE);
+        },
+        failure -> problem.set(String.valueOf(failure.getMessage())));
+  }
+
+  boolean isThere() {
+    return there;
+  }
+
+  /** For threads that wait: the secret, after asking for the master passphrase if need be. */
+  char[] get(String name, Prompts prompts, Background from) {
+    if (open == null && there && !notNow) {
+      askAndOpen("Open the vault", "A secret for this server may be in it.", prompts, from);
+    }
+    return getIfOpen(name);
+  }
+
+  char[] getIfOpen(String name) {
+    Vault vault = open;
+    return vault == null ? null : vault.get(name);
+  }
+
+  /** For threads that wait: keeps a secret, making or opening the vault if need be. */
+  void put(String name, char[] letters, Prompts prompts, Background from) {
+    if (open == null) {
+      askAndOpen(
+          there ? "Open the vault" : "A master passphrase for the vault",
+          there ? "The secret is put into it." : "It seals what you keep. Nobody can restore it.",
+          prompts,
+          from);
+    }
+    Vault vault = open;
+    try {
+      if (vault != null) {
+        vault.put(name, letters);
+        showNames();
+      }
+    } catch (IOException e) {
+      background.show(() -> problem.set(String.valueOf(e.getMessage())));
+    }
+  }
+
+  private void askAndOpen(String headline, String detail, Prompts prompts, Background from) {
+    String more = detail;
+    for (int tries = 0; tries < 3 && open == null; tries++) {
+      CompletableFuture<Prompts.Given> answer = new CompletableFuture<>();
+      Prompts.Ask ask = new Prompts.Ask(headline, more, false, Keep.NOW);
+      from.show(() -> prompts.secret(ask, answer));
+      Prompts.Given given = answer.join();
+      if (given == null) {
+        notNow = true;
+        return;
+      }
+      String trouble = tryOpen(given.letters());
+      if (trouble != null) {
+        more = trouble;
+      }
+    }
+  }
+
+  /** Opens or makes it; wipes the letters. */
+  private synchronized String tryOpen(char[] master) {
+    try {
+      if (master.length == 0) {
+        return "The vault needs a passphrase.";
+      }
+      open = there ? Vault.open(file, master) : Vault.create(file, master);
+      there = true;
+      notNow = false;
+      background.show(
+          () -> {
+            state.set(State.OPEN);
+            problem.set("");
+          });
+      showNames();
+      return null;
+    } catch (VaultTrouble e) {
+      return switch (e.reason()) {
+        case WRONG_PASSPHRASE -> "That does not open it, or the file was changed.";
+        case NEWER -> "The vault was written by a newer Zander. It was left as it is.";
+        default -> "The vault's file is damaged. It was left as it is.";
+      };
+    } catch (IOException e) {
+      return String.valueOf(e.getMessage());
+    } finally {
+      Letters.wipe(master);
+    }
+  }
+
+  private void showNames() {
+    Vault vault = open;
+    List<String> now = vault == null ? List.of() : List.copyOf(vault.names());
+    background.show(() -> names.setAll(now));
+  }
+
+  /** Opens it, or makes it, with letters from the window, which are wiped. */
+  public void open(char[] master) {
+    background.run(
+        () -> tryOpen(master), trouble -> problem.set(trouble == null ? "" : trouble), e -> {});
+  }
+
+  /** Closes it and wipes what was in memory. */
+  public void lock() {
+    Vault vault = open;
+    open = null;
+    if (vault != null) {
+      vault.close();
+      names.clear();
+      state.set(State.LOCKED);
+    }
+  }
+
+  /** Forgets one secret. */
+  public void remove(String name) {
+    Vault vault = open;
+    background.run(
+        () -> {
+          vault.remove(name);
+          return name;
+        },
+        gone -> names.remove(gone),
+        failure -> problem.set(String.valueOf(failure.getMessage())));
+  }
+
+  public Path file() {
+    return file;
+  }
+
+  public ReadOnlyObjectProperty<State> stateProperty() {
+    return state.getReadOnlyProperty();
+  }
+
+  /** What is wrong; empty when all is well. */
+  public ReadOnlyStringProperty problemProperty() {
+    return problem.getReadOnlyProperty();
+  }
+
+  /** What is kept in it, by name, while it is open. */
+  public ObservableList<String> names() {
+    return names;
+  }
+}

@@ -1,0 +1,5 @@
+/**
+ * Reaching servers, as the window shows it: the server book, keys, secrets, and sign-ins under way.
+ * Plain models without controls.
+ */
+package zander.desk.reach;

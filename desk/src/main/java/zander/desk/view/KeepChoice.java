@@ -1,0 +1,47 @@
+package zander.desk.view;
+
+import java.util.EnumMap;
+import java.util.Map;
+import javafx.scene.control.Button;
+import javafx.scene.layout.HBox;
+import zander.desk.reach.Keep;
+
+/** How long a secret is kept: three words of which one is in force. */
+final class KeepChoice extends HBox {
+  private final Map<Keep, Button> buttons = new EnumMap<>(Keep.class);
+  private Keep chosen;
+
+  KeepChoice(Keep preset) {
+    getStyleClass().add("marks");
+    getChildren().add(Parts.label("Keep it", "quiet"));
+    for (Keep keep : Keep.values()) {
+      String words =
+          switch (keep) {
+            case NOW -> "not at all";
+            case DESK -> "while the desk is open";
+            case VAULT -> "in the vault";
+          };
+      Button button =
+          Parts.button(
+              words, "keep-" + keep.name().toLowerCase(), () -> choose(keep), "box", "keep");
+      buttons.put(keep, button);
+      getChildren().add(button);
+    }
+    choose(preset);
+  }
+
+  private void choose(Keep keep) {
+    chosen = keep;
+    buttons.forEach(
+        (one, button) -> {
+          button.getStyleClass().remove("on");
+          if (one == keep) {
+            button.getStyleClass().add("on");
+          }
+        });
+  }
+
+  Keep chosen() {
+    return chosen;
+  }
+}

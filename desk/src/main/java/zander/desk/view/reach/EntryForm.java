@@ -1,0 +1,158 @@
+package zander.desk.view.reach;
+
+import java.util.Locale;
+import javafx.beans.property.StringProperty;
+import javafx.collections.ListChangeListener;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import zander.core.book.Mark;
+import zander.desk.reach.BookModel;
+import zander.desk.reach.EntryDraft;
+import zander.desk.view.Parts;
+
+/** An entry of the book being edited, in place. */
+final class EntryForm extends VBox {
+  private final EntryDraft draft;
+  private final VBox folders = new VBox();
+
+  EntryForm(BookModel book, EntryDraft draft) {
+    this.draft = draft;
+    getStyleClass().addAll("page", "form");
+    GridPane grid = new GridPane();
+    grid.getStyleClass().add("form-grid");
+    row(grid, "Name", field(draft.name, "draft-name", "as you call it", 24), mark());
+    row(
+        grid,
+        "Host",
+        field(draft.host, "draft-host", "name or address", 24),
+        Parts.row(
+            "with-number", Parts.label("port", "quiet"), field(draft.port, "draft-port", "22", 5)));
+    row(
+        grid,
+        "Account",
+        field(draft.account, "draft-account", "as whom to sign in", 24),
+        Parts.row(
+            "with-number",
+            Parts.label("group", "quiet"),
+            field(draft.group, "draft-group", String.join(", ", book.groups()), 14)));
+    row(
+        grid,
+        "Through",
+        field(draft.jump, "draft-jump", "jump hosts in order: names of the book, account@host", 24),
+        null);
+    row(grid, "Key file", field(draft.keyFile, "draft-key", "the private half", 24), null);
+    row(
+        grid,
+        "Certificate",
+        field(draft.certificate, "draft-certificate", "empty: the one beside the key", 24),
+        null);
+    row(
+        grid,
+        "Then",
+        Parts.row(
+            "typed",
+            box("the agent's other keys", "draft-agent", draft.agent),
+            box("password or questions", "draft-password", draft.password)),
+        null);
+    row(grid, "Lands in", field(draft.landing, "draft-landing", "/folder; empty: home", 24), null);
+    row(
+        grid,
+        "Local folder",
+        field(draft.local, "draft-local", "on this computer, below the waterline", 24),
+        null);
+    row(grid, "Note", field(draft.note, "draft-note", "", 24), null);
+    folders.getStyleClass().add("form-folders");
+    draft.folders().addListener((ListChangeListener<EntryDraft.Folder>) change -> showFolders());
+    showFolders();
+    HBox choices =
+        Parts.row(
+            "choices",
+            Parts.button("Save", "save-draft", book::saveDraft, "main"),
+            Parts.button("Cancel", "cancel-draft", book::cancelEdit));
+    getChildren()
+        .addAll(
+            Parts.label(
+                draft.original() == null ? "New server" : "Edit " + draft.original(), "page-title"),
+            grid,
+            Parts.label("Marked folders", "field-title"),
+            folders,
+            Parts.row("choices", Parts.button("Mark a folder", "add-folder", draft::addFolder)),
+            choices);
+    sceneProperty()
+        .addListener(
+            (observed, old, now) -> {
+              if (now != null) {
+                javafx.application.Platform.runLater(() -> lookup("#draft-name").requestFocus());
+              }
+            });
+  }
+
+  private static void row(GridPane grid, String name, Node field, Node beside) {
+    int at = grid.getRowCount();
+    grid.add(Parts.label(name, "quiet"), 0, at);
+    grid.add(field, 1, at, beside == null ? 2 : 1, 1);
+    if (beside != null) {
+      grid.add(beside, 2, at);
+    }
+  }
+
+  private static TextField field(StringProperty value, String id, String prompt, int columns) {
+    TextField field = new TextField();
+    field.setId(id);
+    field.setPromptText(prompt);
+    field.setPrefColumnCount(columns);
+    field.textProperty().bindBidirectional(value);
+    return field;
+  }
+
+  private static CheckBox box(
+      String words, String id, javafx.beans.property.BooleanProperty value) {
+    CheckBox box = new CheckBox(words);
+    box.setId(id);
+    box.selectedProperty().bindBidirectional(value);
+    return box;
+  }
+
+  /** What the server is for: three words of which one is in force. */
+  private HBox mark() {
+    HBox marks = Parts.row("marks");
+    for (Mark mark : Mark.values()) {
+      String word = mark == Mark.NONE ? "no mark" : mark.name().toLowerCase(Locale.ROOT);
+      Button button = Parts.button(word, "mark-" + word, () -> draft.mark.set(mark), "box", "wide");
+      Runnable show =
+          () -> {
+            button.getStyleClass().remove("on");
+            if (draft.mark.get() == mark) {
+              button.getStyleClass().add("on");
+            }
+          };
+      draft.mark.addListener((observed, old, now) -> show.run());
+      show.run();
+      marks.getChildren().add(button);
+    }
+    return marks;
+  }
+
+  private void showFolders() {
+    folders.getChildren().clear();
+    int number = 1;
+    for (EntryDraft.Folder folder : draft.folders()) {
+      String id = "folder-" + number++ + "-";
+      folders
+          .getChildren()
+          .add(
+              Parts.row(
+                  "typed",
+                  field(folder.name, id + "name", "name", 9),
+                  field(folder.path, id + "path", "/path there", 13),
+                  field(folder.local, id + "local", "folder here", 11),
+                  field(folder.address, id + "address", "https://", 13),
+                  Parts.button("Unmark", id + "remove", () -> draft.folders().remove(folder))));
+    }
+  }
+}

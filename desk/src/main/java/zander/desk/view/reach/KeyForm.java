@@ -1,0 +1,137 @@
+package zander.desk.view.reach;
+
+import java.util.Arrays;
+import java.util.Locale;
+import java.util.function.Consumer;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.PasswordField;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import zander.core.connect.keys.KeyMaker;
+import zander.core.connect.keys.Strength;
+import zander.core.work.Letters;
+import zander.desk.reach.KeysModel;
+import zander.desk.view.Parts;
+import zander.desk.work.Said;
+
+/** Making a key pair. */
+final class KeyForm extends VBox {
+  private final KeysModel keys;
+  private final TextField name = new TextField("id_ed25519");
+  private final TextField comment =
+      new TextField(System.getProperty("user.name") + "@" + hostName());
+  private final PasswordField passphrase = new PasswordField();
+  private final PasswordField again = new PasswordField();
+  private final Label strength = Parts.label("", "quiet");
+  private final Label problem = Parts.label("", "problem");
+  private KeyMaker.Kind kind = KeyMaker.Kind.ED25519;
+
+  KeyForm(KeysModel keys, Consumer<KeysModel.Row> made, Runnable cancelled) {
+    this.keys = keys;
+    getStyleClass().addAll("page", "form");
+    name.setId("key-name");
+    comment.setId("key-comment");
+    passphrase.setId("key-passphrase");
+    again.setId("key-again");
+    passphrase.setPromptText("empty: none");
+    passphrase.textProperty().addListener(observed -> rate());
+    GridPane grid = new GridPane();
+    grid.getStyleClass().add("form-grid");
+    row(
+        grid,
+        "Kind",
+        kinds(),
+        Parts.label("ed25519 is right unless a server is very old", "quiet"));
+    row(grid, "File", name, Parts.label("in " + keys.folder(), "mono", "quiet"));
+    row(grid, "Comment", comment, Parts.label("tells you later whose key it is", "quiet"));
+    row(grid, "Passphrase", passphrase, strength);
+    row(grid, "Again", again, null);
+    Button make = Parts.button("Make the key", "make-it", () -> make(made), "main");
+    make.disableProperty().bind(keys.busyProperty());
+    getChildren()
+        .addAll(
+            Parts.label("A new key", "page-title"),
+            grid,
+            problem,
+            Parts.row("choices", make, Parts.button("Cancel", "cancel-key", cancelled)));
+    keys.noticeProperty().addListener((observed, old, now) -> tell(now));
+    rate();
+  }
+
+  private static String hostName() {
+    String host = System.getenv("HOSTNAME");
+    return host == null || host.isBlank() ? "desk" : host;
+  }
+
+  private static void row(GridPane grid, String words, Node field, Node beside) {
+    int at = grid.getRowCount();
+    grid.add(Parts.label(words, "quiet"), 0, at);
+    grid.add(field, 1, at);
+    if (beside != null) {
+      grid.add(beside, 2, at);
+    }
+  }
+
+  private HBox kinds() {
+    HBox kinds = Parts.row("marks");
+    for (KeyMaker.Kind one : KeyMaker.Kind.values()) {
+      String word = one.name().toLowerCase(Locale.ROOT);
+      Button button = Parts.button(word, "kind-" + word, () -> choose(one, kinds), "box", "wide");
+      button.setUserData(one);
+      kinds.getChildren().add(button);
+    }
+    choose(kind, kinds);
+    return kinds;
+  }
+
+  private void choose(KeyMaker.Kind chosen, HBox kinds) {
+    String before = "id_" + kind.name().toLowerCase(Locale.ROOT);
+    kind = chosen;
+    if (name.getText().equals(before)) {
+      name.setText("id_" + kind.name().toLowerCase(Locale.ROOT));
+    }
+    for (Node button : kinds.getChildren()) {
+      button.getStyleClass().remove("on");
+      if (button.getUserData() == kind) {
+        button.getStyleClass().add("on");
+      }
+    }
+  }
+
+  private void rate() {
+    char[] letters = SecretFields.letters(passphrase);
+    strength.setText(
+        switch (Strength.of(letters)) {
+          case NONE -> "none: whoever has the file has the key";
+          case WEAK -> "weak: guessed quickly";
+          case FAIR -> "fair: a few words more would help";
+          case GOOD -> "good";
+          case STRONG -> "strong";
+        });
+    Letters.wipe(letters);
+  }
+
+  private void make(Consumer<KeysModel.Row> made) {
+    char[] first = SecretFields.letters(passphrase);
+    char[] second = SecretFields.letters(again);
+    boolean same = Arrays.equals(first, second);
+    Letters.wipe(second);
+    if (!same) {
+      Letters.wipe(first);
+      problem.setText("The two passphrases are not the same.");
+      return;
+    }
+    problem.setText("");
+    passphrase.clear();
+    again.clear();
+    keys.make(kind, comment.getText(), first, name.getText().strip(), made);
+  }
+
+  private void tell(Said said) {
+    problem.setText(said == null ? "" : said.headline() + ". " + said.detail());
+  }
+}

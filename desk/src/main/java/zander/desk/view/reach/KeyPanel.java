@@ -1,0 +1,154 @@
+package zander.desk.view.reach;
+
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.ClipboardContent;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import zander.desk.model.AppModel;
+import zander.desk.model.DeskModel;
+import zander.desk.reach.KeyPlacing;
+import zander.desk.reach.KeyPlacing.Stage;
+import zander.desk.reach.KeysModel;
+import zander.desk.view.Parts;
+
+/** One key: what it is, its public half to copy, and putting it on a server that is open. */
+final class KeyPanel extends VBox {
+  private final AppModel model;
+  private final KeysModel.Row row;
+  private final VBox placing = new VBox();
+
+  KeyPanel(AppModel model, KeysModel.Row row) {
+    this.model = model;
+    this.row = row;
+    getStyleClass().add("page");
+    GridPane facts = new GridPane();
+    facts.getStyleClass().add("entry-facts");
+    if (row.line() != null) {
+      fact(facts, "Kind", row.line().key().shortType(), false);
+      fact(facts, "Fingerprint", row.line().key().fingerprint(), true);
+      fact(facts, "Comment", row.line().comment(), false);
+    }
+    fact(facts, "Private half", row.file() == null ? "" : row.file().toString(), true);
+    fact(facts, "Kept", row.where(), false);
+    getChildren().addAll(Parts.label(row.name(), "page-title"), facts);
+    if (!row.problem().isEmpty()) {
+      getChildren()
+          .add(
+              Parts.row(
+                  "choices",
+                  Parts.label(row.problem(), "problem"),
+                  Parts.button(
+                      "Close it to others",
+                      "close-key-file",
+                      () -> model.keys().close(row.file(), () -> {}))));
+    }
+    if (row.line() != null) {
+      getChildren().addAll(Parts.label("Public half", "field-title"), publicLine());
+      placing.getStyleClass().add("placing");
+      getChildren().addAll(Parts.label("Put it on a server", "field-title"), placing);
+      offerServers();
+    }
+  }
+
+  private static void fact(GridPane grid, String name, String value, boolean mono) {
+    if (!value.isBlank()) {
+      Label shown = Parts.label(value, mono ? "mono" : "plain");
+      shown.setWrapText(true);
+      grid.addRow(grid.getRowCount(), Parts.label(name, "quiet"), shown);
+    }
+  }
+
+  private HBox publicLine() {
+    TextField line = new TextField(row.line().text());
+    line.setId("public-line");
+    line.setEditable(false);
+    line.setPrefColumnCount(40);
+    line.getStyleClass().add("mono");
+    HBox.setHgrow(line, javafx.scene.layout.Priority.ALWAYS);
+    return Parts.row(
+        "typed",
+        line,
+        Parts.button(
+            "Copy",
+            "copy-public",
+            () -> {
+              ClipboardContent content = new ClipboardContent();
+              content.putString(row.line().text());
+              Clipboard.getSystemClipboard().setContent(content);
+            }));
+  }
+
+  private void offerServers() {
+    placing.getChildren().clear();
+    if (model.desks().isEmpty()) {
+      placing
+          .getChildren()
+          .add(Parts.label("Open the server first, by password; then come back here.", "quiet"));
+      return;
+    }
+    HBox choices = Parts.row("choices");
+    for (DeskModel desk : model.desks()) {
+      String name = desk.entry().name();
+      choices
+          .getChildren()
+          .add(
+              Parts.button(
+                  "On " + name + ", as " + desk.entry().account(),
+                  "put-on-" + name,
+                  () -> follow(desk.place(row))));
+    }
+    placing.getChildren().add(choices);
+  }
+
+  private void follow(KeyPlacing under) {
+    under.stageProperty().addListener((observed, old, now) -> show(under));
+    show(under);
+  }
+
+  private void show(KeyPlacing under) {
+    placing.getChildren().clear();
+    Stage stage = under.stageProperty().get();
+    String server = under.entry().name();
+    Label head =
+        Parts.label(
+            switch (stage) {
+              case LOOKING -> "Looking at " + server;
+              case PLANNED -> "What will be done on " + server + " for " + under.entry().account();
+              case PUTTING -> "Putting the key on " + server;
+              case PROVING -> "Signing in a second time, with this key alone";
+              default -> under.saidProperty().get().headline();
+            },
+            stage == Stage.FAILED ? "problem" : "strong-word");
+    head.setId("placing-stage");
+    placing.getChildren().add(head);
+    if (stage == Stage.PLANNED || stage == Stage.PUTTING || stage == Stage.PROVING) {
+      for (String line : under.planProperty().get().split("\n")) {
+        placing.getChildren().add(wrapped("•  " + line));
+      }
+    }
+    if (stage == Stage.PLANNED) {
+      placing
+          .getChildren()
+          .add(
+              Parts.row(
+                  "choices",
+                  Parts.button("Do it", "put-key", under::put, "main"),
+                  Parts.button("Leave it", "leave-key", this::offerServers)));
+    }
+    if (under.saidProperty().get() != null) {
+      placing.getChildren().add(wrapped(under.saidProperty().get().detail()));
+      placing
+          .getChildren()
+          .add(Parts.row("choices", Parts.button("Close", "end-placing", this::offerServers)));
+    }
+  }
+
+  private static Label wrapped(String text) {
+    Label label = Parts.label(text, "plain");
+    label.setWrapText(true);
+    return label;
+  }
+}

@@ -1,0 +1,87 @@
+package zander.desk.view.reach;
+
+import javafx.collections.ListChangeListener;
+import javafx.scene.control.Label;
+import javafx.scene.control.PasswordField;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import zander.desk.reach.VaultModel;
+import zander.desk.reach.VaultModel.State;
+import zander.desk.view.Parts;
+
+/** The vault: what it is, whether it is open, and what is kept in it. */
+final class VaultPage extends VBox {
+  private final VaultModel vault;
+
+  VaultPage(VaultModel vault) {
+    this.vault = vault;
+    getStyleClass().add("page");
+    vault.stateProperty().addListener((observed, old, now) -> show());
+    vault.problemProperty().addListener((observed, old, now) -> show());
+    vault.names().addListener((ListChangeListener<String>) change -> show());
+    show();
+  }
+
+  private void show() {
+    State state = vault.stateProperty().get();
+    getChildren().clear();
+    getChildren()
+        .add(
+            Parts.label(
+                switch (state) {
+                  case NONE -> "No vault yet";
+                  case LOCKED -> "The vault is locked";
+                  case OPEN -> "The vault is open";
+                },
+                "page-title"));
+    getChildren()
+        .add(
+            wrapped(
+                "Passwords and passphrases that you choose to keep are sealed in one file under a"
+                    + " master passphrase. Without it, nobody opens them, and nobody can restore"
+                    + " it. You can do without a vault: secrets are then asked for when needed."));
+    getChildren().add(Parts.label(vault.file().toString(), "mono", "quiet"));
+    if (state == State.OPEN) {
+      showNames();
+    } else {
+      getChildren().add(opening(state));
+    }
+    if (!vault.problemProperty().get().isEmpty()) {
+      getChildren().add(Parts.label(vault.problemProperty().get(), "problem"));
+    }
+  }
+
+  private static Label wrapped(String text) {
+    Label label = Parts.label(text, "quiet");
+    label.setWrapText(true);
+    return label;
+  }
+
+  private HBox opening(State state) {
+    PasswordField master = new PasswordField();
+    master.setId("master");
+    master.setPrefColumnCount(24);
+    master.setPromptText("master passphrase");
+    Runnable open = () -> vault.open(SecretFields.take(master));
+    master.setOnAction(event -> open.run());
+    String words = state == State.NONE ? "Make the vault" : "Open";
+    return Parts.row("typed", master, Parts.button(words, "open-vault", open, "main"));
+  }
+
+  private void showNames() {
+    if (vault.names().isEmpty()) {
+      getChildren()
+          .add(wrapped("Nothing is kept in it. When a secret is asked for, choose: in the vault."));
+    }
+    for (String name : vault.names()) {
+      getChildren()
+          .add(
+              Parts.row(
+                  "vault-row",
+                  Parts.label(name, "mono"),
+                  Parts.spring(),
+                  Parts.button("Forget", "forget-" + name, () -> vault.remove(name))));
+    }
+    getChildren().add(Parts.row("choices", Parts.button("Lock it", "lock-vault", vault::lock)));
+  }
+}
