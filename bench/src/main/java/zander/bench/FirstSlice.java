@@ -35,6 +35,25 @@ import zander.standin.world.World;
 public final class FirstSlice {
   private static final int FILES = 400;
 
+  /** Trusts the made-up servers, and has no secrets. */
+  static final SignInTalk TRUSTING =
+      new SignInTalk() {
+        @Override
+        public boolean isHostKeyRight(ServerAddress address, WireKey shown) {
+          return true;
+        }
+
+        @Override
+        public char[] passphrase(Path keyFile, int wrong) {
+          return null;
+        }
+
+        @Override
+        public char[] password(ServerAddress address, int wrong) {
+          return null;
+        }
+      };
+
   private FirstSlice() {}
 
   public static void main(String[] arguments) throws Exception {
@@ -127,22 +146,7 @@ public final class FirstSlice {
     return connector.open(
         new ServerAddress("warden", "lab-box" + Demo.DOMAIN, 22),
         SignInWays.byKey(demo.keyFile()),
-        new SignInTalk() {
-          @Override
-          public boolean isHostKeyRight(ServerAddress address, WireKey shown) {
-            return true;
-          }
-
-          @Override
-          public char[] passphrase(Path keyFile, int tries) {
-            return null;
-          }
-
-          @Override
-          public char[] password(ServerAddress address, int tries) {
-            return null;
-          }
-        });
+        TRUSTING);
   }
 
   private static double since(long start) {

@@ -5,6 +5,7 @@ import java.security.PublicKey;
 import java.time.Duration;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.IntFunction;
 import org.apache.sshd.client.session.ClientSession;
 import org.apache.sshd.common.AttributeRepository;
@@ -29,6 +30,7 @@ final class Attempt {
   private final HostTrust trust;
   private final long began;
   private final AtomicInteger asking = new AtomicInteger();
+  private final AtomicLong thought = new AtomicLong();
   private volatile long lastSign = System.nanoTime();
   private volatile SignInStep step = SignInStep.NAME;
   private volatile ConnectFailure failure;
@@ -95,7 +97,9 @@ final class Attempt {
 
   void note(Kind kind, String fact) {
     lastSign = System.nanoTime();
-    talk.noted(new SignInNote(hop.address(), step, kind, fact, Duration.ofNanos(lastSign - began)));
+    // The time that a person thought is not the server's.
+    Duration at = Duration.ofNanos(lastSign - began - thought.get());
+    talk.noted(new SignInNote(hop.address(), step, kind, fact, at));
   }
 
   /** Work that may wait for a person. */
@@ -106,10 +110,12 @@ final class Attempt {
   /** Asks the person; meanwhile no server is blamed for the silence. */
   <T> T asking(Asking<T> question) throws IOException {
     asking.incrementAndGet();
+    long begun = System.nanoTime();
     try {
       return question.ask();
     } finally {
       lastSign = System.nanoTime();
+      thought.addAndGet(lastSign - begun);
       asking.decrementAndGet();
     }
   }
@@ -266,8 +272,7 @@ final class Attempt {
     } else if (explained == null && cause instanceof KeyTrouble trouble) {
       explained = ConnectFailure.of(trouble, hop.address());
     } else if (explained == null) {
-      String detail =
-          disconnectText.isEmpty() ? String.valueOf(cause.getMessage()) : disconnectText;
+      String detail = disconnectText.isEmpty() ? FailureReasons.plain(cause) : disconnectText;
       explained = new ConnectFailure(step, reason(cause, detail), hop.address(), detail, cause);
     }
     note(Kind.FAILED, explained.reason() == Reason.GIVEN_UP ? "" : explained.getMessage());

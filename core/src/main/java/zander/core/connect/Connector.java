@@ -87,6 +87,9 @@ public final class Connector implements Closeable {
     ClientSession before = null;
     for (Hop hop : route) {
       ClientSession jump = before;
+      if (jump != null) {
+        Attempt.of(jump).note(SignInNote.Kind.DONE, "");
+      }
       try {
         before = dial.signIn(new Attempt(hop, talk, new HostTrust(knownHosts), began), jump);
       } catch (IOException e) {

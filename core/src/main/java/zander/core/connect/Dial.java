@@ -1,8 +1,8 @@
 package zander.core.connect;
 
 import java.io.IOException;
+import java.net.InetAddress;
 import java.net.InetSocketAddress;
-import java.net.SocketAddress;
 import java.time.Duration;
 import java.util.EnumSet;
 import java.util.List;
@@ -74,7 +74,7 @@ final class Dial {
         attempt.note(Kind.OFFERED, plain(target) + " port " + target.getPort());
         return connect(target, attempt);
       } catch (IOException e) {
-        attempt.note(Kind.REFUSED, plain(target) + ": " + e.getMessage());
+        attempt.note(Kind.REFUSED, plain(target) + ": " + FailureReasons.plain(e));
         last = e;
       }
     }
@@ -102,7 +102,13 @@ final class Dial {
     }
   }
 
-  private ClientSession connect(SocketAddress target, Attempt attempt) throws IOException {
+  private ClientSession connect(InetSocketAddress found, Attempt attempt) throws IOException {
+    // Without its name, which the library would look up once more, and take the first answer to.
+    InetSocketAddress target =
+        found.isUnresolved()
+            ? found
+            : new InetSocketAddress(
+                InetAddress.getByAddress(found.getAddress().getAddress()), found.getPort());
     return client
         .connect(
             attempt.address().account(),

@@ -12,6 +12,16 @@ import zander.core.connect.ConnectFailure.Reason;
 final class FailureReasons {
   private FailureReasons() {}
 
+  /** What the system or the server said at the bottom of it, without the library's wrapping. */
+  static String plain(Throwable cause) {
+    Throwable at = cause;
+    while (at.getCause() != null && at.getCause() != at) {
+      at = at.getCause();
+    }
+    String said = at.getMessage() == null ? at.getClass().getSimpleName() : at.getMessage();
+    return said.replaceFirst("^Default\\w+Future\\[[^\\]]*]: ", "");
+  }
+
   /**
    * @param lower what the library said, in small letters
    */

@@ -24,15 +24,13 @@ final class JumpLine implements Closeable {
 
   private final ChannelDirectTcpip channel;
   private final ServerSocket door;
-  private final String host;
   private final CountDownLatch ours = new CountDownLatch(1);
   private volatile SocketAddress near;
   private volatile Socket socket;
 
-  private JumpLine(ChannelDirectTcpip channel, ServerSocket door, String host) {
+  private JumpLine(ChannelDirectTcpip channel, ServerSocket door) {
     this.channel = channel;
     this.door = door;
-    this.host = host;
   }
 
   /**
@@ -50,17 +48,14 @@ final class JumpLine implements Closeable {
         .getService(org.apache.sshd.common.session.ConnectionService.class)
         .registerChannel(channel);
     channel.open().verify(CoreTimes.OPENING);
-    JumpLine line =
-        new JumpLine(
-            channel, new ServerSocket(0, 1, InetAddress.getLoopbackAddress()), next.host());
+    JumpLine line = new JumpLine(channel, new ServerSocket(0, 1, InetAddress.getLoopbackAddress()));
     daemon("jump-door", line::take);
     return line;
   }
 
-  /** Where to connect to; it bears the server's name, which certificates are compared with. */
-  InetSocketAddress address() throws IOException {
-    byte[] loopback = InetAddress.getLoopbackAddress().getAddress();
-    return new InetSocketAddress(InetAddress.getByAddress(host, loopback), door.getLocalPort());
+  /** Where to connect to. */
+  InetSocketAddress address() {
+    return new InetSocketAddress(InetAddress.getLoopbackAddress(), door.getLocalPort());
   }
 
   /** Tells which end is ours; until then nothing is carried. */

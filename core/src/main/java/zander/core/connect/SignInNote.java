@@ -7,7 +7,7 @@ import java.time.Duration;
  *
  * @param hop the server it is about: a jump host or the goal
  * @param fact what it is about: an address, a greeting, a fingerprint, a key's name; may be empty
- * @param at since the sign-in began
+ * @param at since the sign-in began, without the time that a person thought about a question
  */
 public record SignInNote(ServerAddress hop, SignInStep step, Kind kind, String fact, Duration at) {
 

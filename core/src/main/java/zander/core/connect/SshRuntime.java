@@ -2,6 +2,8 @@ package zander.core.connect;
 
 import java.io.Closeable;
 import java.io.IOException;
+import java.net.InetSocketAddress;
+import java.net.SocketAddress;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -11,9 +13,12 @@ import org.apache.sshd.client.ClientBuilder;
 import org.apache.sshd.client.SshClient;
 import org.apache.sshd.client.config.hosts.HostConfigEntryResolver;
 import org.apache.sshd.client.session.ClientConnectionServiceFactory;
+import org.apache.sshd.client.session.ClientSessionImpl;
+import org.apache.sshd.client.session.SessionFactory;
 import org.apache.sshd.common.NamedFactory;
 import org.apache.sshd.common.cipher.BuiltinCiphers;
 import org.apache.sshd.common.cipher.Cipher;
+import org.apache.sshd.common.io.IoSession;
 import org.apache.sshd.common.kex.KexProposalOption;
 import org.apache.sshd.common.keyprovider.KeyIdentityProvider;
 import org.apache.sshd.common.session.Session;
@@ -54,6 +59,7 @@ final class SshRuntime implements Closeable {
     client.setServiceFactories(
         List.of(new SignInService.Factory(), ClientConnectionServiceFactory.INSTANCE));
     client.addSessionListener(new Watcher());
+    client.setSessionFactory(new NamedSessions(client));
     CoreModuleProperties.TCP_NODELAY.set(client, true);
     CoreModuleProperties.WINDOW_SIZE.set(client, WINDOW);
     CoreModuleProperties.IDLE_TIMEOUT.set(client, Duration.ZERO);
@@ -91,6 +97,30 @@ final class SshRuntime implements Closeable {
       client.close(true).await(Duration.ofSeconds(5));
     } catch (IOException e) {
       // The program ends; sockets close with it.
+    }
+  }
+
+  /**
+   * Sessions that know their server by its name, which host certificates are compared with; the
+   * library itself knows only the address it was told to connect to.
+   */
+  private static final class NamedSessions extends SessionFactory {
+    NamedSessions(SshClient client) {
+      super(client);
+    }
+
+    @Override
+    protected ClientSessionImpl doCreateSession(IoSession line) throws Exception {
+      return new ClientSessionImpl(getClient(), line) {
+        @Override
+        public SocketAddress getConnectAddress() {
+          Attempt attempt = Attempt.of(this);
+          return attempt == null
+              ? super.getConnectAddress()
+              : InetSocketAddress.createUnresolved(
+                  attempt.address().host(), attempt.address().port());
+        }
+      };
     }
   }
 

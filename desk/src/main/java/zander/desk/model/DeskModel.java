@@ -83,7 +83,10 @@ public final class DeskModel {
   }
 
   private void signInAgain(boolean unattended, Reach.Outcome outcome) {
-    app.reach().signIn(entry, secrets, unattended, outcome);
+    // The book may have a better way by now: a key in the place of a password.
+    ServerEntry now = app.book().find(entry.name());
+    boolean same = now != null && now.address().equals(entry.address());
+    app.reach().signIn(same ? now : entry, secrets, unattended, outcome);
   }
 
   /** The line is back: what is shown is asked for again; sheets and texts stay as they are. */

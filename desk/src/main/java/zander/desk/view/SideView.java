@@ -79,10 +79,13 @@ final class SideView extends VBox {
     if (desk.line().awayProperty().get()) {
       return "away since the line broke";
     }
+    String through =
+        desk.entry().jump().isEmpty() ? "" : "\nthrough " + String.join(", ", desk.entry().jump());
     return uid
         + (groups.isEmpty() ? "" : " · " + groups)
         + "\n"
         + key
-        + (delay == null ? "" : " · " + (delay == 0 ? "under 1 ms" : delay + " ms"));
+        + (delay == null ? "" : " · " + (delay == 0 ? "under 1 ms" : delay + " ms"))
+        + through;
   }
 }

@@ -69,7 +69,12 @@ final class BookList extends ScrollPane {
         row.source() == Source.BOOK
             ? "server-"
             : row.source().name().toLowerCase(Locale.ROOT) + "-";
-    Button button = Parts.button("", prefix + entry.name(), () -> book.select(row), "book-row");
+    Button button =
+        Parts.button(
+            "",
+            prefix + entry.name().replaceAll("[^A-Za-z0-9._-]", "-"),
+            () -> book.select(row),
+            "book-row");
     button.setGraphic(text);
     button.setUserData(row);
     button.setMaxWidth(Double.MAX_VALUE);

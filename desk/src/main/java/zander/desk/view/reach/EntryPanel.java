@@ -30,11 +30,19 @@ final class EntryPanel extends VBox {
         entry.landing() == null ? "home" : entry.landing(),
         entry.landing() != null);
     fact(facts, "Local folder", entry.local(), true);
-    for (MarkedFolder folder : entry.folders()) {
-      fact(facts, folder.name(), folder.path(), true);
-    }
     fact(facts, "Note", entry.note(), false);
     getChildren().addAll(head, actions(model, row), facts);
+    if (!entry.folders().isEmpty()) {
+      GridPane folders = new GridPane();
+      folders.getStyleClass().add("entry-facts");
+      for (MarkedFolder folder : entry.folders()) {
+        String with =
+            (folder.local() == null ? "" : "  with  " + folder.local())
+                + (folder.address() == null ? "" : "  seen at  " + folder.address());
+        fact(folders, folder.name(), folder.path() + with, true);
+      }
+      getChildren().addAll(Parts.label("Marked folders", "field-title"), folders);
+    }
   }
 
   private static HBox actions(AppModel model, Row row) {

@@ -52,7 +52,16 @@ final class ServersPage extends BorderPane {
     panel.setFitToWidth(true);
     panel.getStyleClass().add("book-panel");
     setCenter(new BorderPane(panel, notice, null, null, null));
-    book.selectedProperty().addListener((observed, old, now) -> showPanel());
+    book.selectedProperty()
+        .addListener(
+            (observed, old, now) -> {
+              SignInModel shown = model.signInProperty().get();
+              boolean another = old == null || now == null || !old.entry().equals(now.entry());
+              if (another && shown != null && shown.isOver()) {
+                model.endSignIn();
+              }
+              showPanel();
+            });
     book.draftProperty().addListener((observed, old, now) -> showPanel());
     model.signInProperty().addListener((observed, old, now) -> showPanel());
     book.noticeProperty().addListener((observed, old, now) -> showNotice(now));

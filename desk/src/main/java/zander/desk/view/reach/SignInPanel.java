@@ -79,14 +79,18 @@ final class SignInPanel extends VBox {
           default -> signIn.isOver() ? "" : "under way";
         };
     Label state = Parts.label(word, row.mark() == SignInModel.Mark.FAILED ? "problem" : "quiet");
+    state.setMinWidth(USE_PREF_SIZE);
     Label time =
         Parts.label(
             row.mark() == SignInModel.Mark.UNDER_WAY ? "" : row.took().toMillis() + " ms",
             "mono",
             "quiet",
             "step-time");
-    steps.addRow(
-        at, bar, Parts.label(SignInWords.name(row.step()), "step-name"), facts, state, time);
+    Label name = Parts.label(SignInWords.name(row.step()), "step-name");
+    for (javafx.scene.Node node : new javafx.scene.Node[] {name, state, time}) {
+      GridPane.setValignment(node, javafx.geometry.VPos.TOP);
+    }
+    steps.addRow(at, bar, name, facts, state, time);
   }
 
   private void showEnd() {
@@ -138,11 +142,20 @@ final class SignInPanel extends VBox {
     choices
         .getChildren()
         .addAll(
-            Parts.button("Try again", "sign-in-again", model::signInAgain, "main"),
+            Parts.button(
+                "Try again",
+                "sign-in-again",
+                model::signInAgain,
+                // Trying again is no advice where somebody may be in between.
+                signIn.cures().isEmpty() || isAboutTrust(failure) ? "plain" : "main"),
             Parts.button("Edit the entry", "edit-failed", this::edit),
             Parts.button("Copy the report", "copy-report", this::copy),
             Parts.button("Close", "dismiss-failure", model::endSignIn));
     return choices;
+  }
+
+  private static boolean isAboutTrust(ConnectFailure failure) {
+    return failure != null && failure.reason().name().startsWith("HOST_KEY");
   }
 
   private void edit() {

@@ -1,0 +1,432 @@
+package zander.desk;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Collectors;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.Labeled;
+import javafx.scene.control.TextField;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import zander.core.book.BookFile;
+import zander.core.book.Mark;
+import zander.core.book.ServerBook;
+import zander.core.book.ServerEntry;
+import zander.core.crossing.Progress;
+import zander.desk.model.ShellModel;
+import zander.desk.reach.VaultModel;
+import zander.standin.demo.DemoKeys;
+import zander.standin.world.Caller;
+
+/** Reaching servers as a person does: the book, keys, secrets, trust, and lines that come back. */
+class ReachInTheWindowTest {
+  private static final String PASSWORD = "otter-under-ice";
+  private static final String PASSPHRASE = "weir under nine quiet stars";
+  private static final String MASTER = "seven herons on a sluice gate";
+  private static final String CODE = "kingfisher-41";
+
+  @TempDir Path folder;
+  private Window window;
+  private LogCapture log;
+
+  @BeforeEach
+  void open() throws Exception {
+    log = new LogCapture();
+    window = new Window(folder);
+  }
+
+  /** Whatever a test did, none of its secrets is in any file or log. */
+  @AfterEach
+  void closeAndSearchForSecrets() throws Exception {
+    window.close();
+    for (String secret : List.of(PASSWORD, PASSPHRASE, MASTER, CODE, "heron-at-dusk")) {
+      assertThat(SecretSearch.filesWith(folder, secret)).as(secret).isEmpty();
+      assertThat(log.text()).as("the log").doesNotContain(secret);
+    }
+    log.close();
+  }
+
+  private void until(String what, java.util.function.BooleanSupplier condition) {
+    window.until(what, condition);
+  }
+
+  private void untilShown(String words) {
+    until(
+        words + " is shown",
+        () ->
+            window.lookup(".label").queryAllAs(Labeled.class).stream()
+                .anyMatch(label -> Window.isSeen(label) && label.getText().contains(words)));
+  }
+
+  private ServerBook saved() {
+    return new BookFile(window.setup.places().book()).read().book();
+  }
+
+  /** Waits for the book's file; read here, because the window's thread may not. */
+  private void untilBook(String what, java.util.function.Predicate<ServerBook> condition)
+      throws Exception {
+    org.testfx.util.WaitForAsyncUtils.waitFor(
+        30, java.util.concurrent.TimeUnit.SECONDS, () -> condition.test(saved()));
+    org.testfx.util.WaitForAsyncUtils.waitForFxEvents();
+    until(what, () -> window.model.book().draftProperty().get() == null);
+  }
+
+  private void openLabUploads(String keep) {
+    window.openServer("lab-uploads");
+    window.press("#prompt-yes");
+    until("the password is asked", () -> window.shownOrNull("#secret") != null);
+    window.press("#keep-" + keep);
+    window.fill("#secret", PASSWORD);
+    window.push(KeyCode.ENTER);
+  }
+
+  private void closeDesk() {
+    window.clickOn(window.shown(".tab-close"));
+    until("the desk is closed", () -> window.desk() == null);
+  }
+
+  @Test
+  void serversAreMadeFoundChangedAndRemovedWithAWayBack() throws Exception {
+    window.push(KeyCode.CONTROL, KeyCode.N);
+    window.fill("#draft-name", "spring gauge");
+    window.press("#save-draft");
+    untilShown("The host is missing");
+    window.fill("#draft-host", "gauge.riverwatch.example");
+    window.fill("#draft-account", "deploy");
+    window.fill("#draft-port", "70000");
+    window.press("#save-draft");
+    untilShown("from 1 to 65535");
+    window.fill("#draft-port", "2222");
+    window.fill("#draft-jump", "gate");
+    window.fill("#draft-group", "Public");
+    window.press("#mark-trial");
+    window.press("#add-folder");
+    window.fill("#folder-1-path", "/srv/gauge");
+    window.press("#save-draft");
+    untilBook("it is saved", now -> now.named("spring gauge").isPresent());
+    ServerEntry made = saved().named("spring gauge").orElseThrow();
+    assertThat(made.address().toString()).isEqualTo("deploy@gauge.riverwatch.example:2222");
+    assertThat(made.jump()).containsExactly("gate");
+    assertThat(made.mark()).isEqualTo(Mark.TRIAL);
+    assertThat(made.folders()).extracting("path").containsExactly("/srv/gauge");
+
+    window.fill("#search", "spring trial");
+    until("it alone is found", () -> window.model.book().rows().size() == 1);
+    window.press("#duplicate-entry");
+    window.press("#save-draft");
+    untilBook("a second is there", now -> now.named("spring gauge 2").isPresent());
+    window.press("#edit-entry");
+    window.fill("#draft-name", "autumn gauge");
+    window.press("#save-draft");
+    untilBook("it has its name", now -> now.named("autumn gauge").isPresent());
+    window.fill("#search", "autumn");
+    window.press("#remove-entry");
+    untilBook("it is gone", now -> now.named("autumn gauge").isEmpty());
+    assertThat(saved().removed()).extracting(ServerEntry::name).containsExactly("autumn gauge");
+    window.press("#removed-autumn-gauge");
+    window.press("#put-back");
+    untilBook("it is back", now -> now.named("autumn gauge").isPresent());
+  }
+
+  @Test
+  void aDamagedBookIsToldAndKept() throws Exception {
+    Path book = window.setup.places().book();
+    Files.writeString(book, "{\"version\": 2, \"serv");
+    Window.inWindow(
+        () -> {
+          window.model.book().read();
+          return null;
+        });
+    untilShown("The server book could not be read");
+    assertThat(book).hasContent("{\"version\": 2, \"serv");
+    window.push(KeyCode.CONTROL, KeyCode.N);
+    window.fill("#draft-host", "gauge.riverwatch.example");
+    window.press("#save-draft");
+    untilBook("the new book is written", now -> now.named("gauge.riverwatch.example").isPresent());
+    try (var files = Files.list(book.getParent())) {
+      assertThat(files.filter(f -> f.toString().contains(".kept-")).findFirst().orElseThrow())
+          .hasContent("{\"version\": 2, \"serv");
+    }
+  }
+
+  @Test
+  void hostsOfTheOpenSshConfigurationStandBesideTheBook() throws Exception {
+    Files.writeString(
+        window.setup.home().resolve(".ssh/config"),
+        "Host trial-box\n  HostName lab-box.riverwatch.example\n  User warden\n"
+            + "  IdentityFile ~/.ssh/warden_ed25519\n  IdentitiesOnly yes\nMatch host x\n  User y\n");
+    Window.inWindow(
+        () -> {
+          window.model.book().read();
+          return null;
+        });
+    untilShown("Parts of your OpenSSH configuration are left out");
+    window.press("#config-trial-box");
+    until(
+        "it is chosen",
+        () -> window.model.book().selectedProperty().get().entry().name().equals("trial-box"));
+    window.press("#edit-entry");
+    window.press("#save-draft");
+    untilBook("it is in the book", now -> now.named("trial-box").isPresent());
+    window.press("#server-trial-box");
+    window.press("#open-entry");
+    window.press("#prompt-yes");
+    until("the desk is open", () -> window.desk() != null);
+    window.press("#open-server");
+    window.press("#write-config");
+    Path written = window.setup.places().book().resolveSibling("openssh_config");
+    until("it is written", () -> Files.exists(written));
+    assertThat(written).content().contains("Host readings-store\n").contains("ProxyJump gate");
+  }
+
+  @Test
+  void goesThroughTheGateToTheStore() {
+    window.openServer("readings-store");
+    window.press("#prompt-yes");
+    window.press("#prompt-yes");
+    until("the desk is open", () -> window.desk() != null);
+    assertThat(window.desk().folder().path().text()).isEqualTo("/srv/readings");
+    untilShown("through gate");
+    window.demo().server("gate").dropAll();
+    until("it is away", () -> window.desk().line().awayProperty().get());
+    until("it is back by itself", () -> !window.desk().line().awayProperty().get());
+  }
+
+  @Test
+  void aServerThatRefusesIsToldAtItsStepAndTheReportCanBeCopied() throws Exception {
+    window.openServer("flood-siren");
+    untilShown("refuses connections on port 22");
+    untilShown("The SSH server may be stopped");
+    window.press("#copy-report");
+    String report = Window.inWindow(() -> Clipboard.getSystemClipboard().getString());
+    assertThat(report)
+        .contains("opening flood-siren")
+        .containsPattern("name +done")
+        .containsPattern("port +failed")
+        .contains("Connection refused")
+        .doesNotContain("Exception")
+        .doesNotContain("Future");
+    window.press("#edit-failed");
+    window.fill("#draft-host", "no-such-host.invalid");
+    window.press("#save-draft");
+    window.press("#open-entry");
+    untilShown("No computer of the name no-such-host.invalid");
+  }
+
+  @Test
+  void aChangedHostKeyIsReplacedOnlyByWhoKnowsTheNewOne() throws Exception {
+    window.openServer("mirror");
+    untilShown("The host key of mirror.riverwatch.example has changed");
+    until("it may not be replaced yet", () -> window.shown("#replace-key").isDisabled());
+    String print = window.model.signInProperty().get().failure().shown().fingerprint();
+    window.fill("#replace-proof", print.substring(print.length() - 6));
+    window.press("#replace-key");
+    until("the desk is open", () -> window.desk() != null);
+    assertThat(Files.readAllLines(window.setup.knownHosts()))
+        .filteredOn(line -> line.startsWith("mirror"))
+        .hasSize(1);
+    closeDesk();
+    window.openServer("mirror");
+    until("it is open without a question", () -> window.desk() != null);
+  }
+
+  @Test
+  void aKeyIsMadePutOnAServerAndProved() throws Exception {
+    openLabUploads("now");
+    until("the desk is open", () -> window.desk() != null);
+    window.press("#open-server");
+    window.press("#page-keys");
+    window.press("#make-key");
+    window.fill("#key-name", "uploads");
+    window.fill("#key-passphrase", PASSPHRASE);
+    window.fill("#key-again", "not the same");
+    untilShown("strong");
+    window.press("#make-it");
+    untilShown("not the same");
+    window.fill("#key-again", PASSPHRASE);
+    window.press("#make-it");
+    until("it is shown", () -> window.shownOrNull("#public-line") != null);
+    Path key = window.setup.home().resolve(".ssh/uploads");
+    until("its line is shown", () -> window.text("#public-line").startsWith("ssh-ed25519 "));
+    assertThat(Path.of(key + ".pub")).content().startsWith(window.text("#public-line"));
+    window.press("#put-on-lab-uploads");
+    untilShown("Make /home/deploy/.ssh, mode 0700");
+    var world = window.world("lab-box");
+    assertThat(world.list(Caller.ROOT, "/home/deploy")).doesNotContain(".ssh");
+    window.press("#put-key");
+    until("the passphrase is asked", () -> window.shownOrNull("#secret") != null);
+    window.press("#keep-now");
+    window.fill("#secret", PASSPHRASE);
+    window.push(KeyCode.ENTER);
+    untilShown("The key lets you in");
+    assertThat(world.stat(Caller.ROOT, "/home/deploy/.ssh").mode()).isEqualTo(0700);
+    assertThat(world.stat(Caller.ROOT, "/home/deploy/.ssh/authorized_keys").mode()).isEqualTo(0600);
+    var signIn = saved().named("lab-uploads").orElseThrow().signIn();
+    assertThat(signIn.keyFile()).isEqualTo(key.toString());
+    assertThat(signIn.password()).isFalse();
+  }
+
+  @Test
+  void aKeptPasswordBringsTheLineBackAndOneThatIsNotKeptIsAskedFor() {
+    openLabUploads("desk");
+    until("the desk is open", () -> window.desk() != null);
+    window.demo().server("lab-box").dropAll();
+    until("it is away", () -> window.desk().line().awayProperty().get());
+    until("it is back by itself", () -> !window.desk().line().awayProperty().get());
+    int seen = window.demo().server("lab-box").passwordsSeen();
+    closeDesk();
+    window.openServer("lab-uploads");
+    until("it is asked for again", () -> window.shownOrNull("#secret") != null);
+    assertThat(window.demo().server("lab-box").passwordsSeen()).isEqualTo(seen);
+    window.press("#keep-now");
+    window.fill("#secret", PASSWORD);
+    window.push(KeyCode.ENTER);
+    until("the desk is open", () -> window.desk() != null);
+    window.demo().server("lab-box").dropAll();
+    untilShown("needs you");
+    assertThat(window.shownOrNull("#secret")).isNull();
+    window.press("#connect-again");
+    until("it is asked for", () -> window.shownOrNull("#secret") != null);
+    window.fill("#secret", PASSWORD);
+    window.push(KeyCode.ENTER);
+    until("it is back", () -> !window.desk().line().awayProperty().get());
+  }
+
+  @Test
+  void theVaultGivesWhatItKeepsAndNothingWithoutItsPassphrase() {
+    openLabUploads("vault");
+    untilShown("A master passphrase for the vault");
+    window.fill("#secret", MASTER);
+    window.push(KeyCode.ENTER);
+    until("the desk is open", () -> window.desk() != null);
+    closeDesk();
+    window.openServer("lab-uploads");
+    until("it is open without a question", () -> window.desk() != null);
+    window.press("#open-server");
+    window.press("#page-vault");
+    untilShown("password deploy@lab-box.riverwatch.example");
+    window.press("#lock-vault");
+    untilShown("The vault is locked");
+    window.press("#page-servers");
+    window.clickOn(window.shown(".tab-close"));
+    window.openServer("lab-uploads");
+    untilShown("Open the vault");
+    window.fill("#secret", "wrong");
+    window.push(KeyCode.ENTER);
+    untilShown("That does not open it");
+    window.fill("#secret", MASTER);
+    window.push(KeyCode.ENTER);
+    until("the desk is open", () -> window.desk() != null);
+    assertThat(window.model.vault().stateProperty().get()).isEqualTo(VaultModel.State.OPEN);
+  }
+
+  @Test
+  void severalQuestionsAreAnsweredInTheirFields() {
+    window.demo().server("lab-box").setOneTimeCode(CODE);
+    window.openServer("lab-uploads");
+    window.press("#prompt-yes");
+    until("two are asked", () -> window.shownOrNull("#answer-2") != null);
+    untilShown("The code is on your key fob.");
+    window.fill("#answer-1", PASSWORD);
+    window.fill("#answer-2", "wren-2");
+    window.push(KeyCode.ENTER);
+    untilShown("One wrong try so far");
+    window.fill("#answer-1", PASSWORD);
+    window.push(KeyCode.ENTER);
+    window.fill("#answer-2", CODE);
+    window.push(KeyCode.ENTER);
+    until("the desk is open", () -> window.desk() != null);
+  }
+
+  @Test
+  void aKeyFileThatOthersCanReadIsClosedFirst() throws Exception {
+    Path key = window.demo().keyFile();
+    Files.setPosixFilePermissions(key, PosixFilePermissions.fromString("rw-r--r--"));
+    window.openServer("gate");
+    window.press("#prompt-yes");
+    untilShown("Others on this computer can read the key file");
+    window.press("#close-key");
+    until("the desk is open", () -> window.desk() != null);
+    assertThat(Files.getPosixFilePermissions(key)).hasSize(2);
+  }
+
+  @Test
+  void aCrossingGoesOnAndAShellOffersToStartAgain() throws Exception {
+    Path many = Files.createDirectories(window.demo().siteFolder().resolve("many"));
+    List<String> expected = new ArrayList<>();
+    for (int i = 0; i < 200; i++) {
+      expected.add("f" + i);
+      Files.writeString(many.resolve("f" + i), "x".repeat(i * 7));
+    }
+    window.openLevelsWeb();
+    ShellModel shell = window.openShell();
+    until("it prompts", () -> shell.terminal().screenText().contains("$"));
+    window.demo().server("levels-web").faults().setDelay(Duration.ofMillis(4));
+    window.choose("#local-table", "many");
+    window.push(KeyCode.CONTROL, KeyCode.UP);
+    var crossings = window.desk().crossings();
+    for (int cut = 1; cut <= 3; cut++) {
+      int after = cut * 40;
+      until("some are up", () -> filesUp() > after);
+      window.demo().server("levels-web").dropAll();
+      until("it is away", () -> window.desk().line().awayProperty().get());
+      until("it is back", () -> !window.desk().line().awayProperty().get());
+    }
+    until("it is over", () -> crossings.current().isOver());
+    Progress progress = crossings.current().progress();
+    assertThat(progress.problems()).isEmpty();
+    assertThat(progress.phase()).isEqualTo(Progress.Phase.DONE);
+    List<String> there = window.world("levels-web").list(Caller.ROOT, "/srv/levels/site/many");
+    assertThat(there).containsExactlyInAnyOrderElementsOf(expected);
+    for (int i = 0; i < 200; i++) {
+      assertThat(window.stat("/srv/levels/site/many/f" + i).size()).isEqualTo(i * 7L);
+    }
+    assertThat(shell.endedProperty().get()).contains("gone");
+    window.press("#shell-again");
+    until("it prompts again", () -> shell.endedProperty().get().isEmpty());
+    window.clickOn(window.shown("#terminal"));
+    window.write("pwd").push(KeyCode.ENTER);
+    until(
+        "it is in its folder", () -> shell.terminal().screenText().contains("\n/srv/levels/site"));
+  }
+
+  private long filesUp() {
+    var current = window.desk().crossings().current();
+    return current == null ? 0 : current.progress().files();
+  }
+
+  @Test
+  void aHostKeyThatChangesWhileAwayStopsTheLine() {
+    window.openLevelsWeb();
+    window.demo().server("levels-web").setHostKey(DemoKeys.pair("somebody else"));
+    window.demo().server("levels-web").dropAll();
+    untilShown("has changed");
+    assertThat(window.desk().line().tryingProperty().get()).isFalse();
+  }
+
+  @Test
+  void theFormShowsWhatTheEntryHas() {
+    window.press("#server-lab-uploads");
+    window.press("#edit-entry");
+    until("the form is shown", () -> window.shownOrNull("#draft-account") != null);
+    assertThat(((TextField) window.shown("#draft-account")).getText()).isEqualTo("deploy");
+    assertThat(((CheckBox) window.shown("#draft-password")).isSelected()).isTrue();
+    assertThat(
+            window.lookup(".page-title").queryAllAs(Labeled.class).stream()
+                .map(Labeled::getText)
+                .collect(Collectors.toSet()))
+        .contains("Edit lab-uploads");
+    window.press("#cancel-draft");
+    until("the entry is shown", () -> window.shownOrNull("#open-entry") != null);
+  }
+}
