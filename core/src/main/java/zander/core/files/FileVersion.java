@@ -10,17 +10,32 @@ import java.util.Arrays;
  * @param asked the path the person opened, maybe a link
  * @param real the file itself, links resolved; this is what is replaced
  * @param digest SHA-256 of the content
+ * @param perhaps SHA-256 of content that a save may have put there whose answer was lost, or {@code
+ *     null}
  */
 public record FileVersion(
-    RemotePath asked, RemotePath real, RemoteAttributes attributes, byte[] digest) {
+    RemotePath asked,
+    RemotePath real,
+    RemoteAttributes attributes,
+    byte[] digest,
+    byte[] perhaps) {
 
   static FileVersion of(
       RemotePath asked, RemotePath real, RemoteAttributes attributes, byte[] content) {
-    return new FileVersion(asked, real, attributes, digestOf(content));
+    return new FileVersion(asked, real, attributes, digestOf(content), null);
   }
 
   boolean hasContent(byte[] content) {
-    return Arrays.equals(digest, digestOf(content));
+    byte[] found = digestOf(content);
+    return Arrays.equals(digest, found) || Arrays.equals(perhaps, found);
+  }
+
+  /**
+   * The same after a save whose last answer was lost: the server has this version or that content,
+   * and neither is another person's change.
+   */
+  public FileVersion orPerhaps(byte[] content) {
+    return new FileVersion(asked, real, attributes, digest, digestOf(content));
   }
 
   private static byte[] digestOf(byte[] content) {

@@ -2,8 +2,10 @@ package zander.desk.model;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.OptionalInt;
+import java.util.Set;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import javafx.beans.property.ObjectProperty;
@@ -53,6 +55,7 @@ public final class DeskModel {
             thread.setDaemon(true);
             return thread;
           });
+  private final Set<RemotePath> opening = new HashSet<>();
   private int shells;
 
   /**
@@ -212,14 +215,19 @@ public final class DeskModel {
         return;
       }
     }
+    if (!opening.add(path)) {
+      return;
+    }
     background()
         .run(
             () -> new FileModel(this, path, saver().open(path, FileModel.LARGEST)),
             file -> {
+              opening.remove(path);
               sheets.add(file);
               current.set(file);
             },
             failure -> {
+              opening.remove(path);
               current.set(folder);
               folder.ask(Question.notice(FailureWords.of(failure), true, folder.dismiss()));
               checkLine();

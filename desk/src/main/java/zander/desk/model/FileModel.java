@@ -114,7 +114,13 @@ public final class FileModel extends Sheet {
         .run(
             () -> desk.saver().save(before, content, allowed),
             after -> saved(saving, after),
-            this::saveFailed);
+            failure -> {
+              if (failure instanceof SaveFailure save
+                  && save.state() == SaveFailure.ServerState.OLD_OR_NEW) {
+                version = version.orPerhaps(content);
+              }
+              saveFailed(failure);
+            });
   }
 
   private void saved(String saving, FileVersion after) {

@@ -17,6 +17,7 @@ import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
 import javafx.collections.transformation.FilteredList;
 import zander.core.files.RemoteEntry;
+import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.desk.work.FailureWords;
@@ -129,7 +130,14 @@ public final class FolderModel extends Sheet {
             failure -> {
               if (mine == request) {
                 loading.set(false);
-                ask(Question.notice(FailureWords.of(failure), true, dismiss()));
+                boolean lost =
+                    failure instanceof RemoteFailure remote
+                        && remote.reason() == RemoteFailure.Reason.LINE_LOST;
+                // A line that broke is told above all sheets, and this is read again when it is
+                // back.
+                if (!lost || !to.equals(path.get())) {
+                  ask(Question.notice(FailureWords.of(failure), true, dismiss()));
+                }
                 desk.checkLine();
               }
             });

@@ -119,11 +119,28 @@ class HourOfWorkTest {
   }
 
   private void until(String what, BooleanSupplier condition) throws Exception {
-    long deadline = System.nanoTime() + TimeUnit.SECONDS.toNanos(90);
+    long deadline = System.nanoTime() + TimeUnit.SECONDS.toNanos(60);
     while (!on(condition::getAsBoolean)) {
-      assertThat(System.nanoTime()).as("waited in vain until " + what).isLessThan(deadline);
+      if (System.nanoTime() > deadline) {
+        throw new AssertionError("waited in vain until " + what + "; " + on(this::where));
+      }
       TimeUnit.MILLISECONDS.sleep(10);
     }
+  }
+
+  /** Where things stand, for a failure's words. */
+  private String where() {
+    StringBuilder text = new StringBuilder();
+    for (DeskModel desk : app.desks()) {
+      text.append("line: ").append(desk.line().wordsProperty().get());
+      for (Sheet sheet : desk.sheets()) {
+        text.append("; ").append(sheet.titleProperty().get());
+        text.append(sheet instanceof FileModel file && file.busyProperty().get() ? " busy" : "");
+        Question asked = sheet.questionProperty().get();
+        text.append(asked == null ? "" : ": " + asked.said());
+      }
+    }
+    return text.toString();
   }
 
   private World world() {
