@@ -66,6 +66,18 @@ class SaveFailureTest {
     assertThat(((RemoteFailure) failure.getCause()).reason()).isEqualTo(Reason.PERMISSION_DENIED);
   }
 
+  /** Only the answer was lost: what is there is one's own, and not another person's change. */
+  @Test
+  void ownTextWhoseAnswerWasLostIsNoConflict() throws IOException {
+    WholeWrite.Opened opened = saver.open(CONTACT, 1 << 20);
+    byte[] lost = "arrived, but nobody was told".getBytes();
+    saver.save(opened.version(), lost, List.of());
+    assertThat(failToSave(opened, "later".getBytes()).reason())
+        .isEqualTo(SaveFailure.Reason.CHANGED_MEANWHILE);
+    saver.save(opened.version().orPerhaps(lost), "later".getBytes(), List.of());
+    assertThat(PathContract.read(connection.files(), CONTACT)).isEqualTo("later");
+  }
+
   @Test
   void aFullDisk() throws IOException {
     WholeWrite.Opened opened = saver.open(CONTACT, 1 << 20);

@@ -55,7 +55,7 @@ public final class LineKeeper {
     this.background = background;
     this.again = again;
     this.onBack = onBack;
-    this.looking = background.every(LOOK, this::look);
+    this.looking = background.every(LOOK, () -> look(System.currentTimeMillis()));
   }
 
   void take(Reach.Opened opened) {
@@ -78,9 +78,13 @@ public final class LineKeeper {
     return connection;
   }
 
-  /** On the clock's thread: proves the line when the computer slept or its network changed. */
-  private void look() {
-    long now = System.currentTimeMillis();
+  /**
+   * Proves the line when the computer slept, so that more time passed than between two looks, or
+   * when its network changed.
+   *
+   * @param now by the clock on the wall, in milliseconds: the other one stands still in sleep
+   */
+  void look(long now) {
     boolean slept = now - lastLook > SLEPT.toMillis() + LOOK.toMillis();
     lastLook = now;
     Connection on = connection;

@@ -2,19 +2,12 @@ package zander.desk.model;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.net.InetAddress;
-import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Duration;
-import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.TreeMap;
-import java.util.concurrent.CompletableFuture;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.BooleanSupplier;
@@ -22,19 +15,9 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import zander.core.book.ServerEntry;
-import zander.core.book.SignIn;
-import zander.core.connect.Connector;
-import zander.core.connect.ServerAddress;
-import zander.core.connect.SignInTalk;
 import zander.core.crossing.Progress;
 import zander.core.crossing.WhenExists;
 import zander.core.files.RemotePath;
-import zander.core.trust.KnownHosts;
-import zander.core.trust.WireKey;
-import zander.desk.reach.Prompts;
-import zander.desk.work.Background;
-import zander.standin.demo.Demo;
 import zander.standin.server.Relay;
 import zander.standin.world.Caller;
 import zander.standin.world.OpenFile;
@@ -50,101 +33,30 @@ class HourOfWorkTest {
   private static final int CUTS = 14;
 
   @TempDir Path folder;
-  private final ExecutorService interfaceThread = Executors.newSingleThreadExecutor();
-  private Demo demo;
+  private ModelDesk work;
   private Relay relay;
-  private AppModel app;
 
   @BeforeEach
   void start() throws Exception {
-    demo = Demo.start(folder.resolve("home"));
-    relay = new Relay(demo.server("lab-box").port());
-    Connector connector =
-        new Connector(
-            new KnownHosts(folder.resolve("known_hosts")),
-            address ->
-                List.of(new InetSocketAddress(InetAddress.getLoopbackAddress(), relay.port())),
-            null,
-            Duration.ofSeconds(20));
-    Places places =
-        new Places(
-            folder.resolve("home"),
-            folder.resolve("servers.json"),
-            folder.resolve("state"),
-            folder.resolve("vault"));
-    app =
-        on(
-            () ->
-                new AppModel(
-                    new Background(interfaceThread), connector, new AcceptingPrompts(), places));
+    work = new ModelDesk(folder);
+    relay = work.relay;
   }
 
   @AfterEach
   void stop() throws Exception {
-    on(
-        () -> {
-          app.stop();
-          return null;
-        });
-    interfaceThread.shutdownNow();
-    relay.close();
-    demo.close();
+    work.close();
   }
 
-  /** Somebody who trusts the host key once, and has no secrets to give. */
-  private static final class AcceptingPrompts implements Prompts {
-    @Override
-    public void hostKey(ServerAddress address, WireKey shown, CompletableFuture<Boolean> answer) {
-      answer.complete(true);
-    }
-
-    @Override
-    public void secret(Ask ask, CompletableFuture<Given> answer) {
-      answer.complete(null);
-    }
-
-    @Override
-    public void questions(
-        SignInTalk.Challenge challenge, String detail, CompletableFuture<List<char[]>> answer) {
-      answer.complete(null);
-    }
-  }
-
-  private interface Work<T> {
-    T run() throws Exception;
-  }
-
-  private <T> T on(Work<T> work) throws Exception {
-    return interfaceThread.submit(work::run).get(60, TimeUnit.SECONDS);
+  private <T> T on(ModelDesk.Work<T> some) throws Exception {
+    return work.on(some);
   }
 
   private void until(String what, BooleanSupplier condition) throws Exception {
-    long deadline = System.nanoTime() + TimeUnit.SECONDS.toNanos(60);
-    while (!on(condition::getAsBoolean)) {
-      if (System.nanoTime() > deadline) {
-        throw new AssertionError("waited in vain until " + what + "; " + on(this::where));
-      }
-      TimeUnit.MILLISECONDS.sleep(10);
-    }
-  }
-
-  /** Where things stand, for a failure's words. */
-  private String where() {
-    StringBuilder text = new StringBuilder();
-    for (DeskModel desk : app.desks()) {
-      text.append("line: ").append(desk.line().wordsProperty().get());
-      for (Sheet sheet : desk.sheets()) {
-        text.append("; ").append(sheet.titleProperty().get());
-        text.append(sheet instanceof FileModel file && file.busyProperty().get() ? " busy" : "");
-        Question asked = sheet.questionProperty().get();
-        text.append(asked == null ? "" : ": " + asked.said());
-      }
-    }
-    return text.toString();
+    work.until(what, condition);
   }
 
   private World world() {
-    return demo.server("lab-box").machine().world();
+    return work.demo.server("lab-box").machine().world();
   }
 
   private String content(String path) throws Exception {
@@ -156,19 +68,7 @@ class HourOfWorkTest {
   void endsAsWithoutTheCuts() throws Exception {
     Path local = Files.createDirectories(folder.resolve("home/up"));
     Map<String, String> expected = new TreeMap<>();
-    ServerEntry entry =
-        ServerEntry.of(
-                "lab-box",
-                new ServerAddress("warden", "lab-box" + Demo.DOMAIN, 22),
-                SignIn.byKey(demo.keyFile().toString()))
-            .withPlaces(TRIAL, local.toString(), null);
-    on(
-        () -> {
-          app.open(entry);
-          return null;
-        });
-    until("the desk is open", () -> !app.desks().isEmpty());
-    DeskModel desk = on(() -> app.desks().get(0));
+    DeskModel desk = work.openLabBox(TRIAL, local);
     on(
         () -> {
           desk.crossings().whenExistsProperty().set(WhenExists.REPLACE);
