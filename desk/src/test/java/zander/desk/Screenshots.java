@@ -11,7 +11,6 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.desk.model.FileModel;
 import zander.desk.model.ShellModel;
-import zander.standin.demo.DemoKeys;
 import zander.standin.world.Caller;
 import zander.standin.world.World;
 
@@ -40,21 +39,71 @@ class Screenshots {
   }
 
   @Test
-  void theBookAndTheHostKey() throws Exception {
-    keep("open-a-server");
+  void theBookAndTrust() throws Exception {
+    Files.writeString(
+        window.setup.home().resolve(".ssh/config"),
+        "Host tide-desk\n  HostName tide-desk.riverwatch.example\n  User ingest\n");
+    Window.inWindow(
+        () -> {
+          window.model.book().read();
+          return null;
+        });
+    window.until("it is read", () -> window.shownOrNull("#config-tide-desk") != null);
+    keep("server-book");
+    window.press("#edit-entry");
+    window.until("the form is shown", () -> window.shownOrNull("#draft-name") != null);
+    keep("server-edited");
+    window.press("#cancel-draft");
     window.openServer("levels-web");
     window.until("the host key is asked", () -> window.shownOrNull("#fingerprint") != null);
     keep("host-key");
     window.press("#prompt-no");
     window.press("#dismiss-failure");
-    window.openServer("gate");
-    window.press("#prompt-yes");
-    window.until("the desk is open", () -> window.desk() != null);
-    window.clickOn(window.shown(".tab-close"));
-    window.demo().server("gate").setHostKey(DemoKeys.pair("somebody else"));
-    window.openServer("gate");
-    window.until("it is stopped", () -> window.shownOrNull("#dismiss-failure") != null);
+    window.openServer("mirror");
+    window.until("it is stopped", () -> window.shownOrNull("#replace-proof") != null);
     keep("host-key-changed");
+  }
+
+  @Test
+  void aSignInThatFailedBehindTheGate() throws Exception {
+    window.world("readings-store").chmod(Caller.ROOT, "/home/warden/.ssh/authorized_keys", 0666);
+    window.openServer("readings-store");
+    window.press("#prompt-yes");
+    window.press("#prompt-yes");
+    window.until("it failed", () -> window.shownOrNull("#copy-report") != null);
+    keep("sign-in-failed");
+  }
+
+  @Test
+  void aKeyMadeAndPutOnAServer() throws Exception {
+    window.openServer("lab-uploads");
+    window.press("#prompt-yes");
+    window.until("the password is asked", () -> window.shownOrNull("#secret") != null);
+    window.fill("#secret", "otter-under-ice");
+    window.push(KeyCode.ENTER);
+    window.until("the desk is open", () -> window.desk() != null);
+    window.press("#open-server");
+    window.press("#page-keys");
+    window.press("#make-key");
+    window.fill("#key-name", "uploads");
+    window.fill("#key-comment", "warden at the desk");
+    window.fill("#key-passphrase", "weir under nine quiet stars");
+    window.fill("#key-again", "weir under nine quiet stars");
+    keep("key-being-made");
+    window.press("#make-it");
+    window.press("#put-on-lab-uploads");
+    window.until("the plan is there", () -> window.shownOrNull("#put-key") != null);
+    keep("key-put-on-a-server");
+  }
+
+  @Test
+  void aLineThatIsAway() throws Exception {
+    window.openLevelsWeb();
+    window.demo().server("levels-web").close();
+    window.until(
+        "it waits for the next try",
+        () -> window.desk().line().wordsProperty().get().contains("Next one in"));
+    keep("line-away");
   }
 
   @Test
@@ -97,9 +146,6 @@ class Screenshots {
     window.press("#save");
     window.until("it is asked", () -> window.shownOrNull("#choice-load-theirs") != null);
     keep("editor-changed-meanwhile");
-    window.press("#choice-replace-theirs-with-mine");
-    window.until("it is saved", () -> !window.desk().hasUnsaved());
-    keep("editor-saved");
   }
 
   @Test

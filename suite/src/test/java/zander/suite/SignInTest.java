@@ -212,14 +212,19 @@ class SignInTest {
 
   @Test
   void tellsAServerThatIsNotSsh() throws Exception {
+    ConnectFailure failure =
+        failureFromAServerThatSays("HTTP/1.1 400 Bad Request\r\n\r\n".repeat(40));
+    assertThat(failure.step()).isEqualTo(SignInStep.GREETING);
+    assertThat(failure.reason()).isIn(Reason.NOT_SSH, Reason.CLOSED_BY_SERVER);
+  }
+
+  private ConnectFailure failureFromAServerThatSays(String words) throws Exception {
     try (ServerSocket other = new ServerSocket(0, 5, InetAddress.getLoopbackAddress())) {
       Thread thread =
           new Thread(
               () -> {
                 try (Socket socket = other.accept()) {
-                  socket
-                      .getOutputStream()
-                      .write("HTTP/1.1 400 Bad Request\r\n\r\n".repeat(40).getBytes());
+                  socket.getOutputStream().write(words.getBytes());
                   socket.getOutputStream().flush();
                   socket.getInputStream().read();
                 } catch (IOException e) {
@@ -228,13 +233,8 @@ class SignInTest {
               });
       thread.start();
       riverside.redirectTo(other.getLocalPort());
-      ConnectFailure failure =
-          failureOf(
-              Riverside.warden("gate"),
-              SignInWays.byKey(riverside.demo.keyFile()),
-              Talk.accepting());
-      assertThat(failure.step()).isEqualTo(SignInStep.GREETING);
-      assertThat(failure.reason()).isIn(Reason.NOT_SSH, Reason.CLOSED_BY_SERVER);
+      return failureOf(
+          Riverside.warden("gate"), SignInWays.byKey(riverside.demo.keyFile()), Talk.accepting());
     }
   }
 
@@ -259,28 +259,10 @@ class SignInTest {
 
   @Test
   void tellsAGreetingThatDoesNotEnd() throws Exception {
-    try (ServerSocket other = new ServerSocket(0, 5, InetAddress.getLoopbackAddress())) {
-      Thread thread =
-          new Thread(
-              () -> {
-                try (Socket socket = other.accept()) {
-                  socket
-                      .getOutputStream()
-                      .write("welcome to the river\r\n".repeat(50_000).getBytes());
-                  socket.getInputStream().read();
-                } catch (IOException e) {
-                  // The client has gone.
-                }
-              });
-      thread.start();
-      riverside.redirectTo(other.getLocalPort());
-      ConnectFailure failure =
-          failureOf(
-              Riverside.warden("gate"),
-              SignInWays.byKey(riverside.demo.keyFile()),
-              Talk.accepting());
-      assertFailed(failure, SignInStep.GREETING, Reason.NOT_SSH);
-    }
+    assertFailed(
+        failureFromAServerThatSays("welcome to the river\r\n".repeat(50_000)),
+        SignInStep.GREETING,
+        Reason.NOT_SSH);
   }
 
   @Test

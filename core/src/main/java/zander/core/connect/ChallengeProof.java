@@ -4,11 +4,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import org.apache.sshd.client.auth.AbstractUserAuth;
-import org.apache.sshd.client.auth.AbstractUserAuthFactory;
-import org.apache.sshd.client.auth.UserAuth;
 import org.apache.sshd.client.session.ClientSession;
-import org.apache.sshd.common.SshConstants;
 import org.apache.sshd.common.util.buffer.Buffer;
 import zander.core.connect.SignInTalk.Challenge;
 import zander.core.connect.SignInTalk.Prompt;
@@ -18,7 +14,7 @@ import zander.core.work.Letters;
  * The {@code keyboard-interactive} method of RFC 4256: the server asks, one thing or several, in as
  * many rounds as it wants. Answers go from bytes that are wiped.
  */
-final class ChallengeProof extends AbstractUserAuth {
+final class ChallengeProof extends Proof {
   static final String NAME = "keyboard-interactive";
 
   private static final int INFO_REQUEST = 60;
@@ -26,24 +22,10 @@ final class ChallengeProof extends AbstractUserAuth {
   private static final int MOST_PROMPTS = 20;
   private static final int LONGEST_TEXT = 2000;
 
-  private final Attempt attempt;
   private boolean asked = true;
 
-  private ChallengeProof(Attempt attempt) {
-    super(NAME);
-    this.attempt = attempt;
-  }
-
-  /** Makes the method for one attempt to sign in. */
-  static final class Factory extends AbstractUserAuthFactory {
-    Factory() {
-      super(NAME);
-    }
-
-    @Override
-    public UserAuth createUserAuth(ClientSession session) {
-      return new ChallengeProof(Attempt.of(session));
-    }
+  ChallengeProof(Attempt attempt) {
+    super(NAME, attempt);
   }
 
   @Override
@@ -53,10 +35,7 @@ final class ChallengeProof extends AbstractUserAuth {
       return false;
     }
     asked = false;
-    Buffer request = session.createBuffer(SshConstants.SSH_MSG_USERAUTH_REQUEST);
-    request.putString(session.getUsername());
-    request.putString(service);
-    request.putString(NAME);
+    Buffer request = request(session, service, NAME);
     request.putString("");
     request.putString("");
     session.writePacket(request);

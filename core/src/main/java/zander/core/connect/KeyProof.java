@@ -1,9 +1,6 @@
 package zander.core.connect;
 
 import java.io.IOException;
-import org.apache.sshd.client.auth.AbstractUserAuth;
-import org.apache.sshd.client.auth.AbstractUserAuthFactory;
-import org.apache.sshd.client.auth.UserAuth;
 import org.apache.sshd.client.session.ClientSession;
 import org.apache.sshd.common.SshConstants;
 import org.apache.sshd.common.session.SessionContext;
@@ -15,26 +12,11 @@ import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
  * its signature, which saves a round trip; for one under a passphrase the server is asked first
  * whether it would take it, so that nobody types a passphrase for a key that is of no use.
  */
-final class KeyProof extends AbstractUserAuth {
+final class KeyProof extends Proof {
   static final String NAME = "publickey";
 
-  private final Attempt attempt;
-
-  private KeyProof(Attempt attempt) {
-    super(NAME);
-    this.attempt = attempt;
-  }
-
-  /** Makes the method for one attempt to sign in. */
-  static final class Factory extends AbstractUserAuthFactory {
-    Factory() {
-      super(NAME);
-    }
-
-    @Override
-    public UserAuth createUserAuth(ClientSession session) {
-      return new KeyProof(Attempt.of(session));
-    }
+  KeyProof(Attempt attempt) {
+    super(NAME, attempt);
   }
 
   @Override

@@ -1,10 +1,6 @@
 package zander.core.connect;
 
-import org.apache.sshd.client.auth.AbstractUserAuth;
-import org.apache.sshd.client.auth.AbstractUserAuthFactory;
-import org.apache.sshd.client.auth.UserAuth;
 import org.apache.sshd.client.session.ClientSession;
-import org.apache.sshd.common.SshConstants;
 import org.apache.sshd.common.util.buffer.Buffer;
 import zander.core.work.Letters;
 
@@ -12,26 +8,11 @@ import zander.core.work.Letters;
  * The {@code password} method of RFC 4252, section 8. The library's own keeps passwords as strings,
  * which cannot be wiped; this one sends them from bytes and wipes those.
  */
-final class PasswordProof extends AbstractUserAuth {
+final class PasswordProof extends Proof {
   static final String NAME = "password";
 
-  private final Attempt attempt;
-
-  private PasswordProof(Attempt attempt) {
-    super(NAME);
-    this.attempt = attempt;
-  }
-
-  /** Makes the method for one attempt to sign in. */
-  static final class Factory extends AbstractUserAuthFactory {
-    Factory() {
-      super(NAME);
-    }
-
-    @Override
-    public UserAuth createUserAuth(ClientSession session) {
-      return new PasswordProof(Attempt.of(session));
-    }
+  PasswordProof(Attempt attempt) {
+    super(NAME, attempt);
   }
 
   @Override
@@ -46,11 +27,8 @@ final class PasswordProof extends AbstractUserAuth {
       return false;
     }
     byte[] bytes = Letters.bytes(secret);
-    Buffer request = session.createBuffer(SshConstants.SSH_MSG_USERAUTH_REQUEST, 256);
+    Buffer request = request(session, service, NAME);
     try {
-      request.putString(session.getUsername());
-      request.putString(service);
-      request.putString(NAME);
       request.putBoolean(false);
       request.putBytes(bytes);
       session.writePacket(request).verify();

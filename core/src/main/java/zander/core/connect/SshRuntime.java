@@ -55,7 +55,10 @@ final class SshRuntime implements Closeable {
     client.setKeyIdentityProvider(KeyIdentityProvider.EMPTY_KEYS_PROVIDER);
     client.setHostConfigEntryResolver(HostConfigEntryResolver.EMPTY);
     client.setUserAuthFactories(
-        List.of(new KeyProof.Factory(), new ChallengeProof.Factory(), new PasswordProof.Factory()));
+        List.of(
+            Proof.factory(KeyProof.NAME, KeyProof::new),
+            Proof.factory(ChallengeProof.NAME, ChallengeProof::new),
+            Proof.factory(PasswordProof.NAME, PasswordProof::new)));
     client.setServiceFactories(
         List.of(new SignInService.Factory(), ClientConnectionServiceFactory.INSTANCE));
     client.addSessionListener(new Watcher());

@@ -14,11 +14,7 @@ import java.util.Arrays;
  *     null}
  */
 public record FileVersion(
-    RemotePath asked,
-    RemotePath real,
-    RemoteAttributes attributes,
-    byte[] digest,
-    byte[] perhaps) {
+    RemotePath asked, RemotePath real, RemoteAttributes attributes, byte[] digest, byte[] perhaps) {
 
   static FileVersion of(
       RemotePath asked, RemotePath real, RemoteAttributes attributes, byte[] content) {

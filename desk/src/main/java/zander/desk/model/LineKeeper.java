@@ -135,7 +135,7 @@ public final class LineKeeper {
                 + (tries == 1 ? "one try" : tries + " tries")
                 + ". Next one in "
                 + Texts.timeLeft(Math.max(1, milliseconds / 1000))
-                + ".");
+                + ". What you see is as it was.");
     next = background.later(Duration.ofMillis(milliseconds), () -> tryAgain(true));
   }
 

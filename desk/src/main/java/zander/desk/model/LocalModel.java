@@ -24,6 +24,7 @@ import zander.core.files.RemotePath;
 import zander.desk.model.LocalRow.Standing;
 import zander.desk.work.Background;
 import zander.desk.work.FailureWords;
+import zander.desk.work.HomePath;
 
 /** A folder on this computer, below the waterline. */
 public final class LocalModel {
@@ -190,7 +191,7 @@ public final class LocalModel {
     if (at == null) {
       return "";
     }
-    return at.startsWith(home) ? at.equals(home) ? "~" : "~/" + home.relativize(at) : at.toString();
+    return HomePath.shown(at, home);
   }
 
   public ReadOnlyStringProperty problemProperty() {

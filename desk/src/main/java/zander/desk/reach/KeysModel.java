@@ -22,6 +22,7 @@ import zander.core.connect.keys.PublicLine;
 import zander.core.trust.WireKey;
 import zander.core.work.Letters;
 import zander.desk.work.Background;
+import zander.desk.work.HomePath;
 import zander.desk.work.Said;
 
 /** The person's keys: in files, in the agent; making new ones. */
@@ -55,6 +56,11 @@ public final class KeysModel {
     this.background = background;
     this.folder = folder;
     this.agent = agent;
+  }
+
+  /** A path as people write it: from the home folder on. */
+  public String shown(Path path) {
+    return HomePath.shown(path, folder.getParent());
   }
 
   public Path folder() {

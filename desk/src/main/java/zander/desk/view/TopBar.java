@@ -83,6 +83,10 @@ final class TopBar extends HBox {
                   "tag",
                   mark == Mark.LIVE ? "look" : "good"));
     }
+    Label away = Parts.label("away", "tag", "danger");
+    away.visibleProperty().bind(desk.line().awayProperty());
+    away.managedProperty().bind(desk.line().awayProperty());
+    content.getChildren().add(away);
     Button tab = Parts.button("", null, () -> model.currentProperty().set(desk), "desk-tab");
     tab.setGraphic(content);
     tab.setAccessibleText(desk.entry().name());

@@ -46,7 +46,7 @@ final class KeyForm extends VBox {
         "Kind",
         kinds(),
         Parts.label("ed25519 is right unless a server is very old", "quiet"));
-    row(grid, "File", name, Parts.label("in " + keys.folder(), "mono", "quiet"));
+    row(grid, "File", name, Parts.label("in " + keys.shown(keys.folder()), "mono", "quiet"));
     row(grid, "Comment", comment, Parts.label("tells you later whose key it is", "quiet"));
     row(grid, "Passphrase", passphrase, strength);
     row(grid, "Again", again, null);

@@ -31,7 +31,7 @@ final class KeyPanel extends VBox {
       fact(facts, "Fingerprint", row.line().key().fingerprint(), true);
       fact(facts, "Comment", row.line().comment(), false);
     }
-    fact(facts, "Private half", row.file() == null ? "" : row.file().toString(), true);
+    fact(facts, "Private half", row.file() == null ? "" : model.keys().shown(row.file()), true);
     fact(facts, "Kept", row.where(), false);
     getChildren().addAll(Parts.label(row.name(), "page-title"), facts);
     if (!row.problem().isEmpty()) {

@@ -29,7 +29,7 @@ final class KeysPage extends BorderPane {
     VBox.setVgrow(scroll, javafx.scene.layout.Priority.ALWAYS);
     VBox left =
         new VBox(
-            Parts.label("Keys in " + keys.folder() + ", and in the agent", "quiet"),
+            Parts.label("Keys in " + keys.shown(keys.folder()) + ", and in the agent", "quiet"),
             scroll,
             Parts.row("choices", Parts.button("Make a key", "make-key", this::startMaking)));
     left.getStyleClass().add("book-side");
