@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.ServerSocket;
@@ -225,8 +226,9 @@ class SignInTest {
               () -> {
                 try (Socket socket = other.accept()) {
                   socket.getOutputStream().write(words.getBytes());
-                  socket.getOutputStream().flush();
-                  socket.getInputStream().read();
+                  // Ends its side, and reads ours to the end: closing at once would cut the line.
+                  socket.shutdownOutput();
+                  socket.getInputStream().transferTo(OutputStream.nullOutputStream());
                 } catch (IOException e) {
                   // The client has gone.
                 }
