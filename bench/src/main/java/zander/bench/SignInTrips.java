@@ -33,7 +33,7 @@ public final class SignInTrips {
 
   private SignInTrips() {}
 
-  private interface Way {
+  interface Way {
     void open(int port) throws Exception;
   }
 
@@ -49,7 +49,7 @@ public final class SignInTrips {
     }
   }
 
-  private static Way zander(Demo demo, Path folder, String landing) {
+  static Way zander(Demo demo, Path folder, String landing) {
     ServerAddress address = new ServerAddress("warden", "lab-box" + Demo.DOMAIN, 22);
     int[] port = {0};
     Connector connector =
@@ -67,7 +67,7 @@ public final class SignInTrips {
     };
   }
 
-  private static Way library() {
+  static Way library() {
     SshClient client = SshClient.setUpDefaultClient();
     client.setServerKeyVerifier(AcceptAllServerKeyVerifier.INSTANCE);
     client.start();

@@ -308,6 +308,15 @@ class ReachInTheWindowTest {
     untilShown("A master passphrase for the vault");
     window.fill("#secret", MASTER);
     window.push(KeyCode.ENTER);
+    untilShown("The same passphrase again");
+    window.fill("#secret", "not the same");
+    window.push(KeyCode.ENTER);
+    untilShown("The two passphrases are not the same");
+    window.fill("#secret", MASTER);
+    window.push(KeyCode.ENTER);
+    untilShown("The same passphrase again");
+    window.fill("#secret", MASTER);
+    window.push(KeyCode.ENTER);
     until("the desk is open", () -> window.desk() != null);
     closeDesk();
     window.openServer("lab-uploads");

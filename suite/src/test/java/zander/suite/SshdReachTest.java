@@ -1,5 +1,6 @@
 package zander.suite;
 
+import static java.nio.charset.StandardCharsets.ISO_8859_1;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
@@ -54,6 +55,12 @@ class SshdReachTest {
   void close() throws Exception {
     for (int i = open.size() - 1; i >= 0; i--) {
       open.get(i).close();
+    }
+    try (var files = Files.walk(folder)) {
+      for (Path file : files.filter(Files::isRegularFile).toList()) {
+        String text = new String(Files.readAllBytes(file), ISO_8859_1);
+        assertThat(text).as(file.toString()).doesNotContain(PASSWORD);
+      }
     }
   }
 

@@ -24,6 +24,7 @@ public final class Connector implements Closeable {
   private final HostLookup lookup;
   private final Agent agent;
   private final Watchdog watchdog;
+  private volatile boolean begun;
 
   /** With the agent that is running, if one is. */
   public Connector(KnownHosts knownHosts, HostLookup lookup) {
@@ -42,7 +43,7 @@ public final class Connector implements Closeable {
     this.agent = agent;
     this.watchdog = new Watchdog(patience);
     this.runtime = CompletableFuture.supplyAsync(SshRuntime::start);
-    this.runtime.thenRunAsync(WarmUp::run);
+    this.runtime.thenRunAsync(() -> WarmUp.run(() -> begun));
   }
 
   public KnownHosts knownHosts() {
@@ -65,6 +66,7 @@ public final class Connector implements Closeable {
    */
   public Connection open(List<Hop> route, String landing, SignInTalk talk) throws IOException {
     BlockingCalls.check("sign-in");
+    begun = true;
     long began = System.nanoTime();
     ClientSession session = reach(route, talk, began);
     Attempt attempt = Attempt.of(session);

@@ -2,6 +2,7 @@ package zander.desk.reach;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -26,6 +27,8 @@ public final class VaultModel {
     LOCKED,
     OPEN
   }
+
+  private static final String NOT_THE_SAME = "The two passphrases are not the same.";
 
   private final Path file;
   private final Background background;
@@ -88,19 +91,36 @@ public final class VaultModel {
   private void askAndOpen(String headline, String detail, Prompts prompts, Background from) {
     String more = detail;
     for (int tries = 0; tries < 3 && open == null; tries++) {
-      CompletableFuture<Prompts.Given> answer = new CompletableFuture<>();
-      Prompts.Ask ask = new Prompts.Ask(headline, more, false, Keep.NOW);
-      from.show(() -> prompts.secret(ask, answer));
-      Prompts.Given given = answer.join();
-      if (given == null) {
+      char[] master = ask(headline, more, prompts, from);
+      boolean same = true;
+      if (master != null && !there) {
+        // Nobody could ever open a vault whose passphrase has a typing mistake in it.
+        char[] again = ask("The same passphrase again", detail, prompts, from);
+        same = again != null && Arrays.equals(master, again);
+        Letters.wipe(again);
+      }
+      if (master == null) {
         notNow = true;
         return;
       }
-      String trouble = tryOpen(given.letters());
+      if (!same) {
+        Letters.wipe(master);
+        more = NOT_THE_SAME;
+        continue;
+      }
+      String trouble = tryOpen(master);
       if (trouble != null) {
         more = trouble;
       }
     }
+  }
+
+  private static char[] ask(String headline, String detail, Prompts prompts, Background from) {
+    CompletableFuture<Prompts.Given> answer = new CompletableFuture<>();
+    Prompts.Ask ask = new Prompts.Ask(headline, detail, false, Keep.NOW);
+    from.show(() -> prompts.secret(ask, answer));
+    Prompts.Given given = answer.join();
+    return given == null ? null : given.letters();
   }
 
   /** Opens or makes it; wipes the letters. */
@@ -138,7 +158,19 @@ public final class VaultModel {
     background.show(() -> names.setAll(now));
   }
 
-  /** Opens it, or makes it, with letters from the window, which are wiped. */
+  /** Makes it with letters from the window, given twice, which are wiped. */
+  public void make(char[] master, char[] again) {
+    boolean same = Arrays.equals(master, again);
+    Letters.wipe(again);
+    if (same) {
+      open(master);
+    } else {
+      Letters.wipe(master);
+      problem.set(NOT_THE_SAME);
+    }
+  }
+
+  /** Opens it with letters from the window, which are wiped. */
   public void open(char[] master) {
     background.run(
         () -> tryOpen(master), trouble -> problem.set(trouble == null ? "" : trouble), e -> {});

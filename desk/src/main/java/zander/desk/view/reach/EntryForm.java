@@ -1,5 +1,7 @@
 package zander.desk.view.reach;
 
+import java.io.File;
+import java.nio.file.Path;
 import java.util.Locale;
 import javafx.beans.property.StringProperty;
 import javafx.collections.ListChangeListener;
@@ -10,6 +12,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import javafx.stage.FileChooser;
 import zander.core.book.Mark;
 import zander.desk.reach.BookModel;
 import zander.desk.reach.EntryDraft;
@@ -18,10 +21,15 @@ import zander.desk.view.Parts;
 /** An entry of the book being edited, in place. */
 final class EntryForm extends VBox {
   private final EntryDraft draft;
+  private final Path keys;
   private final VBox folders = new VBox();
 
-  EntryForm(BookModel book, EntryDraft draft) {
+  /**
+   * @param keys the folder where keys are
+   */
+  EntryForm(BookModel book, EntryDraft draft, Path keys) {
     this.draft = draft;
+    this.keys = keys;
     getStyleClass().addAll("page", "form");
     GridPane grid = new GridPane();
     grid.getStyleClass().add("form-grid");
@@ -45,7 +53,11 @@ final class EntryForm extends VBox {
         "Through",
         field(draft.jump, "draft-jump", "jump hosts in order: names of the book, account@host", 24),
         null);
-    row(grid, "Key file", field(draft.keyFile, "draft-key", "the private half", 24), null);
+    row(
+        grid,
+        "Key file",
+        withChooser(field(draft.keyFile, "draft-key", "the private half", 24), draft.keyFile),
+        null);
     row(
         grid,
         "Certificate",
@@ -108,6 +120,26 @@ final class EntryForm extends VBox {
     field.setPrefColumnCount(columns);
     field.textProperty().bindBidirectional(value);
     return field;
+  }
+
+  /** A field for a file of this computer, with a way to choose it. */
+  private HBox withChooser(TextField field, StringProperty value) {
+    HBox.setHgrow(field, javafx.scene.layout.Priority.ALWAYS);
+    Button choose =
+        Parts.button(
+            "Choose",
+            "choose-key",
+            () -> {
+              FileChooser chooser = new FileChooser();
+              chooser.setTitle("The private key");
+              chooser.setInitialDirectory(keys.toFile().isDirectory() ? keys.toFile() : null);
+              File chosen = chooser.showOpenDialog(getScene().getWindow());
+              if (chosen != null) {
+                value.set(chosen.getPath());
+              }
+            });
+    choose.setMinWidth(USE_PREF_SIZE);
+    return Parts.row("typed", field, choose);
   }
 
   private static CheckBox box(

@@ -3,6 +3,7 @@ package zander.desk.view.reach;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.function.Supplier;
+import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.layout.BorderPane;
@@ -43,7 +44,9 @@ public final class ReachView extends BorderPane {
       }
       tabs.getChildren().add(tab);
     }
-    setCenter(made.computeIfAbsent(name, first -> pages.get(first).get()));
+    Node page = made.computeIfAbsent(name, first -> pages.get(first).get());
+    BorderPane.setAlignment(page, Pos.TOP_LEFT);
+    setCenter(page);
   }
 
   public void focusFirst() {

@@ -107,7 +107,7 @@ final class ServersPage extends BorderPane {
     SignInModel signIn = model.signInProperty().get();
     Node content;
     if (book.draftProperty().get() != null) {
-      content = new EntryForm(book, book.draftProperty().get());
+      content = new EntryForm(book, book.draftProperty().get(), model.keys().folder());
     } else if (signIn != null) {
       content = new SignInPanel(model, signIn);
     } else if (book.selectedProperty().get() != null) {

@@ -62,10 +62,23 @@ final class VaultPage extends VBox {
     master.setId("master");
     master.setPrefColumnCount(24);
     master.setPromptText("master passphrase");
+    HBox row = Parts.row("typed", master);
     Runnable open = () -> vault.open(SecretFields.take(master));
-    master.setOnAction(event -> open.run());
+    if (state == State.NONE) {
+      PasswordField again = new PasswordField();
+      again.setId("master-again");
+      again.setPrefColumnCount(24);
+      again.setPromptText("again");
+      row.getChildren().add(again);
+      open = () -> vault.make(SecretFields.take(master), SecretFields.take(again));
+      again.setOnAction(event -> vault.make(SecretFields.take(master), SecretFields.take(again)));
+      master.setOnAction(event -> again.requestFocus());
+    } else {
+      master.setOnAction(event -> vault.open(SecretFields.take(master)));
+    }
     String words = state == State.NONE ? "Make the vault" : "Open";
-    return Parts.row("typed", master, Parts.button(words, "open-vault", open, "main"));
+    row.getChildren().add(Parts.button(words, "open-vault", open, "main"));
+    return row;
   }
 
   private void showNames() {
