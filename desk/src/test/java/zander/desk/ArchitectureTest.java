@@ -43,7 +43,11 @@ class ArchitectureTest {
     ArchRule rule =
         noClasses()
             .that()
-            .resideInAnyPackage("zander.desk.model..", "zander.desk.view..", "zander.desk.term..")
+            .resideInAnyPackage(
+                "zander.desk.model..",
+                "zander.desk.reach..",
+                "zander.desk.view..",
+                "zander.desk.term..")
             .should()
             .dependOnClassesThat()
             .resideInAPackage("zander.standin..");
@@ -55,7 +59,7 @@ class ArchitectureTest {
     ArchRule rule =
         noClasses()
             .that()
-            .resideInAnyPackage("zander.desk.model..", "zander.desk.work..")
+            .resideInAnyPackage("zander.desk.model..", "zander.desk.reach..", "zander.desk.work..")
             .should()
             .dependOnClassesThat()
             .resideInAnyPackage(

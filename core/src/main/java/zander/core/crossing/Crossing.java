@@ -102,8 +102,13 @@ public final class Crossing {
       tally.phase(Phase.CARRYING);
       carry(counted, carriers);
       finishFolders();
-      source.tidyUp();
-      target.tidyUp();
+      attempt(
+          "",
+          () -> {
+            source.tidyUp();
+            target.tidyUp();
+            return true;
+          });
       tally.phase(Phase.DONE);
     } catch (CancellationException e) {
       tally.phase(Phase.STOPPED);

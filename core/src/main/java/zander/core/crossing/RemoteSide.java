@@ -47,13 +47,17 @@ public final class RemoteSide implements Side {
   }
 
   @Override
-  public void tidyUp() {
-    for (RemotePath left; (left = leftovers.poll()) != null; ) {
+  public void tidyUp() throws IOException {
+    for (RemotePath left; (left = leftovers.peek()) != null; ) {
       try {
         files().removeFile(left);
-      } catch (IOException | RuntimeException e) {
-        // Gone already, or the line broke again; its name says what it is.
+      } catch (RemoteFailure e) {
+        if (e.reason() == Reason.LINE_LOST) {
+          throw e;
+        }
+        // Gone already, or not ours to remove; its name says what it is.
       }
+      leftovers.remove(left);
     }
   }
 

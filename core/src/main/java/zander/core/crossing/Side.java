@@ -39,8 +39,12 @@ public interface Side {
 
   void setFolderRights(String folder, Mode mode, long modified) throws IOException;
 
-  /** Removes what a broken line left lying about, as far as it can. */
-  default void tidyUp() {}
+  /**
+   * Removes what a broken line left lying about.
+   *
+   * @throws IOException when the line broke again; what is left is tried at the next call
+   */
+  default void tidyUp() throws IOException {}
 
   /** Turns a failure into words about this side. */
   String why(IOException failure);

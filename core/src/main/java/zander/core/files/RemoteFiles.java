@@ -35,7 +35,7 @@ public interface RemoteFiles extends Closeable {
   /**
    * Finds the home folder and reads the folder to land in, both asked for at once.
    *
-   * @param wanted an absolute path; {@code null} for home
+   * @param wanted a path, absolute or from home; {@code null} for home
    * @param namesAsked waited for before names that are still unknown are asked for
    */
   Landing land(String wanted, java.util.concurrent.Future<?> namesAsked) throws IOException;

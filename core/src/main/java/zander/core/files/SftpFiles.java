@@ -61,12 +61,13 @@ public final class SftpFiles implements RemoteFiles {
     Buffer dot = SftpWire.body();
     SftpWire.putName(dot, ".");
     Buffer where = SftpWire.body();
-    SftpWire.putName(where, wanted == null ? "." : RemotePath.of(wanted).wire());
+    // A relative path is one from home, as the server itself reads it.
+    SftpWire.putName(where, wanted == null ? "." : WireName.fromText(wanted));
     // Both at once: where home is, and the folder to land in, which may be home itself.
     SftpWire.Sent asked = wire.send(SftpWire.REALPATH, dot, "resolve", null);
     SftpWire.Sent opening = wire.send(SftpWire.OPENDIR, where, "open folder", null);
     RemotePath home = RemotePath.ofWire(wire.expectName(asked));
-    RemotePath folder = wanted == null ? home : RemotePath.of(wanted);
+    RemotePath folder = wanted == null ? home : home.resolve(wanted);
     try {
       List<Raw> raw =
           SftpListing.opened(wire, folder, opening)

@@ -7,6 +7,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.Future;
+import java.util.concurrent.atomic.AtomicBoolean;
 import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -43,6 +44,7 @@ public final class LineKeeper {
   private final ReadOnlyBooleanWrapper away = new ReadOnlyBooleanWrapper(false);
   private final ReadOnlyBooleanWrapper trying = new ReadOnlyBooleanWrapper(false);
   private final ReadOnlyStringWrapper words = new ReadOnlyStringWrapper("");
+  private final AtomicBoolean measuring = new AtomicBoolean();
   private final Future<?> looking;
   private volatile Connection connection;
   private volatile CompletableFuture<Boolean> back = CompletableFuture.completedFuture(true);
@@ -70,8 +72,21 @@ public final class LineKeeper {
     measure(fresh);
   }
 
+  /** One measurement at a time: on a line that says nothing, it waits. */
   private void measure(Connection on) {
-    background.run(() -> on.delay().toMillis(), delay::set, failure -> delay.set(null));
+    if (!measuring.compareAndSet(false, true)) {
+      return;
+    }
+    background.run(
+        () -> {
+          try {
+            return on.delay().toMillis();
+          } finally {
+            measuring.set(false);
+          }
+        },
+        delay::set,
+        failure -> delay.set(null));
   }
 
   Connection connection() {

@@ -3,6 +3,7 @@ package zander.desk.reach;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import zander.core.book.Routes;
 import zander.core.book.ServerEntry;
@@ -19,6 +20,7 @@ public final class Reach {
   private final VaultModel vault;
   private final Path home;
   private final BookModel book;
+  private final AtomicReference<Keep> lastKeep = new AtomicReference<>(Keep.NOW);
 
   public Reach(
       Background background,
@@ -58,7 +60,7 @@ public final class Reach {
   public SignInModel signIn(
       ServerEntry entry, Secrets secrets, boolean unattended, Outcome outcome) {
     SignInModel steps = new SignInModel(entry.name());
-    ServerTalk talk = new ServerTalk(background, prompts, secrets, vault, steps::note);
+    ServerTalk talk = new ServerTalk(background, prompts, secrets, vault, lastKeep, steps::note);
     talk.setUnattended(unattended);
     background.run(
         () -> open(entry, talk),

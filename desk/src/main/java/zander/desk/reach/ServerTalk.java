@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import zander.core.connect.ServerAddress;
 import zander.core.connect.SignInNote;
@@ -19,27 +20,31 @@ import zander.desk.work.Background;
  * again. Unattended, nobody is asked: what is not kept is not there.
  */
 public final class ServerTalk implements SignInTalk {
-  private static volatile Keep lastChoice = Keep.NOW;
-
   private final Background background;
   private final Prompts prompts;
   private final Secrets secrets;
   private final VaultModel vault;
+  private final AtomicReference<Keep> lastKeep;
   private final Consumer<SignInNote> onNote;
   private final Map<String, char[]> forVault = new HashMap<>();
   private volatile boolean unattended;
   private volatile boolean wasAlone;
 
+  /**
+   * @param lastKeep how long the last secret was kept, which is offered for the next
+   */
   ServerTalk(
       Background background,
       Prompts prompts,
       Secrets secrets,
       VaultModel vault,
+      AtomicReference<Keep> lastKeep,
       Consumer<SignInNote> onNote) {
     this.background = background;
     this.prompts = prompts;
     this.secrets = secrets;
     this.vault = vault;
+    this.lastKeep = lastKeep;
     this.onNote = onNote;
   }
 
@@ -98,7 +103,8 @@ public final class ServerTalk implements SignInTalk {
   }
 
   private char[] asked(String name, String headline, int wrong) {
-    Keep preset = lastChoice == Keep.VAULT && !vault.isThere() ? Keep.NOW : lastChoice;
+    Keep last = lastKeep.get();
+    Keep preset = last == Keep.VAULT && !vault.isThere() ? Keep.NOW : last;
     CompletableFuture<Prompts.Given> answer = new CompletableFuture<>();
     background.show(
         () -> prompts.secret(new Prompts.Ask(headline, counted(wrong), true, preset), answer));
@@ -106,7 +112,7 @@ public final class ServerTalk implements SignInTalk {
     if (given == null) {
       return null;
     }
-    lastChoice = given.keep();
+    lastKeep.set(given.keep());
     if (given.keep() != Keep.NOW) {
       secrets.hold(name, given.letters());
     }
