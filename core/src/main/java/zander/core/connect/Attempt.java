@@ -46,7 +46,6 @@ final class Attempt {
   private volatile int letterTries;
   private volatile boolean lettersPending;
   private volatile boolean partly;
-  private volatile List<String> serverMethods = List.of();
 
   /**
    * @param began when the whole sign-in began, by {@link System#nanoTime}
@@ -218,7 +217,6 @@ final class Attempt {
   // The server's answers.
 
   void refused(List<String> methods, boolean partial) {
-    serverMethods = methods;
     Kind kind = partial ? Kind.TAKEN : Kind.REFUSED;
     if (pending != null) {
       keyRefused |= !partial;
@@ -311,10 +309,5 @@ final class Attempt {
     return lower.contains("no more authentication methods")
         ? Reason.NO_WAY_LEFT
         : Reason.CLOSED_BY_SERVER;
-  }
-
-  /** The ways to sign in that the server named last. */
-  List<String> serverMethods() {
-    return serverMethods;
   }
 }

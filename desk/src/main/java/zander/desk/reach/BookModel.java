@@ -125,11 +125,6 @@ public final class BookModel {
             () -> configured.stream().filter(e -> e.name().equals(name)).findFirst().orElse(null));
   }
 
-  /** The names that may be jump hosts, and groups, for filling in. */
-  public List<String> names() {
-    return book.servers().stream().map(ServerEntry::name).toList();
-  }
-
   public List<String> groups() {
     return book.groups();
   }

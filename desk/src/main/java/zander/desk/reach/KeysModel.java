@@ -195,10 +195,6 @@ public final class KeysModel {
     return notice.getReadOnlyProperty();
   }
 
-  public void dismissNotice() {
-    notice.set(null);
-  }
-
   public ReadOnlyBooleanProperty busyProperty() {
     return busy.getReadOnlyProperty();
   }

@@ -8,7 +8,6 @@ import javafx.beans.property.ReadOnlyLongWrapper;
 import zander.core.connect.ConnectFailure;
 import zander.core.connect.ServerAddress;
 import zander.core.connect.SignInNote;
-import zander.core.connect.SignInNote.Kind;
 import zander.core.connect.SignInStep;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Said;
@@ -184,10 +183,5 @@ public final class SignInModel {
       cures().forEach(cure -> text.append("- ").append(cure).append("\n"));
     }
     return text.toString();
-  }
-
-  /** Whether any note of a kind was made; for tests and for words. */
-  public boolean has(Kind kind) {
-    return rows.stream().anyMatch(row -> row.notes.stream().anyMatch(n -> n.kind() == kind));
   }
 }
