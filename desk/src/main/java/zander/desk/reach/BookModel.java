@@ -47,8 +47,8 @@ public final class BookModel {
   private final ReadOnlyObjectWrapper<Row> selected = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<EntryDraft> draft = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<Said> notice = new ReadOnlyObjectWrapper<>();
-  private ServerBook book = ServerBook.of(List.of());
-  private List<ServerEntry> configured = List.of();
+  private volatile ServerBook book = ServerBook.of(List.of());
+  private volatile List<ServerEntry> configured = List.of();
 
   /**
    * @param home the person's home folder
@@ -118,7 +118,7 @@ public final class BookModel {
             .orElse(all.isEmpty() ? null : all.get(0)));
   }
 
-  /** Finds a server by its name: the book's own before the configuration's. */
+  /** Finds a server by its name: the book's own before the configuration's. For any thread. */
   public ServerEntry find(String name) {
     return book.named(name)
         .orElseGet(
