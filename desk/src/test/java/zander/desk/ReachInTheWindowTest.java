@@ -221,6 +221,12 @@ class ReachInTheWindowTest {
     window.press("#save-draft");
     window.press("#open-entry");
     untilShown("No computer of the name no-such-host.invalid");
+    window.fill("#search", "warden@never-seen.invalid");
+    window.push(KeyCode.ENTER);
+    untilShown("No computer of the name never-seen.invalid");
+    window.press("#edit-failed");
+    until("it is a new entry", () -> window.shownOrNull("#draft-host") != null);
+    assertThat(window.text("#draft-host")).isEqualTo("never-seen.invalid");
   }
 
   @Test

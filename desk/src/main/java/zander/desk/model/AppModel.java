@@ -118,6 +118,13 @@ public final class AppModel {
     }
   }
 
+  /** Edits the server of the last sign-in. */
+  public void editTried() {
+    if (wanted != null) {
+      book.edit(wanted);
+    }
+  }
+
   /** Gives a sign-in up, or puts its report away. */
   public void endSignIn() {
     if (signIn.get() != null) {

@@ -147,6 +147,12 @@ public final class BookModel {
     draft.set(new EntryDraft(row.entry(), own ? row.entry().name() : null));
   }
 
+  /** Edits what was tried to be opened; an address that is not in the book becomes a new entry. */
+  public void edit(ServerEntry tried) {
+    ServerEntry own = book.named(tried.name()).orElse(null);
+    draft.set(own == null ? new EntryDraft(tried, null) : new EntryDraft(own, own.name()));
+  }
+
   public void duplicate(Row row) {
     draft.set(new EntryDraft(row.entry().withName(book.freeName(row.entry().name())), null));
   }

@@ -14,7 +14,6 @@ import zander.core.connect.ConnectFailure.Reason;
 import zander.core.connect.ServerAddress;
 import zander.core.connect.SignInNote;
 import zander.desk.model.AppModel;
-import zander.desk.reach.BookModel;
 import zander.desk.reach.SignInModel;
 import zander.desk.view.Parts;
 import zander.desk.work.Said;
@@ -148,7 +147,7 @@ final class SignInPanel extends VBox {
                 model::signInAgain,
                 // Trying again is no advice where somebody may be in between.
                 signIn.cures().isEmpty() || isAboutTrust(failure) ? "plain" : "main"),
-            Parts.button("Edit the entry", "edit-failed", this::edit),
+            Parts.button("Edit the entry", "edit-failed", model::editTried),
             Parts.button("Copy the report", "copy-report", this::copy),
             Parts.button("Close", "dismiss-failure", model::endSignIn));
     return choices;
@@ -156,20 +155,6 @@ final class SignInPanel extends VBox {
 
   private static boolean isAboutTrust(ConnectFailure failure) {
     return failure != null && failure.reason().name().startsWith("HOST_KEY");
-  }
-
-  private void edit() {
-    BookModel.Row row = model.book().selectedProperty().get();
-    model.book().rows().stream()
-        .filter(one -> one.entry().name().equals(signIn.server()))
-        .findFirst()
-        .ifPresentOrElse(
-            one -> model.book().edit(one),
-            () -> {
-              if (row != null) {
-                model.book().edit(row);
-              }
-            });
   }
 
   private void copy() {
