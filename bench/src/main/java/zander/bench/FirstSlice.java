@@ -18,7 +18,7 @@ import zander.core.crossing.Progress;
 import zander.core.crossing.RemoteSide;
 import zander.core.crossing.WhenExists;
 import zander.core.files.RemotePath;
-import zander.core.files.WholeWrite;
+import zander.core.change.WholeWrite;
 import zander.core.journal.Journal;
 import zander.core.trust.KnownHosts;
 import zander.core.trust.WireKey;

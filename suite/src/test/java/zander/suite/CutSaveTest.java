@@ -11,13 +11,14 @@ import java.util.TreeSet;
 import org.junit.jupiter.api.Assumptions;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import zander.core.change.SaveFailure;
+import zander.core.change.SaveFailure.ServerState;
+import zander.core.change.WholeWrite;
 import zander.core.connect.Connection;
 import zander.core.files.RemotePath;
-import zander.core.files.SaveFailure;
-import zander.core.files.SaveFailure.ServerState;
-import zander.core.files.WholeWrite;
 import zander.core.journal.FileJournal;
 import zander.core.journal.JournalEntry;
+import zander.core.journal.JournalRules;
 import zander.standin.server.Relay;
 import zander.standin.world.Caller;
 import zander.standin.world.OpenFile;
@@ -72,7 +73,8 @@ class CutSaveTest {
     assertThat(length).isGreaterThan(NEW.length + OLD.length);
     String rights = server.rights();
     Set<ServerState> seen = new TreeSet<>();
-    try (FileJournal journal = new FileJournal(folder.resolve("journal"))) {
+    try (FileJournal journal =
+        new FileJournal(folder.resolve("journal"), "lab-box", JournalRules.USUAL)) {
       for (long cut = 1; cut <= length + SLACK; cut += step) {
         server.reset();
         seen.add(cutOnce(server, cut, journal));
@@ -115,12 +117,12 @@ class CutSaveTest {
         case NEW -> assertThat(now).as("cut after %d", cut).isEqualTo(NEW);
         default -> assertThat(List.of(new String(OLD), new String(NEW))).contains(new String(now));
       }
-      List<JournalEntry> entries = journal.about(server.file().text());
+      List<JournalEntry> entries = journal.about(server.file());
       if (claimed == ServerState.NEW) {
         assertThat(entries.get(0).isDone()).isTrue();
         assertThat(journal.contentBefore(entries.get(0))).isEqualTo(OLD);
       } else if (!entries.isEmpty()) {
-        assertThat(entries.get(0).isUnderWay()).isFalse();
+        assertThat(entries.get(0).isDone()).isFalse();
       }
       return claimed;
     }

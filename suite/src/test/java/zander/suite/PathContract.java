@@ -16,6 +16,9 @@ import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import zander.core.change.RightsChange;
+import zander.core.change.SaveFailure;
+import zander.core.change.WholeWrite;
 import zander.core.connect.Connection;
 import zander.core.connect.ShellSession;
 import zander.core.crossing.Crossing;
@@ -29,13 +32,11 @@ import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
-import zander.core.files.RightsChange;
-import zander.core.files.SaveFailure;
-import zander.core.files.WholeWrite;
 import zander.core.files.WireName;
 import zander.core.journal.ChangeKind;
 import zander.core.journal.FileJournal;
 import zander.core.journal.Journal;
+import zander.core.journal.JournalRules;
 import zander.core.rights.Mode;
 import zander.core.work.Cancellation;
 
@@ -114,7 +115,8 @@ abstract class PathContract {
   void savesKeepingOwnerGroupModeAndLink() throws IOException {
     RemotePath folder = freshFolder();
     try (Connection root = asRoot();
-        FileJournal journal = new FileJournal(local.resolve("journal"))) {
+        FileJournal journal =
+            new FileJournal(local.resolve("journal"), "levels-web", JournalRules.USUAL)) {
       RemoteFiles files = root.files();
       RemotePath file = folder.child("site.conf");
       write(files, file, "max_age 300;\n", 0600);
@@ -140,7 +142,7 @@ abstract class PathContract {
       saver.save(after, "max_age 900;\n".getBytes(StandardCharsets.UTF_8), List.of());
       assertThat(read(files, file)).isEqualTo("max_age 900;\n");
 
-      var entries = journal.about(file.text());
+      var entries = journal.about(file);
       assertThat(entries).hasSize(2).allMatch(entry -> entry.isDone());
       assertThat(entries.get(1).kind()).isEqualTo(ChangeKind.SAVE);
       assertThat(journal.contentBefore(entries.get(1))).asString().isEqualTo("max_age 300;\n");

@@ -5,6 +5,8 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalInt;
+import zander.core.change.RightsChange;
+import zander.core.change.WholeWrite;
 import zander.core.connect.keys.PublicLine;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
@@ -12,10 +14,10 @@ import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.RemoteWriter;
-import zander.core.files.RightsChange;
-import zander.core.files.WholeWrite;
 import zander.core.journal.ChangeKind;
+import zander.core.journal.FileState;
 import zander.core.journal.Journal;
+import zander.core.journal.NewChange;
 import zander.core.rights.Mode;
 import zander.core.trust.WireKey;
 
@@ -153,16 +155,15 @@ public final class AuthorizedKeys {
   }
 
   private void makeFolder() throws IOException {
-    Journal.Pending pending =
-        journal.begin(ChangeKind.MAKE_FOLDER, folder.text(), "", FOLDER_MODE.octal(), null);
+    Journal.Pending pending = journal.begin(NewChange.of(ChangeKind.MAKE_FOLDER, folder));
     try {
       files.makeFolder(folder, FOLDER_MODE);
       files.setMode(folder, FOLDER_MODE);
     } catch (IOException e) {
-      pending.failed(String.valueOf(e.getMessage()));
+      pending.failed(e);
       throw e;
     }
-    pending.done();
+    pending.done(FileState.of(files.look(folder)), List.of());
   }
 
   /** Beside, and renamed to a name that must be free: whole, and never over another's. */
@@ -170,8 +171,7 @@ public final class AuthorizedKeys {
     RemotePath part =
         folder.child(".authorized_keys.zander-" + Long.toHexString(System.nanoTime()));
     byte[] content = (line.text() + "\n").getBytes(StandardCharsets.UTF_8);
-    Journal.Pending pending =
-        journal.begin(ChangeKind.SAVE, file.text(), "", FILE_MODE.octal(), null);
+    Journal.Pending pending = journal.begin(NewChange.of(ChangeKind.MAKE_FILE, file).part(part));
     try {
       try (RemoteWriter writer = files.create(part, FILE_MODE)) {
         writer.write(content, 0, content.length);
@@ -181,10 +181,10 @@ public final class AuthorizedKeys {
       files.rename(part, file);
     } catch (IOException e) {
       removeQuietly(part);
-      pending.failed(String.valueOf(e.getMessage()));
+      pending.failed(e);
       throw e;
     }
-    pending.done();
+    pending.done(FileState.of(files.look(file)), List.of());
   }
 
   private void removeQuietly(RemotePath part) {

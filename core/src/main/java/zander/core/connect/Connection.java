@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Consumer;
 import org.apache.sshd.client.channel.ChannelExec;
 import org.apache.sshd.client.channel.ClientChannelEvent;
 import org.apache.sshd.client.session.ClientSession;
@@ -26,12 +27,13 @@ import zander.core.files.RemotePath;
 import zander.core.files.SftpFiles;
 import zander.core.trust.WireKey;
 import zander.core.work.BlockingCalls;
+import zander.core.work.Cancellation;
 
 /**
  * One signed-in connection: the file service, commands and shells of a desk all go over it, without
  * asking again. Safe for several threads; everything but {@link #isOpen} waits.
  */
-public final class Connection implements Closeable {
+public final class Connection implements Closeable, Commands {
   /** A command that never ends must not keep the desk from opening. */
   private static final Duration FACTS_PATIENCE = Duration.ofSeconds(10);
 
@@ -217,6 +219,28 @@ public final class Connection implements Closeable {
     try (ChannelExec channel = lines.open(wireCommand, null, null, capture::attach)) {
       return capture.result(channel);
     }
+  }
+
+  @Override
+  public boolean hasShell() {
+    return whoAmI.uid() >= 0;
+  }
+
+  @Override
+  public ExecResult stream(String wireScript, Consumer<byte[]> output, Cancellation stop)
+      throws IOException {
+    BlockingCalls.check("a command");
+    ScriptRun run = new ScriptRun(wireScript, output);
+    try (ChannelExec channel = lines.open(ScriptRun.SHELL, null, null, run::attach)) {
+      return run.await(channel, stop);
+    }
+  }
+
+  @Override
+  public ExecResult script(String wireScript) throws IOException {
+    ByteArrayOutputStream out = new ByteArrayOutputStream();
+    ExecResult result = stream(wireScript, out::writeBytes, new Cancellation());
+    return new ExecResult(result.exit(), out.toByteArray(), result.errors());
   }
 
   /** The same on the first session alone: never a reason to sign in once more. */

@@ -11,4 +11,8 @@ public record ExecResult(int exit, byte[] out, byte[] errors) {
   public String outText() {
     return new String(out, StandardCharsets.UTF_8);
   }
+
+  public String errorText() {
+    return new String(errors, StandardCharsets.UTF_8);
+  }
 }

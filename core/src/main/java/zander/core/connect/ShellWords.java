@@ -17,7 +17,13 @@ public final class ShellWords {
     return quoteWire(WireName.fromText(text));
   }
 
-  private static String quoteWire(String wire) {
+  /** The same for several paths, with spaces between. */
+  public static String quoteAll(java.util.List<RemotePath> paths) {
+    return paths.stream().map(ShellWords::quote).collect(java.util.stream.Collectors.joining(" "));
+  }
+
+  /** The same for a word in wire form, which may begin with a dash: put {@code --} before it. */
+  public static String quoteWire(String wire) {
     return "'" + wire.replace("'", "'\\''") + "'";
   }
 }

@@ -8,14 +8,13 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutionException;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import zander.core.crossing.Progress.Phase;
 import zander.core.files.FileKind;
 import zander.core.rights.Mode;
 import zander.core.work.BlockingCalls;
 import zander.core.work.Cancellation;
+import zander.core.work.Workers;
 
 /**
  * Carries files and folders from one side to the other with everything in them.
@@ -77,15 +76,7 @@ public final class Crossing {
    */
   public Progress run(List<String> names) {
     BlockingCalls.check("a crossing");
-    ExecutorService carriers =
-        Executors.newFixedThreadPool(
-            AT_ONCE,
-            task -> {
-              Thread thread = new Thread(task, "crossing");
-              thread.setDaemon(true);
-              return thread;
-            });
-    try {
+    try (Workers carriers = new Workers("crossing", AT_ONCE)) {
       List<Item> roots = new ArrayList<>();
       for (String name : names) {
         Node node = attempt(name, () -> source.look(name));
@@ -115,8 +106,6 @@ public final class Crossing {
     } catch (Broken e) {
       tally.problem(e.path, e.getMessage(), false);
       tally.phase(Phase.BROKEN);
-    } finally {
-      carriers.shutdownNow();
     }
     return tally.now();
   }
@@ -189,7 +178,7 @@ public final class Crossing {
   }
 
   /** Items come parents first, so a folder is there, or given up, before what is in it. */
-  private void carry(List<Item> counted, ExecutorService carriers) {
+  private void carry(List<Item> counted, Workers carriers) {
     List<Future<?>> underWay = new ArrayList<>();
     String givenUp = null;
     String movedFrom = null;
@@ -215,7 +204,12 @@ public final class Crossing {
           }
         } else {
           Item moved = new Item(item.from(), to, item.node());
-          underWay.add(carriers.submit(() -> carryOne(moved)));
+          underWay.add(
+              carriers.submit(
+                  () -> {
+                    carryOne(moved);
+                    return true;
+                  }));
         }
       }
     } finally {
@@ -338,14 +332,14 @@ public final class Crossing {
     byte[] buffer = new byte[(int) Math.max(1, Math.min(BUFFER, item.node().size() + 1))];
     long carried = 0;
     try (InputStream in = source.read(item.from());
-        Side.Incoming incoming = target.create(place)) {
+        Side.Incoming incoming = target.create(place, replacing)) {
       for (int count; (count = in.read(buffer)) >= 0; ) {
         cancellation.throwIfStopped();
         incoming.write(buffer, 0, count);
         tally.carried(count);
         carried += count;
       }
-      String lost = incoming.arrive(item.node().mode(), item.node().modified(), replacing);
+      String lost = incoming.arrive(item.node().mode(), item.node().modified());
       if (lost != null) {
         tally.problem(target.show(place), lost, true);
       }

@@ -24,6 +24,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Stream;
+import zander.core.change.TemporaryName;
 import zander.core.files.FileKind;
 import zander.core.files.WireName;
 import zander.core.rights.Mode;
@@ -106,9 +107,9 @@ public final class LocalSide implements Side {
   }
 
   @Override
-  public Incoming create(String file) throws IOException {
+  public Incoming create(String file, Node replacing) throws IOException {
     BlockingCalls.check("writing a file here");
-    return new Arriving(at(file));
+    return new Arriving(at(file), replacing != null);
   }
 
   private static FileAttribute<?> permissions(Mode mode) {
@@ -120,10 +121,12 @@ public final class LocalSide implements Side {
     private final Path target;
     private final Path part;
     private final OutputStream out;
+    private final boolean replaces;
     private boolean arrived;
 
-    Arriving(Path target) throws IOException {
+    Arriving(Path target, boolean replaces) throws IOException {
       this.target = target;
+      this.replaces = replaces;
       this.part = target.resolveSibling(partNameOf(target));
       // Closed to others until it has its mode: it may be a secret.
       this.out =
@@ -135,11 +138,11 @@ public final class LocalSide implements Side {
     }
 
     private static String partNameOf(Path target) {
-      String wire = Side.partName(WireName.fromText(target.getFileName().toString()));
+      String wire = TemporaryName.of(WireName.fromText(target.getFileName().toString()));
       // Cutting a long name may have cut a letter in two.
       return WireName.isUtf8(wire)
           ? new String(WireName.bytes(wire), java.nio.charset.StandardCharsets.UTF_8)
-          : Side.partName("long");
+          : TemporaryName.of("long");
     }
 
     @Override
@@ -148,11 +151,11 @@ public final class LocalSide implements Side {
     }
 
     @Override
-    public String arrive(Mode mode, long modified, Node replacing) throws IOException {
+    public String arrive(Mode mode, long modified) throws IOException {
       out.close();
       Files.setAttribute(part, "unix:mode", mode.bits());
       Files.setLastModifiedTime(part, FileTime.from(Instant.ofEpochSecond(modified)));
-      if (replacing == null && Files.exists(target, LinkOption.NOFOLLOW_LINKS)) {
+      if (!replaces && Files.exists(target, LinkOption.NOFOLLOW_LINKS)) {
         throw new FileAlreadyExistsException(target.toString());
       }
       Files.move(part, target, StandardCopyOption.ATOMIC_MOVE);

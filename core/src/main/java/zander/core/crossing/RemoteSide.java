@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.function.Supplier;
+import zander.core.change.HoldingFolder;
+import zander.core.change.TemporaryName;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteEntry;
@@ -14,10 +16,11 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
-import zander.core.files.RemoteWriter;
 import zander.core.files.WireName;
 import zander.core.journal.ChangeKind;
+import zander.core.journal.FileState;
 import zander.core.journal.Journal;
+import zander.core.journal.NewChange;
 import zander.core.rights.Mode;
 
 /** A folder on a server. What is replaced or made there is written down in the journal. */
@@ -25,6 +28,10 @@ public final class RemoteSide implements Side {
   private final Supplier<RemoteFiles> line;
   private final RemotePath base;
   private final Journal journal;
+  private final RemotePath home;
+  private long group;
+  private RemotePath place;
+  private int held;
 
   /** Temporary files that could not be removed, because the line was gone. */
   private final Queue<RemotePath> leftovers = new ConcurrentLinkedQueue<>();
@@ -37,12 +44,55 @@ public final class RemoteSide implements Side {
    * @param line the file service there is now: another one after a line broke and came back
    */
   public RemoteSide(Supplier<RemoteFiles> line, RemotePath base, Journal journal) {
+    this(line, base, journal, null);
+  }
+
+  /**
+   * @param home where what is replaced is held, if that is on the same file system; {@code null}
+   *     for not at all
+   */
+  public RemoteSide(Supplier<RemoteFiles> line, RemotePath base, Journal journal, RemotePath home) {
     this.line = line;
     this.base = base;
     this.journal = journal;
+    this.home = home;
   }
 
-  private RemoteFiles files() {
+  /** What this crossing does belongs together in the journal. */
+  synchronized long group() {
+    if (group == 0) {
+      group = journal.newGroup();
+    }
+    return group;
+  }
+
+  Journal journal() {
+    return journal;
+  }
+
+  void leave(RemotePath part) {
+    leftovers.add(part);
+  }
+
+  /** A free name in the holding folder; {@code null} when nothing is or can be held. */
+  synchronized RemotePath holdingName() throws IOException {
+    if (home == null) {
+      return null;
+    }
+    if (held == 0) {
+      try {
+        place = new HoldingFolder(files(), home).newPlace(base);
+      } catch (RemoteFailure e) {
+        if (e.reason() == Reason.LINE_LOST) {
+          throw e;
+        }
+      }
+    }
+    held++;
+    return place == null ? null : place.child(Integer.toString(held));
+  }
+
+  RemoteFiles files() {
     return line.get();
   }
 
@@ -122,125 +172,20 @@ public final class RemoteSide implements Side {
   }
 
   @Override
-  public Incoming create(String file) throws IOException {
-    return new Arriving(at(file));
-  }
-
-  private final class Arriving implements Incoming {
-    private final RemotePath target;
-    private final RemotePath part;
-    private final RemoteFiles files = line.get();
-    private final RemoteWriter writer;
-    private boolean arrived;
-
-    Arriving(RemotePath target) throws IOException {
-      this.target = target;
-      this.part = target.parent().child(Side.partName(target.wireName()));
-      this.writer = begin();
-    }
-
-    private RemoteWriter begin() throws IOException {
-      try {
-        return files.create(part, new Mode(0600));
-      } catch (RemoteFailure e) {
-        if (e.reason() == Reason.LINE_LOST) {
-          leftovers.add(part);
-        }
-        throw e;
-      }
-    }
-
-    @Override
-    public void write(byte[] bytes, int offset, int length) throws IOException {
-      writer.write(bytes, offset, length);
-    }
-
-    @Override
-    public String arrive(Mode mode, long modified, Node replacing) throws IOException {
-      String lost = null;
-      String before = "";
-      if (replacing != null) {
-        RemoteAttributes old = files.look(target);
-        lost = keepOwner(old);
-        before = replacing.owner() + " " + old.mode().octal() + ", " + old.size() + " bytes";
-      }
-      Journal.Pending pending =
-          journal.begin(
-              replacing == null ? ChangeKind.SEND_UP : ChangeKind.REPLACE,
-              target.text(),
-              before,
-              "sent up",
-              null);
-      try {
-        writer.setModeAndTime(mode, modified);
-        writer.close();
-        if (replacing == null) {
-          files.rename(part, target);
-        } else {
-          files.renameOver(part, target);
-        }
-        pending.done();
-      } catch (IOException e) {
-        pending.failed(why(e));
-        throw e;
-      }
-      arrived = true;
-      return lost;
-    }
-
-    /** The replaced file's owner and group, where this account may give them. */
-    private String keepOwner(RemoteAttributes old) throws IOException {
-      RemoteAttributes now = writer.look();
-      if (old.kind() != FileKind.FILE || (now.uid() == old.uid() && now.gid() == old.gid())) {
-        return null;
-      }
-      for (int uid : new int[] {old.uid(), now.uid()}) {
-        try {
-          writer.setOwner(uid, old.gid());
-          now = writer.look();
-        } catch (RemoteFailure e) {
-          if (e.reason() == Reason.LINE_LOST) {
-            throw e;
-          }
-        }
-        if (now.uid() == old.uid() && now.gid() == old.gid()) {
-          return null;
-        }
-      }
-      return "belongs to "
-          + files.names().user(now.uid())
-          + ":"
-          + files.names().group(now.gid())
-          + " now";
-    }
-
-    @Override
-    public void close() {
-      if (!arrived) {
-        try {
-          writer.close();
-        } catch (IOException | RuntimeException e) {
-          // What made the writing fail is being told; removing is tried all the same.
-        }
-        try {
-          files.removeFile(part);
-        } catch (IOException | RuntimeException e) {
-          leftovers.add(part);
-        }
-      }
-    }
+  public Incoming create(String file, Node replacing) throws IOException {
+    return new RemoteArrival(this, at(file), replacing);
   }
 
   @Override
   public void makeFolder(String folder, Mode mode) throws IOException {
     RemotePath at = at(folder);
     Journal.Pending pending =
-        journal.begin(ChangeKind.MAKE_FOLDER, at.text(), "", "a folder", null);
+        journal.begin(NewChange.of(ChangeKind.MAKE_FOLDER, at).group(group()));
     try {
       files().makeFolder(at, mode);
       pending.done();
     } catch (IOException e) {
-      pending.failed(e.getMessage());
+      pending.failed(e);
       throw e;
     }
   }
@@ -248,26 +193,31 @@ public final class RemoteSide implements Side {
   @Override
   public void makeLink(String link, String target, boolean replace) throws IOException {
     RemotePath at = at(link);
-    Journal.Pending pending =
-        journal.begin(
-            replace ? ChangeKind.REPLACE : ChangeKind.SEND_UP,
-            at.text(),
-            "",
-            "a link to " + WireName.toText(target),
-            null);
+    RemotePath part = replace ? TemporaryName.beside(at) : null;
+    NewChange change =
+        NewChange.of(replace ? ChangeKind.REPLACE : ChangeKind.SEND_UP, at)
+            .part(part)
+            .group(group())
+            .note("a link to " + WireName.toText(target));
+    Journal.Pending pending = journal.begin(replace ? change.states(was(at), null) : change);
     try {
       if (replace) {
-        RemotePath part = at.parent().child(Side.partName(at.wireName()));
         files().makeLink(part, target);
         files().renameOver(part, at);
       } else {
         files().makeLink(at, target);
       }
-      pending.done();
+      pending.done(FileState.of(files().look(at)).withTarget(target), List.of());
     } catch (IOException e) {
-      pending.failed(why(e));
+      pending.failed(e);
       throw e;
     }
+  }
+
+  private FileState was(RemotePath at) throws IOException {
+    RemoteAttributes now = files().look(at);
+    FileState state = FileState.of(now);
+    return now.kind() == FileKind.LINK ? state.withTarget(files().readLink(at)) : state;
   }
 
   @Override

@@ -25,9 +25,10 @@ public interface Side {
   /**
    * Starts a new file under a temporary name beside the path.
    *
+   * @param replacing what it may replace, as it was seen; {@code null} when the place must be free
    * @throws NameNotPossible when this side cannot hold the name
    */
-  Incoming create(String file) throws IOException;
+  Incoming create(String file, Node replacing) throws IOException;
 
   /**
    * @param mode the bits it has from the first moment; must let the maker fill it
@@ -59,11 +60,9 @@ public interface Side {
     /**
      * Gives it mode and time and puts it in its place in one step.
      *
-     * @param replacing what it may replace, as it was seen; {@code null} when the place must be
-     *     free
      * @return words on what could not be kept, or {@code null}
      */
-    String arrive(Mode mode, long modified, Node replacing) throws IOException;
+    String arrive(Mode mode, long modified) throws IOException;
 
     /** Removes the temporary file unless it arrived. */
     @Override
@@ -88,14 +87,5 @@ public interface Side {
   static String folderOf(String path) {
     int slash = path.lastIndexOf('/');
     return slash < 0 ? "" : path.substring(0, slash);
-  }
-
-  /** A name for the time of arrival, beside the final one. */
-  static String partName(String name) {
-    String tail =
-        ".zander-"
-            + Integer.toHexString(java.util.concurrent.ThreadLocalRandom.current().nextInt());
-    String start = "." + name;
-    return start.substring(0, Math.min(start.length(), 255 - tail.length())) + tail;
   }
 }

@@ -2,6 +2,7 @@ package zander.core.files;
 
 import java.util.Map;
 import java.util.OptionalInt;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ConcurrentSkipListMap;
 
@@ -16,6 +17,7 @@ public final class AccountNames {
   private final Map<Integer, String> groups = new ConcurrentHashMap<>();
   private final Map<String, Integer> uids = new ConcurrentSkipListMap<>();
   private final Map<String, Integer> gids = new ConcurrentSkipListMap<>();
+  private final Map<String, Set<Integer>> memberOf = new ConcurrentHashMap<>();
 
   public void learnUser(int uid, String name) {
     learn(uid, name, users, uids);
@@ -37,11 +39,19 @@ public final class AccountNames {
   /** Learns from lines in the form of {@code /etc/passwd}; lines of another form are skipped. */
   public void learnPasswd(String lines) {
     forEachLine(lines, this::learnUser);
+    forEachFields(lines, fields -> isIn(fields[0], fields[3]));
   }
 
   /** Learns from lines in the form of {@code /etc/group}; lines of another form are skipped. */
   public void learnGroupFile(String lines) {
     forEachLine(lines, this::learnGroup);
+    forEachFields(
+        lines,
+        fields -> {
+          for (String member : fields[3].split(",")) {
+            isIn(member, fields[2]);
+          }
+        });
   }
 
   private interface Learner {
@@ -49,12 +59,29 @@ public final class AccountNames {
   }
 
   private static void forEachLine(String lines, Learner learner) {
+    forEachFields(lines, fields -> learner.learn((int) Long.parseLong(fields[2]), fields[0]));
+  }
+
+  private static void forEachFields(String lines, java.util.function.Consumer<String[]> each) {
     for (String line : lines.split("\n")) {
       String[] fields = line.split(":", -1);
       if (fields.length >= 4 && fields[2].matches("[0-9]{1,10}")) {
-        learner.learn((int) Long.parseLong(fields[2]), fields[0]);
+        each.accept(fields);
       }
     }
+  }
+
+  private void isIn(String user, String gid) {
+    if (!user.isEmpty() && gid.matches("[0-9]{1,10}")) {
+      memberOf
+          .computeIfAbsent(user, name -> ConcurrentHashMap.newKeySet())
+          .add((int) Long.parseLong(gid));
+    }
+  }
+
+  /** The numbers of all groups that an account is known to be in; empty when none is known. */
+  public Set<Integer> groupsOf(String user) {
+    return Set.copyOf(memberOf.getOrDefault(user, Set.of()));
   }
 
   public boolean knowsUser(int uid) {

@@ -43,6 +43,9 @@ public interface RemoteFiles extends Closeable {
   /** The entry as it is now, with names of accounts and the link followed. */
   RemoteEntry entry(RemotePath path) throws IOException;
 
+  /** The same for many, asked for at once; those that are not there any more are left out. */
+  List<RemoteEntry> entries(List<RemotePath> paths) throws IOException;
+
   /** The attributes, links not followed. */
   RemoteAttributes look(RemotePath path) throws IOException;
 
@@ -99,8 +102,38 @@ public interface RemoteFiles extends Closeable {
   /** Sets the times, in seconds since 1970-01-01 UTC. */
   void setTimes(RemotePath path, long accessed, long modified) throws IOException;
 
-  /** Bytes free for this account where the path lies, or -1 when the server does not tell. */
-  long freeSpace(RemotePath path) throws IOException;
+  /** The file system where the path lies; {@code null} when the server does not tell. */
+  FileSpace space(RemotePath path) throws IOException;
+
+  /**
+   * Gives a file one more name.
+   *
+   * @throws RemoteFailure with {@code NOT_SUPPORTED} where the server cannot
+   */
+  void hardLink(RemotePath from, RemotePath to) throws IOException;
+
+  /** Whether the server copies a file's content without the data coming here. */
+  boolean copiesByItself();
+
+  /** Copies a file's content into a new file on the server; only where it can. */
+  void copyByItself(RemotePath from, RemotePath to, Mode mode) throws IOException;
+
+  /**
+   * Looks at many paths with many requests under way, links not followed.
+   *
+   * @return in the same order; {@code null} for what cannot be looked at
+   */
+  List<RemoteAttributes> lookAll(List<RemotePath> paths) throws IOException;
+
+  /**
+   * Removes many files or links with many requests under way.
+   *
+   * @return what the server refused; one that is gone already is no failure
+   */
+  List<RemoteFailure> removeFiles(List<RemotePath> paths) throws IOException;
+
+  /** The same for empty folders that do not hold each other. */
+  List<RemoteFailure> removeFolders(List<RemotePath> paths) throws IOException;
 
   /** Names of accounts and groups on this server. */
   AccountNames names();

@@ -10,7 +10,6 @@ import java.util.TreeSet;
 import java.util.function.Consumer;
 import java.util.function.IntPredicate;
 import org.apache.sshd.common.util.buffer.Buffer;
-import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
 import org.apache.sshd.sftp.client.SftpClient;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.SftpListing.Raw;
@@ -18,10 +17,6 @@ import zander.core.rights.Mode;
 
 /** The files of a server over SFTP version 3 with the extensions OpenSSH documents (PROTOCOL). */
 public final class SftpFiles implements RemoteFiles {
-  private static final String RENAME_OVER = "posix-rename@openssh.com";
-  private static final String NAMES_BY_ID = "users-groups-by-id@openssh.com";
-  private static final String FREE_SPACE = "statvfs@openssh.com";
-
   /** Every server takes reads of this size (draft-ietf-secsh-filexfer-02, section 3). */
   private static final int PLAIN_CHUNK = 32 * 1024;
 
@@ -29,11 +24,15 @@ public final class SftpFiles implements RemoteFiles {
   private static final int LARGE_CHUNK = 255 * 1024;
 
   private final SftpWire wire;
+  private final SftpExtensions extensions;
+  private final SftpBatch batch;
   private final AccountNames names;
 
   /** Takes over an open SFTP channel of the library; {@link #close} closes it. */
   public SftpFiles(SftpClient client, AccountNames names) {
     this.wire = new SftpWire(client);
+    this.extensions = new SftpExtensions(wire);
+    this.batch = new SftpBatch(wire);
     this.names = names;
   }
 
@@ -165,7 +164,7 @@ public final class SftpFiles implements RemoteFiles {
 
   /** One request for all numbers that have no name yet, where the server takes it. */
   private void learnNames(List<Raw> raw) throws IOException {
-    if (!wire.offers(NAMES_BY_ID)) {
+    if (!extensions.namesById()) {
       return;
     }
     Set<Integer> uids = new TreeSet<>();
@@ -177,18 +176,7 @@ public final class SftpFiles implements RemoteFiles {
     if (uids.isEmpty() && gids.isEmpty()) {
       return;
     }
-    Buffer body = SftpWire.body();
-    putIds(body, uids);
-    putIds(body, gids);
-    wire.expectExtended(
-        wire.sendExtended(NAMES_BY_ID, body, "learn names", null),
-        answer -> {
-          Buffer users = new ByteArrayBuffer(answer.getBytes());
-          uids.forEach(uid -> names.learnUser(uid, users.getString()));
-          Buffer groups = new ByteArrayBuffer(answer.getBytes());
-          gids.forEach(gid -> names.learnGroup(gid, groups.getString()));
-          return true;
-        });
+    extensions.learnNames(uids, gids, names);
   }
 
   private static void addUnknown(int id, IntPredicate known, Set<Integer> into) {
@@ -197,17 +185,24 @@ public final class SftpFiles implements RemoteFiles {
     }
   }
 
-  private static void putIds(Buffer body, Set<Integer> ids) {
-    Buffer list = SftpWire.body();
-    ids.forEach(list::putInt);
-    body.putBytes(list.getCompactData());
-  }
-
   @Override
   public RemoteEntry entry(RemotePath path) throws IOException {
     List<Raw> one = List.of(new Raw(path, look(path), ""));
     learnNames(one);
     return follow(one).get(0);
+  }
+
+  @Override
+  public List<RemoteEntry> entries(List<RemotePath> paths) throws IOException {
+    List<RemoteAttributes> found = batch.look(paths);
+    List<Raw> raw = new ArrayList<>();
+    for (int i = 0; i < paths.size(); i++) {
+      if (found.get(i) != null) {
+        raw.add(new Raw(paths.get(i), found.get(i), ""));
+      }
+    }
+    learnNames(raw);
+    return follow(raw);
   }
 
   @Override
@@ -301,13 +296,37 @@ public final class SftpFiles implements RemoteFiles {
 
   @Override
   public void renameOver(RemotePath from, RemotePath to) throws IOException {
-    if (!wire.offers(RENAME_OVER)) {
-      throw new RemoteFailure(
-          Reason.NOT_SUPPORTED, "rename", to, "the server cannot rename over a file", null);
-    }
-    Buffer body = SftpWire.body(from);
-    SftpWire.putName(body, to.wire());
-    wire.expectOk(wire.sendExtended(RENAME_OVER, body, "rename", to));
+    extensions.renameOver(from, to);
+  }
+
+  @Override
+  public void hardLink(RemotePath from, RemotePath to) throws IOException {
+    extensions.hardLink(from, to);
+  }
+
+  @Override
+  public boolean copiesByItself() {
+    return extensions.copies();
+  }
+
+  @Override
+  public void copyByItself(RemotePath from, RemotePath to, Mode mode) throws IOException {
+    extensions.copy(from, to, mode);
+  }
+
+  @Override
+  public List<RemoteAttributes> lookAll(List<RemotePath> paths) throws IOException {
+    return batch.look(paths);
+  }
+
+  @Override
+  public List<RemoteFailure> removeFiles(List<RemotePath> paths) throws IOException {
+    return batch.remove(paths, false);
+  }
+
+  @Override
+  public List<RemoteFailure> removeFolders(List<RemotePath> paths) throws IOException {
+    return batch.remove(paths, true);
   }
 
   @Override
@@ -370,19 +389,8 @@ public final class SftpFiles implements RemoteFiles {
   }
 
   @Override
-  public long freeSpace(RemotePath path) throws IOException {
-    if (!wire.offers(FREE_SPACE)) {
-      return -1;
-    }
-    return wire.expectExtended(
-        wire.sendExtended(FREE_SPACE, SftpWire.body(path), "ask free space", path),
-        answer -> {
-          answer.getLong();
-          long fragment = answer.getLong();
-          answer.getLong();
-          answer.getLong();
-          return fragment * answer.getLong();
-        });
+  public FileSpace space(RemotePath path) throws IOException {
+    return extensions.space(path);
   }
 
   @Override

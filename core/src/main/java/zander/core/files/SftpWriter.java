@@ -58,9 +58,9 @@ final class SftpWriter implements RemoteWriter {
       return e;
     }
     try {
-      long free = files.freeSpace(path.parent());
-      return free >= 0 && free < CHUNK
-          ? new RemoteFailure(Reason.NO_SPACE, e.step(), path, free + " bytes free", e)
+      FileSpace space = files.space(path.parent());
+      return space != null && space.free() < CHUNK
+          ? new RemoteFailure(Reason.NO_SPACE, e.step(), path, space.free() + " bytes free", e)
           : e;
     } catch (IOException | RuntimeException unknown) {
       return e;

@@ -4,7 +4,19 @@ package zander.core.journal;
 public enum ChangeKind {
   SAVE,
   RIGHTS,
+  MAKE_FILE,
   MAKE_FOLDER,
+  MAKE_LINK,
+  /** Another name or another folder; nothing else changes. */
+  RENAME,
+  COPY,
+  /** Into the holding folder, from which it can be put back. */
+  DELETE,
+  /** Deleted so that nothing is kept. */
+  PURGE,
   SEND_UP,
-  REPLACE
+  REPLACE,
+  PACK,
+  UNPACK,
+  FETCH
 }

@@ -1,183 +1,172 @@
 package zander.core.journal;
 
-import com.fasterxml.jackson.core.JsonProcessingException;
-import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.ObjectMapper;
-import com.fasterxml.jackson.databind.node.ObjectNode;
-import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.Closeable;
 import java.io.IOException;
-import java.nio.ByteBuffer;
-import java.nio.channels.FileChannel;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
-import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.PosixFilePermissions;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
 import java.util.Collections;
-import java.util.HexFormat;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.zip.GZIPInputStream;
-import java.util.zip.GZIPOutputStream;
+import java.util.concurrent.TimeUnit;
+import zander.core.files.RemotePath;
 import zander.core.work.BlockingCalls;
 
 /**
- * A journal in one folder on this computer: {@code journal.jsonl}, one line of JSON for each
- * beginning and each end, only ever appended to; and {@code content/}, each replaced content once,
- * packed, under its digest.
+ * The journal of one server in one folder on this computer: lines that are only ever appended, each
+ * with a checksum, and the replaced contents, each once and packed.
  *
- * <p>A line cut off by a crash is skipped when reading; the change it began had not been made.
+ * <p>A line that a crash cut off is skipped when reading; the change it began had not been made,
+ * because that waits until the line is on the disk.
  */
 public final class FileJournal implements Journal, Closeable {
-  private static final ObjectMapper JSON = new ObjectMapper();
-
-  private final Path contents;
-  private final FileChannel log;
+  private final String desk;
+  private final KeptContents contents;
+  private final JournalFiles files;
   private final Map<Long, JournalEntry> entries = new LinkedHashMap<>();
-  private long lastId;
+  private final Map<Long, Long> undoneBy = new HashMap<>();
+  private final List<JournalEntry> left = new ArrayList<>();
+  private JournalRules rules;
+  private int damaged;
+  private boolean alone = true;
+  private long last;
 
-  /** Opens or makes the journal of one server. */
-  public FileJournal(Path folder) throws IOException {
+  /**
+   * Opens or makes the journal of one server, and lets go of what the rules do not keep.
+   *
+   * @param desk the name that new entries carry
+   */
+  public FileJournal(Path folder, String desk, JournalRules rules) throws IOException {
     BlockingCalls.check("opening the journal");
-    contents = folder.resolve("content");
+    this.desk = desk;
+    this.rules = rules;
     Files.createDirectories(
-        contents,
-        PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
-    Path file = folder.resolve("journal.jsonl");
-    if (Files.exists(file)) {
-      Files.readAllLines(file, StandardCharsets.UTF_8).forEach(this::readLine);
-    }
-    log =
-        FileChannel.open(
-            file,
-            Set.of(StandardOpenOption.CREATE, StandardOpenOption.APPEND),
-            PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
-    // A line cut off by a crash is ended, so that the next one stands alone.
-    log.write(ByteBuffer.wrap(new byte[] {'\n'}));
+        folder, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
+    contents = new KeptContents(folder.resolve("content"));
+    files = JournalFiles.open(folder);
+    read();
+    keepTo(rules);
   }
 
-  private void readLine(String line) {
-    if (line.isBlank()) {
-      return;
-    }
-    try {
-      JsonNode node = JSON.readTree(line);
-      long id = node.path("id").asLong();
-      if (node.has("ended")) {
-        entries.computeIfPresent(id, (key, entry) -> entry.ended(node.path("ended").asText()));
-        return;
+  private void read() throws IOException {
+    Set<Long> live = new HashSet<>();
+    List<JournalLine> ends = new ArrayList<>();
+    for (JournalFiles.Lines file : files.read()) {
+      alone &= !file.live();
+      for (String text : file.lines()) {
+        JournalLine line = JournalLine.read(text);
+        if (line == null) {
+          damaged++;
+        } else if (line.begun() == null) {
+          ends.add(line);
+        } else {
+          remember(line.begun());
+          if (file.live()) {
+            live.add(line.begun().id());
+          }
+        }
       }
-      JournalEntry entry =
-          new JournalEntry(
-              id,
-              node.path("at").asLong(),
-              ChangeKind.valueOf(node.path("kind").asText()),
-              node.path("path").asText(),
-              node.path("before").asText(),
-              node.path("after").asText(),
-              node.path("content").asText(null),
-              "");
-      entries.put(id, entry);
-      lastId = Math.max(lastId, id);
-    } catch (JsonProcessingException | IllegalArgumentException e) {
-      // Cut off or from a newer version: the line stays in the file, and is not shown.
     }
+    for (JournalLine end : ends) {
+      entries.computeIfPresent(
+          end.ends(), (id, entry) -> entry.ended(end.how(), end.now(), end.touched()));
+    }
+    entries.values().stream()
+        .filter(entry -> entry.isUnderWay() && !live.contains(entry.id()))
+        .forEach(left::add);
   }
 
-  @Override
-  public synchronized Pending begin(
-      ChangeKind kind, String path, String before, String after, byte[] content)
-      throws IOException {
-    BlockingCalls.check("writing the journal");
-    String contentId = content == null ? null : keep(content);
-    JournalEntry entry =
-        new JournalEntry(
-            ++lastId, System.currentTimeMillis(), kind, path, before, after, contentId, "");
-    ObjectNode node = JSON.createObjectNode();
-    node.put("id", entry.id())
-        .put("at", entry.at())
-        .put("kind", kind.name())
-        .put("path", path)
-        .put("before", before)
-        .put("after", after);
-    if (contentId != null) {
-      node.put("content", contentId);
-    }
-    // A new file has nothing before it that could be lost, and there may be thousands.
-    append(node, kind != ChangeKind.SEND_UP);
+  private void remember(JournalEntry entry) {
     entries.put(entry.id(), entry);
-    return new Pending() {
-      @Override
-      public void done() throws IOException {
-        end(entry, "done");
-      }
-
-      @Override
-      public void failed(String why) throws IOException {
-        end(entry, "failed: " + why);
-      }
-    };
-  }
-
-  private synchronized void end(JournalEntry entry, String how) throws IOException {
-    entries.put(entry.id(), entry.ended(how));
-    append(JSON.createObjectNode().put("id", entry.id()).put("ended", how), false);
-  }
-
-  private void append(ObjectNode node, boolean sync) throws IOException {
-    byte[] line = (JSON.writeValueAsString(node) + "\n").getBytes(StandardCharsets.UTF_8);
-    log.write(ByteBuffer.wrap(line));
-    if (sync) {
-      log.force(false);
+    last = Math.max(last, entry.id());
+    if (entry.undoes() != 0) {
+      undoneBy.put(entry.undoes(), entry.id());
     }
   }
 
-  private String keep(byte[] content) throws IOException {
-    String id = digest(content);
-    Path kept = contents.resolve(id + ".gz");
-    if (!Files.exists(kept)) {
-      ByteArrayOutputStream packed = new ByteArrayOutputStream();
-      try (GZIPOutputStream out = new GZIPOutputStream(packed)) {
-        out.write(content);
-      }
-      Path part = contents.resolve(id + ".part");
-      try (FileChannel out =
-          FileChannel.open(
-              part,
-              Set.of(
-                  StandardOpenOption.CREATE,
-                  StandardOpenOption.TRUNCATE_EXISTING,
-                  StandardOpenOption.WRITE),
-              PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")))) {
-        out.write(ByteBuffer.wrap(packed.toByteArray()));
-        out.force(true);
-      }
-      Files.move(part, kept, StandardCopyOption.ATOMIC_MOVE);
-    }
-    return id;
-  }
-
-  private static String digest(byte[] content) {
-    try {
-      return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(content));
-    } catch (NoSuchAlgorithmException e) {
-      throw new IllegalStateException(e);
-    }
+  /** Numbers of several programs cannot meet: each counts in its own steps. */
+  private long nextId() {
+    return (last / JournalFiles.MOST + 1) * JournalFiles.MOST + files.slot();
   }
 
   @Override
-  public synchronized List<JournalEntry> about(String path) {
+  public synchronized long newGroup() {
+    last = nextId();
+    return last;
+  }
+
+  @Override
+  public synchronized Pending begin(NewChange change) throws IOException {
+    BlockingCalls.check("writing the journal");
+    String contentId = change.content() == null ? null : contents.keep(change.content());
+    JournalEntry entry =
+        JournalEntry.of(nextId(), System.currentTimeMillis(), desk, change, contentId);
+    // What is sent up has nothing before it that could be lost, and there may be thousands.
+    files.append(JournalLine.begin(entry), change.kind() != ChangeKind.SEND_UP);
+    remember(entry);
+    return new Ending(entry);
+  }
+
+  private final class Ending implements Pending {
+    private final JournalEntry entry;
+
+    Ending(JournalEntry entry) {
+      this.entry = entry;
+    }
+
+    @Override
+    public long id() {
+      return entry.id();
+    }
+
+    @Override
+    public void done(FileState now, List<FolderTime> touched) throws IOException {
+      end(entry.ended(JournalEntry.DONE, now, touched));
+    }
+
+    @Override
+    public void failed(String why) throws IOException {
+      end(entry.ended("failed: " + why, null, List.of()));
+    }
+
+    @Override
+    public void lost() {
+      synchronized (FileJournal.this) {
+        left.add(entry);
+      }
+    }
+  }
+
+  private synchronized void end(JournalEntry entry) throws IOException {
+    entries.put(entry.id(), entry);
+    files.append(JournalLine.end(entry), false);
+  }
+
+  @Override
+  public synchronized void settle(JournalEntry entry, boolean done, String how) throws IOException {
+    BlockingCalls.check("writing the journal");
+    left.removeIf(one -> one.id() == entry.id());
+    end(entry.ended(done ? JournalEntry.DONE : how, null, List.of()));
+  }
+
+  @Override
+  public synchronized List<JournalEntry> entries() {
+    List<JournalEntry> all = new ArrayList<>(entries.values());
+    Collections.reverse(all);
+    return all;
+  }
+
+  @Override
+  public synchronized List<JournalEntry> about(RemotePath path) {
     List<JournalEntry> about = new ArrayList<>();
     for (JournalEntry entry : entries.values()) {
-      if (entry.path().equals(path)) {
+      if (entry.path().equals(path) || path.equals(entry.to())) {
         about.add(entry);
       }
     }
@@ -188,17 +177,79 @@ public final class FileJournal implements Journal, Closeable {
   @Override
   public byte[] contentBefore(JournalEntry entry) throws IOException {
     BlockingCalls.check("reading the journal");
-    if (entry.contentId() == null) {
-      return null;
+    return entry.contentId() == null ? null : contents.read(entry.contentId());
+  }
+
+  @Override
+  public synchronized JournalEntry last(JournalEntry entry) {
+    JournalEntry undoing = undoing(entry);
+    return undoing == null ? entry : last(undoing);
+  }
+
+  private JournalEntry undoing(JournalEntry entry) {
+    Long by = undoneBy.get(entry.id());
+    JournalEntry undoing = by == null ? null : entries.get(by);
+    return undoing != null && undoing.isDone() ? undoing : null;
+  }
+
+  @Override
+  public synchronized boolean isPutBack(JournalEntry entry) {
+    JournalEntry undoing = undoing(entry);
+    return undoing != null && !isPutBack(undoing);
+  }
+
+  @Override
+  public synchronized List<JournalEntry> unfinished() {
+    return List.copyOf(left);
+  }
+
+  /** How many lines could not be read, because something damaged the file or a crash cut one. */
+  public int damaged() {
+    return damaged;
+  }
+
+  public synchronized JournalRules rules() {
+    return rules;
+  }
+
+  /**
+   * Lets go of entries that are too old, and of the oldest contents while they take too much.
+   * Nothing under way goes. While another program writes here, this is left for later.
+   */
+  public synchronized void keepTo(JournalRules wanted) throws IOException {
+    BlockingCalls.check("tidying the journal");
+    rules = wanted;
+    if (!alone) {
+      return;
     }
-    byte[] packed = Files.readAllBytes(contents.resolve(entry.contentId() + ".gz"));
-    try (GZIPInputStream in = new GZIPInputStream(new ByteArrayInputStream(packed))) {
-      return in.readAllBytes();
+    long oldest = System.currentTimeMillis() - TimeUnit.DAYS.toMillis(wanted.days());
+    boolean dropped =
+        entries.values().removeIf(entry -> !entry.isUnderWay() && entry.at() < oldest);
+    Set<String> kept = new HashSet<>();
+    long bytes = 0;
+    for (JournalEntry entry : entries()) {
+      if (entry.contentId() != null && !kept.contains(entry.contentId())) {
+        bytes += contents.size(entry.contentId());
+        if (bytes <= wanted.bytes() || entry.isUnderWay()) {
+          kept.add(entry.contentId());
+        }
+      }
     }
+    if (dropped) {
+      ByteArrayOutputStream lines = new ByteArrayOutputStream();
+      for (JournalEntry entry : entries.values()) {
+        lines.write(JournalLine.begin(entry));
+        if (!entry.isUnderWay()) {
+          lines.write(JournalLine.end(entry));
+        }
+      }
+      files.rewrite(lines.toByteArray());
+    }
+    contents.retain(kept);
   }
 
   @Override
   public synchronized void close() throws IOException {
-    log.close();
+    files.close();
   }
 }

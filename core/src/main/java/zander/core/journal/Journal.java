@@ -2,64 +2,83 @@ package zander.core.journal;
 
 import java.io.IOException;
 import java.util.List;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemotePath;
 
 /**
  * The record of every change made on a server. A change is written down before it is done, with
- * what was there before, and marked when it has ended. Safe for several threads; waits for the
- * disk.
+ * what was there before, and marked when it has ended. Safe for several threads; what writes or
+ * reads content waits for the disk.
  */
 public interface Journal {
-  /**
-   * Writes down a change that is about to be made.
-   *
-   * @param kind what is done
-   * @param path the file or folder on the server, as text
-   * @param before what was there, in words ({@code deploy:web 0644}); empty for nothing
-   * @param after what is meant to be there
-   * @param content the content that is about to be replaced, or {@code null}
-   */
-  Pending begin(ChangeKind kind, String path, String before, String after, byte[] content)
-      throws IOException;
+  /** Writes down a change that is about to be made. */
+  Pending begin(NewChange change) throws IOException;
 
-  /** The entries about a path, newest first. */
-  List<JournalEntry> about(String path) throws IOException;
+  /** A number for the changes of one action. */
+  long newGroup();
 
-  /** The content that an entry kept, or {@code null} when it kept none. */
+  /** All entries, newest first. Does not wait. */
+  List<JournalEntry> entries();
+
+  /** The entries about a path, newest first: what was done to it, and what led to or from it. */
+  List<JournalEntry> about(RemotePath path);
+
+  /** The content that an entry kept; {@code null} when it kept none or it was let go since. */
   byte[] contentBefore(JournalEntry entry) throws IOException;
 
-  /** A change under way. Exactly one of the two is called, once. */
+  /**
+   * The last of an entry and those that put it back, did it again, put that back, and so on: what
+   * has to be put back now to put this one back. The entry itself when nothing undoes it.
+   */
+  JournalEntry last(JournalEntry entry);
+
+  /** Whether another entry has put this one back, and was not itself put back. */
+  boolean isPutBack(JournalEntry entry);
+
+  /**
+   * Entries whose end is not known: a run of the program that ended without a word left them under
+   * way, or the line broke. Oldest first.
+   */
+  List<JournalEntry> unfinished();
+
+  /** Ends an entry that was left under way: as done, or as what became of it. */
+  void settle(JournalEntry entry, boolean done, String how) throws IOException;
+
+  /** A change under way. One of the endings is called, once. */
   interface Pending {
-    void done() throws IOException;
+    long id();
+
+    /**
+     * @param now what is there after it; {@code null} when it is as was meant
+     * @param touched the folders whose times it changed
+     */
+    void done(FileState now, List<FolderTime> touched) throws IOException;
+
+    default void done() throws IOException {
+      done(null, List.of());
+    }
 
     /**
      * @param why what failed, in words that name no secret
      */
     void failed(String why) throws IOException;
+
+    /** The line broke: what the server did is not known, and must be looked at later. */
+    void lost() throws IOException;
+
+    /** Ends it by a failure, as one of the two above. */
+    default void failed(Exception why) throws IOException {
+      boolean lost =
+          why instanceof RemoteFailure failure
+              && failure.reason() == RemoteFailure.Reason.LINE_LOST;
+      if (lost) {
+        lost();
+      } else {
+        failed(String.valueOf(why.getMessage()));
+      }
+    }
   }
 
-  /** A journal that forgets, for tests and for measuring. */
-  Journal NONE =
-      new Journal() {
-        @Override
-        public Pending begin(
-            ChangeKind kind, String path, String before, String after, byte[] content) {
-          return new Pending() {
-            @Override
-            public void done() {}
-
-            @Override
-            public void failed(String why) {}
-          };
-        }
-
-        @Override
-        public List<JournalEntry> about(String path) {
-          return List.of();
-        }
-
-        @Override
-        public byte[] contentBefore(JournalEntry entry) {
-          return null;
-        }
-      };
+  /** A journal that forgets, for measuring and for tests of other things. */
+  Journal NONE = new NoJournal();
 }

@@ -1,32 +1,82 @@
 package zander.core.journal;
 
+import java.util.List;
+import zander.core.files.RemotePath;
+
 /**
- * One line of the journal.
+ * One change in the journal.
  *
- * @param id counts up within one journal
+ * @param id unique within one server's journal; later entries of one program run have larger ones
  * @param at milliseconds since 1970-01-01 UTC, by this computer's clock
+ * @param desk the name of the desk it was made from
+ * @param to see {@link NewChange}
+ * @param before what was there; {@code null} for nothing
+ * @param after what is there after it, as meant, and once it is done as it was then
  * @param contentId the digest under which the replaced content is kept, or {@code null}
  * @param outcome empty while under way, {@code done}, or why it failed
  */
 public record JournalEntry(
     long id,
     long at,
+    String desk,
     ChangeKind kind,
-    String path,
-    String before,
-    String after,
+    RemotePath path,
+    RemotePath to,
+    FileState before,
+    FileState after,
     String contentId,
+    RemotePath part,
+    long group,
+    long undoes,
+    String note,
+    List<FolderTime> folders,
     String outcome) {
 
+  static final String DONE = "done";
+
+  static JournalEntry of(long id, long at, String desk, NewChange change, String contentId) {
+    return new JournalEntry(
+        id,
+        at,
+        desk,
+        change.kind(),
+        change.path(),
+        change.to(),
+        change.before(),
+        change.after(),
+        contentId,
+        change.part(),
+        change.group(),
+        change.undoes(),
+        change.note(),
+        List.of(),
+        "");
+  }
+
   public boolean isDone() {
-    return outcome.equals("done");
+    return outcome.equals(DONE);
   }
 
   public boolean isUnderWay() {
     return outcome.isEmpty();
   }
 
-  JournalEntry ended(String how) {
-    return new JournalEntry(id, at, kind, path, before, after, contentId, how);
+  JournalEntry ended(String how, FileState now, List<FolderTime> touched) {
+    return new JournalEntry(
+        id,
+        at,
+        desk,
+        kind,
+        path,
+        to,
+        before,
+        now == null ? after : now,
+        contentId,
+        part,
+        group,
+        undoes,
+        note,
+        touched,
+        how);
   }
 }

@@ -34,7 +34,7 @@ class LocalSideTest {
   @ValueSource(strings = {"..", "../out", "a/../../out", "/etc/out", "a//b", ".", "nul\0"})
   void writesNothingOutsideItself(String path) throws IOException {
     Files.createDirectories(at("a"));
-    assertThatThrownBy(() -> side.create(path)).isInstanceOf(Side.NameNotPossible.class);
+    assertThatThrownBy(() -> side.create(path, null)).isInstanceOf(Side.NameNotPossible.class);
     assertThatThrownBy(() -> side.makeFolder(path, new Mode(0755)))
         .isInstanceOf(Side.NameNotPossible.class);
     assertThatThrownBy(() -> side.makeLink(path, "x", false))
@@ -44,14 +44,14 @@ class LocalSideTest {
 
   @Test
   void saysWhichNamesThisComputerCannotHold() {
-    assertThatThrownBy(() -> side.create("\u00ff\u00fe"))
+    assertThatThrownBy(() -> side.create("\u00ff\u00fe", null))
         .isInstanceOf(Side.NameNotPossible.class)
         .hasMessageContaining("\\xff\\xfe");
   }
 
   @Test
   void aFileIsClosedToOthersUntilItHasItsMode() throws Exception {
-    try (Side.Incoming incoming = side.create("secret.key")) {
+    try (Side.Incoming incoming = side.create("secret.key", null)) {
       incoming.write("abc".getBytes(), 0, 3);
       try (var files = Files.list(folder.resolve("in"))) {
         assertThat(files.toList())
@@ -62,7 +62,7 @@ class LocalSideTest {
                         .isEqualTo("rw-------"));
       }
       assertThat(at("secret.key")).doesNotExist();
-      incoming.arrive(new Mode(0640), 1_600_000_000, null);
+      incoming.arrive(new Mode(0640), 1_600_000_000);
     }
     assertThat(at("secret.key")).hasContent("abc");
     assertThat(side.look("secret.key").mode()).isEqualTo(new Mode(0640));
@@ -72,12 +72,12 @@ class LocalSideTest {
   @Test
   void whatDoesNotArriveLeavesNothing() throws Exception {
     Files.writeString(at("level.txt"), "old");
-    try (Side.Incoming incoming = side.create("level.txt")) {
+    try (Side.Incoming incoming = side.create("level.txt", null)) {
       incoming.write("half".getBytes(), 0, 4);
     }
     assertThat(at("level.txt")).hasContent("old");
-    Side.Incoming late = side.create("level.txt");
-    assertThatThrownBy(() -> late.arrive(new Mode(0644), 0, null))
+    Side.Incoming late = side.create("level.txt", null);
+    assertThatThrownBy(() -> late.arrive(new Mode(0644), 0))
         .isInstanceOf(FileAlreadyExistsException.class);
     late.close();
     try (var files = Files.list(folder.resolve("in"))) {
@@ -92,8 +92,8 @@ class LocalSideTest {
     assertThat(side.look("today").kind()).isEqualTo(FileKind.LINK);
     assertThat(WireName.toText(side.look("today").target())).isEqualTo("nowhere ünit");
     String longest = WireName.fromText("ü".repeat(127) + "x");
-    try (Side.Incoming incoming = side.create(longest)) {
-      incoming.arrive(new Mode(0600), 0, null);
+    try (Side.Incoming incoming = side.create(longest, null)) {
+      incoming.arrive(new Mode(0600), 0);
     }
     assertThat(side.look(longest)).isNotNull();
     assertThat(side.look("none")).isNull();

@@ -7,32 +7,63 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import zander.core.files.FileKind;
+import zander.core.files.RemoteAttributes;
+import zander.core.files.RemotePath;
+import zander.core.rights.Mode;
 
 class FileJournalTest {
+  private static final RemotePath SITE = RemotePath.of("/srv/levels/site.conf");
+  private static final RemotePath ODD = RemotePath.ofWire("/srv/\u00ff\n'odd\u00fe");
+  private static final FileState STATE =
+      new FileState(
+          new RemoteAttributes(FileKind.LINK, 7, 1004, -1, new Mode(04640), 1_700_000_000, 3),
+          "ab12",
+          "../\u00ff");
+
   @TempDir Path folder;
 
+  private FileJournal open() throws IOException {
+    return new FileJournal(folder, "levels-web", JournalRules.USUAL);
+  }
+
+  private static NewChange change(ChangeKind kind) {
+    return NewChange.of(kind, SITE);
+  }
+
   @Test
-  void keepsWhatWasThereBeforeOverARestart() throws IOException {
-    try (FileJournal journal = new FileJournal(folder)) {
+  void keepsEverythingOfAnEntryOverARestart() throws IOException {
+    JournalEntry written;
+    try (FileJournal journal = open()) {
+      long group = journal.newGroup();
       journal
-          .begin(ChangeKind.SAVE, "/etc/a", "root:web 0640", "12 bytes", "old".getBytes())
-          .done();
-      journal.begin(ChangeKind.RIGHTS, "/etc/a", "0640", "0600", null).failed("no permission");
-      journal.begin(ChangeKind.SAVE, "/etc/b", "x", "y", "old".getBytes());
+          .begin(
+              NewChange.of(ChangeKind.DELETE, ODD)
+                  .to(SITE)
+                  .states(STATE, null)
+                  .content("old".getBytes())
+                  .part(ODD.parent())
+                  .group(group)
+                  .undoes(5)
+                  .note("words"))
+          .done(STATE.withDigest("cd"), List.of(new FolderTime(ODD.parent(), 1, 2)));
+      journal.begin(change(ChangeKind.SAVE).content("old".getBytes())).failed("no permission");
+      written = journal.about(ODD).get(0);
+      assertThat(written.group()).isEqualTo(group).isNotZero();
     }
-    try (FileJournal journal = new FileJournal(folder)) {
-      List<JournalEntry> about = journal.about("/etc/a");
-      assertThat(about)
+    try (FileJournal journal = open()) {
+      assertThat(journal.about(ODD)).containsExactly(written);
+      assertThat(written.after()).isEqualTo(STATE.withDigest("cd"));
+      assertThat(journal.contentBefore(written)).asString().isEqualTo("old");
+      assertThat(journal.about(SITE))
+          .as("the path it led to counts as well")
           .extracting(JournalEntry::kind)
-          .containsExactly(ChangeKind.RIGHTS, ChangeKind.SAVE);
-      assertThat(about.get(0).outcome()).isEqualTo("failed: no permission");
-      assertThat(about.get(1).isDone()).isTrue();
-      assertThat(journal.contentBefore(about.get(1))).asString().isEqualTo("old");
-      assertThat(journal.about("/etc/b").get(0).isUnderWay()).isTrue();
-      assertThat(journal.begin(ChangeKind.SAVE, "/c", "", "", null)).isNotNull();
-      assertThat(journal.about("/c").get(0).id()).isEqualTo(4);
+          .containsExactly(ChangeKind.SAVE, ChangeKind.DELETE);
+      assertThat(journal.about(SITE).get(0).outcome()).isEqualTo("failed: no permission");
+      assertThat(journal.unfinished()).isEmpty();
     }
     try (var kept = Files.list(folder.resolve("content"))) {
       assertThat(kept).as("the same content is kept once").hasSize(1);
@@ -40,24 +71,164 @@ class FileJournalTest {
   }
 
   @Test
-  void aLogCutAtAnyByteIsStillRead() throws IOException {
-    try (FileJournal journal = new FileJournal(folder.resolve("whole"))) {
+  void tellsWhatWasLeftUnderWay() throws IOException {
+    try (FileJournal journal = open()) {
+      journal.begin(change(ChangeKind.RIGHTS));
+      journal.begin(change(ChangeKind.SAVE)).done();
+      assertThat(journal.unfinished()).as("this run goes on").isEmpty();
+      journal.begin(change(ChangeKind.RENAME)).lost();
+      assertThat(journal.unfinished()).hasSize(1);
+    }
+    try (FileJournal journal = open()) {
+      List<JournalEntry> left = journal.unfinished();
+      assertThat(left)
+          .extracting(JournalEntry::kind)
+          .containsExactly(ChangeKind.RIGHTS, ChangeKind.RENAME);
+      journal.settle(left.get(0), true, "");
+      journal.settle(left.get(1), false, "failed: not done");
+    }
+    try (FileJournal journal = open()) {
+      assertThat(journal.unfinished()).isEmpty();
+      assertThat(journal.entries())
+          .extracting(JournalEntry::isDone)
+          .containsExactly(false, true, true);
+    }
+  }
+
+  @Test
+  void knowsWhatIsPutBackAndWhatIsAgain() throws IOException {
+    try (FileJournal journal = open()) {
+      Journal.Pending first = journal.begin(change(ChangeKind.SAVE));
+      first.done();
+      Journal.Pending back = journal.begin(change(ChangeKind.SAVE).undoes(first.id()));
+      JournalEntry entry = journal.about(SITE).get(1);
+      assertThat(journal.isPutBack(entry)).as("while it is under way").isFalse();
+      back.done();
+      assertThat(journal.isPutBack(entry)).isTrue();
+      journal.begin(change(ChangeKind.SAVE).undoes(back.id())).done();
+      assertThat(journal.isPutBack(entry)).as("putting back was put back").isFalse();
+    }
+  }
+
+  @Test
+  void severalProgramsWriteBesideEachOther() throws IOException {
+    try (FileJournal one = open();
+        FileJournal other = open()) {
+      Journal.Pending underWay = one.begin(change(ChangeKind.SAVE));
+      other.begin(change(ChangeKind.RIGHTS)).done();
+      try (FileJournal third = open()) {
+        assertThat(third.entries()).hasSize(2);
+        assertThat(third.unfinished()).as("its program still runs").isEmpty();
+      }
+      underWay.done();
+    }
+    try (FileJournal journal = open()) {
+      assertThat(journal.entries()).hasSize(2).allMatch(JournalEntry::isDone);
+      assertThat(journal.entries()).extracting(JournalEntry::id).doesNotHaveDuplicates();
+    }
+  }
+
+  @Test
+  void aLogCutAtAnyByteLosesNothingBeforeTheCut() throws IOException {
+    try (FileJournal journal = open()) {
       for (int i = 0; i < 3; i++) {
-        journal.begin(ChangeKind.RIGHTS, "/etc/a", "0640", "060" + i, null).done();
+        journal.begin(change(ChangeKind.RIGHTS).note("entry " + i)).done();
       }
     }
-    byte[] log = Files.readAllBytes(folder.resolve("whole/journal.jsonl"));
-    for (int length = 0; length <= log.length; length += 7) {
+    byte[] log = Files.readAllBytes(folder.resolve("journal-1.log"));
+    String text = new String(log);
+    for (int length = 0; length <= log.length; length++) {
       Path cut = Files.createDirectories(folder.resolve("cut-" + length));
-      Files.write(cut.resolve("journal.jsonl"), Arrays.copyOf(log, length));
-      try (FileJournal journal = new FileJournal(cut)) {
-        int before = journal.about("/etc/a").size();
-        journal.begin(ChangeKind.RIGHTS, "/etc/a", "x", "after the cut", null).done();
-        assertThat(journal.about("/etc/a")).hasSize(before + 1);
+      Files.write(cut.resolve("journal-1.log"), Arrays.copyOf(log, length));
+      long whole = 0;
+      for (int i = 0; i < 3; i++) {
+        whole += length >= text.indexOf('\n', text.indexOf("entry " + i)) ? 1 : 0;
       }
-      try (FileJournal journal = new FileJournal(cut)) {
-        assertThat(journal.about("/etc/a").get(0).after()).isEqualTo("after the cut");
+      try (FileJournal journal = new FileJournal(cut, "x", JournalRules.USUAL)) {
+        assertThat(journal.entries()).as("cut after %d", length).hasSize((int) whole);
+        journal.begin(change(ChangeKind.SAVE).note("after the cut")).done();
+      }
+      try (FileJournal journal = new FileJournal(cut, "x", JournalRules.USUAL)) {
+        assertThat(journal.entries().get(0).note()).isEqualTo("after the cut");
+        assertThat(journal.entries().get(0).isDone()).isTrue();
       }
     }
+  }
+
+  @Test
+  void aDamagedByteSpoilsOnlyItsLine() throws IOException {
+    try (FileJournal journal = open()) {
+      for (int i = 0; i < 20; i++) {
+        journal.begin(change(ChangeKind.RIGHTS).note("entry " + i)).done();
+      }
+    }
+    Path file = folder.resolve("journal-1.log");
+    byte[] log = Files.readAllBytes(file);
+    Random random = new Random(20261123);
+    for (int i = 0; i < 200; i++) {
+      byte[] damaged = log.clone();
+      int at = 1 + random.nextInt(log.length - 2);
+      damaged[at] ^= (byte) (1 + random.nextInt(255));
+      Files.write(file, damaged);
+      try (FileJournal journal = open()) {
+        // A new line in the middle makes two bad lines; a lost one joins two good lines.
+        assertThat(journal.entries()).as("byte %d", at).hasSizeGreaterThanOrEqualTo(18);
+        assertThat(journal.damaged()).isBetween(0, 2);
+      }
+      Files.write(file, log);
+    }
+  }
+
+  @Test
+  void letsGoOfWhatTheRulesDoNotKeep() throws IOException {
+    byte[] large = new byte[50_000];
+    new Random(1).nextBytes(large);
+    try (FileJournal journal = open()) {
+      journal.begin(change(ChangeKind.SAVE).note("old").content(large)).done();
+      journal.begin(change(ChangeKind.SAVE).note("new").content("small".getBytes())).done();
+      journal.keepTo(new JournalRules(30, 10_000));
+      assertThat(journal.contentBefore(journal.entries().get(0))).asString().isEqualTo("small");
+      assertThat(journal.contentBefore(journal.entries().get(1))).isNull();
+    }
+  }
+
+  @Test
+  void oldEntriesGoAndThoseUnderWayStay() throws Exception {
+    try (FileJournal journal = open()) {
+      journal.begin(change(ChangeKind.SAVE).note("ended")).done();
+      journal.begin(change(ChangeKind.SAVE).note("under way"));
+    }
+    age(folder.resolve("journal-1.log"), 40);
+    try (FileJournal journal = new FileJournal(folder, "x", new JournalRules(30, 1 << 20))) {
+      assertThat(journal.entries()).extracting(JournalEntry::note).containsExactly("under way");
+      assertThat(journal.unfinished()).hasSize(1);
+      journal.begin(change(ChangeKind.SAVE).note("after")).done();
+    }
+    try (FileJournal journal = open()) {
+      assertThat(journal.entries())
+          .extracting(JournalEntry::note)
+          .containsExactly("after", "under way");
+      assertThat(journal.damaged()).isZero();
+    }
+  }
+
+  /** Makes all entries of a file older, with fitting checksums. */
+  private static void age(Path file, int days) throws IOException {
+    StringBuilder aged = new StringBuilder();
+    for (String line : Files.readAllLines(file)) {
+      if (line.isBlank()) {
+        continue;
+      }
+      String json = line.substring(9);
+      var at = java.util.regex.Pattern.compile("\"at\":([0-9]+)").matcher(json);
+      if (at.find()) {
+        long older = Long.parseLong(at.group(1)) - days * 86_400_000L;
+        json = at.replaceFirst("\"at\":" + older);
+      }
+      var sum = new java.util.zip.CRC32C();
+      sum.update(json.getBytes(java.nio.charset.StandardCharsets.UTF_8));
+      aged.append(String.format("%08x %s%n", sum.getValue(), json));
+    }
+    Files.writeString(file, aged);
   }
 }

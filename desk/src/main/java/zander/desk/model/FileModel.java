@@ -9,11 +9,11 @@ import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import zander.core.edit.NotTextException;
 import zander.core.edit.TextFile;
-import zander.core.files.FileVersion;
+import zander.core.change.FileVersion;
 import zander.core.files.RemotePath;
-import zander.core.files.SaveFailure;
-import zander.core.files.WholeWrite;
-import zander.core.files.WholeWrite.Allow;
+import zander.core.change.SaveFailure;
+import zander.core.change.WholeWrite;
+import zander.core.change.WholeWrite.Allow;
 import zander.desk.work.FailureWords;
 
 /** A text file of the server being edited: the text here, the version over there, and saving. */

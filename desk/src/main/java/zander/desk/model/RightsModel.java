@@ -17,7 +17,7 @@ import javafx.beans.property.StringProperty;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
-import zander.core.files.RightsChange;
+import zander.core.change.RightsChange;
 import zander.core.rights.Mode;
 import zander.core.rights.SymbolicMode;
 import zander.desk.work.FailureWords;

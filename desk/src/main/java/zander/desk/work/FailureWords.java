@@ -6,7 +6,7 @@ import java.nio.file.NoSuchFileException;
 import zander.core.connect.ConnectFailure;
 import zander.core.edit.NotTextException;
 import zander.core.files.RemoteFailure;
-import zander.core.files.SaveFailure;
+import zander.core.change.SaveFailure;
 
 /** The one place that turns failures into words: what failed, where things stand, what to do. */
 public final class FailureWords {

@@ -98,6 +98,10 @@ public final class Call {
     return out;
   }
 
+  public PrintStream errors() {
+    return errors;
+  }
+
   /** The terminal, or {@code null}. */
   public Terminal terminal() {
     return session.terminal;

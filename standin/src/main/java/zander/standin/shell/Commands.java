@@ -13,6 +13,7 @@ final class Commands {
     ALL.put("find", FindCommand::run);
     ALL.put("grep", GrepCommand::run);
     ALL.put("tar", TarCommand::run);
+    ALL.put("curl", CurlCommand::run);
     ALL.put("sudo", SudoCommand::run);
     ALL.put("gauge", GaugeCommand::run);
     ALL.put("levelsd", LevelsdCommand::run);

@@ -91,7 +91,7 @@ final class FileCommands {
   }
 
   private static int rm(Call call) throws IOException {
-    Options options = call.options("rRf", "");
+    Options options = call.options("rRfv", "");
     boolean all = options.has('r') || options.has('R');
     return each(
         call,
@@ -100,6 +100,9 @@ final class FileCommands {
         operand -> {
           try {
             remove(call, call.path(operand), all);
+            if (options.has('v')) {
+              call.out().print("removed '" + operand + "'\n");
+            }
           } catch (PosixError e) {
             if (e.errno() != Errno.ENOENT || !options.has('f')) {
               throw e;

@@ -7,59 +7,96 @@ import java.util.regex.Pattern;
 import zander.standin.world.PosixError;
 import zander.standin.world.Stat;
 
-/** {@code find} with primaries that are all to hold: -name, -type, -maxdepth, -user, -size. */
+/** {@code find} with primaries that are all to hold, and -print0, -printf or -exec {} +. */
 final class FindCommand {
+  private static final int MOST_AT_ONCE = 500;
+
   private interface Test {
     boolean holds(String name, Stat stat);
   }
 
-  private FindCommand() {}
+  private final Call call;
+  private final List<Test> tests = new ArrayList<>();
+  private final List<String> found = new ArrayList<>();
+  private int least;
+  private int depth = Integer.MAX_VALUE;
+  private String end = "\n";
+  private String format;
+  private List<String> command;
+  private int status;
+
+  private FindCommand(Call call) {
+    this.call = call;
+  }
 
   static int run(Call call) throws IOException {
+    FindCommand find = new FindCommand(call);
     List<String> words = call.arguments().subList(1, call.arguments().size());
     List<String> starts = new ArrayList<>();
     int at = 0;
     while (at < words.size() && !words.get(at).startsWith("-")) {
       starts.add(words.get(at++));
     }
-    List<Test> tests = new ArrayList<>();
-    int depth = Integer.MAX_VALUE;
-    String end = "\n";
     while (at < words.size()) {
-      String primary = words.get(at++);
-      if (primary.equals("-print")) {
-        continue;
-      }
-      if (primary.equals("-print0")) {
-        end = "\0";
-        continue;
-      }
-      if (at == words.size()) {
-        throw new UsageError("primary " + primary + " is not supported on this stand-in");
-      }
-      String value = words.get(at++);
-      if (primary.equals("-maxdepth")) {
-        depth = Integer.parseInt(value);
-      } else {
-        tests.add(test(call, primary, value));
-      }
+      at = find.primary(words, at);
     }
-    int status = 0;
     for (String start : starts.isEmpty() ? List.of(".") : starts) {
       try {
-        walk(call, start, tests, depth, end);
+        find.walk(start, 0);
       } catch (PosixError e) {
-        status = call.complain("'" + start + "'", e);
+        find.status = call.complain("'" + start + "'", e);
       }
     }
-    return status;
+    find.runCommand();
+    return find.status;
   }
 
-  private static Test test(Call call, String primary, String value) {
+  /** Takes one primary and gives where the next begins. */
+  private int primary(List<String> words, int index) {
+    int at = index;
+    String primary = words.get(at++);
+    switch (primary) {
+      case "-print":
+        return at;
+      case "-print0":
+        end = "\0";
+        return at;
+      case "-exec":
+        int last = at;
+        while (last < words.size() && !words.get(last).equals("+")) {
+          last++;
+        }
+        if (last == words.size() || !words.get(last - 1).equals("{}")) {
+          throw new UsageError("-exec is supported with {} + only on this stand-in");
+        }
+        command = words.subList(at, last - 1);
+        return last + 1;
+      default:
+        break;
+    }
+    if (at == words.size()) {
+      throw new UsageError("primary " + primary + " is not supported on this stand-in");
+    }
+    String value = words.get(at++);
+    switch (primary) {
+      case "-maxdepth" -> depth = Integer.parseInt(value);
+      case "-mindepth" -> least = Integer.parseInt(value);
+      case "-printf" -> format = value;
+      default -> tests.add(test(primary, value));
+    }
+    return at;
+  }
+
+  private Test test(String primary, String value) {
     switch (primary) {
       case "-name":
         Pattern pattern = Words.pattern(value);
         return (name, stat) -> pattern.matcher(name).matches();
+      case "-iname":
+        Pattern anyCase =
+            Pattern.compile(
+                Words.pattern(value).pattern(), Pattern.DOTALL | Pattern.CASE_INSENSITIVE);
+        return (name, stat) -> anyCase.matcher(name).matches();
       case "-type":
         return (name, stat) ->
             switch (value) {
@@ -80,26 +117,87 @@ final class FindCommand {
         int bits = Integer.parseInt(value.replace("-", ""), 8);
         return (name, stat) ->
             value.startsWith("-") ? (stat.mode() & bits) == bits : stat.mode() == bits;
+      case "-size":
+        if (!value.matches("[+-]?[0-9]+c")) {
+          throw new UsageError("only -size in bytes is supported on this stand-in");
+        }
+        return (name, stat) -> compares(stat.size(), value.substring(0, value.length() - 1));
+      case "-mmin":
+        long now = call.machine().clock().instant().getEpochSecond();
+        return (name, stat) -> compares((now - stat.modified() + 59) / 60, value);
       default:
         throw new UsageError("primary " + primary + " is not supported on this stand-in");
     }
   }
 
-  private static void walk(Call call, String shown, List<Test> tests, int depth, String end)
-      throws IOException {
+  /** {@code +5} for more, {@code -5} for less, {@code 5} for just so much. */
+  private static boolean compares(long number, String wanted) {
+    long limit = Long.parseLong(wanted.replaceFirst("^[+-]", ""));
+    return wanted.startsWith("+")
+        ? number > limit
+        : wanted.startsWith("-") ? number < limit : number == limit;
+  }
+
+  private void walk(String shown, int level) throws IOException {
     Stat stat = call.world().lstat(call.caller(), call.path(shown));
     String name = CopyCommands.baseName(shown);
-    if (tests.stream().allMatch(test -> test.holds(name, stat))) {
-      call.out().print(shown + end);
+    if (level >= least && tests.stream().allMatch(test -> test.holds(name, stat))) {
+      found(shown, stat);
     }
-    if (stat.isFolder() && depth > 0) {
+    if (stat.isFolder() && level < depth) {
       try {
         for (String child : Trees.children(call, shown)) {
-          walk(call, Call.at(shown, child), tests, depth - 1, end);
+          walk(Call.at(shown, child), level + 1);
         }
       } catch (PosixError e) {
-        call.complain("'" + shown + "'", e);
+        status = call.complain("'" + shown + "'", e);
       }
     }
+  }
+
+  private void found(String shown, Stat stat) throws IOException {
+    if (command != null) {
+      found.add(shown);
+      if (found.size() >= MOST_AT_ONCE) {
+        runCommand();
+      }
+    } else if (format != null) {
+      String letter = stat.isFolder() ? "d" : stat.isLink() ? "l" : "f";
+      call.out()
+          .print(
+              format
+                  .replace("%y", letter)
+                  .replace("%s", Long.toString(stat.size()))
+                  .replace("%p", shown)
+                  .replace("\\n", "\n")
+                  .replace("\\0", "\0"));
+    } else {
+      call.out().print(shown + end);
+    }
+  }
+
+  private void runCommand() throws IOException {
+    if (command == null || found.isEmpty()) {
+      return;
+    }
+    List<String> arguments = new ArrayList<>(command);
+    arguments.addAll(found);
+    found.clear();
+    Command wanted = Commands.find(arguments.get(0));
+    if (wanted == null) {
+      status = call.complain("'" + arguments.get(0) + "': No such file or directory");
+      return;
+    }
+    Call run =
+        new Call(
+            call.session(),
+            arguments,
+            java.io.InputStream.nullInputStream(),
+            call.out(),
+            call.errors());
+    if (wanted.run(run) != 0) {
+      status = 1;
+    }
+    run.flush();
   }
 }

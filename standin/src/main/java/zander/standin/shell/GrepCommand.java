@@ -11,21 +11,31 @@ import zander.standin.world.PosixError;
 final class GrepCommand {
   private final Call call;
   private final Options options;
-  private final Pattern pattern;
+  private final List<Pattern> patterns;
+  private final String nameEnd;
   private boolean found;
   private boolean failed;
 
-  private GrepCommand(Call call, Options options, Pattern pattern) {
+  private GrepCommand(Call call, Options options, List<Pattern> patterns, boolean zeroEndsNames) {
     this.call = call;
     this.options = options;
-    this.pattern = pattern;
+    this.patterns = patterns;
+    this.nameEnd = zeroEndsNames ? "\0" : ":";
   }
 
   static int run(Call call) throws IOException {
-    Options options = call.options("EFivnlcqrRHh", "e");
+    List<String> words = new ArrayList<>(call.arguments().subList(1, call.arguments().size()));
+    int end = words.indexOf("--");
+    int zero = words.indexOf("--null");
+    boolean zeroEnds = zero >= 0 && (end < 0 || zero < end);
+    if (zeroEnds) {
+      words.remove(zero);
+    }
+    Options options = Options.parse(words, "EFivnlcqrRHhI", "e");
     List<String> operands = new ArrayList<>(options.operands(options.has('e') ? 0 : 1));
-    String text = options.has('e') ? options.value('e') : operands.remove(0);
-    return new GrepCommand(call, options, pattern(options, text)).search(operands);
+    List<String> texts = options.has('e') ? options.values('e') : List.of(operands.remove(0));
+    List<Pattern> patterns = texts.stream().map(text -> pattern(options, text)).toList();
+    return new GrepCommand(call, options, patterns, zeroEnds).search(operands);
   }
 
   private static Pattern pattern(Options options, String text) {
@@ -78,12 +88,17 @@ final class GrepCommand {
   }
 
   private void file(String name, byte[] content, boolean named) {
+    if (options.has('I')
+        && new String(content, java.nio.charset.StandardCharsets.ISO_8859_1).indexOf(0) >= 0) {
+      return;
+    }
     int number = 0;
     int count = 0;
     for (String line : TextCommands.lines(content)) {
       number++;
       String text = line.endsWith("\n") ? line.substring(0, line.length() - 1) : line;
-      if (pattern.matcher(text).find() == options.has('v')) {
+      boolean fits = patterns.stream().anyMatch(pattern -> pattern.matcher(text).find());
+      if (fits == options.has('v')) {
         continue;
       }
       count++;
@@ -91,11 +106,14 @@ final class GrepCommand {
       if (!options.has('q') && !options.has('c') && !options.has('l')) {
         call.out()
             .print(
-                (named ? name + ":" : "") + (options.has('n') ? number + ":" : "") + text + "\n");
+                (named ? name + nameEnd : "")
+                    + (options.has('n') ? number + ":" : "")
+                    + text
+                    + "\n");
       }
     }
     if (options.has('c')) {
-      call.out().print((named ? name + ":" : "") + count + "\n");
+      call.out().print((named ? name + nameEnd : "") + count + "\n");
     } else if (options.has('l') && count > 0) {
       call.out().print(name + "\n");
     }

@@ -92,14 +92,14 @@ final class LoginCommands {
     Options options = call.options("li", "c");
     Shell shell = new Shell(call.session());
     if (options.value('c') != null) {
-      return shell.run(options.value('c'), call.in(), call.out(), call.out());
+      return shell.run(options.value('c'), call.in(), call.out(), call.errors());
     }
     if (call.terminal() != null) {
       return shell.interact();
     }
     String lines =
         new String(call.in().readAllBytes(), java.nio.charset.StandardCharsets.ISO_8859_1);
-    return shell.run(lines, java.io.InputStream.nullInputStream(), call.out(), call.out());
+    return shell.run(lines, java.io.InputStream.nullInputStream(), call.out(), call.errors());
   }
 
   static String accountName(Call call) {

@@ -10,7 +10,7 @@ import java.util.Map;
  * or among them. An option that a command does not name is refused.
  */
 public final class Options {
-  private final Map<Character, String> options = new HashMap<>();
+  private final Map<Character, List<String>> options = new HashMap<>();
   private final List<String> operands = new ArrayList<>();
 
   private Options() {}
@@ -42,21 +42,25 @@ public final class Options {
       char letter = text.charAt(at);
       if (valued.indexOf(letter) >= 0) {
         if (at + 1 < text.length()) {
-          options.put(letter, text.substring(at + 1));
+          add(letter, text.substring(at + 1));
           return index;
         }
         if (index + 1 == all.size()) {
           throw new UsageError("option -" + letter + " needs a value");
         }
-        options.put(letter, all.get(index + 1));
+        add(letter, all.get(index + 1));
         return index + 1;
       }
       if (flags.indexOf(letter) < 0) {
         throw new UsageError("option -" + letter + " is not supported on this stand-in");
       }
-      options.put(letter, "");
+      add(letter, "");
     }
     return index;
+  }
+
+  private void add(char letter, String value) {
+    options.computeIfAbsent(letter, first -> new ArrayList<>()).add(value);
   }
 
   public boolean has(char letter) {
@@ -65,7 +69,13 @@ public final class Options {
 
   /** The option's value, or {@code null} when it was not given. */
   public String value(char letter) {
-    return options.get(letter);
+    List<String> given = options.get(letter);
+    return given == null ? null : given.get(given.size() - 1);
+  }
+
+  /** All values of an option that may be given several times. */
+  public List<String> values(char letter) {
+    return List.copyOf(options.getOrDefault(letter, List.of()));
   }
 
   public List<String> operands() {

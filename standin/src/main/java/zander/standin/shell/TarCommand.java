@@ -28,11 +28,11 @@ final class TarCommand {
   private final String archive;
   private String folder;
 
-  private TarCommand(Call call, Options options) {
+  private TarCommand(Call call, Options options, boolean plain) {
     this.call = call;
     this.gzip = options.has('z');
     this.verbose = options.has('v');
-    this.keepRights = options.has('p') || call.caller().isRoot();
+    this.keepRights = options.has('p') || (call.caller().isRoot() && !plain);
     this.archive = options.value('f') == null ? "-" : options.value('f');
     this.folder = options.value('C') == null ? call.path(".") : call.path(options.value('C'));
   }
@@ -42,8 +42,9 @@ final class TarCommand {
     if (!words.isEmpty() && !words.get(0).startsWith("-")) {
       words.set(0, "-" + words.get(0));
     }
+    boolean plain = words.remove("--no-same-permissions") | words.remove("--no-same-owner");
     Options options = Options.parse(words, "cxtzvp", "fC");
-    TarCommand tar = new TarCommand(call, options);
+    TarCommand tar = new TarCommand(call, options, plain);
     if (options.has('c')) {
       return tar.create(options.operands(1));
     }
@@ -172,7 +173,7 @@ final class TarCommand {
 
   private void giveRights(TarArchiveEntry entry, String path) throws IOException {
     World world = call.world();
-    if (call.caller().isRoot()) {
+    if (call.caller().isRoot() && keepRights) {
       world.chown(
           call.caller(), path, (int) entry.getLongUserId(), (int) entry.getLongGroupId(), false);
     }

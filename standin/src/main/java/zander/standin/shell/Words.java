@@ -245,6 +245,9 @@ final class Words {
       if (c == QUOTED) {
         regex.append(Pattern.quote(glob.substring(i + 1, i + 2)));
         i++;
+      } else if (c == '\\' && i + 1 < glob.length()) {
+        regex.append(Pattern.quote(glob.substring(i + 1, i + 2)));
+        i++;
       } else if (c == '*') {
         regex.append(".*");
       } else if (c == '?') {

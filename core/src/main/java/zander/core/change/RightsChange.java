@@ -1,12 +1,19 @@
-package zander.core.files;
+package zander.core.change;
 
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalInt;
+import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteEntry;
+import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.RemoteFiles;
+import zander.core.files.RemotePath;
 import zander.core.journal.ChangeKind;
+import zander.core.journal.FileState;
 import zander.core.journal.Journal;
+import zander.core.journal.NewChange;
 import zander.core.rights.Mode;
 
 /**
@@ -17,9 +24,26 @@ public final class RightsChange {
   private final RemoteFiles files;
   private final Journal journal;
 
+  private final long undoes;
+  private long group;
+
   public RightsChange(RemoteFiles files, Journal journal) {
+    this(files, journal, 0);
+  }
+
+  /**
+   * @param undoes the entry of the journal that this puts back
+   */
+  RightsChange(RemoteFiles files, Journal journal, long undoes) {
     this.files = files;
     this.journal = journal;
+    this.undoes = undoes;
+  }
+
+  /** Changes made from now on belong together in the journal. */
+  public RightsChange asOne() {
+    group = journal.newGroup();
+    return this;
   }
 
   /** What the new mode of a file is, from the one it has. */
@@ -64,11 +88,10 @@ public final class RightsChange {
       boolean owner = toUid != before.uid() || toGid != before.gid();
       pending =
           journal.begin(
-              ChangeKind.RIGHTS,
-              path.text(),
-              text(before.uid(), before.gid(), before.mode()),
-              text(toUid, toGid, mode),
-              null);
+              NewChange.of(ChangeKind.RIGHTS, path)
+                  .states(FileState.of(before), FileState.of(meant(before, toUid, toGid, mode)))
+                  .group(group)
+                  .undoes(undoes));
       if (owner) {
         files.setOwner(path, toUid, toGid);
       }
@@ -89,7 +112,7 @@ public final class RightsChange {
     } catch (RemoteFailure e) {
       failure = e;
       if (pending != null) {
-        pending.failed(e.getMessage());
+        pending.failed(e);
       }
       if (e.reason() == Reason.LINE_LOST) {
         return new Result(path, null, e);
@@ -100,6 +123,11 @@ public final class RightsChange {
     } catch (RemoteFailure e) {
       return new Result(path, null, failure == null ? e : failure);
     }
+  }
+
+  private static RemoteAttributes meant(RemoteAttributes before, int uid, int gid, Mode mode) {
+    return new RemoteAttributes(
+        before.kind(), before.size(), uid, gid, mode, before.modified(), before.accessed());
   }
 
   private String text(int uid, int gid, Mode mode) {

@@ -1,8 +1,11 @@
-package zander.core.files;
+package zander.core.change;
 
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.Arrays;
+import java.util.HexFormat;
+import zander.core.files.RemoteAttributes;
+import zander.core.files.RemotePath;
 
 /**
  * A file as it was when it was read or written: what a later save must find unchanged.
@@ -26,6 +29,11 @@ public record FileVersion(
     return Arrays.equals(digest, found) || Arrays.equals(perhaps, found);
   }
 
+  /** SHA-256 of the content in hexadecimal digits. */
+  public String digestText() {
+    return HexFormat.of().formatHex(digest);
+  }
+
   /**
    * The same after a save whose last answer was lost: the server has this version or that content,
    * and neither is another person's change.
@@ -34,7 +42,7 @@ public record FileVersion(
     return new FileVersion(asked, real, attributes, digest, digestOf(content));
   }
 
-  private static byte[] digestOf(byte[] content) {
+  static byte[] digestOf(byte[] content) {
     try {
       return MessageDigest.getInstance("SHA-256").digest(content);
     } catch (NoSuchAlgorithmException e) {

@@ -1,6 +1,7 @@
-package zander.core.files;
+package zander.core.change;
 
 import java.io.IOException;
+import zander.core.files.RemotePath;
 
 /**
  * A save that did not happen, or of which it is not known whether it did. The file on the server is

@@ -1,13 +1,21 @@
-package zander.core.files;
+package zander.core.change;
 
 import java.io.IOException;
+import java.util.HexFormat;
 import java.util.List;
-import java.util.concurrent.ThreadLocalRandom;
+import zander.core.change.SaveFailure.ServerState;
+import zander.core.change.SaveFailure.Step;
+import zander.core.files.FileKind;
+import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
-import zander.core.files.SaveFailure.ServerState;
-import zander.core.files.SaveFailure.Step;
+import zander.core.files.RemoteFiles;
+import zander.core.files.RemotePath;
+import zander.core.files.RemoteWriter;
 import zander.core.journal.ChangeKind;
+import zander.core.journal.FileState;
 import zander.core.journal.Journal;
+import zander.core.journal.NewChange;
 import zander.core.rights.Mode;
 
 /**
@@ -19,8 +27,6 @@ import zander.core.rights.Mode;
  * not what was opened, nothing is changed. Costs about fifteen round trips for a small file.
  */
 public final class WholeWrite {
-  private static final int LONGEST_NAME = 255;
-
   private final RemoteFiles files;
   private final Journal journal;
 
@@ -66,7 +72,19 @@ public final class WholeWrite {
    */
   public FileVersion save(FileVersion before, byte[] content, List<Allow> allowed)
       throws SaveFailure {
-    return new Run(before, content, allowed).run();
+    return save(before, content, allowed, 0, 0);
+  }
+
+  /**
+   * The same as a part of something larger.
+   *
+   * @param group the number that changes of one action share in the journal; 0 for none
+   * @param undoes the entry of the journal that this puts back; 0 for none
+   */
+  public FileVersion save(
+      FileVersion before, byte[] content, List<Allow> allowed, long group, long undoes)
+      throws SaveFailure {
+    return new Run(before, content, allowed, group, undoes).run();
   }
 
   /** One save. */
@@ -75,13 +93,17 @@ public final class WholeWrite {
     private final byte[] content;
     private final List<Allow> allowed;
     private final RemotePath target;
+    private final long group;
+    private final long undoes;
     private Step step = Step.CHECK;
     private RemotePath part;
     private boolean partMade;
     private ServerState state = ServerState.OLD;
     private Journal.Pending pending;
 
-    Run(FileVersion before, byte[] content, List<Allow> allowed) {
+    Run(FileVersion before, byte[] content, List<Allow> allowed, long group, long undoes) {
+      this.group = group;
+      this.undoes = undoes;
       this.before = before;
       this.content = content;
       this.allowed = allowed;
@@ -93,13 +115,9 @@ public final class WholeWrite {
         RemoteAttributes now = lookBefore();
         byte[] replaced = checkUnchanged();
         step = Step.JOURNAL;
-        pending =
-            journal.begin(
-                ChangeKind.SAVE,
-                target.text(),
-                rightsText(now),
-                content.length + " bytes",
-                replaced);
+        part = TemporaryName.beside(target);
+        pending = journal.begin(written(now, replaced));
+        FolderTimes times = FolderTimes.before(files, target.parent());
         RemoteAttributes written = writeBeside(now);
         step = Step.CHECK_AGAIN;
         if (files.lookThrough(target).looksChangedSince(now)) {
@@ -111,7 +129,7 @@ public final class WholeWrite {
         state = ServerState.NEW;
         partMade = false;
         step = Step.LOOK_AFTER;
-        pending.done();
+        pending.done(FileState.of(written).withDigest(digest(content)), times.after());
         return FileVersion.of(before.asked(), target, written, content);
       } catch (SaveFailure e) {
         throw ended(e);
@@ -120,12 +138,19 @@ public final class WholeWrite {
       }
     }
 
-    private String rightsText(RemoteAttributes attributes) {
-      return files.names().user(attributes.uid())
-          + ":"
-          + files.names().group(attributes.gid())
-          + " "
-          + attributes.mode().octal();
+    private NewChange written(RemoteAttributes now, byte[] replaced) {
+      return NewChange.of(ChangeKind.SAVE, target)
+          .states(
+              FileState.of(now).withDigest(digest(replaced)),
+              FileState.of(now).withDigest(digest(content)))
+          .content(replaced)
+          .part(part)
+          .group(group)
+          .undoes(undoes);
+    }
+
+    private static String digest(byte[] bytes) {
+      return HexFormat.of().formatHex(FileVersion.digestOf(bytes));
     }
 
     /** Taken before the content is read, so that a change during the reading shows later. */
@@ -150,7 +175,6 @@ public final class WholeWrite {
 
     private RemoteAttributes writeBeside(RemoteAttributes old) throws IOException {
       step = Step.CREATE;
-      part = partName();
       partMade = true;
       // Closed to others until it has its owner: the new content may be a secret.
       try (RemoteWriter writer = files.create(part, new Mode(0600))) {
@@ -209,13 +233,6 @@ public final class WholeWrite {
       }
     }
 
-    private RemotePath partName() {
-      String tail = ".zander-" + Integer.toHexString(ThreadLocalRandom.current().nextInt());
-      String name = "." + target.wireName();
-      int most = LONGEST_NAME - tail.length();
-      return target.parent().child(name.substring(0, Math.min(name.length(), most)) + tail);
-    }
-
     private SaveFailure failure(SaveFailure.Reason reason, Throwable cause) {
       return new SaveFailure(step, reason, state, before, partMade ? part : null, cause);
     }
@@ -242,7 +259,9 @@ public final class WholeWrite {
         }
       }
       try {
-        if (pending != null) {
+        if (pending != null && e.reason() == SaveFailure.Reason.LINE_LOST) {
+          pending.lost();
+        } else if (pending != null) {
           pending.failed(e.reason() + " at " + e.step() + ", server has " + e.state());
         }
       } catch (IOException lost) {

@@ -1,0 +1,212 @@
+package zander.core.archive;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Collectors;
+import zander.core.change.Changes;
+import zander.core.connect.Commands;
+import zander.core.connect.ExecResult;
+import zander.core.connect.ShellWords;
+import zander.core.files.RemoteEntry;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.RemoteFiles;
+import zander.core.files.RemotePath;
+import zander.core.files.WireName;
+import zander.core.journal.ChangeKind;
+import zander.core.journal.NewChange;
+import zander.core.rights.Mode;
+import zander.core.work.Cancellation;
+
+/**
+ * Packs and unpacks on the server with its own {@code tar}, {@code zip} and {@code unzip}. What is
+ * made is whole or not there: it is made beside its place and renamed.
+ */
+public final class Archives {
+  private final RemoteFiles files;
+  private final Commands commands;
+  private final Changes changes;
+
+  public Archives(RemoteFiles files, Commands commands, Changes changes) {
+    this.files = files;
+    this.commands = commands;
+    this.changes = changes;
+  }
+
+  /**
+   * Packs entries of one folder.
+   *
+   * @param archive where to; its ending says the kind
+   * @throws IllegalArgumentException when the name has no ending of an archive
+   */
+  public void pack(List<RemotePath> paths, RemotePath archive, Cancellation stop)
+      throws IOException {
+    ArchiveKind kind = ArchiveKind.of(archive.name());
+    if (kind == null) {
+      throw new IllegalArgumentException(
+          "The name of an archive ends in .tar.gz, .tar.xz, .tar.bz2, .tar or .zip.");
+    }
+    RemotePath folder = paths.get(0).parent();
+    // Names with ./ before them are never options.
+    String names =
+        paths.stream()
+            .map(path -> ShellWords.quoteWire("./" + path.wireName()))
+            .collect(Collectors.joining(" "));
+    changes.whole(
+        NewChange.of(ChangeKind.PACK, archive).note(paths.size() + " packed"),
+        part -> {
+          String tool =
+              kind.isTar()
+                  ? "tar -c" + kind.tarLetter() + "f " + ShellWords.quote(part) + " -- "
+                  : "zip -q -r -y " + ShellWords.quote(part) + " ";
+          run("pack", archive, "cd " + ShellWords.quote(folder) + " && " + tool + names, stop);
+        });
+  }
+
+  /**
+   * What an archive holds.
+   *
+   * @param names as the tool lists them, at most some thousand
+   * @param count of all
+   * @param outside names that would lead out of the folder it is unpacked in
+   */
+  public record Content(List<String> names, long count, List<String> outside) {}
+
+  private static final int MOST_NAMES = 5000;
+
+  /** Looks at the names in an archive; nothing is unpacked. */
+  public Content look(RemotePath archive, Cancellation stop) throws IOException {
+    ArchiveKind kind = ArchiveKind.of(archive.name());
+    if (kind == null) {
+      throw new RemoteFailure(Reason.NOT_SUPPORTED, "unpack", archive, "no archive", null);
+    }
+    String quoted = ShellWords.quote(archive);
+    String out =
+        run(
+            "look into",
+            archive,
+            kind.isTar() ? "tar -t" + kind.tarLetter() + "f " + quoted : "unzip -Z1 " + quoted,
+            stop);
+    List<String> names = new ArrayList<>();
+    List<String> outside = new ArrayList<>();
+    long count = 0;
+    for (String name : out.split("\n")) {
+      if (name.isEmpty()) {
+        continue;
+      }
+      count++;
+      if (names.size() < MOST_NAMES) {
+        names.add(WireName.toText(name));
+      }
+      if (name.startsWith("/") || ("/" + name + "/").contains("/../")) {
+        outside.add(WireName.toText(name));
+      }
+    }
+    return new Content(names, count, outside);
+  }
+
+  /**
+   * Unpacks into a folder of its own, beside the archive, named like it, or like the one folder
+   * that everything in it is in.
+   *
+   * @param keepRights whether owners (where the account may) and modes come from the archive,
+   *     rather than being those of new files
+   * @return the folder or file that was made
+   * @throws RemoteFailure with {@code FAILED} when a name in it leads outside; nothing is unpacked
+   */
+  public RemotePath unpack(RemotePath archive, boolean keepRights, Cancellation stop)
+      throws IOException {
+    Content content = look(archive, stop);
+    if (!content.outside().isEmpty()) {
+      throw new RemoteFailure(
+          Reason.FAILED,
+          "unpack",
+          archive,
+          "names in it lead outside: "
+              + String.join(", ", content.outside().stream().limit(3).toList()),
+          null);
+    }
+    String only = onlyTop(content);
+    String name = only == null ? ArchiveKind.stem(archive.wireName()) : WireName.fromText(only);
+    RemotePath goal = archive.parent().child(name);
+    if (files.lookAll(List.of(goal)).get(0) != null) {
+      throw new RemoteFailure(Reason.ALREADY_EXISTS, "unpack into", goal, "exists", null);
+    }
+    changes.whole(
+        NewChange.of(ChangeKind.UNPACK, goal).note(archive.name()),
+        part -> {
+          files.makeFolder(part, new Mode(0777));
+          unpackInto(archive, part, keepRights, stop);
+          if (only != null) {
+            liftOut(part);
+          }
+        });
+    return goal;
+  }
+
+  /** The one name at the top that all others are below; {@code null} when there are several. */
+  private static String onlyTop(Content content) {
+    if (content.count() > content.names().size()) {
+      return null;
+    }
+    List<String> tops =
+        content.names().stream()
+            .map(name -> name.replaceFirst("^(\\./)+", ""))
+            .filter(name -> !name.isEmpty())
+            .map(name -> name.split("/")[0])
+            .distinct()
+            .toList();
+    boolean plain =
+        tops.size() == 1
+            && !tops.get(0).contains("\\")
+            && WireName.isSafe(WireName.fromText(tops.get(0)));
+    return plain ? tops.get(0) : null;
+  }
+
+  private void unpackInto(
+      RemotePath archive, RemotePath part, boolean keepRights, Cancellation stop)
+      throws IOException {
+    ArchiveKind kind = ArchiveKind.of(archive.name());
+    String quoted = ShellWords.quote(archive);
+    String into = ShellWords.quote(part);
+    String rights = keepRights ? " -p" : " --no-same-owner --no-same-permissions";
+    run(
+        "unpack",
+        archive,
+        kind.isTar()
+            ? "tar -x" + kind.tarLetter() + "f " + quoted + " -C " + into + rights
+            : "unzip -q -o " + (keepRights ? "-K " : "") + quoted + " -d " + into,
+        stop);
+  }
+
+  /** Puts the one thing in a temporary folder in that folder's place. */
+  private void liftOut(RemotePath part) throws IOException {
+    List<RemoteEntry> inside = files.list(part, portion -> {});
+    RemotePath outer = part.parent().child(part.wireName() + "-o");
+    files.rename(part, outer);
+    files.rename(outer.child(inside.get(0).path().wireName()), part);
+    files.removeFolders(List.of(outer));
+  }
+
+  private String run(String step, RemotePath about, String script, Cancellation stop)
+      throws IOException {
+    if (!commands.hasShell()) {
+      throw new RemoteFailure(
+          Reason.NOT_SUPPORTED, step, about, "this account has no shell on the server", null);
+    }
+    java.io.ByteArrayOutputStream out = new java.io.ByteArrayOutputStream();
+    ExecResult result = commands.stream(script, out::writeBytes, stop);
+    if (result.exit() != 0) {
+      String said = result.errorText().strip().lines().reduce((a, b) -> b).orElse("");
+      boolean missing = result.exit() == 127;
+      throw new RemoteFailure(
+          missing ? Reason.NOT_SUPPORTED : Reason.FAILED,
+          step,
+          about,
+          missing ? "the server does not have the tool for it" : said,
+          null);
+    }
+    return WireName.fromBytes(out.toByteArray());
+  }
+}

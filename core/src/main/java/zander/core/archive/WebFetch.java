@@ -1,0 +1,152 @@
+package zander.core.archive;
+
+import java.io.IOException;
+import java.net.URI;
+import java.net.URISyntaxException;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
+import java.util.function.LongConsumer;
+import zander.core.change.Changes;
+import zander.core.connect.Commands;
+import zander.core.connect.ExecResult;
+import zander.core.connect.ShellWords;
+import zander.core.facts.Checksums;
+import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.RemoteFiles;
+import zander.core.files.RemotePath;
+import zander.core.files.WireName;
+import zander.core.journal.ChangeKind;
+import zander.core.journal.NewChange;
+import zander.core.work.Cancellation;
+
+/**
+ * Fetches a web address straight onto the server, with its own {@code curl} or {@code wget}. The
+ * file is in its place only when it is whole and, if a checksum was given, the right one.
+ */
+public final class WebFetch {
+  private static final long LOOK_EVERY_MILLIS = 400;
+
+  private final RemoteFiles files;
+  private final Commands commands;
+  private final Changes changes;
+
+  public WebFetch(RemoteFiles files, Commands commands, Changes changes) {
+    this.files = files;
+    this.commands = commands;
+    this.changes = changes;
+  }
+
+  /**
+   * Reads what was typed.
+   *
+   * @throws IllegalArgumentException when it is no address that can be fetched
+   */
+  public static URI address(String typed) {
+    try {
+      URI address = new URI(typed.strip());
+      boolean web = "http".equals(address.getScheme()) || "https".equals(address.getScheme());
+      if (!web || address.getHost() == null) {
+        throw new IllegalArgumentException("An address begins with https:// or http://.");
+      }
+      return address;
+    } catch (URISyntaxException e) {
+      throw new IllegalArgumentException("This is not a web address: " + e.getReason() + ".", e);
+    }
+  }
+
+  /** The name that an address suggests for its file; empty when it suggests none. */
+  public static String nameOf(URI address) {
+    String path = address.getPath() == null ? "" : address.getPath();
+    String name = path.substring(path.lastIndexOf('/') + 1);
+    return WireName.isSafe(WireName.fromText(name)) ? name : "";
+  }
+
+  /**
+   * @param sha256 what its checksum must be, in hexadecimal digits; empty for any
+   * @param progress told how many bytes are there, on a thread of its own
+   * @return the checksum of what was fetched
+   * @throws java.util.concurrent.CancellationException when it was stopped
+   */
+  public String fetch(
+      URI address, RemotePath target, String sha256, LongConsumer progress, Cancellation stop)
+      throws IOException {
+    if (!commands.hasShell()) {
+      throw new RemoteFailure(
+          Reason.NOT_SUPPORTED, "fetch", target, "this account has no shell on the server", null);
+    }
+    String wanted = sha256.strip().toLowerCase(java.util.Locale.ROOT);
+    if (!wanted.isEmpty() && !wanted.matches("[0-9a-f]{64}")) {
+      throw new IllegalArgumentException("A SHA-256 checksum has 64 digits from 0-9 and a-f.");
+    }
+    String[] found = new String[1];
+    changes.whole(
+        NewChange.of(ChangeKind.FETCH, target).note(address.toString()),
+        part -> {
+          download(address, target, part, progress, stop);
+          found[0] = new Checksums(files, commands).of(part, stop).digest();
+          if (!wanted.isEmpty() && !wanted.equals(found[0])) {
+            throw new RemoteFailure(
+                Reason.FAILED,
+                "fetch",
+                target,
+                "its SHA-256 is " + found[0] + ", not the one given",
+                null);
+          }
+        });
+    return found[0];
+  }
+
+  private void download(
+      URI address, RemotePath target, RemotePath part, LongConsumer progress, Cancellation stop)
+      throws IOException {
+    ScheduledExecutorService look =
+        Executors.newSingleThreadScheduledExecutor(
+            task -> {
+              Thread thread = new Thread(task, "fetch-progress");
+              thread.setDaemon(true);
+              return thread;
+            });
+    try {
+      look.scheduleWithFixedDelay(
+          () -> tell(part, progress), LOOK_EVERY_MILLIS, LOOK_EVERY_MILLIS, TimeUnit.MILLISECONDS);
+      String to = ShellWords.quote(part);
+      String from = ShellWords.quote(address.toASCIIString());
+      ExecResult result =
+          commands.stream(
+              "curl -f -s -S -L --proto =http,https -o " + to + " " + from, out -> {}, stop);
+      if (result.exit() == 127) {
+        result = commands.stream("wget -q -O " + to + " " + from, out -> {}, stop);
+      }
+      if (result.exit() != 0) {
+        boolean missing = result.exit() == 127;
+        throw new RemoteFailure(
+            missing ? Reason.NOT_SUPPORTED : Reason.FAILED,
+            "fetch",
+            target,
+            missing
+                ? "the server has neither curl nor wget"
+                : result
+                    .errorText()
+                    .strip()
+                    .lines()
+                    .findFirst()
+                    .orElse("it ended with " + result.exit()),
+            null);
+      }
+    } finally {
+      look.shutdownNow();
+    }
+  }
+
+  private void tell(RemotePath part, LongConsumer progress) {
+    try {
+      RemoteAttributes now = files.look(part);
+      progress.accept(now.size());
+    } catch (IOException e) {
+      // Not begun yet, or the line is gone; the fetching itself tells that.
+    }
+  }
+}

@@ -1,0 +1,170 @@
+package zander.core.change;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.CancellationException;
+import java.util.function.LongConsumer;
+import zander.core.connect.Commands;
+import zander.core.files.FileKind;
+import zander.core.files.FileSpace;
+import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.RemoteFiles;
+import zander.core.files.RemotePath;
+import zander.core.journal.ChangeKind;
+import zander.core.journal.FileState;
+import zander.core.journal.Journal;
+import zander.core.journal.NewChange;
+import zander.core.work.Cancellation;
+
+/** Deletes: into the holding folder, from where it can be put back, or for good. */
+public final class Deleting {
+  private final RemoteFiles files;
+  private final Commands commands;
+  private final Journal journal;
+  private final RemotePath home;
+
+  public Deleting(RemoteFiles files, Commands commands, Journal journal, RemotePath home) {
+    this.files = files;
+    this.commands = commands;
+    this.journal = journal;
+    this.home = home;
+  }
+
+  /** What must not go by a slip of the finger. */
+  public enum Guard {
+    NONE,
+    /** The root, and never asked: it cannot go at all. */
+    ROOT,
+    /** The home folder, or one above it. */
+    HOME,
+    /** Where another file system begins. */
+    MOUNT_POINT
+  }
+
+  /** Whether the name has to be typed before it goes. */
+  public Guard guard(RemotePath path) throws IOException {
+    if (path.isRoot()) {
+      return Guard.ROOT;
+    }
+    if (home.chain().contains(path)) {
+      return Guard.HOME;
+    }
+    if (!files.look(path).isFolder()) {
+      return Guard.NONE;
+    }
+    FileSpace here = files.space(path);
+    FileSpace above = files.space(path.parent());
+    return here != null && above != null && here.id() != above.id()
+        ? Guard.MOUNT_POINT
+        : Guard.NONE;
+  }
+
+  /**
+   * Moves entries of one folder into the holding folder. One that fails does not stop the rest.
+   *
+   * @return what did not go, and why
+   */
+  public List<RemoteFailure> hold(List<RemotePath> paths) throws IOException {
+    List<RemoteFailure> failed = new ArrayList<>();
+    long group = paths.size() > 1 ? journal.newGroup() : 0;
+    RemotePath place = new HoldingFolder(files, home).newPlace(paths.get(0).parent());
+    boolean used = false;
+    for (RemotePath path : paths) {
+      try {
+        refuseRoot(path);
+        holdOne(path, place.child(path.wireName()), group, 0);
+        used = true;
+      } catch (RemoteFailure e) {
+        if (e.reason() == Reason.LINE_LOST) {
+          throw e;
+        }
+        failed.add(e);
+      }
+    }
+    if (!used) {
+      files.removeFolders(List.of(place));
+    }
+    return failed;
+  }
+
+  /** A place in the holding folder for something of a folder. */
+  RemotePath newPlace(RemotePath folder) throws IOException {
+    return new HoldingFolder(files, home).newPlace(folder);
+  }
+
+  /** Holds what putting back takes away. */
+  void holdFor(RemotePath path, long group, long undoes) throws IOException {
+    RemotePath place = new HoldingFolder(files, home).newPlace(path.parent());
+    holdOne(path, place.child(path.wireName()), group, undoes);
+  }
+
+  private static void refuseRoot(RemotePath path) throws RemoteFailure {
+    if (path.isRoot()) {
+      throw new RemoteFailure(Reason.FAILED, "delete", path, "the root cannot be deleted", null);
+    }
+  }
+
+  private void holdOne(RemotePath path, RemotePath held, long group, long undoes)
+      throws IOException {
+    RemoteAttributes before = files.look(path);
+    FileState state = FileState.of(before);
+    if (before.kind() == FileKind.LINK) {
+      state = state.withTarget(files.readLink(path));
+    }
+    Journal.Pending pending =
+        journal.begin(
+            NewChange.of(ChangeKind.DELETE, path)
+                .to(held)
+                .states(state, null)
+                .group(group)
+                .undoes(undoes));
+    try {
+      FolderTimes times = FolderTimes.before(files, path.parent());
+      Renames.toFree(files, path, held);
+      pending.done(null, times.after());
+    } catch (IOException e) {
+      pending.failed(e);
+      throw e;
+    }
+  }
+
+  /**
+   * Deletes so that nothing is kept; in the journal only that it was done.
+   *
+   * @param progress told how many entries are gone, on any thread
+   * @return what did not go, and why
+   * @throws CancellationException when it was stopped; what is left is whole, and the rest is gone
+   */
+  public List<RemoteFailure> forGood(
+      List<RemotePath> paths, LongConsumer progress, Cancellation stop) throws IOException {
+    List<RemoteFailure> failed = new ArrayList<>();
+    long group = paths.size() > 1 ? journal.newGroup() : 0;
+    TreeRemoval removal = new TreeRemoval(files, commands, progress, stop);
+    for (RemotePath path : paths) {
+      Journal.Pending pending =
+          journal.begin(
+              NewChange.of(ChangeKind.PURGE, path)
+                  .states(FileState.of(files.look(path)), null)
+                  .group(group));
+      try {
+        stop.throwIfStopped();
+        refuseRoot(path);
+        removal.remove(path);
+        pending.done();
+      } catch (RemoteFailure e) {
+        pending.failed(e);
+        if (e.reason() == Reason.LINE_LOST) {
+          throw e;
+        }
+        failed.add(e);
+      } catch (CancellationException e) {
+        pending.failed("stopped; a part of it is gone");
+        throw e;
+      }
+    }
+    return failed;
+  }
+}

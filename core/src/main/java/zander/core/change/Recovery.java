@@ -1,0 +1,188 @@
+package zander.core.change;
+
+import java.io.IOException;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.OptionalInt;
+import zander.core.connect.Commands;
+import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.RemoteFiles;
+import zander.core.files.RemotePath;
+import zander.core.journal.ChangeKind;
+import zander.core.journal.Journal;
+import zander.core.journal.JournalEntry;
+import zander.core.work.Cancellation;
+
+/**
+ * After a crash or a kill: looks on the server what became of the changes that were under way, and
+ * finishes each or takes its half away.
+ */
+public final class Recovery {
+  private static final long LARGEST = 64L << 20;
+
+  private final RemoteFiles files;
+  private final Commands commands;
+  private final Journal journal;
+
+  public Recovery(RemoteFiles files, Commands commands, Journal journal) {
+    this.files = files;
+    this.commands = commands;
+    this.journal = journal;
+  }
+
+  /** What became of a change. */
+  public enum State {
+    /** It had been done; only its end was not written down. */
+    DONE,
+    /** Nothing of it had been done. */
+    NOT_DONE,
+    /** The goal is as before, and what was being made lies beside it, whole or not. */
+    PART_LEFT,
+    /** Some of it was done: a right but not the other, a part of a tree deleted. */
+    HALF,
+    /** Neither as before nor as meant: somebody else was there. */
+    OTHER
+  }
+
+  /**
+   * @param mayFinish whether it can be brought to its end from what is there
+   * @param mayUndo whether its half can be taken away
+   */
+  public record Finding(JournalEntry entry, State state, boolean mayFinish, boolean mayUndo) {}
+
+  /** Looks how a change stands; changes nothing. */
+  public Finding look(JournalEntry entry) throws IOException {
+    return switch (entry.kind()) {
+      case SAVE -> saved(entry);
+      case RIGHTS -> rights(entry);
+      case RENAME, DELETE -> renamed(entry);
+      case PURGE -> {
+        boolean there = Renames.exists(files, entry.path());
+        yield new Finding(entry, there ? State.HALF : State.DONE, there, false);
+      }
+      case MAKE_FILE, MAKE_FOLDER, MAKE_LINK, COPY, SEND_UP, REPLACE, PACK, UNPACK, FETCH ->
+          made(entry);
+    };
+  }
+
+  private Finding saved(JournalEntry entry) throws IOException {
+    boolean part = entry.part() != null && Renames.exists(files, entry.part());
+    String now = Renames.exists(files, entry.path()) ? digest(entry.path()) : "";
+    if (now.equals(entry.after().digest())) {
+      return new Finding(entry, State.DONE, false, false);
+    }
+    if (!now.equals(entry.before().digest())) {
+      return new Finding(entry, State.OTHER, false, part);
+    }
+    boolean whole = part && digest(entry.part()).equals(entry.after().digest());
+    return new Finding(entry, part ? State.PART_LEFT : State.NOT_DONE, whole, part);
+  }
+
+  private String digest(RemotePath path) throws IOException {
+    return HexFormat.of().formatHex(FileVersion.digestOf(files.readAll(path, LARGEST)));
+  }
+
+  private Finding rights(JournalEntry entry) throws IOException {
+    RemoteAttributes now;
+    try {
+      now = files.lookThrough(entry.path());
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.NO_SUCH_FILE) {
+        return new Finding(entry, State.OTHER, false, false);
+      }
+      throw e;
+    }
+    if (entry.after().hasRightsOf(now)) {
+      return new Finding(entry, State.DONE, false, false);
+    }
+    boolean asBefore = entry.before().hasRightsOf(now);
+    return new Finding(entry, asBefore ? State.NOT_DONE : State.HALF, true, !asBefore);
+  }
+
+  private Finding renamed(JournalEntry entry) throws IOException {
+    boolean from = Renames.exists(files, entry.path());
+    boolean to = Renames.exists(files, entry.to());
+    if (to && !from) {
+      return new Finding(entry, State.DONE, false, false);
+    }
+    boolean place = Renames.exists(files, entry.to().parent());
+    return new Finding(
+        entry, from && !to ? State.NOT_DONE : State.OTHER, from && !to && place, false);
+  }
+
+  private Finding made(JournalEntry entry) throws IOException {
+    boolean part = entry.part() != null && Renames.exists(files, entry.part());
+    if (part) {
+      return new Finding(entry, State.PART_LEFT, false, true);
+    }
+    RemoteAttributes now = files.lookAll(List.of(entry.path())).get(0);
+    boolean done =
+        entry.kind() == ChangeKind.REPLACE && entry.before() != null
+            ? now != null && !entry.before().looksLike(now)
+            : now != null;
+    return new Finding(entry, done ? State.DONE : State.NOT_DONE, false, false);
+  }
+
+  /** Brings a change to its end, or notes that it had been. */
+  public void finish(Finding finding) throws IOException {
+    JournalEntry entry = finding.entry();
+    if (finding.state() != State.DONE) {
+      if (!finding.mayFinish()) {
+        throw new IllegalArgumentException("nothing to finish it from");
+      }
+      switch (entry.kind()) {
+        case SAVE -> putInPlace(entry);
+        case RIGHTS -> setRights(entry.path(), entry.after().attributes());
+        case RENAME, DELETE -> Renames.toFree(files, entry.path(), entry.to());
+        case PURGE ->
+            new TreeRemoval(files, commands, count -> {}, new Cancellation()).remove(entry.path());
+        default -> throw new IllegalStateException(entry.kind() + " is never finished");
+      }
+    }
+    journal.settle(entry, true, "");
+  }
+
+  private void putInPlace(JournalEntry entry) throws IOException {
+    RemoteAttributes old = entry.before().attributes();
+    RemoteAttributes part = files.look(entry.part());
+    if (part.uid() != old.uid() || part.gid() != old.gid()) {
+      files.setOwner(entry.part(), old.uid(), old.gid());
+    }
+    files.setMode(entry.part(), old.mode());
+    files.renameOver(entry.part(), entry.path());
+  }
+
+  private void setRights(RemotePath path, RemoteAttributes wanted) throws IOException {
+    var result =
+        new RightsChange(files, Journal.NONE)
+            .apply(
+                List.of(path),
+                OptionalInt.of(wanted.uid()),
+                OptionalInt.of(wanted.gid()),
+                (mode, folder) -> wanted.mode())
+            .get(0);
+    if (result.failure() != null) {
+      throw result.failure();
+    }
+  }
+
+  /** Takes away what was done of a change, so that all is as before it. */
+  public void undo(Finding finding) throws IOException {
+    JournalEntry entry = finding.entry();
+    if (finding.mayUndo()) {
+      if (entry.kind() == ChangeKind.RIGHTS) {
+        setRights(entry.path(), entry.before().attributes());
+      } else {
+        new TreeRemoval(files, commands, count -> {}, new Cancellation()).remove(entry.part());
+      }
+    }
+    journal.settle(entry, false, "failed: the program ended; what was half done was taken away");
+  }
+
+  /** Notes that a change is left as it is. */
+  public void leave(Finding finding) throws IOException {
+    journal.settle(finding.entry(), false, "failed: the program ended; left as it was found");
+  }
+}

@@ -1,0 +1,44 @@
+package zander.core.change;
+
+import java.io.IOException;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.RemoteFiles;
+import zander.core.files.RemotePath;
+
+/** Renames to a name that is free. */
+final class Renames {
+  private Renames() {}
+
+  /**
+   * SFTP's RENAME never replaces, but OpenSSH makes a hard link for it, which Linux refuses for
+   * files of others that the account may well rename. Then POSIX rename does it, after a look.
+   */
+  static void toFree(RemoteFiles files, RemotePath from, RemotePath to) throws IOException {
+    try {
+      files.rename(from, to);
+    } catch (RemoteFailure e) {
+      boolean perhaps = e.reason() == Reason.PERMISSION_DENIED || e.reason() == Reason.FAILED;
+      if (!perhaps || exists(files, to) || !exists(files, from)) {
+        throw e;
+      }
+      try {
+        files.renameOver(from, to);
+      } catch (RemoteFailure second) {
+        throw second.reason() == Reason.NOT_SUPPORTED ? e : second;
+      }
+    }
+  }
+
+  static boolean exists(RemoteFiles files, RemotePath path) throws IOException {
+    try {
+      files.look(path);
+      return true;
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.NO_SUCH_FILE) {
+        return false;
+      }
+      throw e;
+    }
+  }
+}

@@ -1,0 +1,136 @@
+package zander.core.change;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.function.LongConsumer;
+import zander.core.connect.Commands;
+import zander.core.connect.ExecResult;
+import zander.core.connect.ShellWords;
+import zander.core.files.RemoteEntry;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.RemoteFiles;
+import zander.core.files.RemotePath;
+import zander.core.files.TreeWalk;
+import zander.core.work.Cancellation;
+
+/**
+ * Removes trees so that nothing is kept: by the server's {@code rm} where there is a shell, by many
+ * requests at once otherwise. Links are removed, never followed.
+ */
+final class TreeRemoval {
+  private static final int AT_ONCE = 512;
+
+  private final RemoteFiles files;
+  private final Commands commands;
+  private final LongConsumer progress;
+  private final Cancellation stop;
+  private long removed;
+
+  /**
+   * @param progress told how many entries are gone, on any thread
+   */
+  TreeRemoval(RemoteFiles files, Commands commands, LongConsumer progress, Cancellation stop) {
+    this.files = files;
+    this.commands = commands;
+    this.progress = progress;
+    this.stop = stop;
+  }
+
+  void remove(RemotePath path) throws IOException {
+    if (!files.look(path).isFolder()) {
+      files.removeFile(path);
+      gone(1);
+    } else if (commands.hasShell()) {
+      byShell(path);
+    } else {
+      byFiles(path);
+    }
+  }
+
+  private void gone(long count) {
+    removed += count;
+    progress.accept(removed);
+  }
+
+  private void byShell(RemotePath path) throws IOException {
+    String quoted = ShellWords.quote(path);
+    // Told line by line, so that it can be watched, and ends when nobody listens any more.
+    ExecResult result = commands.stream("rm -rfv -- " + quoted, this::count, stop);
+    if (result.exit() != 0 && Renames.exists(files, path)) {
+      result = commands.stream("rm -rf -- " + quoted, this::count, stop);
+    }
+    if (result.exit() != 0 && Renames.exists(files, path)) {
+      String said = new String(result.errors(), StandardCharsets.UTF_8).strip();
+      boolean denied = said.contains("ermission denied") || said.contains("not permitted");
+      throw new RemoteFailure(
+          denied ? Reason.PERMISSION_DENIED : Reason.FAILED,
+          "delete",
+          path,
+          said.lines().findFirst().orElse("rm ended with " + result.exit()),
+          null);
+    }
+  }
+
+  private void count(byte[] output) {
+    long lines = 0;
+    for (byte b : output) {
+      lines += b == '\n' ? 1 : 0;
+    }
+    gone(lines);
+  }
+
+  private void byFiles(RemotePath root) throws IOException {
+    List<RemotePath> plain = new ArrayList<>();
+    Map<Integer, List<RemotePath>> folders = new TreeMap<>(java.util.Comparator.reverseOrder());
+    folders.computeIfAbsent(depth(root), level -> new ArrayList<>()).add(root);
+    new TreeWalk(files, stop)
+        .below(
+            root,
+            new TreeWalk.Visitor() {
+              @Override
+              public void entry(RemoteEntry entry) {
+                if (entry.attributes().isFolder()) {
+                  folders
+                      .computeIfAbsent(depth(entry.path()), level -> new ArrayList<>())
+                      .add(entry.path());
+                } else {
+                  plain.add(entry.path());
+                }
+              }
+
+              @Override
+              public void unreadable(RemotePath folder, RemoteFailure why) throws RemoteFailure {
+                throw why;
+              }
+            });
+    inPortions(plain, files::removeFiles);
+    for (List<RemotePath> level : folders.values()) {
+      inPortions(level, files::removeFolders);
+    }
+  }
+
+  private static int depth(RemotePath path) {
+    return (int) path.wire().chars().filter(c -> c == '/').count();
+  }
+
+  private interface Portion {
+    List<RemoteFailure> remove(List<RemotePath> paths) throws IOException;
+  }
+
+  private void inPortions(List<RemotePath> paths, Portion portion) throws IOException {
+    for (int from = 0; from < paths.size(); from += AT_ONCE) {
+      stop.throwIfStopped();
+      List<RemotePath> part = paths.subList(from, Math.min(paths.size(), from + AT_ONCE));
+      List<RemoteFailure> refused = portion.remove(part);
+      gone(part.size() - refused.size());
+      if (!refused.isEmpty()) {
+        throw refused.get(0);
+      }
+    }
+  }
+}

@@ -1,0 +1,2 @@
+/** What a selection amounts to: sizes, counts, checksums, what kind of file. */
+package zander.core.facts;

@@ -1,0 +1,62 @@
+package zander.core.journal;
+
+import zander.core.files.RemotePath;
+
+/**
+ * A change that is about to be made, with what is needed to put it back.
+ *
+ * @param to the other path: of a rename, a deletion (the holding place) or a replaced file's held
+ *     original; {@code null} for none
+ * @param before what is there now; {@code null} for nothing
+ * @param after what is meant to be there, as far as known; {@code null} for nothing
+ * @param content what is about to be replaced, or {@code null}
+ * @param part a temporary file that a break may leave, or {@code null}
+ * @param group the number that changes of one action share; 0 for none
+ * @param undoes the entry that this puts back; 0 for none
+ * @param note what else a person should read: a command, an address; empty for none
+ */
+public record NewChange(
+    ChangeKind kind,
+    RemotePath path,
+    RemotePath to,
+    FileState before,
+    FileState after,
+    byte[] content,
+    RemotePath part,
+    long group,
+    long undoes,
+    String note) {
+
+  public static NewChange of(ChangeKind kind, RemotePath path) {
+    return new NewChange(kind, path, null, null, null, null, null, 0, 0, "");
+  }
+
+  public NewChange to(RemotePath other) {
+    return new NewChange(kind, path, other, before, after, content, part, group, undoes, note);
+  }
+
+  /** The states before and as meant after. */
+  public NewChange states(FileState was, FileState meant) {
+    return new NewChange(kind, path, to, was, meant, content, part, group, undoes, note);
+  }
+
+  public NewChange content(byte[] replaced) {
+    return new NewChange(kind, path, to, before, after, replaced, part, group, undoes, note);
+  }
+
+  public NewChange part(RemotePath temporary) {
+    return new NewChange(kind, path, to, before, after, content, temporary, group, undoes, note);
+  }
+
+  public NewChange group(long number) {
+    return new NewChange(kind, path, to, before, after, content, part, number, undoes, note);
+  }
+
+  public NewChange undoes(long entry) {
+    return new NewChange(kind, path, to, before, after, content, part, group, entry, note);
+  }
+
+  public NewChange note(String words) {
+    return new NewChange(kind, path, to, before, after, content, part, group, undoes, words);
+  }
+}

@@ -1,0 +1,64 @@
+package zander.core.journal;
+
+import java.util.List;
+import zander.core.files.RemotePath;
+
+/** Forgets everything. */
+final class NoJournal implements Journal, Journal.Pending {
+  @Override
+  public Pending begin(NewChange change) {
+    return this;
+  }
+
+  @Override
+  public long id() {
+    return 0;
+  }
+
+  @Override
+  public void done(FileState now, List<FolderTime> touched) {}
+
+  @Override
+  public void failed(String why) {}
+
+  @Override
+  public void lost() {}
+
+  @Override
+  public long newGroup() {
+    return 0;
+  }
+
+  @Override
+  public List<JournalEntry> entries() {
+    return List.of();
+  }
+
+  @Override
+  public List<JournalEntry> about(RemotePath path) {
+    return List.of();
+  }
+
+  @Override
+  public byte[] contentBefore(JournalEntry entry) {
+    return null;
+  }
+
+  @Override
+  public JournalEntry last(JournalEntry entry) {
+    return entry;
+  }
+
+  @Override
+  public boolean isPutBack(JournalEntry entry) {
+    return false;
+  }
+
+  @Override
+  public List<JournalEntry> unfinished() {
+    return List.of();
+  }
+
+  @Override
+  public void settle(JournalEntry entry, boolean done, String how) {}
+}

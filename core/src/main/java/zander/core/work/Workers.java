@@ -1,0 +1,46 @@
+package zander.core.work;
+
+import java.util.concurrent.Callable;
+import java.util.concurrent.Executor;
+import java.util.concurrent.Future;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.ThreadPoolExecutor;
+import java.util.concurrent.TimeUnit;
+
+/**
+ * Some threads for one piece of work. Closing drops what has not begun and lets the rest end by
+ * itself: a thread that waits for a server must not be interrupted, because the SSH library then
+ * closes the channel that everybody uses.
+ */
+public final class Workers implements AutoCloseable {
+  private final ThreadPoolExecutor threads;
+
+  public Workers(String name, int count) {
+    threads =
+        new ThreadPoolExecutor(
+            count,
+            count,
+            0,
+            TimeUnit.SECONDS,
+            new LinkedBlockingQueue<>(),
+            task -> {
+              Thread thread = new Thread(task, name);
+              thread.setDaemon(true);
+              return thread;
+            });
+  }
+
+  public <T> Future<T> submit(Callable<T> work) {
+    return threads.submit(work);
+  }
+
+  public Executor executor() {
+    return threads;
+  }
+
+  @Override
+  public void close() {
+    threads.getQueue().clear();
+    threads.shutdown();
+  }
+}

@@ -1,0 +1,509 @@
+package zander.suite;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.catchThrowableOfType;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalInt;
+import java.util.function.Consumer;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+import zander.core.change.Changes;
+import zander.core.change.Deleting;
+import zander.core.change.HeldThings;
+import zander.core.change.HoldingFolder;
+import zander.core.change.PutBack;
+import zander.core.change.PutBack.Verdict;
+import zander.core.change.RightsChange;
+import zander.core.change.WholeWrite;
+import zander.core.connect.Commands;
+import zander.core.connect.Connection;
+import zander.core.connect.ExecResult;
+import zander.core.facts.Checksums;
+import zander.core.facts.Measure;
+import zander.core.facts.Measured;
+import zander.core.files.RemoteEntry;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFiles;
+import zander.core.files.RemotePath;
+import zander.core.find.Hit;
+import zander.core.find.NameSearch;
+import zander.core.find.Replacing;
+import zander.core.find.TextSearch;
+import zander.core.find.TextWanted;
+import zander.core.journal.ChangeKind;
+import zander.core.journal.FileJournal;
+import zander.core.journal.JournalEntry;
+import zander.core.journal.JournalRules;
+import zander.core.listing.Narrowing;
+import zander.core.rights.Mode;
+import zander.core.work.Cancellation;
+
+/**
+ * Work in folders without the window: each way of doing it, by the server's shell and by its file
+ * service alone, against the stand-in and the system's own server.
+ */
+abstract class FolderWorkContract {
+  /** How the work is done. */
+  enum Way {
+    SHELL,
+    FILES
+  }
+
+  @TempDir Path local;
+
+  abstract Connection open() throws IOException;
+
+  /** An empty folder that the account owns. */
+  abstract RemotePath freshFolder(Connection connection) throws IOException;
+
+  /** Commands as an account without a shell has them. */
+  static final Commands NO_SHELL =
+      new Commands() {
+        @Override
+        public boolean hasShell() {
+          return false;
+        }
+
+        @Override
+        public ExecResult stream(String script, Consumer<byte[]> output, Cancellation stop) {
+          throw new AssertionError("ran a command: " + script);
+        }
+
+        @Override
+        public ExecResult script(String wireScript) {
+          throw new AssertionError("ran a command: " + wireScript);
+        }
+      };
+
+  /** All that works on one folder. */
+  final class Bench implements AutoCloseable {
+    final Connection connection = open();
+    final RemoteFiles files = connection.files();
+    final RemotePath home = connection.whoAmI().home();
+    final RemotePath folder = freshFolder(connection);
+    final FileJournal journal;
+    final Commands commands;
+    final Changes changes;
+    final Deleting deleting;
+    final PutBack putBack;
+
+    Bench(Way way) throws IOException {
+      journal = new FileJournal(local.resolve("journal-" + way), "lab-box", JournalRules.USUAL);
+      commands = way == Way.SHELL ? connection : NO_SHELL;
+      assertThat(commands.hasShell()).isEqualTo(way == Way.SHELL);
+      changes = new Changes(files, commands, journal);
+      deleting = new Deleting(files, commands, journal, home);
+      putBack = new PutBack(files, commands, journal, home);
+    }
+
+    Map<String, String> tree() throws IOException {
+      return RemoteTree.describe(files, folder);
+    }
+
+    List<String> names() throws IOException {
+      return files.list(folder, portion -> {}).stream()
+          .map(entry -> entry.path().wireName())
+          .toList();
+    }
+
+    RemotePath at(String name) {
+      return RemotePath.of(folder.text() + "/" + name);
+    }
+
+    @Override
+    public void close() throws IOException {
+      journal.close();
+      connection.close();
+    }
+  }
+
+  static Cancellation go() {
+    return new Cancellation();
+  }
+
+  @ParameterizedTest
+  @EnumSource(Way.class)
+  void everyChangePutBackLeavesTheTreeAsItWas(Way way) throws IOException {
+    try (Bench on = new Bench(way)) {
+      RemoteTree.makeSite(on.files, on.folder);
+      Map<String, String> before = on.tree();
+
+      on.changes.rename(on.at("index.html"), on.at("-index old.html"));
+      on.changes.move(
+          List.of(on.at("gauge run"), on.at("latest")),
+          on.at("stations"),
+          on.deleting,
+          n -> {},
+          go());
+      on.changes.copy(List.of(on.at("stations")), on.at("empty"), n -> {}, go());
+      on.changes.duplicate(on.at("-index old.html"), n -> {}, go());
+      on.changes.makeFile(on.at("new.conf"));
+      on.changes.makeFolders(on.folder, "2026/11/photos");
+      on.changes.makeLink(on.at("to-new"), "new.conf");
+      WholeWrite saver = new WholeWrite(on.files, on.journal);
+      var opened = saver.open(on.at("-index old.html"), 1 << 20);
+      var saved = saver.save(opened.version(), "one".getBytes(), List.of());
+      saver.save(saved, "two".getBytes(), List.of());
+      new RightsChange(on.files, on.journal)
+          .apply(
+              List.of(on.at("stations/station-3.html"), on.at("empty")),
+              OptionalInt.empty(),
+              OptionalInt.empty(),
+              (mode, folder) -> new Mode(0777));
+      assertThat(on.deleting.hold(List.of(on.at("stations"), on.at("gone")))).isEmpty();
+      assertThat(on.names()).doesNotContain("stations", "gone").contains("2026", "to-new");
+      assertThat(on.tree()).isNotEqualTo(before);
+
+      assertThat(on.putBack.since(0)).isEqualTo(on.journal.entries());
+      putBack(on, on.journal.entries());
+      assertThat(on.tree()).isEqualTo(before);
+      assertThat(on.putBack.since(0)).isEmpty();
+
+      // Putting back can be put back: all of it again, and back once more by what is in force.
+      long half = on.journal.entries().size() / 2;
+      putBack(on, on.journal.entries().subList(0, (int) half));
+      assertThat(on.names()).doesNotContain("stations", "gone").contains("2026", "to-new");
+      List<JournalEntry> inForce = on.putBack.since(0);
+      assertThat(inForce).hasSize((int) half);
+      putBack(on, inForce);
+      assertThat(on.names()).containsExactlyInAnyOrderElementsOf(topNames(before));
+    }
+  }
+
+  private static List<String> topNames(Map<String, String> tree) {
+    return tree.keySet().stream()
+        .filter(path -> !path.equals(".") && path.lastIndexOf('/') == 0)
+        .map(path -> path.substring(1))
+        .toList();
+  }
+
+  /** Newest first; each must be ready, because nobody else was here. */
+  private static void putBack(Bench on, List<JournalEntry> entries) throws IOException {
+    for (JournalEntry entry : entries) {
+      assertThat(on.putBack.run(entry, false))
+          .as("%s %s", entry.kind(), entry.path())
+          .isEqualTo(Verdict.READY);
+    }
+  }
+
+  @ParameterizedTest
+  @EnumSource(Way.class)
+  void saysWhenSomethingElseChangedMeanwhile(Way way) throws IOException {
+    try (Bench on = new Bench(way)) {
+      RemotePath file = on.at("feed.xml");
+      RemoteTree.file(on.files, file, "old");
+      WholeWrite saver = new WholeWrite(on.files, on.journal);
+      saver.save(saver.open(file, 1 << 20).version(), "mine".getBytes(), List.of());
+      JournalEntry save = on.journal.entries().get(0);
+      on.files.removeFile(file);
+      RemoteTree.file(on.files, file, "theirs");
+      assertThat(on.putBack.run(save, false)).isEqualTo(Verdict.CHANGED_SINCE);
+      assertThat(PathContract.read(on.files, file)).isEqualTo("theirs");
+      assertThat(on.putBack.run(save, true)).isEqualTo(Verdict.READY);
+      assertThat(PathContract.read(on.files, file)).isEqualTo("old");
+      JournalEntry back = on.journal.entries().get(0);
+      assertThat(on.journal.contentBefore(back))
+          .as("theirs is kept")
+          .asString()
+          .isEqualTo("theirs");
+      assertThat(on.putBack.look(save)).isEqualTo(Verdict.ALREADY_PUT_BACK);
+
+      on.deleting.hold(List.of(file));
+      JournalEntry deleted = on.journal.entries().get(0);
+      RemoteTree.file(on.files, file, "another of that name");
+      assertThat(on.putBack.run(deleted, true)).isEqualTo(Verdict.NAME_TAKEN);
+      on.files.removeFile(deleted.to());
+      assertThat(on.putBack.look(deleted)).isEqualTo(Verdict.GONE);
+
+      assertThat(on.deleting.forGood(List.of(file), n -> {}, go())).isEmpty();
+      assertThat(on.putBack.look(on.journal.entries().get(0))).isEqualTo(Verdict.FOR_GOOD);
+    }
+  }
+
+  @ParameterizedTest
+  @EnumSource(Way.class)
+  void anyNameSurvivesEveryOperation(Way way) throws IOException {
+    try (Bench on = new Bench(way)) {
+      List<String> names = OddNames.some(6, 20261123);
+      RemotePath first = on.at("first");
+      RemotePath second = on.at("second");
+      on.changes.makeFolders(on.folder, "first");
+      on.changes.makeFolders(on.folder, "second");
+      RemotePath odd = null;
+      for (String name : names) {
+        RemotePath path = first.child(name);
+        on.changes.makeFile(path);
+        odd = second.child(name);
+        on.changes.makeFolders(odd, ".");
+        RemoteTree.file(on.files, odd.child(name), "level of " + name.length());
+      }
+      assertThat(wireNames(on, first)).containsExactlyInAnyOrderElementsOf(names);
+
+      List<RemotePath> found = new ArrayList<>();
+      new NameSearch(on.files, on.commands)
+          .run(
+              second,
+              Narrowing.parse("type:file", 0),
+              part -> part.forEach(entry -> found.add(entry.path())),
+              go());
+      assertThat(found)
+          .containsExactlyInAnyOrderElementsOf(
+              names.stream().map(name -> second.child(name).child(name)).toList());
+      List<RemotePath> hits = new ArrayList<>();
+      new TextSearch(on.files, on.commands)
+          .run(
+              second,
+              new TextWanted("level of", false, true),
+              Narrowing.NONE,
+              part -> part.forEach(hit -> hits.add(hit.file())),
+              go());
+      assertThat(hits).containsExactlyInAnyOrderElementsOf(found);
+      for (RemotePath path : found) {
+        assertThat(new Checksums(on.files, on.commands).of(path, go()).digest())
+            .isEqualTo(sha256(on.files.readAll(path, 1 << 20)));
+      }
+
+      on.changes.copy(List.of(second), first, n -> {}, go());
+      assertThat(RemoteTree.describe(on.files, first.child("second")))
+          .isEqualTo(RemoteTree.describe(on.files, second));
+      Measured measured =
+          new Measure(on.files, on.commands).of(List.of(second), progress -> {}, go());
+      assertThat(measured.files()).isEqualTo(names.size());
+      assertThat(measured.folders()).isEqualTo(names.size() + 1);
+      assertThat(measured.unreadable()).isZero();
+
+      for (String name : names) {
+        RemotePath copy = on.changes.duplicate(first.child(name), n -> {}, go());
+        on.changes.rename(copy, on.folder.child(name));
+      }
+      assertThat(on.names()).containsAll(names);
+      List<RemotePath> all = names.stream().map(on.folder::child).toList();
+      assertThat(on.deleting.hold(all)).isEmpty();
+      assertThat(on.names()).containsExactlyInAnyOrder("first", "second");
+      for (JournalEntry entry : on.journal.entries().subList(0, names.size())) {
+        assertThat(on.putBack.run(entry, false)).isEqualTo(Verdict.READY);
+      }
+      assertThat(on.names()).containsAll(names);
+      assertThat(on.deleting.forGood(all, n -> {}, go())).isEmpty();
+      assertThat(on.deleting.forGood(List.of(first, second), n -> {}, go())).isEmpty();
+      assertThat(on.names()).isEmpty();
+      assertThat(wireNames(on, on.home)).doesNotContain(OddNames.CANARY);
+    }
+  }
+
+  private static List<String> wireNames(Bench on, RemotePath folder) throws IOException {
+    return on.files.list(folder, portion -> {}).stream()
+        .map(entry -> entry.path().wireName())
+        .toList();
+  }
+
+  static String sha256(byte[] content) {
+    try {
+      return java.util.HexFormat.of()
+          .formatHex(java.security.MessageDigest.getInstance("SHA-256").digest(content));
+    } catch (java.security.NoSuchAlgorithmException e) {
+      throw new AssertionError(e);
+    }
+  }
+
+  @ParameterizedTest
+  @EnumSource(Way.class)
+  void findsTheSameByEitherWayAndReplacesWhatWasChosen(Way way) throws IOException {
+    try (Bench on = new Bench(way)) {
+      RemoteTree.makeSite(on.files, on.folder);
+      RemoteTree.file(on.files, on.at("big.log"), new byte[20_000], 0606);
+      RemoteTree.file(
+          on.files,
+          on.at("latin.txt"),
+          "P\u00e4gel Long Reach\r\n".getBytes(StandardCharsets.ISO_8859_1),
+          0644);
+      RemoteTree.file(
+          on.files, on.at("utf.txt"), "first\nP\u00e4gel\n".getBytes(StandardCharsets.UTF_8), 0644);
+      RemoteTree.file(
+          on.files,
+          on.at("binary"),
+          "P\u00e4gel\0Long Reach".getBytes(StandardCharsets.UTF_8),
+          0644);
+
+      assertThat(found(on, "*.html")).hasSize(13);
+      assertThat(found(on, "STATION type:file !station-1")).hasSize(9);
+      assertThat(found(on, ">10K")).containsExactly("/big.log");
+      assertThat(found(on, "mode:o+w")).contains("/big.log").doesNotContain("/index.html");
+      assertThat(found(on, "changed:>5y type:file")).hasSize(15).doesNotContain("/big.log");
+      assertThat(found(on, "changed:<1h")).contains("/big.log").doesNotContain("/index.html");
+      assertThat(found(on, "owner:" + on.connection.whoAmI().account() + " latest"))
+          .containsExactly("/latest");
+      assertThat(found(on, "owner:nobody-of-that-name")).isEmpty();
+
+      assertThat(lines(on, new TextWanted("P\u00e4gel", false, true), ""))
+          .containsExactlyInAnyOrder("/latin.txt:1", "/utf.txt:2");
+      assertThat(lines(on, new TextWanted("LONG REACH 1", false, false), "*.html")).hasSize(3);
+      assertThat(lines(on, new TextWanted("Reach [0-3]$", true, true), "")).hasSize(4);
+      assertThat(lines(on, new TextWanted("-rf", false, true), "")).isEmpty();
+
+      Replacing replacing = new Replacing(new WholeWrite(on.files, on.journal));
+      TextWanted wanted = new TextWanted("e(v)el", true, true);
+      var proposal = replacing.propose(on.at("index.html"), wanted, "$1-$1");
+      assertThat(proposal.places()).hasSize(1);
+      assertThat(proposal.places().get(0).after()).isEqualTo("lv-v");
+      var latin =
+          replacing.propose(on.at("latin.txt"), new TextWanted("Reach", false, true), "R\u00f6ch");
+      replacing.apply(latin, java.util.Set.of(0), 0);
+      assertThat(on.files.readAll(on.at("latin.txt"), 100))
+          .isEqualTo("P\u00e4gel Long R\u00f6ch\r\n".getBytes(StandardCharsets.ISO_8859_1));
+      on.files.removeFile(on.at("index.html"));
+      RemoteTree.file(on.files, on.at("index.html"), "theirs, same level\n");
+      assertThatThrownBy(() -> replacing.apply(proposal, java.util.Set.of(0), 0))
+          .hasMessageContaining("CHANGED_MEANWHILE");
+    }
+  }
+
+  private static List<String> found(Bench on, String what) throws IOException {
+    List<String> found = new ArrayList<>();
+    new NameSearch(on.files, on.commands)
+        .run(
+            on.folder,
+            Narrowing.parse(what, System.currentTimeMillis() / 1000),
+            part -> {
+              for (RemoteEntry entry : part) {
+                found.add(entry.path().wire().substring(on.folder.wire().length()));
+              }
+            },
+            go());
+    return found;
+  }
+
+  private static List<String> lines(Bench on, TextWanted wanted, String names) throws IOException {
+    List<String> lines = new ArrayList<>();
+    new TextSearch(on.files, on.commands)
+        .run(
+            on.folder,
+            wanted,
+            Narrowing.parse(names, 0),
+            part -> {
+              for (Hit hit : part) {
+                lines.add(
+                    hit.file().wire().substring(on.folder.wire().length()) + ":" + hit.line());
+              }
+            },
+            go());
+    return lines;
+  }
+
+  @ParameterizedTest
+  @EnumSource(Way.class)
+  void guardsWhatMustNotGoAndNeverFollowsALinkOut(Way way) throws IOException {
+    try (Bench on = new Bench(way)) {
+      assertThat(on.deleting.guard(RemotePath.ROOT)).isEqualTo(Deleting.Guard.ROOT);
+      assertThat(on.deleting.guard(on.home)).isEqualTo(Deleting.Guard.HOME);
+      assertThat(on.deleting.guard(on.home.parent())).isEqualTo(Deleting.Guard.HOME);
+      assertThat(on.deleting.guard(on.folder)).isEqualTo(Deleting.Guard.NONE);
+      assertThat(on.deleting.hold(List.of(RemotePath.ROOT))).hasSize(1);
+
+      on.changes.makeFolders(on.folder, "outside/inner");
+      on.changes.makeFolders(on.folder, "tree/sub");
+      RemoteTree.file(on.files, on.at("outside/inner/kept"), "kept");
+      on.files.makeLink(on.at("tree/sub/out"), "../../outside");
+      on.files.makeLink(on.at("tree/out"), on.at("outside").wire());
+      assertThat(on.deleting.forGood(List.of(on.at("tree")), n -> {}, go())).isEmpty();
+      assertThat(PathContract.read(on.files, on.at("outside/inner/kept"))).isEqualTo("kept");
+      assertThat(on.names()).containsExactly("outside");
+    }
+  }
+
+  @ParameterizedTest
+  @EnumSource(Way.class)
+  void letsGoOfHeldThingsByTheRules(Way way) throws IOException {
+    try (Bench on = new Bench(way)) {
+      HeldThings held = new HeldThings(on.files, on.commands, on.journal);
+      for (String name : List.of("first", "second", "third")) {
+        RemoteTree.file(on.files, on.at(name), new byte[1000], 0644);
+        on.deleting.hold(List.of(on.at(name)));
+      }
+      assertThat(held.entries()).hasSize(3).allMatch(entry -> HoldingFolder.isHeld(entry.to()));
+      HeldThings.Sizes sizes = path -> on.files.look(path).size();
+      assertThat(held.letGo(new HeldThings.Rules(30, 2500), sizes, go())).isEqualTo(1);
+      assertThat(held.entries())
+          .extracting(entry -> entry.path().name())
+          .containsExactly("third", "second");
+      assertThat(on.putBack.run(held.entries().get(1), false)).isEqualTo(Verdict.READY);
+      assertThat(held.letGo(new HeldThings.Rules(0, 0), sizes, go())).isEqualTo(1);
+      assertThat(held.entries()).isEmpty();
+      assertThat(on.names()).containsExactly("second");
+    }
+  }
+
+  @ParameterizedTest
+  @EnumSource(Way.class)
+  void refusesWhatWouldReplaceOrLoop(Way way) throws IOException {
+    try (Bench on = new Bench(way)) {
+      RemoteTree.makeSite(on.files, on.folder);
+      on.changes.copy(List.of(on.at("latest")), on.at("empty"), n -> {}, go());
+      Map<String, String> before = on.tree();
+      for (RemoteFailure failure :
+          List.of(
+              failure(() -> on.changes.rename(on.at("index.html"), on.at("gauge run"))),
+              failure(() -> on.changes.makeFile(on.at("index.html"))),
+              failure(() -> on.changes.makeFolders(on.folder, "index.html")),
+              failure(() -> on.changes.makeLink(on.at("latest"), "x")),
+              failure(
+                  () ->
+                      on.changes.copy(List.of(on.at("latest")), on.at("empty"), n -> {}, go())))) {
+        assertThat(failure.reason()).isEqualTo(RemoteFailure.Reason.ALREADY_EXISTS);
+      }
+      failure(() -> on.changes.rename(on.at("stations"), on.at("stations/old/inside")));
+      failure(
+          () -> on.changes.copy(List.of(on.at("stations")), on.at("stations/old"), n -> {}, go()));
+      assertThat(on.tree()).isEqualTo(before);
+      assertThat(on.journal.entries()).noneMatch(JournalEntry::isUnderWay);
+    }
+  }
+
+  private interface Failing {
+    void run() throws IOException;
+  }
+
+  private static RemoteFailure failure(Failing failing) {
+    return catchThrowableOfType(RemoteFailure.class, failing::run);
+  }
+
+  @ParameterizedTest
+  @EnumSource(Way.class)
+  void replacedFilesOfACrossingCanBePutBack(Way way) throws IOException {
+    try (Bench on = new Bench(way)) {
+      RemoteTree.makeSite(on.files, on.folder);
+      RemotePath stations = on.at("stations");
+      Map<String, String> before = RemoteTree.describe(on.files, stations);
+      Path tree = java.nio.file.Files.createDirectories(local.resolve("up/stations/new"));
+      java.nio.file.Files.writeString(tree.resolveSibling("station-3.html"), "from here");
+      java.nio.file.Files.writeString(tree.resolve("more.html"), "more");
+      var progress =
+          new zander.core.crossing.Crossing(
+                  new zander.core.crossing.LocalSide(local.resolve("up")),
+                  new zander.core.crossing.RemoteSide(
+                      () -> on.files, on.folder, on.journal, on.home),
+                  zander.core.crossing.WhenExists.REPLACE,
+                  PathContract.NEVER_ASKED,
+                  go())
+              .run(List.of("stations"));
+      assertThat(progress.problems()).isEmpty();
+      assertThat(PathContract.read(on.files, stations.child("station-3.html")))
+          .isEqualTo("from here");
+      assertThat(on.journal.entries()).anyMatch(entry -> entry.kind() == ChangeKind.REPLACE);
+      putBack(on, on.putBack.since(0));
+      Map<String, String> after = RemoteTree.describe(on.files, stations);
+      // A crossing of thousands of files does not look at its folders' times.
+      before.keySet().removeIf(path -> path.equals("."));
+      after.keySet().removeIf(path -> path.equals("."));
+      assertThat(after).isEqualTo(before);
+    }
+  }
+}

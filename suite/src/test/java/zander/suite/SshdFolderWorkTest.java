@@ -1,0 +1,117 @@
+package zander.suite;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.atomic.AtomicInteger;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.Assumptions;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import zander.core.change.Changes;
+import zander.core.change.Deleting;
+import zander.core.connect.Connection;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemotePath;
+import zander.core.journal.Journal;
+import zander.core.rights.Mode;
+
+/** Work in folders against the system's own server, by an account with a shell and one without. */
+class SshdFolderWorkTest extends FolderWorkContract {
+  @TempDir static Path folder;
+  private static SystemSshd sshd;
+  private static final AtomicInteger NUMBER = new AtomicInteger();
+
+  @BeforeAll
+  static void start() throws Exception {
+    Assumptions.assumeTrue(SystemSshd.isPossible(), "needs openssh-server, and to be root");
+    sshd = new SystemSshd(folder, List.of("zndwork", "zndfiles"), List.of());
+    SystemSshd.run("usermod", "-s", "/usr/sbin/nologin", "zndfiles");
+  }
+
+  @AfterAll
+  static void stop() throws Exception {
+    if (sshd != null) {
+      sshd.close();
+    }
+  }
+
+  @Override
+  Connection open() throws IOException {
+    return sshd.open("zndwork");
+  }
+
+  @Override
+  RemotePath freshFolder(Connection connection) throws IOException {
+    RemotePath fresh = connection.whoAmI().home().child("work-" + NUMBER.incrementAndGet());
+    connection.files().makeFolder(fresh, new Mode(0755));
+    return fresh;
+  }
+
+  @Test
+  void worksForAnAccountWithoutAShell() throws Exception {
+    try (Connection connection = sshd.open("zndfiles")) {
+      assertThat(connection.hasShell()).isFalse();
+      var files = connection.files();
+      RemotePath home = connection.whoAmI().home();
+      RemotePath site = home.child("site");
+      files.makeFolder(site, new Mode(0755));
+      RemoteTree.makeSite(files, site);
+      Map<String, String> before = RemoteTree.describe(files, site);
+      Changes changes = new Changes(files, connection, Journal.NONE);
+      assertThat(changes.copiesThroughHere()).as("its sshd copies by itself").isFalse();
+      RemotePath copies = home.child("copies");
+      files.makeFolder(copies, new Mode(0755));
+      changes.copy(List.of(site), copies, n -> {}, go());
+      assertThat(RemoteTree.describe(files, copies.child("site"))).isEqualTo(before);
+      Deleting deleting = new Deleting(files, connection, Journal.NONE, home);
+      assertThat(deleting.forGood(List.of(copies), n -> {}, go())).isEmpty();
+      assertThat(Files.exists(Path.of(copies.text()))).isFalse();
+    }
+  }
+
+  @Test
+  void knowsWhereAnotherFileSystemBegins() throws Exception {
+    try (Connection connection = sshd.open("root")) {
+      Deleting deleting =
+          new Deleting(connection.files(), connection, Journal.NONE, connection.whoAmI().home());
+      assertThat(deleting.guard(RemotePath.of("/proc"))).isEqualTo(Deleting.Guard.MOUNT_POINT);
+      assertThat(deleting.guard(RemotePath.of("/usr"))).isEqualTo(Deleting.Guard.NONE);
+    }
+  }
+
+  /** Where the account's home is on another file system, the holding folder is elsewhere. */
+  @Test
+  void holdsOnTheFileSystemOfWhatIsDeleted() throws Exception {
+    Path other = Path.of("/dev/shm");
+    Assumptions.assumeTrue(
+        Files.isDirectory(other) && !Files.getFileStore(other).equals(Files.getFileStore(folder)),
+        "needs a second file system");
+    Path base = Files.createTempDirectory(other, "zander-suite");
+    try (Connection connection = sshd.open("root")) {
+      RemotePath at = RemotePath.of(base.toString());
+      RemoteTree.makeSite(connection.files(), at);
+      Deleting deleting =
+          new Deleting(connection.files(), connection, Journal.NONE, connection.whoAmI().home());
+      List<RemoteFailure> failed = deleting.hold(List.of(at.child("stations")));
+      assertThat(failed).isEmpty();
+      assertThat(Files.exists(base.resolve("stations"))).isFalse();
+      assertThat(other.resolve(".zander-held")).isDirectory();
+      // Moving to the other file system copies, and holds the original.
+      RemotePath goal = connection.whoAmI().home().child("zander-suite-moved");
+      connection.files().makeFolder(goal, new Mode(0700));
+      new Changes(connection.files(), connection, Journal.NONE)
+          .move(List.of(at.child("gauge run")), goal, deleting, n -> {}, go());
+      assertThat(Files.readString(Path.of(goal.text(), "gauge run"))).isEqualTo("#!/bin/sh\n");
+      assertThat(Files.exists(base.resolve("gauge run"))).isFalse();
+      SystemSshd.run("rm", "-rf", goal.text());
+    } finally {
+      SystemSshd.run("rm", "-rf", base.toString(), other.resolve(".zander-held").toString());
+    }
+  }
+}
