@@ -26,6 +26,7 @@ final class DemoBook {
                 .withMark(Mark.LIVE)
                 .withPlaces(
                     "/srv/levels/site", "riverwatch/site", "the public site, settings, feeds, logs")
+                .withService("web")
                 .withFolders(
                     List.of(
                         new MarkedFolder(

@@ -58,6 +58,14 @@ public final class ZanderApp extends Application {
     Look.apply(scene, false);
     model.darkProperty().addListener((observed, old, now) -> Look.apply(scene, now));
     view.installKeys(scene);
+    stage
+        .focusedProperty()
+        .addListener(
+            (observed, old, now) -> {
+              if (now) {
+                view.cameBack();
+              }
+            });
     model.book().read();
     stage.setTitle(setup.demo() == null ? "Zander" : "Zander, Riverwatch demo");
     stage.setScene(scene);

@@ -226,7 +226,7 @@ final class Window extends FxRobot implements AutoCloseable {
       String shown =
           item instanceof zander.core.files.RemoteEntry entry
               ? entry.name()
-              : ((zander.desk.model.LocalRow) item).name();
+              : ((zander.desk.folder.LocalRow) item).name();
       if (shown.equals(name)) {
         return i;
       }

@@ -14,6 +14,8 @@ import zander.core.connect.ServerAddress;
  * @param jump the servers to go through, in order: names of the book, or addresses
  * @param landing the folder to open first; the home folder when {@code null}
  * @param local the folder on this computer to show below the waterline, or {@code null}
+ * @param service the account that serves what is in its folders, such as {@code web}, or {@code
+ *     null}
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
@@ -29,7 +31,8 @@ public record ServerEntry(
     String landing,
     String local,
     String note,
-    List<MarkedFolder> folders) {
+    List<MarkedFolder> folders,
+    String service) {
 
   public ServerEntry {
     group = group == null ? "" : group;
@@ -53,7 +56,8 @@ public record ServerEntry(
         null,
         null,
         null,
-        List.of());
+        List.of(),
+        null);
   }
 
   @JsonIgnore
@@ -63,22 +67,26 @@ public record ServerEntry(
 
   public ServerEntry withName(String other) {
     return new ServerEntry(
-        other, group, mark, account, host, port, jump, signIn, landing, local, note, folders);
+        other, group, mark, account, host, port, jump, signIn, landing, local, note, folders,
+        service);
   }
 
   public ServerEntry withSignIn(SignIn other) {
     return new ServerEntry(
-        name, group, mark, account, host, port, jump, other, landing, local, note, folders);
+        name, group, mark, account, host, port, jump, other, landing, local, note, folders,
+        service);
   }
 
   public ServerEntry withJump(List<String> other) {
     return new ServerEntry(
-        name, group, mark, account, host, port, other, signIn, landing, local, note, folders);
+        name, group, mark, account, host, port, other, signIn, landing, local, note, folders,
+        service);
   }
 
   public ServerEntry withGroup(String other) {
     return new ServerEntry(
-        name, other, mark, account, host, port, jump, signIn, landing, local, note, folders);
+        name, other, mark, account, host, port, jump, signIn, landing, local, note, folders,
+        service);
   }
 
   public ServerEntry withPlaces(String otherLanding, String otherLocal, String otherNote) {
@@ -94,17 +102,24 @@ public record ServerEntry(
         otherLanding,
         otherLocal,
         otherNote,
-        folders);
+        folders,
+        service);
   }
 
   public ServerEntry withMark(Mark other) {
     return new ServerEntry(
-        name, group, other, account, host, port, jump, signIn, landing, local, note, folders);
+        name, group, other, account, host, port, jump, signIn, landing, local, note, folders,
+        service);
   }
 
   public ServerEntry withFolders(List<MarkedFolder> other) {
     return new ServerEntry(
-        name, group, mark, account, host, port, jump, signIn, landing, local, note, other);
+        name, group, mark, account, host, port, jump, signIn, landing, local, note, other, service);
+  }
+
+  public ServerEntry withService(String other) {
+    return new ServerEntry(
+        name, group, mark, account, host, port, jump, signIn, landing, local, note, folders, other);
   }
 
   /** Whether it fits what somebody typed to search the book. */

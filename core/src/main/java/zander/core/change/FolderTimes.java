@@ -36,6 +36,15 @@ final class FolderTimes {
     return times;
   }
 
+  /** The same when the change is done and nothing may make it fail any more. */
+  List<FolderTime> afterIfPossible() {
+    try {
+      return after();
+    } catch (IOException e) {
+      return List.of();
+    }
+  }
+
   /**
    * Gives folders the times they had before a change that was put back, where nobody touched them
    * in between and this account may.

@@ -129,7 +129,7 @@ public final class WholeWrite {
         state = ServerState.NEW;
         partMade = false;
         step = Step.LOOK_AFTER;
-        pending.done(FileState.of(written).withDigest(digest(content)), times.after());
+        pending.done(FileState.of(written).withDigest(digest(content)), times.afterIfPossible());
         return FileVersion.of(before.asked(), target, written, content);
       } catch (SaveFailure e) {
         throw ended(e);

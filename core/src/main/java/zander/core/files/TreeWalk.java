@@ -68,6 +68,9 @@ public final class TreeWalk {
         }
       }
     } catch (ExecutionException e) {
+      if (e.getCause() instanceof Error error) {
+        throw error;
+      }
       throw e.getCause() instanceof IOException io ? io : new IOException(e.getCause());
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();

@@ -45,7 +45,8 @@ class ServerBookTest {
             "/srv/levels/site",
             "riverwatch/site",
             "the public site",
-            List.of(new MarkedFolder("Site", "/srv/levels", "site", "https://levels.example/")));
+            List.of(new MarkedFolder("Site", "/srv/levels", "site", "https://levels.example/")),
+            "web");
     file.change(book -> book.with(full).with(entry("gate")));
     assertThat(file.read().problem()).isNull();
     assertThat(file.read().book().servers()).containsExactly(full, entry("gate"));

@@ -29,6 +29,7 @@ import zander.desk.reach.SignInModel;
 import zander.desk.reach.TypedServer;
 import zander.desk.reach.VaultModel;
 import zander.desk.work.Background;
+import zander.desk.work.Settings;
 
 /** The whole program as a model: the book, the open desks, and signing in. */
 public final class AppModel {
@@ -40,6 +41,7 @@ public final class AppModel {
   private final KeysModel keys;
   private final VaultModel vault;
   private final Reach reach;
+  private final Settings settings;
   private final ObservableList<DeskModel> desks = FXCollections.observableArrayList();
   private final ObjectProperty<DeskModel> current = new SimpleObjectProperty<>();
   private final ReadOnlyObjectWrapper<SignInModel> signIn = new ReadOnlyObjectWrapper<>();
@@ -54,6 +56,7 @@ public final class AppModel {
     this.connector = connector;
     this.home = places.home();
     this.stateFolder = places.state();
+    this.settings = new Settings(stateFolder.resolve("settings.json"), background);
     String person = System.getProperty("user.name");
     this.book = new BookModel(background, places.book(), home, person);
     this.keys = new KeysModel(background, home.resolve(".ssh"), Agent.running().orElse(null));
@@ -150,13 +153,29 @@ public final class AppModel {
   }
 
   private synchronized Journal journalOf(ServerEntry entry) throws java.io.IOException {
-    String folder = entry.address().toString().replaceAll("[^A-Za-z0-9@.:-]", "_");
+    String folder = folderName(entry);
     Journal journal = journals.get(folder);
     if (journal == null) {
-      journal = new FileJournal(stateFolder.resolve("journal").resolve(folder));
+      journal =
+          new FileJournal(
+              stateFolder.resolve("journal").resolve(folder),
+              entry.name(),
+              settings.now().journal());
       journals.put(folder, journal);
     }
     return journal;
+  }
+
+  private static String folderName(ServerEntry entry) {
+    return entry.address().toString().replaceAll("[^A-Za-z0-9@.:-]", "_");
+  }
+
+  Drafts draftsOf(ServerEntry entry) {
+    return new Drafts(stateFolder.resolve("drafts").resolve(folderName(entry)));
+  }
+
+  public Settings settings() {
+    return settings;
   }
 
   void remember(String server, RemotePath path) {

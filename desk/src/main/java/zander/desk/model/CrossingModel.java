@@ -14,8 +14,10 @@ import zander.core.crossing.Side;
 import zander.core.crossing.WhenExists;
 import zander.core.files.FileKind;
 import zander.core.work.Cancellation;
-import zander.desk.model.Question.Choice;
-import zander.desk.model.Question.Fact;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Question.Choice;
+import zander.desk.sheet.Question.Fact;
+import zander.desk.sheet.Texts;
 import zander.desk.work.Background;
 import zander.desk.work.Said;
 

@@ -10,6 +10,7 @@ import zander.core.crossing.LocalSide;
 import zander.core.crossing.RemoteSide;
 import zander.core.crossing.Side;
 import zander.core.crossing.WhenExists;
+import zander.desk.sheet.Question;
 import zander.desk.work.Said;
 
 /** What goes over the waterline of one desk: one crossing at a time, and the rule in force. */
@@ -32,7 +33,25 @@ public final class Crossings {
     cross(
         Direction.SEND_UP,
         new LocalSide(desk.local().folder()),
-        new RemoteSide(desk::files, desk.folder().path(), desk.journal()),
+        new RemoteSide(desk::files, desk.folder().path(), desk.journal(), desk.home()),
+        names);
+  }
+
+  /** Sends files up that were dropped; those of one folder, which is that of the first. */
+  public void sendUp(List<java.nio.file.Path> paths) {
+    if (paths.isEmpty()) {
+      return;
+    }
+    java.nio.file.Path from = paths.get(0).toAbsolutePath().getParent();
+    List<String> names =
+        paths.stream()
+            .filter(path -> path.toAbsolutePath().getParent().equals(from))
+            .map(path -> zander.core.files.WireName.fromText(path.getFileName().toString()))
+            .toList();
+    cross(
+        Direction.SEND_UP,
+        new LocalSide(from),
+        new RemoteSide(desk::files, desk.folder().path(), desk.journal(), desk.home()),
         names);
   }
 
@@ -46,7 +65,7 @@ public final class Crossings {
     }
     cross(
         Direction.BRING_DOWN,
-        new RemoteSide(desk::files, desk.folder().path(), desk.journal()),
+        new RemoteSide(desk::files, desk.folder().path(), desk.journal(), desk.home()),
         new LocalSide(desk.local().folder()),
         names);
   }
@@ -86,6 +105,7 @@ public final class Crossings {
         () -> {
           if (!desk.line().awayProperty().get()) {
             desk.folder().refresh();
+            desk.changed(List.of());
           }
           desk.local().refresh();
           showProblems(started);

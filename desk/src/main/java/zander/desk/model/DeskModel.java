@@ -8,6 +8,7 @@ import java.util.OptionalInt;
 import java.util.Set;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.function.Consumer;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
@@ -15,26 +16,41 @@ import javafx.beans.property.SimpleObjectProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ListChangeListener;
 import javafx.collections.ObservableList;
+import zander.core.book.MarkedFolder;
 import zander.core.book.ServerEntry;
+import zander.core.change.RightsChange;
+import zander.core.change.WholeWrite;
+import zander.core.connect.Commands;
 import zander.core.connect.Connection;
 import zander.core.connect.WhoAmI;
+import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
-import zander.core.change.RightsChange;
-import zander.core.change.WholeWrite;
 import zander.core.journal.Journal;
 import zander.core.journal.JournalEntry;
+import zander.desk.find.FindModel;
+import zander.desk.folder.CopyText;
+import zander.desk.folder.DeleteVerbs;
+import zander.desk.folder.FolderModel;
+import zander.desk.folder.LocalModel;
+import zander.desk.history.JournalModel;
+import zander.desk.history.RecoveryModel;
 import zander.desk.reach.KeyPlacing;
 import zander.desk.reach.KeysModel;
 import zander.desk.reach.Reach;
 import zander.desk.reach.Secrets;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Sheet;
+import zander.desk.sheet.Texts;
 import zander.desk.work.Background;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Said;
+import zander.desk.work.Settings;
 
 /** One open server: its connection, its sheets, and the folder of this computer below it. */
-public final class DeskModel {
+public final class DeskModel implements OpenDesk {
   private final AppModel app;
   private final ServerEntry entry;
   private final Journal journal;
@@ -45,6 +61,7 @@ public final class DeskModel {
   private final ObjectProperty<Sheet> current = new SimpleObjectProperty<>();
   private final Crossings crossings = new Crossings(this);
   private final Secrets secrets;
+  private final Drafts drafts;
   private final LineKeeper line;
   private final ReadOnlyObjectWrapper<List<JournalEntry>> happened =
       new ReadOnlyObjectWrapper<>(List.of());
@@ -67,22 +84,67 @@ public final class DeskModel {
     this.entry = entry;
     this.journal = journal;
     this.secrets = secrets;
+    this.drafts = app.draftsOf(entry);
     this.line = new LineKeeper(app.background(), this::signInAgain, this::cameBack);
     line.take(opened);
     this.folder = new FolderModel(this);
     this.rights = new RightsModel(this);
     Path start = entry.local() == null ? app.home() : app.home().resolve(entry.local());
-    this.local = new LocalModel(app.background(), app.home(), start);
+    this.local = new LocalModel(app.background(), app.settings(), app.home(), start);
     folder.selection().addListener((ListChangeListener<RemoteEntry>) change -> selected());
-    folder
-        .allRows()
-        .addListener(
-            (ListChangeListener<RemoteEntry>)
-                change -> local.compareWith(folder.path(), folder.allRows()));
+    folder.allProperty().addListener((observed, old, now) -> local.compareWith(folder.path(), now));
     sheets.add(folder);
     current.set(folder);
     current.addListener((observed, old, now) -> selected());
     folder.land(opened.connection().landing());
+    RecoveryModel.look(this, true);
+    new DeleteVerbs(folder).tidyHeld();
+    offerDrafts();
+  }
+
+  /** Says which texts were not saved when the program ended, and opens them on wish. */
+  private void offerDrafts() {
+    background()
+        .run(
+            drafts::all,
+            left -> {
+              if (!left.isEmpty()) {
+                folder.ask(
+                    Question.notice(
+                        new Said(
+                            "Unsaved text of "
+                                + Texts.count(left.size(), "file")
+                                + " was kept when Zander ended",
+                            Drafts.names(left) + ". The server has the versions before it."),
+                        true,
+                        new Question.Choice("Open them", ticked -> openDrafts(left)),
+                        new Question.Choice("Throw them away", ticked -> dropDrafts(left)),
+                        folder.dismiss()));
+              }
+            },
+            failure -> {});
+  }
+
+  private void openDrafts(List<Drafts.Draft> left) {
+    folder.dismissQuestion();
+    for (Drafts.Draft draft : left) {
+      openFile(draft.path(), file -> file.takeDraft(draft));
+    }
+  }
+
+  private void dropDrafts(List<Drafts.Draft> left) {
+    folder.dismissQuestion();
+    background()
+        .run(
+            () -> {
+              for (Drafts.Draft draft : left) {
+                drafts.drop(draft.path());
+              }
+              return left;
+            },
+            done -> {},
+            failure ->
+                folder.ask(Question.notice(FailureWords.of(failure), true, folder.dismiss())));
   }
 
   private void signInAgain(boolean unattended, Reach.Outcome outcome) {
@@ -96,17 +158,18 @@ public final class DeskModel {
   private void cameBack() {
     folder.refresh();
     selected();
+    RecoveryModel.look(this, false);
   }
 
   private void selected() {
     if (current.get() instanceof FileModel file) {
       showRightsOf(file);
-      showJournal(file.version().real().text());
+      showJournal(file.version().real());
       return;
     }
     List<RemoteEntry> chosen = List.copyOf(folder.selection());
     rights.select(chosen);
-    showJournal(chosen.size() == 1 ? chosen.get(0).path().text() : null);
+    showJournal(chosen.size() == 1 ? chosen.get(0).path() : null);
   }
 
   private void showRightsOf(FileModel file) {
@@ -121,7 +184,7 @@ public final class DeskModel {
             failure -> rights.select(List.of()));
   }
 
-  private void showJournal(String about) {
+  private void showJournal(RemotePath about) {
     if (about == null) {
       happened.set(List.of());
       return;
@@ -131,20 +194,94 @@ public final class DeskModel {
 
   // What the sheets of this desk need.
 
-  Background background() {
+  @Override
+  public Background background() {
     return app.background();
   }
 
-  RemoteFiles files() {
+  @Override
+  public Settings settings() {
+    return app.settings();
+  }
+
+  @Override
+  public RemoteFiles files() {
     return connection().files();
+  }
+
+  @Override
+  public Commands commands() {
+    return connection();
   }
 
   Connection connection() {
     return line.connection();
   }
 
-  Journal journal() {
+  @Override
+  public Journal journal() {
     return journal;
+  }
+
+  Drafts drafts() {
+    return drafts;
+  }
+
+  @Override
+  public String serviceAccount() {
+    return entry.service() == null ? "" : entry.service();
+  }
+
+  @Override
+  public String publicAddress(RemotePath path) {
+    for (MarkedFolder marked : entry.folders()) {
+      RemotePath base = RemotePath.of(marked.path());
+      if (marked.address() != null && path.chain().contains(base)) {
+        String rest = CopyText.percent(path).substring(CopyText.percent(base).length());
+        return marked.address().replaceFirst("/+$", "") + rest;
+      }
+    }
+    return null;
+  }
+
+  @Override
+  public String address() {
+    String port = entry.port() == 22 ? "" : ":" + entry.port();
+    return "sftp://" + entry.account() + "@" + entry.host() + port;
+  }
+
+  @Override
+  public RemoteAttributes openedAs(RemotePath path) {
+    for (Sheet sheet : sheets) {
+      if (sheet instanceof FileModel file
+          && (file.path().equals(path) || file.version().real().equals(path))) {
+        return file.version().attributes();
+      }
+    }
+    return null;
+  }
+
+  @Override
+  public void goTo(RemotePath to) {
+    current.set(folder);
+    folder.go(to);
+  }
+
+  @Override
+  public void show(Sheet sheet) {
+    sheets.add(sheet);
+    current.set(sheet);
+  }
+
+  @Override
+  public void changed(List<RemotePath> paths) {
+    folder.lookAgain(paths);
+    selected();
+    for (Sheet sheet : sheets) {
+      if (sheet instanceof JournalModel shown) {
+        shown.refresh();
+      }
+    }
   }
 
   ExecutorService typing() {
@@ -159,7 +296,8 @@ public final class DeskModel {
     return new RightsChange(files(), journal);
   }
 
-  RemotePath home() {
+  @Override
+  public RemotePath home() {
     return connection().whoAmI().home();
   }
 
@@ -179,22 +317,18 @@ public final class DeskModel {
     return files().names().gidOf(name.strip());
   }
 
-  void arrivedAt(RemotePath path) {
+  @Override
+  public void arrivedAt(RemotePath path) {
     app.remember(entry.name(), path);
   }
 
   void fileSaved(RemotePath path) {
-    selected();
-    refreshOne(path);
+    changed(List.of(path));
   }
 
   void rightsChanged(List<RemoteEntry> now) {
     folder.update(now);
-    selected();
-  }
-
-  private void refreshOne(RemotePath path) {
-    background().run(() -> files().entry(path), now -> folder.update(List.of(now)), failure -> {});
+    changed(now.stream().map(RemoteEntry::path).toList());
   }
 
   void shellUsed() {
@@ -202,16 +336,27 @@ public final class DeskModel {
   }
 
   /** Looks whether the line is still there after something failed. */
-  void checkLine() {
+  @Override
+  public void checkLine() {
     line.check();
   }
 
   // What a person does.
 
   public void openFile(RemotePath path) {
+    openFile(path, file -> {});
+  }
+
+  @Override
+  public void openFile(RemotePath path, int line) {
+    openFile(path, file -> file.goToLine(line));
+  }
+
+  private void openFile(RemotePath path, Consumer<FileModel> then) {
     for (Sheet sheet : sheets) {
       if (sheet instanceof FileModel file && file.path().equals(path)) {
         current.set(file);
+        then.accept(file);
         return;
       }
     }
@@ -223,8 +368,8 @@ public final class DeskModel {
             () -> new FileModel(this, path, saver().open(path, FileModel.LARGEST)),
             file -> {
               opening.remove(path);
-              sheets.add(file);
-              current.set(file);
+              show(file);
+              then.accept(file);
             },
             failure -> {
               opening.remove(path);
@@ -232,6 +377,27 @@ public final class DeskModel {
               folder.ask(Question.notice(FailureWords.of(failure), true, folder.dismiss()));
               checkLine();
             });
+  }
+
+  /** Shows the journal of this server; one sheet is enough. */
+  public void openJournal() {
+    for (Sheet sheet : sheets) {
+      if (sheet instanceof JournalModel shown) {
+        current.set(shown);
+        return;
+      }
+    }
+    show(new JournalModel(this));
+  }
+
+  /** Opens a sheet to find something below the folder shown. */
+  public void openFind() {
+    show(new FindModel(this, folder.path() == null ? home() : folder.path()));
+  }
+
+  /** Puts an entry of the panel's journal back; what stands against it is told in front. */
+  public void putBack(JournalEntry entry) {
+    new JournalModel(this).putBack(entry, false, current.get());
   }
 
   public void openShell() {
@@ -284,6 +450,7 @@ public final class DeskModel {
     return entry;
   }
 
+  @Override
   public WhoAmI whoAmI() {
     return connection().whoAmI();
   }

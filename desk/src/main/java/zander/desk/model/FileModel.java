@@ -7,13 +7,16 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
-import zander.core.edit.NotTextException;
-import zander.core.edit.TextFile;
 import zander.core.change.FileVersion;
-import zander.core.files.RemotePath;
 import zander.core.change.SaveFailure;
 import zander.core.change.WholeWrite;
 import zander.core.change.WholeWrite.Allow;
+import zander.core.edit.NotTextException;
+import zander.core.edit.TextFile;
+import zander.core.files.RemotePath;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Sheet;
+import zander.desk.sheet.Texts;
 import zander.desk.work.FailureWords;
 
 /** A text file of the server being edited: the text here, the version over there, and saving. */
@@ -26,7 +29,11 @@ public final class FileModel extends Sheet {
   private final ReadOnlyBooleanWrapper busy = new ReadOnlyBooleanWrapper(false);
   private final ReadOnlyStringWrapper state = new ReadOnlyStringWrapper("");
   private final ReadOnlyObjectWrapper<TextFile> loaded = new ReadOnlyObjectWrapper<>();
+  private final ReadOnlyObjectWrapper<String> drafted = new ReadOnlyObjectWrapper<>();
+  private final ReadOnlyObjectWrapper<Integer> line = new ReadOnlyObjectWrapper<>(0);
   private FileVersion version;
+  private boolean draftDue;
+  private boolean closed;
   private String text = "";
   private String savedText = "";
 
@@ -67,6 +74,7 @@ public final class FileModel extends Sheet {
   /** Told of each change in the editor. */
   public void edited(String now) {
     text = now;
+    keepDraft();
     setUnsaved(!now.equals(savedText));
     if (isUnsaved()) {
       state.set("not on the server yet");
@@ -77,6 +85,72 @@ public final class FileModel extends Sheet {
 
   public String text() {
     return text;
+  }
+
+  /** Keeps what is typed, a moment after the last key, so that a crash loses no more than that. */
+  private void keepDraft() {
+    if (draftDue) {
+      return;
+    }
+    draftDue = true;
+    desk.background()
+        .later(
+            java.time.Duration.ofMillis(1500),
+            () -> {
+              draftDue = false;
+              boolean keep = isUnsaved() && !closed;
+              Drafts.Draft draft = new Drafts.Draft(version.real(), version.digestText(), text);
+              desk.background().run(() -> writeDraft(keep, draft));
+            });
+  }
+
+  private void writeDraft(boolean keep, Drafts.Draft draft) {
+    try {
+      if (keep) {
+        desk.drafts().keep(draft);
+      } else {
+        desk.drafts().drop(draft.path());
+      }
+    } catch (java.io.IOException e) {
+      // A full disk here must not stop the editing; the next change tries again.
+    }
+  }
+
+  /** Takes a text that was not saved before the program ended. */
+  void takeDraft(Drafts.Draft draft) {
+    drafted.set(draft.text());
+    if (!draft.digest().equals(version.digestText())) {
+      ask(
+          Question.notice(
+              new zander.desk.work.Said(
+                  path.name() + " was changed on the server since you wrote this",
+                  "The text here is yours; saving puts it in the place of the other version, which"
+                      + " the journal keeps."),
+              true,
+              keepEditing()));
+    }
+  }
+
+  /** A text to be put into the editor as if it had been typed; {@code null} for none. */
+  public ReadOnlyObjectProperty<String> draftedProperty() {
+    return drafted.getReadOnlyProperty();
+  }
+
+  /** The line to go to, counted from 1; 0 for none. */
+  public ReadOnlyObjectProperty<Integer> lineProperty() {
+    return line.getReadOnlyProperty();
+  }
+
+  void goToLine(int number) {
+    line.set(0);
+    line.set(number);
+  }
+
+  @Override
+  public void close() {
+    closed = true;
+    RemotePath real = version.real();
+    desk.background().run(() -> writeDraft(false, new Drafts.Draft(real, "", "")));
   }
 
   /** The facts beside the name: encoding, line ends, lines. */

@@ -17,6 +17,7 @@ import javafx.beans.property.ReadOnlyStringWrapper;
 import zander.core.connect.ConnectFailure;
 import zander.core.connect.Connection;
 import zander.desk.reach.Reach;
+import zander.desk.sheet.Texts;
 import zander.desk.work.Background;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Said;

@@ -7,6 +7,7 @@ import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
 import zander.core.connect.ShellSession;
 import zander.core.files.RemotePath;
+import zander.desk.sheet.Sheet;
 import zander.desk.term.TerminalModel;
 
 /** A shell on the server and the terminal it writes to. */

@@ -39,6 +39,7 @@ public final class EntryDraft {
   public final BooleanProperty password = new SimpleBooleanProperty(true);
   public final StringProperty landing = new SimpleStringProperty("");
   public final StringProperty local = new SimpleStringProperty("");
+  public final StringProperty service = new SimpleStringProperty("");
   public final StringProperty note = new SimpleStringProperty("");
   public final ObjectProperty<Mark> mark = new SimpleObjectProperty<>(Mark.NONE);
   private final ObservableList<Folder> folders = FXCollections.observableArrayList();
@@ -64,6 +65,7 @@ public final class EntryDraft {
     password.set(from.signIn().password());
     landing.set(text(from.landing()));
     local.set(text(from.local()));
+    service.set(text(from.service()));
     note.set(text(from.note()));
     mark.set(from.mark());
     for (MarkedFolder folder : from.folders()) {
@@ -130,6 +132,7 @@ public final class EntryDraft {
                 .filter(one -> !one.isEmpty())
                 .toList())
         .withPlaces(orNull(landing), orNull(local), orNull(note))
+        .withService(orNull(service))
         .withFolders(madeFolders());
   }
 

@@ -15,13 +15,16 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import org.kordamp.ikonli.feather.Feather;
+import zander.desk.find.FindModel;
+import zander.desk.folder.FolderModel;
+import zander.desk.history.JournalModel;
+import zander.desk.history.RecoveryModel;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
 import zander.desk.model.FileModel;
-import zander.desk.model.FolderModel;
 import zander.desk.model.LineKeeper;
-import zander.desk.model.Sheet;
 import zander.desk.model.ShellModel;
+import zander.desk.sheet.Sheet;
 
 /** One open server: side, sheets, panel, the waterline, and this computer below it. */
 final class DeskView extends VBox {
@@ -44,7 +47,7 @@ final class DeskView extends VBox {
     server.setCenter(new VBox(tabs, awayStrip(), middle));
     server.setRight(new RightsView(model));
     VBox.setVgrow(server, Priority.ALWAYS);
-    LocalView local = new LocalView(model.local());
+    LocalView local = new LocalView(model);
     local.setPrefHeight(LOCAL_HEIGHT);
     local.setMinHeight(LOCAL_HEIGHT);
     local.managedProperty().bind(app.localFoldedProperty().not());
@@ -113,8 +116,17 @@ final class DeskView extends VBox {
     return views.computeIfAbsent(
         sheet,
         made -> {
-          if (made instanceof FolderModel folder) {
-            return new FolderView(folder);
+          if (made instanceof FolderModel) {
+            return new FolderView(model);
+          }
+          if (made instanceof FindModel find) {
+            return new FindView(find);
+          }
+          if (made instanceof JournalModel journal) {
+            return new JournalView(journal);
+          }
+          if (made instanceof RecoveryModel recovery) {
+            return new RecoveryView(recovery);
           }
           if (made instanceof FileModel file) {
             return new FileView(
@@ -201,6 +213,8 @@ final class DeskView extends VBox {
       file.focusText();
     } else if (view instanceof ShellView shell) {
       shell.focusTerminal();
+    } else if (view instanceof FindView find) {
+      find.focusFirst();
     } else {
       folderView().focusTable();
     }

@@ -56,6 +56,10 @@ final class FileView extends VBox {
         .successionEnds(Duration.ofMillis(300))
         .subscribe(changes -> facts.setText(model.facts()));
     model.loadedProperty().addListener((observed, old, now) -> load());
+    model.draftedProperty().addListener((observed, old, now) -> takeDraft(now));
+    takeDraft(model.draftedProperty().get());
+    model.lineProperty().addListener((observed, old, now) -> goToLine(now));
+    goToLine(model.lineProperty().get());
     VirtualizedScrollPane<CodeArea> scroll = new VirtualizedScrollPane<>(area);
     VBox.setVgrow(scroll, Priority.ALWAYS);
     getChildren().addAll(bar, new QuestionStrip(model.questionProperty()), scroll);
@@ -76,6 +80,26 @@ final class FileView extends VBox {
     area.moveTo(0);
     area.requestFollowCaret();
     facts.setText(model.facts());
+  }
+
+  /** In the place of the server's text, as if typed: undo brings that back. */
+  private void takeDraft(String text) {
+    if (text != null) {
+      area.replaceText(text);
+    }
+  }
+
+  private void goToLine(int number) {
+    if (number > 0) {
+      int line = Math.min(number, area.getParagraphs().size()) - 1;
+      area.moveTo(line, 0);
+      area.selectLine();
+      javafx.application.Platform.runLater(
+          () -> {
+            area.showParagraphAtCenter(line);
+            area.requestFocus();
+          });
+    }
   }
 
   void focusText() {

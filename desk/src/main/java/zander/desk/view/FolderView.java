@@ -1,40 +1,51 @@
 package zander.desk.view;
 
-import java.time.Clock;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import javafx.collections.ListChangeListener;
-import javafx.geometry.Pos;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckMenuItem;
+import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
-import javafx.scene.control.TableCell;
-import javafx.scene.control.TableColumn;
-import javafx.scene.control.TableView;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
-import zander.core.files.WireName;
-import zander.desk.model.EntryNotes;
-import zander.desk.model.FolderModel;
-import zander.desk.model.Texts;
+import zander.core.listing.Narrowing;
+import zander.desk.folder.Column;
+import zander.desk.folder.FolderModel;
+import zander.desk.folder.PathCompletion;
+import zander.desk.model.Action;
+import zander.desk.model.DeskModel;
+import zander.desk.sheet.Texts;
+import zander.desk.work.Settings;
 
-/** A folder of the server as a table. */
+/** A folder of the server: where it is, its rows, and what they amount to. */
 final class FolderView extends VBox {
+  private static final String FORMS =
+      "text    *.conf    owner:root    mode:o+w    >10M    changed:<2d    type:folder    !not";
+
   private final FolderModel model;
-  private final TableView<RemoteEntry> table = new TableView<>();
+  private final Settings settings;
+  private final FolderTable table;
   private final PathBar path;
   private final TextField narrow = new TextField();
-  private final Clock clock = Clock.systemDefaultZone();
+  private final Label explained = Parts.label("", "explained");
+  private final Label facts = Parts.label("", "quiet");
+  private final Label room = Parts.label("", "quiet");
 
-  FolderView(FolderModel model) {
-    this.model = model;
+  FolderView(DeskModel desk) {
+    this.model = desk.folder();
+    this.settings = desk.settings();
     this.path = new PathBar("server-path", this::goTyped);
+    path.suggestBy(new PathCompletion(model)::suggest);
+    this.table = new FolderTable(model, desk.local(), settings);
     getStyleClass().add("sheet");
     Button up = Parts.button("Up", "up", model::goUp);
     Parts.hint(up, "To the folder above (Alt+Up)");
@@ -42,15 +53,89 @@ final class FolderView extends VBox {
     narrow.setPromptText("Narrow the list");
     narrow.textProperty().bindBidirectional(model.narrowProperty());
     narrow.setPrefWidth(150);
-    HBox bar = Parts.row("sheet-bar", up, path, narrow);
-    buildTable();
+    narrow.setMinWidth(110);
+    explained.setId("explained");
+    explained.setMaxWidth(Double.MAX_VALUE);
+    HBox bar = Parts.row("sheet-bar", up, path, narrow, newMenu(desk), showMenu());
     VBox.setVgrow(table, Priority.ALWAYS);
-    getChildren().addAll(bar, new QuestionStrip(model.questionProperty()), table);
+    HBox foot = Parts.row("sheet-foot", facts, Parts.spring(), room);
+    facts.setId("folder-facts");
+    getChildren().addAll(bar, explained, new QuestionStrip(model.questionProperty()), table, foot);
     model.pathProperty().addListener((observed, old, now) -> showPath());
     model.loadingProperty().addListener((observed, old, now) -> showEmptiness());
     model.rows().addListener((ListChangeListener<RemoteEntry>) change -> showEmptiness());
+    model.selection().addListener((ListChangeListener<RemoteEntry>) change -> showFacts());
+    model.spaceProperty().addListener((observed, old, now) -> showFacts());
+    model.narrowingProperty().addListener((observed, old, now) -> explain());
+    narrow.focusedProperty().addListener((observed, old, now) -> explain());
+    ServerDrags.install(table, desk);
     showPath();
     showEmptiness();
+    explain();
+  }
+
+  private static MenuButton newMenu(DeskModel desk) {
+    MenuButton menu = new MenuButton("New");
+    menu.setId("new-menu");
+    DeskActions actions = new DeskActions(desk);
+    for (Action action : actions.making()) {
+      menu.getItems().add(item(action));
+    }
+    return menu;
+  }
+
+  static MenuItem item(Action action) {
+    MenuItem item = new MenuItem(action.name());
+    item.setMnemonicParsing(false);
+    item.setOnAction(event -> action.run().run());
+    return item;
+  }
+
+  private MenuButton showMenu() {
+    MenuButton menu = new MenuButton("Show");
+    menu.setId("show-menu");
+    CheckMenuItem hidden = new CheckMenuItem("Hidden files");
+    hidden.setOnAction(event -> settings.change(values -> values.withHidden(hidden.isSelected())));
+    CheckMenuItem first = new CheckMenuItem("Folders first");
+    first.setOnAction(
+        event -> settings.change(values -> values.withFoldersFirst(first.isSelected())));
+    menu.getItems().addAll(hidden, first, new SeparatorMenuItem());
+    List<CheckMenuItem> boxes = new ArrayList<>();
+    for (Column column : Column.values()) {
+      if (column != Column.NAME) {
+        CheckMenuItem box = new CheckMenuItem(column.title());
+        box.setUserData(column);
+        box.setOnAction(event -> table.toggle(column));
+        boxes.add(box);
+      }
+    }
+    menu.getItems().addAll(boxes);
+    Runnable tick =
+        () -> {
+          Settings.Values now = settings.now();
+          hidden.setSelected(now.showHidden());
+          first.setSelected(now.foldersFirst());
+          boxes.forEach(
+              box ->
+                  box.setSelected(
+                      !now.hiddenColumns().contains(((Column) box.getUserData()).name())));
+        };
+    settings.valuesProperty().addListener((observed, old, now) -> tick.run());
+    tick.run();
+    return menu;
+  }
+
+  /** Sets what a right click offers. */
+  void offer(List<List<Action>> groups) {
+    ContextMenu menu = new ContextMenu();
+    menu.setId("row-menu");
+    for (List<Action> group : groups) {
+      if (!menu.getItems().isEmpty()) {
+        menu.getItems().add(new SeparatorMenuItem());
+      }
+      group.forEach(action -> menu.getItems().add(item(action)));
+    }
+    table.setContextMenu(menu);
   }
 
   private void showPath() {
@@ -66,110 +151,72 @@ final class FolderView extends VBox {
     table.scrollTo(0);
   }
 
+  private void explain() {
+    Narrowing narrowing = model.narrowingProperty().get();
+    boolean asking = narrow.isFocused() && narrowing.isEmpty();
+    Parts.show(explained, asking || !narrowing.isEmpty());
+    explained.getStyleClass().remove("problem");
+    if (asking) {
+      explained.setText(FORMS);
+    } else if (!narrowing.problem().isEmpty()) {
+      explained.getStyleClass().add("problem");
+      explained.setText(narrowing.problem());
+    } else {
+      explained.setText(
+          "Only what fits all: "
+              + String.join("  ·  ", narrowing.words())
+              + "      "
+              + model.rows().size()
+              + " of "
+              + model.allProperty().get().size());
+    }
+  }
+
   private void showEmptiness() {
+    long hidden = model.hiddenCount();
+    boolean allHidden = hidden > 0 && hidden == model.allProperty().get().size();
     String words =
         model.loadingProperty().get()
             ? "Reading the folder"
-            : !model.allRows().isEmpty()
-                ? "Nothing here matches. Clear the field above to see all."
-                : "This folder is empty. Select files below the waterline and send them up.";
+            : allHidden && model.narrowingProperty().get().isEmpty()
+                ? "Only hidden files are here. Show them with Ctrl+H."
+                : !model.allProperty().get().isEmpty()
+                    ? "Nothing here matches. Clear the field above to see all."
+                    : "This folder is empty. Make something with New, or send files up.";
     ((Label) table.getPlaceholder()).setText(words);
+    explain();
+    showFacts();
   }
 
-  private void buildTable() {
-    table.setId("server-table");
-    table.setPlaceholder(Parts.label("", "quiet"));
-    TableColumn<RemoteEntry, RemoteEntry> name = Tables.column("Name", 220, e -> e, this::nameCell);
-    name.setComparator(
-        Comparator.comparing((RemoteEntry e) -> !e.attributes().isFolder())
-            .thenComparing(RemoteEntry::name, String.CASE_INSENSITIVE_ORDER));
-    TableColumn<RemoteEntry, Long> size =
-        Tables.column(
-            "Size",
-            80,
-            e -> sizeOf(e),
-            () -> Tables.text(Texts::size, Pos.CENTER_RIGHT, "figures"));
-    size.getStyleClass().add("right");
-    TableColumn<RemoteEntry, Long> changed =
-        Tables.column("Changed", 132, e -> e.attributes().modified(), this::timeCell);
-    TableColumn<RemoteEntry, String> owner =
-        Tables.column("Owner", 76, RemoteEntry::owner, this::plain);
-    TableColumn<RemoteEntry, String> group =
-        Tables.column("Group", 70, RemoteEntry::group, this::plain);
-    TableColumn<RemoteEntry, String> mode =
-        Tables.column("Mode", 122, FolderView::modeOf, this::mono);
-    TableColumn<RemoteEntry, EntryNotes.Note> note =
-        Tables.column("Notes", 128, EntryNotes::of, FolderView::noteCell);
-    note.setComparator(Comparator.comparing(EntryNotes.Note::words));
-    table.getColumns().addAll(List.of(name, size, changed, owner, group, mode, note));
-    Tables.fill(table, model.rows(), model::open);
-    Tables.bindSelection(table, model.selection(), model::select);
-    name.prefWidthProperty()
-        .bind(
-            javafx.beans.binding.Bindings.max(
-                160, table.widthProperty().subtract(80 + 132 + 76 + 70 + 122 + 128 + 36)));
-  }
-
-  private TableCell<RemoteEntry, String> plain() {
-    return Tables.text(text -> text, Pos.CENTER_LEFT, "plain");
-  }
-
-  private TableCell<RemoteEntry, String> mono() {
-    return Tables.text(text -> text, Pos.CENTER_LEFT, "mono");
-  }
-
-  private TableCell<RemoteEntry, Long> timeCell() {
-    TableCell<RemoteEntry, Long> cell =
-        Tables.text(seconds -> Texts.when(seconds, clock), Pos.CENTER_LEFT, "plain");
-    cell.itemProperty()
-        .addListener(
-            (observed, old, now) ->
-                cell.setTooltip(now == null ? null : new Tooltip(Texts.exactly(now))));
-    return cell;
-  }
-
-  private TableCell<RemoteEntry, RemoteEntry> nameCell() {
-    return new TableCell<>() {
-      @Override
-      protected void updateItem(RemoteEntry entry, boolean empty) {
-        super.updateItem(entry, empty);
-        getStyleClass().removeAll("folder-name", "link-name");
-        if (empty || entry == null) {
-          setText(null);
-          setTooltip(null);
-          return;
-        }
-        boolean link = entry.kind() == FileKind.LINK;
-        String target = link ? "  →  " + WireName.toText(entry.target()) : "";
-        setText(entry.name() + target);
-        setTooltip(entry.name().length() > 30 || link ? new Tooltip(getText()) : null);
-        if (entry.leadsToFolder()) {
-          getStyleClass().add("folder-name");
-        }
-        if (link) {
-          getStyleClass().add("link-name");
-        }
-      }
-    };
-  }
-
-  private static Long sizeOf(RemoteEntry entry) {
-    return entry.kind() == FileKind.FILE ? (Long) entry.attributes().size() : null;
-  }
-
-  private static String modeOf(RemoteEntry entry) {
-    return entry.attributes().mode().letters() + " " + entry.attributes().mode().shortOctal();
-  }
-
-  private static TableCell<RemoteEntry, EntryNotes.Note> noteCell() {
-    return Tables.tag(
-        EntryNotes.Note::words,
-        note -> List.of("tag", note.weight() == EntryNotes.Weight.DANGER ? "danger" : "look"));
+  private void showFacts() {
+    int chosen = model.selection().size();
+    long all = model.allProperty().get().size();
+    long hidden = model.hiddenCount();
+    String counts =
+        (all == 1 ? "1 entry" : Texts.count(all) + " entries")
+            + (hidden > 0 ? ", " + hidden + " hidden" : "")
+            + (model.loadingProperty().get() ? " so far" : "");
+    long bytes =
+        model.selection().stream()
+            .filter(entry -> entry.kind() == FileKind.FILE)
+            .mapToLong(entry -> entry.attributes().size())
+            .sum();
+    facts.setText(
+        chosen == 0
+            ? counts
+            : counts + "  ·  " + Texts.count(chosen) + " selected, " + Texts.size(bytes));
+    var space = model.spaceProperty().get();
+    room.setText(
+        space == null ? "" : Texts.size(space.free()) + " free of " + Texts.size(space.total()));
   }
 
   private void goTyped(String typed) {
     model.goTyped(typed);
     table.requestFocus();
+  }
+
+  void startRename() {
+    table.startRename();
   }
 
   void focusTable() {

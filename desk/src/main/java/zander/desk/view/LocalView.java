@@ -6,30 +6,38 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
+import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
+import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
 import javafx.scene.control.TableCell;
 import javafx.scene.control.TableColumn;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import zander.core.files.FileKind;
-import zander.desk.model.LocalModel;
-import zander.desk.model.LocalRow;
-import zander.desk.model.Texts;
+import zander.core.listing.NaturalOrder;
+import zander.desk.folder.LocalModel;
+import zander.desk.folder.LocalRow;
+import zander.desk.model.Action;
+import zander.desk.model.DeskModel;
+import zander.desk.sheet.Texts;
 
 /** This computer's folder, below the waterline. */
 final class LocalView extends VBox {
   private final LocalModel model;
   private final TableView<LocalRow> table = new TableView<>();
   private final PathBar path;
+  private final TextField name = new TextField();
 
-  LocalView(LocalModel model) {
-    this.model = model;
+  LocalView(DeskModel desk) {
+    this.model = desk.local();
     this.path = new PathBar("local-path", this::goTyped);
     getStyleClass().add("local");
     Button up = Parts.button("Up", "local-up", model::goUp);
@@ -42,8 +50,20 @@ final class LocalView extends VBox {
     problem.textProperty().bind(model.problemProperty());
     HBox bar =
         Parts.row(
-            "sheet-bar", Parts.label("This computer", "strong-word"), up, path, problem, narrow);
+            "sheet-bar",
+            Parts.label("This computer", "strong-word"),
+            up,
+            path,
+            problem,
+            name,
+            narrow);
+    name.setId("local-name");
+    name.setPromptText("Name");
+    Parts.show(name, false);
+    name.focusedProperty().addListener((observed, old, now) -> Parts.show(name, now));
     buildTable();
+    ServerDrags.installBelow(table, desk);
+    offer(desk);
     VBox.setVgrow(table, Priority.ALWAYS);
     getChildren().addAll(bar, table);
     model.folderProperty().addListener((observed, old, now) -> showPath());
@@ -78,7 +98,7 @@ final class LocalView extends VBox {
     TableColumn<LocalRow, LocalRow> name = Tables.column("Name", 420, row -> row, NameCell::new);
     name.setComparator(
         Comparator.comparing((LocalRow row) -> !row.isFolder())
-            .thenComparing(LocalRow::name, String.CASE_INSENSITIVE_ORDER));
+            .thenComparing(LocalRow::name, NaturalOrder.NAMES));
     TableColumn<LocalRow, Long> size =
         Tables.column(
             "Size",
@@ -98,8 +118,57 @@ final class LocalView extends VBox {
     standing
         .prefWidthProperty()
         .bind(javafx.beans.binding.Bindings.max(160, table.widthProperty().subtract(720)));
-    Tables.fill(table, model.rows(), this::open);
+    Tables.fill(table, model.rows());
+    Tables.open(table, this::open, row -> {});
     Tables.bindSelection(table, model.selection(), model::select);
+  }
+
+  /** The same keys as above the waterline, while this table has the focus. */
+  private void offer(DeskModel desk) {
+    ContextMenu menu = new ContextMenu();
+    menu.getItems()
+        .addAll(
+            FolderView.item(new Action("Send up", "", desk.crossings()::sendUp)),
+            FolderView.item(new Action("Rename", "", this::rename)),
+            FolderView.item(new Action("New folder", "", this::makeFolder)),
+            FolderView.item(new Action("Move to the trash", "", model::delete)));
+    table.setContextMenu(menu);
+    table.addEventFilter(
+        KeyEvent.KEY_PRESSED,
+        event -> {
+          if (event.getCode() == KeyCode.DELETE) {
+            model.delete();
+            event.consume();
+          } else if (event.getCode() == KeyCode.F2) {
+            rename();
+            event.consume();
+          }
+        });
+  }
+
+  private void rename() {
+    if (model.selection().size() == 1) {
+      LocalRow row = model.selection().get(0);
+      askName(row.name(), typed -> model.rename(row, typed));
+    }
+  }
+
+  private void makeFolder() {
+    askName("", model::makeFolder);
+  }
+
+  /** A field in the bar, in the place of the narrowing, until Enter or Escape. */
+  private void askName(String first, Consumer<String> then) {
+    name.setText(first);
+    Parts.show(name, true);
+    name.requestFocus();
+    name.selectAll();
+    name.setOnAction(
+        event -> {
+          Parts.show(name, false);
+          then.accept(name.getText());
+          table.requestFocus();
+        });
   }
 
   private void open(LocalRow row) {

@@ -7,10 +7,13 @@ import java.util.Map;
 import java.util.function.Consumer;
 import javafx.scene.Node;
 import javafx.scene.Scene;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.StackPane;
+import org.fxmisc.richtext.GenericStyledArea;
 import zander.core.book.MarkedFolder;
 import zander.core.book.ServerEntry;
 import zander.core.connect.TypedAddress;
@@ -64,7 +67,37 @@ public final class MainView extends StackPane {
   }
 
   private DeskView view(DeskModel desk) {
-    return desks.computeIfAbsent(desk, made -> new DeskView(model, made));
+    return desks.computeIfAbsent(
+        desk,
+        made -> {
+          DeskView view = new DeskView(model, made);
+          DeskActions actions = new DeskActions(made);
+          view.folderView()
+              .offer(
+                  List.of(
+                      List.of(
+                          new Action("Bring down", "", made.crossings()::bringDown),
+                          new Action("Rename", "", () -> rename(made))),
+                      actions.changing(),
+                      actions.looking(),
+                      actions.copying().subList(0, 4),
+                      actions.deleting()));
+          return view;
+        });
+  }
+
+  private void rename(DeskModel desk) {
+    desk.currentProperty().set(desk.folder());
+    view(desk).folderView().startRename();
+  }
+
+  /** The person came back to the window: what is shown may have changed meanwhile. */
+  public void cameBack() {
+    onDesk(
+        desk -> {
+          desk.folder().refreshIfOld();
+          desk.local().refresh();
+        });
   }
 
   private void openGoto() {
@@ -77,30 +110,39 @@ public final class MainView extends StackPane {
    * the window's come through.
    */
   public void installKeys(Scene scene) {
-    Map<KeyCombination, Action> keys = new HashMap<>();
-    for (Action action : actions()) {
-      if (!action.key().isEmpty()) {
-        keys.put(KeyCombination.valueOf(action.key()), action);
-        if (action.key().startsWith("Ctrl+")) {
-          keys.put(KeyCombination.valueOf(action.key().replace("Ctrl+", "Ctrl+Shift+")), action);
-        }
-      }
-    }
     scene.addEventFilter(
         KeyEvent.KEY_PRESSED,
         event -> {
           boolean inShell = scene.getFocusOwner() instanceof TerminalView;
-          if (inShell && !(event.isControlDown() && event.isShiftDown())) {
+          boolean shifted = event.isControlDown() && event.isShiftDown();
+          if ((inShell && !shifted) || isAsking() || isTyping(scene, event)) {
             return;
           }
-          keys.forEach(
-              (key, action) -> {
-                if (!event.isConsumed() && key.match(event) && !isAsking()) {
-                  event.consume();
-                  action.run().run();
-                }
-              });
+          for (Action action : actions()) {
+            if (!action.key().isEmpty() && matches(action.key(), event)) {
+              event.consume();
+              action.run().run();
+              return;
+            }
+          }
         });
+  }
+
+  private static boolean matches(String key, KeyEvent event) {
+    return KeyCombination.valueOf(key).match(event)
+        || (key.startsWith("Ctrl+")
+            && KeyCombination.valueOf(key.replace("Ctrl+", "Ctrl+Shift+")).match(event));
+  }
+
+  /** Keys that mean something in a field, or below the waterline, are not for the folder then. */
+  private static boolean isTyping(Scene scene, KeyEvent event) {
+    boolean plain = !event.isControlDown() && !event.isAltDown();
+    Node focus = scene.getFocusOwner();
+    boolean field = focus instanceof TextInputControl || focus instanceof GenericStyledArea;
+    boolean below = focus != null && "local-table".equals(focus.getId());
+    return plain
+        && (field || below)
+        && (event.getCode() == KeyCode.DELETE || event.getCode() == KeyCode.F2);
   }
 
   /** While a host key or a secret is asked, nothing else may be done by a key. */
@@ -115,7 +157,14 @@ public final class MainView extends StackPane {
     }
   }
 
+  /** All actions with their keys; those of a folder for the desk in front. */
   private List<Action> actions() {
+    List<Action> actions = new ArrayList<>(windowActions());
+    onDesk(desk -> actions.addAll(new DeskActions(desk).all()));
+    return actions;
+  }
+
+  private List<Action> windowActions() {
     return List.of(
         new Action("Go to a path, server or action", "Ctrl+G", this::openGoto),
         new Action("Open a server", "Ctrl+O", this::openAServer),
@@ -123,6 +172,15 @@ public final class MainView extends StackPane {
         new Action("Folder above", "Alt+Up", () -> onDesk(desk -> desk.folder().goUp())),
         new Action(
             "Back to the folder before", "Alt+Left", () -> onDesk(desk -> desk.folder().goBack())),
+        new Action("Forward again", "Alt+Right", () -> onDesk(desk -> desk.folder().goForward())),
+        new Action("Home folder", "Alt+Home", () -> onDesk(desk -> desk.folder().goHome())),
+        new Action("Rename", "F2", () -> onDesk(this::rename)),
+        new Action("Find below this folder", "Ctrl+F", () -> onDesk(this::find)),
+        new Action("Journal of this server", "Alt+J", () -> onDesk(DeskModel::openJournal)),
+        new Action(
+            "Show or hide hidden files",
+            "Ctrl+H",
+            () -> model.settings().change(v -> v.withHidden(!v.showHidden()))),
         new Action("Type a path", "Ctrl+L", () -> onDesk(this::typePath)),
         new Action("Narrow the list", "Ctrl+K", () -> onDesk(this::narrow)),
         new Action("Read the folder again", "F5", () -> onDesk(this::refresh)),
@@ -173,6 +231,11 @@ public final class MainView extends StackPane {
     if (desk.currentProperty().get() instanceof FileModel file && file.unsavedProperty().get()) {
       file.save();
     }
+  }
+
+  private void find(DeskModel desk) {
+    desk.openFind();
+    view(desk).focusFront();
   }
 
   private void typePath(DeskModel desk) {

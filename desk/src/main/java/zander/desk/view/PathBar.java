@@ -3,6 +3,8 @@ package zander.desk.view;
 import java.util.List;
 import java.util.function.Consumer;
 import javafx.scene.control.Button;
+import javafx.scene.control.ContextMenu;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -52,6 +54,56 @@ final class PathBar extends StackPane {
             event.consume();
           }
         });
+  }
+
+  /** Suggestions for what is being typed: told the text, and whom to give whole texts. */
+  interface Suggesting {
+    void suggest(String typed, Consumer<List<String>> suggestions);
+  }
+
+  /** Shows suggestions below the field; Tab takes the first, the arrows and Enter any. */
+  void suggestBy(Suggesting suggesting) {
+    ContextMenu menu = new ContextMenu();
+    menu.setId("path-suggestions");
+    menu.setAutoFix(true);
+    field
+        .textProperty()
+        .addListener(
+            (observed, old, now) -> {
+              if (field.isFocused() && !now.equals(text)) {
+                suggesting.suggest(now, found -> showSuggestions(menu, found));
+              }
+            });
+    field.addEventFilter(
+        javafx.scene.input.KeyEvent.KEY_PRESSED,
+        event -> {
+          if (event.getCode() == javafx.scene.input.KeyCode.TAB && menu.isShowing()) {
+            take(menu.getItems().get(0).getText());
+            event.consume();
+          }
+        });
+    field.focusedProperty().addListener((observed, old, now) -> menu.hide());
+  }
+
+  private void showSuggestions(ContextMenu menu, List<String> found) {
+    menu.getItems().clear();
+    for (String one : found) {
+      MenuItem item = new MenuItem(one);
+      item.setMnemonicParsing(false);
+      item.setOnAction(event -> take(one));
+      menu.getItems().add(item);
+    }
+    if (found.isEmpty() || !field.isFocused()) {
+      menu.hide();
+    } else if (!menu.isShowing()) {
+      menu.show(field, javafx.geometry.Side.BOTTOM, 0, 0);
+    }
+  }
+
+  private void take(String path) {
+    field.setText(path);
+    field.requestFocus();
+    field.end();
   }
 
   void show(String whole, List<Crumb> path) {

@@ -1,13 +1,17 @@
 package zander.desk.view;
 
+import javafx.application.Platform;
+import javafx.beans.binding.Bindings;
 import javafx.beans.value.ObservableValue;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
-import zander.desk.model.Question;
+import zander.desk.sheet.Question;
 
 /** A question or a notice inside the sheet it concerns. Hidden while there is none. */
 final class QuestionStrip extends VBox {
@@ -32,10 +36,59 @@ final class QuestionStrip extends VBox {
     Label detail = Parts.label(question.said().detail(), "strip-detail");
     detail.setWrapText(true);
     getChildren().addAll(headline, detail);
+    Parts.show(detail, !question.said().detail().isEmpty());
+    if (question.live() != null) {
+      Label live = Parts.label("", "strip-live");
+      live.setId("strip-live");
+      live.setWrapText(true);
+      live.textProperty().bind(question.live());
+      getChildren().add(live);
+    }
     if (!question.facts().isEmpty()) {
       getChildren().add(facts(question));
     }
-    getChildren().add(choices(question));
+    HBox choices = choices(question);
+    if (!question.inputs().isEmpty()) {
+      getChildren().add(inputs(question));
+    }
+    getChildren().add(choices);
+  }
+
+  /** Fields to fill in; Enter gives the first answer, Escape the last. */
+  private GridPane inputs(Question question) {
+    GridPane grid = new GridPane();
+    grid.getStyleClass().add("strip-inputs");
+    int row = 0;
+    TextField first = null;
+    for (Question.Input input : question.inputs()) {
+      TextField field = new TextField();
+      field.setId(input.id());
+      field.setPromptText(input.hint());
+      field.setPrefColumnCount(34);
+      field.textProperty().bindBidirectional(input.text());
+      field.setOnAction(
+          event -> {
+            if (question.ready() == null || question.ready().getValue()) {
+              question.choices().get(0).chosen().accept(false);
+            }
+          });
+      field.setOnKeyPressed(
+          event -> {
+            if (event.getCode() == KeyCode.ESCAPE) {
+              question.choices().get(question.choices().size() - 1).chosen().accept(false);
+              event.consume();
+            }
+          });
+      grid.addRow(row++, Parts.label(input.label(), "fact-name"), field);
+      first = first == null ? field : first;
+    }
+    TextField focused = first;
+    Platform.runLater(
+        () -> {
+          focused.requestFocus();
+          focused.end();
+        });
+    return grid;
   }
 
   private static GridPane facts(Question question) {
@@ -47,8 +100,10 @@ final class QuestionStrip extends VBox {
       if (fact.name().equals("Mode")) {
         style = "mono";
       }
-      boolean differs = row > 0 && !fact.coming().equals(fact.there());
+      boolean compared = question.facts().get(0).there().equals("there now");
+      boolean differs = compared && row > 0 && !fact.coming().equals(fact.there());
       Label coming = Parts.label(fact.coming(), style);
+      coming.setWrapText(true);
       Label there = Parts.label(fact.there(), style);
       if (differs) {
         coming.getStyleClass().add("differs");
@@ -72,8 +127,16 @@ final class QuestionStrip extends VBox {
               "choice-"
                   + choice.words().toLowerCase(java.util.Locale.ROOT).replaceAll("[^a-z]+", "-"),
               () -> choice.chosen().accept(rest.isSelected()));
-      if (first && question.choices().size() > 1) {
+      boolean last = choice == question.choices().get(question.choices().size() - 1);
+      if (first && !last) {
         button.getStyleClass().add("strong");
+      }
+      if (question.ready() != null && !last) {
+        button
+            .disableProperty()
+            .bind(
+                Bindings.createBooleanBinding(
+                    () -> !question.ready().getValue(), question.ready()));
       }
       first = false;
       choices.getChildren().add(button);

@@ -19,10 +19,12 @@ import zander.core.journal.JournalEntry;
 import zander.core.rights.Mode;
 import zander.core.rights.Mode.May;
 import zander.core.rights.Mode.Who;
+import zander.desk.history.EntryWords;
+import zander.desk.history.JournalModel;
 import zander.desk.model.DeskModel;
 import zander.desk.model.RightsModel;
 import zander.desk.model.RightsModel.Bit;
-import zander.desk.model.Texts;
+import zander.desk.sheet.Texts;
 
 /** The panel at the right: the rights of what is selected, edited in place, and its journal. */
 final class RightsView extends VBox {
@@ -277,38 +279,30 @@ final class RightsView extends VBox {
     }
     history.getChildren().add(Parts.label("What happened here", "field-title"));
     Clock clock = Clock.systemDefaultZone();
+    int[] number = {0};
     entries.stream()
         .limit(8)
         .forEach(
             entry -> {
               Label line =
                   Parts.label(
-                      Texts.when(entry.at() / 1000, clock) + "  " + words(entry), "history-line");
+                      Texts.when(entry.at() / 1000, clock)
+                          + "  "
+                          + EntryWords.what(entry, desk.files().names()),
+                      "history-line");
               line.setWrapText(true);
-              Label was = Parts.label(outcome(entry), "quiet");
+              Label was =
+                  Parts.label(EntryWords.state(entry, desk.journal().isPutBack(entry)), "quiet");
               was.setWrapText(true);
               Parts.show(was, !was.getText().isEmpty());
-              history.getChildren().addAll(line, was);
+              HBox end = Parts.row("history-end", was);
+              if (JournalModel.mayPutBack(entry, desk.journal())) {
+                Button back =
+                    Parts.button("Put back", "put-back-" + number[0]++, () -> desk.putBack(entry));
+                back.getStyleClass().add("small");
+                end.getChildren().add(back);
+              }
+              history.getChildren().addAll(line, end);
             });
-  }
-
-  private static String outcome(JournalEntry entry) {
-    if (!entry.isDone()) {
-      return entry.isUnderWay() ? "under way" : entry.outcome();
-    }
-    if (entry.contentId() != null) {
-      return "the version before is kept";
-    }
-    return entry.before().isEmpty() ? "" : "was " + entry.before();
-  }
-
-  private static String words(JournalEntry entry) {
-    return switch (entry.kind()) {
-      case SAVE -> "saved, " + entry.after();
-      case RIGHTS -> "rights " + entry.after();
-      case REPLACE -> "replaced, sent up";
-      case SEND_UP -> "sent up";
-      case MAKE_FOLDER -> "made";
-    };
   }
 }

@@ -72,29 +72,39 @@ final class Tables {
     };
   }
 
-  /** Shows rows in the table's order; Enter and a double click open one. */
-  static <R> void fill(TableView<R> table, ObservableList<R> rows, Consumer<R> open) {
-    table.getSelectionModel().setSelectionMode(SelectionMode.MULTIPLE);
-    table.setFixedCellSize(ROW_HEIGHT);
+  /** Shows rows in the table's own order. */
+  static <R> void fill(TableView<R> table, ObservableList<R> rows) {
     SortedList<R> sorted = new SortedList<>(rows);
     sorted.comparatorProperty().bind(table.comparatorProperty());
     table.setItems(sorted);
+  }
+
+  /**
+   * Makes rows that are opened by Enter and by a double click.
+   *
+   * @param row told of each row that is made
+   */
+  static <R> void open(TableView<R> table, Consumer<R> open, Consumer<TableRow<R>> row) {
+    table.getSelectionModel().setSelectionMode(SelectionMode.MULTIPLE);
+    table.setFixedCellSize(ROW_HEIGHT);
     table.setRowFactory(
         view -> {
-          TableRow<R> row = new TableRow<>();
-          row.setOnMouseClicked(
+          TableRow<R> made = new TableRow<>();
+          made.setOnMouseClicked(
               event -> {
                 boolean twice = event.getClickCount() == 2;
-                if (event.getButton() == MouseButton.PRIMARY && twice && !row.isEmpty()) {
-                  open.accept(row.getItem());
+                if (event.getButton() == MouseButton.PRIMARY && twice && !made.isEmpty()) {
+                  open.accept(made.getItem());
                 }
               });
-          return row;
+          row.accept(made);
+          return made;
         });
     table.setOnKeyPressed(
         event -> {
           R one = table.getSelectionModel().getSelectedItem();
-          if (event.getCode() == KeyCode.ENTER && one != null && !event.isAltDown()) {
+          boolean editing = table.getEditingCell() != null;
+          if (event.getCode() == KeyCode.ENTER && one != null && !event.isAltDown() && !editing) {
             open.accept(one);
             event.consume();
           }

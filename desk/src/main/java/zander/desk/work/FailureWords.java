@@ -3,10 +3,10 @@ package zander.desk.work;
 import java.io.IOException;
 import java.nio.file.AccessDeniedException;
 import java.nio.file.NoSuchFileException;
+import zander.core.change.SaveFailure;
 import zander.core.connect.ConnectFailure;
 import zander.core.edit.NotTextException;
 import zander.core.files.RemoteFailure;
-import zander.core.change.SaveFailure;
 
 /** The one place that turns failures into words: what failed, where things stand, what to do. */
 public final class FailureWords {

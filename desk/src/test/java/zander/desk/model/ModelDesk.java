@@ -19,6 +19,8 @@ import zander.core.connect.SignInTalk;
 import zander.core.trust.KnownHosts;
 import zander.core.trust.WireKey;
 import zander.desk.reach.Prompts;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Sheet;
 import zander.desk.work.Background;
 import zander.standin.demo.Demo;
 import zander.standin.server.Relay;

@@ -25,7 +25,8 @@ class EntryDraftTest {
           "/srv",
           "site",
           "note",
-          List.of(new MarkedFolder("Site", "/srv/levels", "site", "https://levels.example/")));
+          List.of(new MarkedFolder("Site", "/srv/levels", "site", "https://levels.example/")),
+          "web");
 
   @Test
   void whatIsNotTouchedStaysAsItWas() {

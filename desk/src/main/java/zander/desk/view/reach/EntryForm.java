@@ -71,7 +71,14 @@ final class EntryForm extends VBox {
             box("the agent's other keys", "draft-agent", draft.agent),
             box("password or questions", "draft-password", draft.password)),
         null);
-    row(grid, "Lands in", field(draft.landing, "draft-landing", "/folder; empty: home", 24), null);
+    row(
+        grid,
+        "Lands in",
+        field(draft.landing, "draft-landing", "/folder; empty: home", 24),
+        Parts.row(
+            "with-number",
+            Parts.label("served by", "quiet"),
+            field(draft.service, "draft-service", "account, web", 10)));
     row(
         grid,
         "Local folder",

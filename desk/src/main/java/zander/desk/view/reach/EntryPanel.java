@@ -30,6 +30,7 @@ final class EntryPanel extends VBox {
         entry.landing() == null ? "home" : entry.landing(),
         entry.landing() != null);
     fact(facts, "Local folder", entry.local(), true);
+    fact(facts, "Served by", entry.service(), false);
     fact(facts, "Note", entry.note(), false);
     getChildren().addAll(head, actions(model, row), facts);
     if (!entry.folders().isEmpty()) {

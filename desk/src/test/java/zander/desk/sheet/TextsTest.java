@@ -1,4 +1,4 @@
-package zander.desk.model;
+package zander.desk.sheet;
 
 import static org.assertj.core.api.Assertions.assertThat;
 

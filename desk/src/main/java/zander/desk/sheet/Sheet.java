@@ -1,4 +1,4 @@
-package zander.desk.model;
+package zander.desk.sheet;
 
 import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyBooleanWrapper;
@@ -17,7 +17,7 @@ public abstract class Sheet {
   public void close() {}
 
   /** Shows a question or a notice in the sheet, in the place of the one before. */
-  final void ask(Question asked) {
+  public final void ask(Question asked) {
     question.set(asked);
   }
 
@@ -25,11 +25,11 @@ public abstract class Sheet {
     question.set(null);
   }
 
-  final void setTitle(String words) {
+  protected final void setTitle(String words) {
     title.set(words);
   }
 
-  final void setUnsaved(boolean now) {
+  protected final void setUnsaved(boolean now) {
     unsaved.set(now);
   }
 

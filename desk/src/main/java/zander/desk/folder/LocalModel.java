@@ -1,12 +1,15 @@
-package zander.desk.model;
+package zander.desk.folder;
 
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
@@ -21,10 +24,15 @@ import zander.core.crossing.Node;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
-import zander.desk.model.LocalRow.Standing;
+import zander.core.listing.Listed;
+import zander.core.listing.Narrowing;
+import zander.core.listing.NaturalOrder;
+import zander.core.local.Trash;
+import zander.desk.folder.LocalRow.Standing;
 import zander.desk.work.Background;
 import zander.desk.work.FailureWords;
 import zander.desk.work.HomePath;
+import zander.desk.work.Settings;
 
 /** A folder on this computer, below the waterline. */
 public final class LocalModel {
@@ -32,6 +40,7 @@ public final class LocalModel {
   private static final long SAME_TIME = 2;
 
   private final Background background;
+  private final Settings settings;
   private final Path home;
   private final ReadOnlyObjectWrapper<Path> folder = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyStringWrapper problem = new ReadOnlyStringWrapper("");
@@ -45,16 +54,36 @@ public final class LocalModel {
 
   private String serverName;
 
+  private final ReadOnlyObjectWrapper<Set<String>> names = new ReadOnlyObjectWrapper<>();
   private long request;
 
-  LocalModel(Background background, Path home, Path start) {
+  public LocalModel(Background background, Settings settings, Path home, Path start) {
     this.background = background;
+    this.settings = settings;
     this.home = home;
-    narrow.addListener(
-        (observed, old, now) ->
-            shown.setPredicate(
-                row -> row.name().toLowerCase().contains(now.strip().toLowerCase())));
+    narrow.addListener((observed, old, now) -> narrow());
+    settings.valuesProperty().addListener((observed, old, now) -> narrow());
+    narrow();
     go(start);
+  }
+
+  private void narrow() {
+    Narrowing narrowing = Narrowing.parse(narrow.get(), System.currentTimeMillis() / 1000);
+    boolean hidden = settings.now().showHidden();
+    shown.setPredicate(
+        row -> (hidden || !row.node().name().startsWith(".")) && narrowing.fits(listed(row)));
+  }
+
+  private static Listed listed(LocalRow row) {
+    String[] owners = row.node().owner().split(":", 2);
+    return new Listed(
+        row.name(),
+        row.node().kind(),
+        row.node().size(),
+        row.node().modified(),
+        row.node().mode(),
+        owners[0],
+        owners.length > 1 ? owners[1] : "");
   }
 
   public void go(Path to) {
@@ -123,9 +152,14 @@ public final class LocalModel {
                       java.nio.charset.StandardCharsets.UTF_8));
       made.add(new LocalRow(path, node, standing(node, there.get(node.name()))));
     }
+    // What is here, by name, when the two folders are partners: the server's rows ask for it.
+    names.set(
+        server != null && isPartner()
+            ? nodes.stream().map(Node::name).collect(Collectors.toSet())
+            : null);
     made.sort(
         Comparator.comparing((LocalRow row) -> !row.isFolder())
-            .thenComparing(LocalRow::name, String.CASE_INSENSITIVE_ORDER));
+            .thenComparing(LocalRow::name, NaturalOrder.NAMES));
     List<Path> selected = selection.stream().map(LocalRow::path).toList();
     rows.setAll(made);
     selection.setAll(made.stream().filter(row -> selected.contains(row.path())).toList());
@@ -155,10 +189,79 @@ public final class LocalModel {
   }
 
   /** Compares with these entries of a server's folder from now on. */
-  void compareWith(RemotePath serverFolder, List<RemoteEntry> entries) {
+  public void compareWith(RemotePath serverFolder, List<RemoteEntry> entries) {
     server = List.copyOf(entries);
     serverName = serverFolder == null ? null : serverFolder.name();
     show(rows.stream().map(LocalRow::node).toList());
+  }
+
+  // Changing what is here.
+
+  /** Gives another name; the name must be free. */
+  public void rename(LocalRow row, String typed) {
+    if (typed.isBlank() || typed.equals(row.name()) || typed.contains("/")) {
+      return;
+    }
+    change(
+        () -> {
+          Path to = row.path().resolveSibling(typed);
+          if (Files.exists(to, LinkOption.NOFOLLOW_LINKS)) {
+            throw new java.nio.file.FileAlreadyExistsException(to.toString());
+          }
+          Files.move(row.path(), to);
+        });
+  }
+
+  /** Moves the selection to the desktop's trash, from where the desktop restores it. */
+  public void delete() {
+    List<Path> paths = selection.stream().map(LocalRow::path).toList();
+    String data = System.getenv("XDG_DATA_HOME");
+    Path dataHome =
+        data != null
+                && data.startsWith("/")
+                && home.equals(Path.of(System.getProperty("user.home")))
+            ? Path.of(data)
+            : home.resolve(".local/share");
+    change(
+        () -> {
+          for (Path path : paths) {
+            new Trash(dataHome).put(path);
+          }
+        });
+  }
+
+  public void makeFolder(String typed) {
+    if (!typed.isBlank()) {
+      change(() -> Files.createDirectories(folder.get().resolve(typed.strip())));
+    }
+  }
+
+  private interface Change {
+    void run() throws java.io.IOException;
+  }
+
+  private void change(Change change) {
+    background.run(
+        () -> {
+          change.run();
+          return folder.get();
+        },
+        done -> refresh(),
+        failure -> {
+          refresh();
+          problem.set(
+              failure instanceof java.nio.file.AtomicMoveNotSupportedException
+                  ? "It is on another disk than the trash: nothing was deleted"
+                  : FailureWords.of(failure).headline());
+        });
+  }
+
+  /**
+   * The wire names that are here, if this folder is the partner of the server's; {@code null} when
+   * it is another one.
+   */
+  public ReadOnlyObjectProperty<Set<String>> namesProperty() {
+    return names.getReadOnlyProperty();
   }
 
   public void select(List<LocalRow> chosen) {

@@ -1,4 +1,4 @@
-package zander.desk.model;
+package zander.desk.folder;
 
 import java.nio.file.Path;
 import zander.core.crossing.Node;

@@ -1,0 +1,62 @@
+package zander.core.edit;
+
+import com.github.difflib.DiffUtils;
+import com.github.difflib.patch.AbstractDelta;
+import java.util.ArrayList;
+import java.util.List;
+
+/** The difference of two texts, line by line, with a few lines around each change. */
+public final class LineDifference {
+  private static final int AROUND = 2;
+
+  private LineDifference() {}
+
+  /** What became of a line. */
+  public enum Kind {
+    SAME,
+    REMOVED,
+    ADDED,
+    /** Stands for lines that are the same and left out. */
+    GAP
+  }
+
+  /**
+   * @param number counted from 1: in the old text for removed lines, in the new one otherwise
+   */
+  public record Line(Kind kind, int number, String text) {}
+
+  public static List<Line> of(String before, String after) {
+    List<String> old = before.lines().toList();
+    List<String> now = after.lines().toList();
+    List<Line> lines = new ArrayList<>();
+    int shown = 0;
+    for (AbstractDelta<String> delta : DiffUtils.diff(old, now).getDeltas()) {
+      int at = delta.getTarget().getPosition();
+      int end = Math.min(at, shown + (shown == 0 ? 0 : AROUND));
+      same(now, shown, end, lines);
+      int begin = Math.max(end, at - AROUND);
+      if (begin > end) {
+        lines.add(new Line(Kind.GAP, 0, ""));
+      }
+      same(now, begin, at, lines);
+      int number = delta.getSource().getPosition();
+      for (String text : delta.getSource().getLines()) {
+        lines.add(new Line(Kind.REMOVED, ++number, text));
+      }
+      for (String text : delta.getTarget().getLines()) {
+        lines.add(new Line(Kind.ADDED, ++at, text));
+      }
+      shown = at;
+    }
+    if (!lines.isEmpty()) {
+      same(now, shown, Math.min(now.size(), shown + AROUND), lines);
+    }
+    return lines;
+  }
+
+  private static void same(List<String> now, int from, int to, List<Line> into) {
+    for (int i = from; i < to; i++) {
+      into.add(new Line(Kind.SAME, i + 1, now.get(i)));
+    }
+  }
+}

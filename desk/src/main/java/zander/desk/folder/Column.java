@@ -1,0 +1,32 @@
+package zander.desk.folder;
+
+import java.util.Comparator;
+import zander.core.files.RemoteEntry;
+import zander.core.listing.NaturalOrder;
+
+/** What a folder sheet shows of each entry, and the order that each gives. */
+public enum Column {
+  NAME("Name", Comparator.comparing(RemoteEntry::name, NaturalOrder.NAMES)),
+  SIZE("Size", Comparator.comparingLong((RemoteEntry e) -> e.attributes().size())),
+  CHANGED("Changed", Comparator.comparingLong((RemoteEntry e) -> e.attributes().modified())),
+  OWNER("Owner", Comparator.comparing(RemoteEntry::owner, NaturalOrder.NAMES)),
+  GROUP("Group", Comparator.comparing(RemoteEntry::group, NaturalOrder.NAMES)),
+  MODE("Mode", Comparator.comparingInt((RemoteEntry e) -> e.attributes().mode().bits())),
+  NOTES("Notes", null);
+
+  private final String title;
+  private final Comparator<RemoteEntry> order;
+
+  Column(String title, Comparator<RemoteEntry> order) {
+    this.title = title;
+    this.order = order;
+  }
+
+  public String title() {
+    return title;
+  }
+
+  Comparator<RemoteEntry> order() {
+    return order;
+  }
+}

@@ -1,0 +1,87 @@
+package zander.desk.folder;
+
+import java.util.List;
+import zander.core.connect.ShellWords;
+import zander.core.files.RemotePath;
+import zander.core.files.WireName;
+import zander.desk.sheet.OpenDesk;
+
+/** Texts about the selection that a person takes elsewhere; one line for each path. */
+public final class CopyText {
+  private final FolderModel folder;
+  private final OpenDesk desk;
+
+  public CopyText(FolderModel folder) {
+    this.folder = folder;
+    this.desk = folder.desk();
+  }
+
+  private List<RemotePath> paths() {
+    List<RemotePath> selected = folder.selectedPaths();
+    return selected.isEmpty() ? List.of(folder.path()) : selected;
+  }
+
+  private static String text(RemotePath path) {
+    byte[] bytes = WireName.bytes(path.wire());
+    return new String(bytes, java.nio.charset.StandardCharsets.UTF_8);
+  }
+
+  private String lines(java.util.function.Function<RemotePath, String> words) {
+    return String.join("\n", paths().stream().map(words).filter(w -> w != null).toList());
+  }
+
+  public String path() {
+    return lines(CopyText::text);
+  }
+
+  /** In single quotes, for a POSIX shell. */
+  public String quoted() {
+    return lines(
+        path ->
+            new String(
+                WireName.bytes(ShellWords.quote(path)), java.nio.charset.StandardCharsets.UTF_8));
+  }
+
+  /** {@code sftp://account@host/path}, with bytes that an address cannot hold as {@code %XX}. */
+  public String address() {
+    return lines(path -> desk.address() + percent(path));
+  }
+
+  /** The public address; empty where no marked folder has one. */
+  public String publicAddress() {
+    return lines(desk::publicAddress);
+  }
+
+  /** The path from the folder of another file, as a link in that file would have it. */
+  public String relativeTo(RemotePath file) {
+    return lines(path -> relative(file.parent(), path));
+  }
+
+  static String relative(RemotePath from, RemotePath to) {
+    List<RemotePath> a = from.chain();
+    List<RemotePath> b = to.chain();
+    int same = 0;
+    while (same < a.size() && same < b.size() && a.get(same).equals(b.get(same))) {
+      same++;
+    }
+    String up = "../".repeat(a.size() - same);
+    String rest = to.wire().substring(b.get(same - 1).wire().length()).replaceFirst("^/", "");
+    String wire = up + rest;
+    String text = new String(WireName.bytes(wire), java.nio.charset.StandardCharsets.UTF_8);
+    return text.isEmpty() ? "." : text;
+  }
+
+  public static String percent(RemotePath path) {
+    StringBuilder text = new StringBuilder();
+    for (byte b : WireName.bytes(path.wire())) {
+      char c = (char) (b & 0xff);
+      boolean plain =
+          (c >= 'a' && c <= 'z')
+              || (c >= 'A' && c <= 'Z')
+              || (c >= '0' && c <= '9')
+              || "/-._~".indexOf(c) >= 0;
+      text.append(plain ? String.valueOf(c) : String.format("%%%02X", (int) c));
+    }
+    return text.toString();
+  }
+}

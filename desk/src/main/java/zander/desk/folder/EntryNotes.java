@@ -1,0 +1,102 @@
+package zander.desk.folder;
+
+import java.util.function.Function;
+import java.util.regex.Pattern;
+import zander.core.files.FileKind;
+import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteEntry;
+import zander.core.files.RemotePath;
+import zander.core.listing.ServiceAccess;
+import zander.core.rights.Mode;
+import zander.core.rights.Mode.May;
+import zander.core.rights.Mode.Who;
+
+/**
+ * What an administrator should see of the entries of one folder without opening them.
+ *
+ * @param access what the account that serves the folder may read; {@code null} when not known
+ * @param opened what a file was when it was opened here; {@code null} for one that is not open
+ */
+public record EntryNotes(ServiceAccess access, Function<RemotePath, RemoteAttributes> opened) {
+  /** How much it matters. */
+  public enum Weight {
+    NONE,
+    LOOK,
+    DANGER
+  }
+
+  /**
+   * @param detail more words, for a hint; empty for none
+   */
+  public record Note(String words, Weight weight, String detail) {
+    Note(String words, Weight weight) {
+      this(words, weight, "");
+    }
+  }
+
+  static final EntryNotes NONE = new EntryNotes(null, path -> null);
+
+  private static final Note NOTHING = new Note("", Weight.NONE);
+  private static final Pattern SECRET =
+      Pattern.compile(
+          "(?i)\\.env(\\..*)?|.*\\.(key|pfx|p12|jks|kdbx)|id_(rsa|dsa|ecdsa|ed25519)(_sk)?"
+              + "|.*(secret|passw(or)?d|credential).*|\\.(pgpass|netrc|htpasswd)|wp-config\\.php");
+  private static final Pattern PERHAPS_SECRET = Pattern.compile("(?i).*\\.pem");
+  private static final Pattern NUMBER = Pattern.compile("[0-9]+");
+
+  public Note of(RemoteEntry entry) {
+    if (entry.kind() == FileKind.LINK && entry.isBrokenLink()) {
+      return new Note("leads nowhere", Weight.DANGER, "What this link points to is not there.");
+    }
+    Note note = entry.kind() == FileKind.LINK ? NOTHING : ofRights(entry);
+    return note.weight() != Weight.NONE ? note : ofChange(entry);
+  }
+
+  private Note ofRights(RemoteEntry entry) {
+    Mode mode = entry.attributes().mode();
+    boolean openFolder = entry.attributes().isFolder() && mode.has(Mode.STICKY);
+    if (mode.allows(Who.OTHERS, May.WRITE) && !openFolder && entry.kind() != FileKind.OTHER) {
+      return new Note(
+          "anyone can write", Weight.DANGER, "Every account of this server may change it.");
+    }
+    boolean file = entry.kind() == FileKind.FILE;
+    if (file && SECRET.matcher(entry.name()).matches() && mode.allows(Who.OTHERS, May.READ)) {
+      return new Note("secret, anyone can read", Weight.DANGER, "By its name it holds a secret.");
+    }
+    if (file && mode.has(Mode.SET_UID)) {
+      return new Note(
+          "runs as " + entry.owner(), Weight.LOOK, "Set-user-ID: whoever runs it is its owner.");
+    }
+    if (file && mode.has(Mode.SET_GID) && mode.allows(Who.GROUP, May.RUN)) {
+      return new Note("runs as group " + entry.group(), Weight.LOOK, "Set-group-ID.");
+    }
+    if (NUMBER.matcher(entry.owner()).matches()) {
+      return new Note(
+          "owner is gone", Weight.LOOK, "No account of this server has number " + entry.owner());
+    }
+    if (access != null && entry.kind() != FileKind.OTHER && !access.mayRead(entry.attributes())) {
+      boolean above = access.stoppedAt() != null;
+      return new Note(
+          access.account() + (above ? " is stopped above" : " cannot read"),
+          Weight.LOOK,
+          above
+              ? access.account() + " may not go into " + access.stoppedAt()
+              : "By owner, group and mode the account " + access.account() + " may not read it.");
+    }
+    if (file
+        && PERHAPS_SECRET.matcher(entry.name()).matches()
+        && mode.allows(Who.OTHERS, May.READ)) {
+      return new Note("anyone can read", Weight.LOOK, "If it holds a private key, close it.");
+    }
+    return NOTHING;
+  }
+
+  private Note ofChange(RemoteEntry entry) {
+    RemoteAttributes then = opened.apply(entry.path());
+    RemoteAttributes now = entry.behind() == null ? entry.attributes() : entry.behind();
+    return then != null && now.looksChangedSince(then)
+        ? new Note(
+            "changed since opened", Weight.LOOK, "The text open here is of an older version.")
+        : NOTHING;
+  }
+}

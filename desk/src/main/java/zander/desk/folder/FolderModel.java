@@ -1,0 +1,504 @@
+package zander.desk.folder;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import javafx.beans.property.ReadOnlyBooleanProperty;
+import javafx.beans.property.ReadOnlyBooleanWrapper;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
+import zander.core.files.FileSpace;
+import zander.core.files.RemoteEntry;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFiles;
+import zander.core.files.RemotePath;
+import zander.core.files.WireName;
+import zander.core.listing.Narrowing;
+import zander.core.listing.ServiceAccess;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Sheet;
+import zander.desk.work.FailureWords;
+import zander.desk.work.Said;
+import zander.desk.work.Settings;
+
+/** A folder on the server: where it is, what is in it, what is selected. */
+public final class FolderModel extends Sheet {
+  /** More rows are arranged on another thread, so that the window does not wait. */
+  private static final int MANY = 3000;
+
+  private final OpenDesk desk;
+  private final ReadOnlyBooleanWrapper loading = new ReadOnlyBooleanWrapper(false);
+  private final ReadOnlyObjectWrapper<RemotePath> path = new ReadOnlyObjectWrapper<>();
+  private final ReadOnlyObjectWrapper<EntryNotes> notes =
+      new ReadOnlyObjectWrapper<>(EntryNotes.NONE);
+  private final ReadOnlyObjectWrapper<FileSpace> space = new ReadOnlyObjectWrapper<>();
+  private final ReadOnlyObjectWrapper<Narrowing> narrowing =
+      new ReadOnlyObjectWrapper<>(Narrowing.NONE);
+  private final ReadOnlyObjectWrapper<Set<RemotePath>> marked =
+      new ReadOnlyObjectWrapper<>(Set.of());
+  private final StringProperty narrow = new SimpleStringProperty("");
+  private final ObservableList<RemoteEntry> rows = FXCollections.observableArrayList();
+  private final ObservableList<RemoteEntry> selection = FXCollections.observableArrayList();
+  private final ReadOnlyObjectWrapper<List<RemoteEntry>> all =
+      new ReadOnlyObjectWrapper<>(List.of());
+  private final Trail trail = new Trail();
+  private Column column = Column.NAME;
+  private boolean descending;
+  private long request;
+  private long arranging;
+  private long lastRead;
+  private Set<RemotePath> wanted = Set.of();
+
+  public FolderModel(OpenDesk desk) {
+    this.desk = desk;
+    narrow.addListener(
+        (observed, old, now) -> {
+          narrowing.set(Narrowing.parse(now, System.currentTimeMillis() / 1000));
+          arrange();
+        });
+    desk.settings().valuesProperty().addListener((observed, old, now) -> arrange());
+  }
+
+  // Going somewhere.
+
+  /** Goes to a folder; on a failure stays where it was and says why. */
+  public void go(RemotePath to) {
+    RemotePath from = path.get();
+    load(
+        to,
+        () -> {
+          if (from != null && !from.equals(to)) {
+            trail.went(from);
+          }
+        });
+  }
+
+  /** Shows what was read on arrival; where that failed, home, and why. */
+  public void land(RemoteFiles.Landing landing) {
+    if (landing.failure() == null) {
+      arrive(landing.folder(), landing.entries());
+    } else {
+      go(landing.home());
+      tell(FailureWords.of(landing.failure()));
+    }
+  }
+
+  public void goUp() {
+    if (path.get() != null && !path.get().isRoot()) {
+      go(path.get().parent());
+    }
+  }
+
+  public void goHome() {
+    go(desk.home());
+  }
+
+  public void goBack() {
+    RemotePath from = path.get();
+    if (trail.peekBack() != null) {
+      load(trail.peekBack(), () -> trail.wentBack(from));
+    }
+  }
+
+  public void goForward() {
+    RemotePath from = path.get();
+    if (trail.peekForward() != null) {
+      load(trail.peekForward(), () -> trail.wentForward(from));
+    }
+  }
+
+  /** Goes to what was typed: absolute, relative to here, or from the home folder by {@code ~}. */
+  public void goTyped(String typed) {
+    try {
+      RemotePath to = typedPath(typed);
+      if (to != null) {
+        go(to);
+      }
+    } catch (IllegalArgumentException e) {
+      tell(FailureWords.of(e));
+    }
+  }
+
+  /**
+   * The path that was typed; {@code null} for nothing.
+   *
+   * @throws IllegalArgumentException when it is none
+   */
+  RemotePath typedPath(String typed) {
+    String text = typed.strip();
+    if (text.equals("~") || text.startsWith("~/")) {
+      return desk.home().resolve("." + text.substring(1));
+    }
+    return text.isEmpty() ? null : path.get().resolve(text);
+  }
+
+  /** Reads the folder again and keeps the selection. */
+  public void refresh() {
+    if (path.get() != null) {
+      load(path.get(), () -> {});
+    }
+  }
+
+  /** The same when the person comes back to the window, unless it was read just now. */
+  public void refreshIfOld() {
+    if (!loading.get() && System.nanoTime() - lastRead > 2_000_000_000L) {
+      refresh();
+    }
+  }
+
+  private void load(RemotePath to, Runnable onArrival) {
+    long mine = ++request;
+    loading.set(true);
+    Portions portions = to.equals(path.get()) ? null : new Portions(mine, to, onArrival);
+    desk.background()
+        .run(
+            () -> desk.files().list(to, portions == null ? part -> {} : portions::add),
+            entries -> {
+              if (mine == request) {
+                loading.set(false);
+                boolean shown = portions != null && portions.shown;
+                boolean same = to.equals(path.get());
+                if (!same) {
+                  // Reading the same folder again answers nothing that is being told or asked.
+                  dismissQuestion();
+                }
+                if (same && !shown) {
+                  mark(entries);
+                }
+                arrive(to, entries);
+                if (!shown) {
+                  onArrival.run();
+                }
+              }
+            },
+            failure -> failed(mine, to, failure));
+  }
+
+  private void failed(long mine, RemotePath to, Throwable failure) {
+    if (mine != request) {
+      return;
+    }
+    loading.set(false);
+    boolean lost =
+        failure instanceof RemoteFailure remote
+            && remote.reason() == RemoteFailure.Reason.LINE_LOST;
+    // A line that broke is told above all sheets, and this is read again when it is back.
+    if (!lost || !to.equals(path.get())) {
+      tell(FailureWords.of(failure));
+    }
+    desk.checkLine();
+  }
+
+  /** The first portion of a new folder is shown at once, the rest a few times a second. */
+  private final class Portions {
+    private static final long PAUSE = 250_000_000;
+
+    private final long mine;
+    private final RemotePath to;
+    private final Runnable onArrival;
+    private final List<RemoteEntry> soFar = new ArrayList<>();
+    private long last;
+    private boolean shown;
+
+    Portions(long mine, RemotePath to, Runnable onArrival) {
+      this.mine = mine;
+      this.to = to;
+      this.onArrival = onArrival;
+    }
+
+    /** On the thread that reads. */
+    void add(List<RemoteEntry> part) {
+      soFar.addAll(part);
+      long now = System.nanoTime();
+      if (now - last > PAUSE) {
+        last = now;
+        List<RemoteEntry> copy = List.copyOf(soFar);
+        desk.background().show(() -> show(copy));
+      }
+    }
+
+    private void show(List<RemoteEntry> entries) {
+      // What has arrived completely meanwhile is not replaced by a part of it.
+      if (mine == request && loading.get()) {
+        boolean first = !shown;
+        shown = true;
+        if (first) {
+          dismissQuestion();
+        }
+        arrive(to, entries);
+        if (first) {
+          onArrival.run();
+        }
+      }
+    }
+  }
+
+  private void arrive(RemotePath to, List<RemoteEntry> entries) {
+    boolean moved = !to.equals(path.get());
+    lastRead = System.nanoTime();
+    if (moved) {
+      selection.clear();
+      marked.set(Set.of());
+      all.set(List.of());
+      path.set(to);
+      setTitle(to.name());
+      narrow.set("");
+      notes.set(new EntryNotes(null, desk::openedAs));
+      space.set(null);
+      desk.arrivedAt(to);
+      learnAbout(to);
+    }
+    all.set(List.copyOf(entries));
+    arrange();
+  }
+
+  /** What the listing alone does not tell: room, and who else can reach it. */
+  private void learnAbout(RemotePath folder) {
+    String service = desk.serviceAccount();
+    desk.background()
+        .run(
+            () -> desk.files().space(folder),
+            found -> {
+              if (folder.equals(path.get())) {
+                space.set(found);
+              }
+            },
+            failure -> {});
+    if (!service.isEmpty()) {
+      desk.background()
+          .run(
+              () -> ServiceAccess.of(service, desk.files(), folder),
+              access -> {
+                if (folder.equals(path.get())) {
+                  notes.set(new EntryNotes(access, desk::openedAs));
+                }
+              },
+              failure -> {});
+    }
+  }
+
+  // Rows.
+
+  private void mark(List<RemoteEntry> now) {
+    Map<RemotePath, RemoteEntry> before = new HashMap<>();
+    all.get().forEach(entry -> before.put(entry.path(), entry));
+    Set<RemotePath> changed = new HashSet<>();
+    for (RemoteEntry entry : now) {
+      RemoteEntry old = before.get(entry.path());
+      if (old == null
+          || entry.attributes().looksChangedSince(old.attributes())
+          || !entry.attributes().mode().equals(old.attributes().mode())
+          || entry.attributes().uid() != old.attributes().uid()
+          || entry.attributes().gid() != old.attributes().gid()) {
+        changed.add(entry.path());
+      }
+    }
+    if (!changed.isEmpty()) {
+      marked.set(changed);
+    }
+  }
+
+  /** Shows rows in the order of a column from now on. */
+  public void orderBy(Column by, boolean down) {
+    column = by;
+    descending = down;
+    arrange();
+  }
+
+  private void arrange() {
+    long mine = ++arranging;
+    Settings.Values chosen = desk.settings().now();
+    Arrangement arrangement =
+        new Arrangement(
+            column,
+            descending,
+            chosen.foldersFirst(),
+            chosen.showHidden(),
+            narrowing.get(),
+            notes.get(),
+            marked.get());
+    List<RemoteEntry> entries = all.get();
+    if (entries.size() <= MANY) {
+      show(arrangement.of(entries));
+      return;
+    }
+    desk.background()
+        .run(
+            () -> arrangement.of(entries),
+            arranged -> {
+              if (mine == arranging) {
+                show(arranged);
+              }
+            },
+            failure -> {});
+  }
+
+  private void show(List<RemoteEntry> arranged) {
+    Set<RemotePath> selected =
+        selection.stream().map(RemoteEntry::path).collect(Collectors.toSet());
+    if (arranged.stream().anyMatch(entry -> wanted.contains(entry.path()))) {
+      selected = wanted;
+      wanted = Set.of();
+    }
+    Set<RemotePath> chosen = selected;
+    if (arranged.equals(rows)) {
+      return;
+    }
+    rows.setAll(arranged);
+    List<RemoteEntry> again =
+        chosen.isEmpty()
+            ? List.of()
+            : arranged.stream().filter(entry -> chosen.contains(entry.path())).toList();
+    selection.setAll(again);
+  }
+
+  /** Puts rows that changed in the place of those shown for the same paths. */
+  public void update(List<RemoteEntry> now) {
+    Map<RemotePath, RemoteEntry> fresh = new HashMap<>();
+    now.forEach(entry -> fresh.put(entry.path(), entry));
+    all.set(all.get().stream().map(entry -> fresh.getOrDefault(entry.path(), entry)).toList());
+    arrange();
+  }
+
+  /** Looks at some paths again: rows come, change and go, without the folder being read. */
+  public void lookAgain(List<RemotePath> paths) {
+    List<RemotePath> here =
+        paths.stream().filter(one -> !one.isRoot() && one.parent().equals(path.get())).toList();
+    if (here.isEmpty()) {
+      return;
+    }
+    RemotePath folder = path.get();
+    desk.background()
+        .run(
+            () -> desk.files().entries(here),
+            found -> {
+              if (folder.equals(path.get())) {
+                Set<RemotePath> gone = new HashSet<>(here);
+                List<RemoteEntry> merged = new ArrayList<>(found);
+                all.get().stream()
+                    .filter(entry -> !gone.contains(entry.path()))
+                    .forEach(merged::add);
+                marked.set(found.stream().map(RemoteEntry::path).collect(Collectors.toSet()));
+                all.set(List.copyOf(merged));
+                arrange();
+              }
+            },
+            failure -> desk.checkLine());
+  }
+
+  /** Selects rows as soon as they are shown. */
+  void selectNext(List<RemotePath> paths) {
+    wanted = Set.copyOf(paths);
+  }
+
+  // Opening, telling.
+
+  /** Opens a row: goes into a folder, or opens a file as a sheet. */
+  public void open(RemoteEntry entry) {
+    if (entry.leadsToFolder()) {
+      go(entry.path());
+    } else if (entry.leadsToFile()) {
+      desk.openFile(entry.path(), 0);
+    } else {
+      String why =
+          entry.isBrokenLink()
+              ? "It is a link to "
+                  + WireName.toText(entry.target())
+                  + ", and nothing is there, or the link leads to itself."
+              : "It is a device, a pipe or a socket.";
+      tell(new Said(entry.name() + " cannot be opened", why));
+    }
+  }
+
+  void tell(Said said) {
+    ask(Question.notice(said, true, dismiss()));
+  }
+
+  public Question.Choice dismiss() {
+    return new Question.Choice("Close", ticked -> dismissQuestion());
+  }
+
+  // What views see.
+
+  public void select(List<RemoteEntry> entries) {
+    selection.setAll(entries);
+  }
+
+  public ObservableList<RemoteEntry> selection() {
+    return selection;
+  }
+
+  /** The selected paths, in the order of the rows. */
+  List<RemotePath> selectedPaths() {
+    return selection.stream()
+        .sorted(Comparator.comparingInt(rows::indexOf))
+        .map(RemoteEntry::path)
+        .toList();
+  }
+
+  /** The rows that are shown, in their order. */
+  public ObservableList<RemoteEntry> rows() {
+    return rows;
+  }
+
+  /** All entries, shown or not. */
+  public ReadOnlyObjectProperty<List<RemoteEntry>> allProperty() {
+    return all.getReadOnlyProperty();
+  }
+
+  /** How many are hidden by their names, and not by narrowing. */
+  public long hiddenCount() {
+    return desk.settings().now().showHidden()
+        ? 0
+        : all.get().stream().filter(entry -> entry.path().wireName().startsWith(".")).count();
+  }
+
+  public StringProperty narrowProperty() {
+    return narrow;
+  }
+
+  /** What the narrowing was understood as. */
+  public ReadOnlyObjectProperty<Narrowing> narrowingProperty() {
+    return narrowing.getReadOnlyProperty();
+  }
+
+  public ReadOnlyObjectProperty<EntryNotes> notesProperty() {
+    return notes.getReadOnlyProperty();
+  }
+
+  /** The room there is; {@code null} while the server has not told. */
+  public ReadOnlyObjectProperty<FileSpace> spaceProperty() {
+    return space.getReadOnlyProperty();
+  }
+
+  /** Rows that changed at the last look. */
+  public ReadOnlyObjectProperty<Set<RemotePath>> markedProperty() {
+    return marked.getReadOnlyProperty();
+  }
+
+  public ReadOnlyObjectProperty<RemotePath> pathProperty() {
+    return path.getReadOnlyProperty();
+  }
+
+  public RemotePath path() {
+    return path.get();
+  }
+
+  public ReadOnlyBooleanProperty loadingProperty() {
+    return loading.getReadOnlyProperty();
+  }
+
+  OpenDesk desk() {
+    return desk;
+  }
+}

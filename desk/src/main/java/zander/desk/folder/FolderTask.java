@@ -1,0 +1,75 @@
+package zander.desk.folder;
+
+import java.util.concurrent.CancellationException;
+import java.util.function.Consumer;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+import zander.core.work.Cancellation;
+import zander.desk.sheet.Question;
+import zander.desk.work.FailureWords;
+import zander.desk.work.Said;
+
+/** Work started from a folder sheet: told in a strip while it runs, and stopped there. */
+final class FolderTask {
+  private final FolderModel folder;
+  private final String headline;
+  private final StringProperty live = new SimpleStringProperty("");
+  private final Cancellation stop = new Cancellation();
+  private Question shown;
+
+  FolderTask(FolderModel folder, String headline) {
+    this.folder = folder;
+    this.headline = headline;
+  }
+
+  interface Work<T> {
+    T run(FolderTask task) throws Exception;
+  }
+
+  /** Tells how far it is, from any thread. */
+  void tell(String words) {
+    folder.desk().background().show(() -> live.set(words));
+  }
+
+  Cancellation stop() {
+    return stop;
+  }
+
+  /** Runs it; a failure is told in the sheet, and so is that it was stopped. */
+  <T> void run(Work<T> work, Consumer<T> done) {
+    shown =
+        Question.notice(
+                new Said(headline, ""), false, new Question.Choice("Stop", ticked -> stop.stop()))
+            .live(live);
+    folder.ask(shown);
+    folder
+        .desk()
+        .background()
+        .run(
+            () -> work.run(this),
+            result -> {
+              end();
+              done.accept(result);
+            },
+            failure -> {
+              end();
+              if (failure instanceof CancellationException) {
+                folder.ask(
+                    Question.notice(
+                        new Said(headline + ": stopped", "What had been done is in the journal."),
+                        false,
+                        folder.dismiss()));
+                folder.refresh();
+              } else {
+                folder.tell(FailureWords.of(failure));
+                folder.desk().checkLine();
+              }
+            });
+  }
+
+  private void end() {
+    if (folder.questionProperty().get() == shown) {
+      folder.dismissQuestion();
+    }
+  }
+}

@@ -1,0 +1,111 @@
+package zander.desk.history;
+
+import zander.core.change.PutBack.Verdict;
+import zander.core.change.Recovery;
+import zander.core.files.AccountNames;
+import zander.core.files.RemotePath;
+import zander.core.journal.ChangeKind;
+import zander.core.journal.FileState;
+import zander.core.journal.JournalEntry;
+import zander.desk.sheet.Texts;
+
+/** Entries of the journal, and what becomes of them, in words. */
+public final class EntryWords {
+  private EntryWords() {}
+
+  /** What was done: {@code rights deploy:web 0644 to 0600}. */
+  public static String what(JournalEntry entry, AccountNames names) {
+    String back = entry.undoes() == 0 ? "" : "put back: ";
+    return back
+        + switch (entry.kind()) {
+          case SAVE -> "saved" + sizes(entry);
+          case RIGHTS ->
+              "rights " + rights(entry.before(), names) + " to " + rights(entry.after(), names);
+          case MAKE_FILE -> "file made";
+          case MAKE_FOLDER -> "folder made";
+          case MAKE_LINK -> "link made to " + entry.note();
+          case RENAME -> renamed(entry);
+          case COPY -> "copied from " + entry.note();
+          case DELETE -> "deleted, and held";
+          case PURGE -> "deleted for good";
+          case SEND_UP -> "sent up";
+          case REPLACE -> "replaced by a crossing";
+          case PACK -> "packed";
+          case UNPACK -> "unpacked from " + entry.note();
+          case FETCH -> "fetched from " + entry.note();
+        };
+  }
+
+  private static String sizes(JournalEntry entry) {
+    return entry.before() == null || entry.contentId() == null
+        ? ""
+        : ", was " + Texts.size(entry.before().attributes().size());
+  }
+
+  private static String renamed(JournalEntry entry) {
+    RemotePath to = entry.to();
+    return entry.path().parent().equals(to.parent()) ? "renamed to " + to.name() : "moved to " + to;
+  }
+
+  private static String rights(FileState state, AccountNames names) {
+    return state == null
+        ? "?"
+        : names.user(state.attributes().uid())
+            + ":"
+            + names.group(state.attributes().gid())
+            + " "
+            + state.mode().octal();
+  }
+
+  /** Where it stands: empty for one that is done and in force. */
+  public static String state(JournalEntry entry, boolean putBack) {
+    return putBack
+        ? "put back"
+        : entry.isDone() ? "" : entry.isUnderWay() ? "end not known" : entry.outcome();
+  }
+
+  /** The word for a kind, to filter by. */
+  public static String kind(ChangeKind kind) {
+    return switch (kind) {
+      case SAVE -> "saves";
+      case RIGHTS -> "rights";
+      case RENAME -> "renames";
+      case DELETE, PURGE -> "deletions";
+      case SEND_UP, REPLACE -> "crossings";
+      default -> "new things";
+    };
+  }
+
+  /** Why an entry cannot be put back, or what that would take with it. */
+  public static String verdict(Verdict verdict, JournalEntry entry) {
+    return switch (verdict) {
+      case READY -> "";
+      case CHANGED_SINCE ->
+          entry.kind() == ChangeKind.MAKE_FOLDER
+              ? "There are things in it now."
+              : "It was changed since. What is there now is kept: it can be put back in its turn.";
+      case NAME_TAKEN -> "Something else is called " + entry.path().name() + " now.";
+      case GONE -> "What it left is not there any more.";
+      case NOT_KEPT -> "The version before was not kept, or was let go by the journal's rules.";
+      case FOR_GOOD -> "It was deleted for good: nothing was kept.";
+      case ALREADY_PUT_BACK -> "It was put back already.";
+      case NEVER_DONE -> "It was not done.";
+    };
+  }
+
+  /** What was found of a change that was under way. */
+  public static String finding(Recovery.Finding finding) {
+    return switch (finding.state()) {
+      case DONE -> "It had been done; only its end was not written down.";
+      case NOT_DONE -> "Nothing of it had been done.";
+      case PART_LEFT ->
+          "The server has what was there before. A half was left beside it: "
+              + finding.entry().part().name();
+      case HALF ->
+          finding.entry().kind() == ChangeKind.PURGE
+              ? "A part of it is gone, the rest is still there."
+              : "A part of it was done.";
+      case OTHER -> "It is neither as before nor as meant: somebody else was there.";
+    };
+  }
+}

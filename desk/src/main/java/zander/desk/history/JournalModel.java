@@ -1,0 +1,355 @@
+package zander.desk.history;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.Objects;
+import java.util.stream.Stream;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
+import zander.core.change.HeldThings;
+import zander.core.change.PutBack;
+import zander.core.change.PutBack.Verdict;
+import zander.core.edit.LineDifference;
+import zander.core.edit.NotTextException;
+import zander.core.edit.TextFile;
+import zander.core.files.RemotePath;
+import zander.core.journal.ChangeKind;
+import zander.core.journal.FileJournal;
+import zander.core.journal.Journal;
+import zander.core.journal.JournalEntry;
+import zander.core.journal.JournalRules;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Sheet;
+import zander.desk.sheet.Texts;
+import zander.desk.work.FailureWords;
+import zander.desk.work.Said;
+
+/** The journal of a desk's server as a sheet: searched, looked into, put back. */
+public final class JournalModel extends Sheet {
+  private static final int MOST_SHOWN = 20_000;
+  private static final long LARGEST = 16L << 20;
+
+  private final OpenDesk desk;
+  private final StringProperty search = new SimpleStringProperty("");
+  private final ObservableList<JournalEntry> entries = FXCollections.observableArrayList();
+  private final ReadOnlyObjectWrapper<JournalEntry> selected = new ReadOnlyObjectWrapper<>();
+  private final ReadOnlyObjectWrapper<List<LineDifference.Line>> difference =
+      new ReadOnlyObjectWrapper<>(List.of());
+
+  public JournalModel(OpenDesk desk) {
+    this.desk = desk;
+    setTitle("Journal");
+    search.addListener((observed, old, now) -> refresh());
+    refresh();
+  }
+
+  private PutBack putBack() {
+    return new PutBack(desk.files(), desk.commands(), desk.journal(), desk.home());
+  }
+
+  /** Reads what is there now; kept up with after every change of this desk. */
+  public void refresh() {
+    String wanted = search.get().strip().toLowerCase(Locale.ROOT);
+    JournalEntry before = selected.get();
+    entries.setAll(
+        desk.journal().entries().stream()
+            .filter(entry -> fits(entry, wanted))
+            .limit(MOST_SHOWN)
+            .toList());
+    if (before != null) {
+      entries.stream()
+          .filter(entry -> entry.id() == before.id())
+          .findFirst()
+          .ifPresent(selected::set);
+    }
+  }
+
+  private boolean fits(JournalEntry entry, String wanted) {
+    String all =
+        String.join(
+                " ",
+                entry.path().text(),
+                entry.to() == null ? "" : entry.to().text(),
+                what(entry),
+                EntryWords.kind(entry.kind()),
+                state(entry),
+                entry.desk(),
+                Texts.exactly(entry.at() / 1000))
+            .toLowerCase(Locale.ROOT);
+    return Stream.of(wanted.split("\\s+")).allMatch(all::contains);
+  }
+
+  public String what(JournalEntry entry) {
+    return EntryWords.what(entry, desk.files().names());
+  }
+
+  public String state(JournalEntry entry) {
+    return EntryWords.state(entry, desk.journal().isPutBack(entry));
+  }
+
+  public void select(JournalEntry entry) {
+    selected.set(entry);
+    difference.set(List.of());
+    if (entry == null || entry.contentId() == null) {
+      return;
+    }
+    desk.background()
+        .run(
+            () -> differenceOf(entry),
+            lines -> {
+              if (Objects.equals(selected.get(), entry)) {
+                difference.set(lines);
+              }
+            },
+            failure -> difference.set(List.of()));
+  }
+
+  private List<LineDifference.Line> differenceOf(JournalEntry entry) throws java.io.IOException {
+    byte[] before = desk.journal().contentBefore(entry);
+    byte[] after = contentAfter(entry);
+    if (before == null || after == null) {
+      return List.of();
+    }
+    try {
+      return LineDifference.of(TextFile.decode(before).text(), TextFile.decode(after).text());
+    } catch (NotTextException e) {
+      return List.of();
+    }
+  }
+
+  /** What a save wrote: kept by the next one that replaced it, or still on the server. */
+  private byte[] contentAfter(JournalEntry entry) throws java.io.IOException {
+    String digest = entry.after() == null ? null : entry.after().digest();
+    for (JournalEntry other : desk.journal().about(entry.path())) {
+      if (digest != null && digest.equals(other.contentId())) {
+        return desk.journal().contentBefore(other);
+      }
+    }
+    return desk.files().readAll(entry.path(), LARGEST);
+  }
+
+  // Putting back.
+
+  /** Whether the entry is one that could be put back, as far as can be told without looking. */
+  public static boolean mayPutBack(JournalEntry entry, Journal journal) {
+    return entry != null
+        && entry.isDone()
+        && entry.kind() != ChangeKind.PURGE
+        && !journal.isPutBack(entry);
+  }
+
+  public boolean mayPutBack(JournalEntry entry) {
+    return mayPutBack(entry, desk.journal());
+  }
+
+  public void putBack(JournalEntry entry) {
+    putBack(entry, false, this);
+  }
+
+  /**
+   * Puts an entry back; what stands against it is asked or told in a sheet.
+   *
+   * @param told the sheet the person is looking at
+   */
+  public void putBack(JournalEntry entry, boolean evenIfChanged, Sheet told) {
+    desk.background()
+        .run(
+            () -> putBack().run(entry, evenIfChanged),
+            verdict -> ended(entry, verdict, told),
+            failure -> {
+              told.ask(notice(FailureWords.of(failure), true, told));
+              desk.checkLine();
+              refresh();
+            });
+  }
+
+  private void ended(JournalEntry entry, Verdict verdict, Sheet told) {
+    String name = entry.path().name();
+    if (verdict == Verdict.READY) {
+      told.dismissQuestion();
+      desk.changed(touched(List.of(entry)));
+      refresh();
+    } else if (verdict == Verdict.CHANGED_SINCE) {
+      told.ask(
+          Question.notice(
+              new Said(name + " was changed since", EntryWords.verdict(verdict, entry)),
+              true,
+              new Question.Choice("Put back all the same", ticked -> putBack(entry, true, told)),
+              new Question.Choice("Leave it", ticked -> told.dismissQuestion())));
+    } else {
+      told.ask(
+          notice(
+              new Said(name + " cannot be put back", EntryWords.verdict(verdict, entry)),
+              true,
+              told));
+    }
+  }
+
+  private static List<RemotePath> touched(List<JournalEntry> entries) {
+    return entries.stream()
+        .flatMap(entry -> Stream.of(entry.path(), entry.to()))
+        .filter(Objects::nonNull)
+        .distinct()
+        .toList();
+  }
+
+  private static Question notice(Said said, boolean danger, Sheet on) {
+    return Question.notice(
+        said, danger, new Question.Choice("Close", ticked -> on.dismissQuestion()));
+  }
+
+  /** Asks whether to put back all that was done since the selected entry, it included. */
+  public void putBackSince() {
+    JournalEntry from = selected.get();
+    if (from == null) {
+      ask(
+          notice(
+              new Said("Select the first entry to put back", "It and all after it go back."),
+              false,
+              this));
+      return;
+    }
+    List<JournalEntry> all = putBack().since(from.at());
+    ask(
+        Question.notice(
+            new Said(
+                "Put back "
+                    + Texts.count(all.size(), "change")
+                    + ", all since "
+                    + Texts.when(from.at() / 1000, java.time.Clock.systemDefaultZone())
+                    + "?",
+                "The newest first. One that was changed by others since stays as it is and is"
+                    + " told."),
+            true,
+            new Question.Choice("Put them back", ticked -> putBackAll(all)),
+            new Question.Choice("Leave it", ticked -> dismissQuestion())));
+  }
+
+  private record Outcome(int done, List<String> left) {}
+
+  private void putBackAll(List<JournalEntry> all) {
+    dismissQuestion();
+    desk.background()
+        .run(
+            () -> {
+              PutBack work = putBack();
+              int done = 0;
+              List<String> left = new java.util.ArrayList<>();
+              for (JournalEntry entry : all) {
+                Verdict verdict = work.run(entry, false);
+                if (verdict == Verdict.READY) {
+                  done++;
+                } else {
+                  left.add(entry.path() + ": " + EntryWords.verdict(verdict, entry));
+                }
+              }
+              return new Outcome(done, left);
+            },
+            outcome -> {
+              desk.changed(touched(all));
+              refresh();
+              ask(
+                  notice(
+                      new Said(
+                          Texts.count(outcome.done(), "change")
+                              + " put back"
+                              + (outcome.left().isEmpty()
+                                  ? ""
+                                  : ", " + outcome.left().size() + " not"),
+                          String.join("\n", outcome.left().stream().limit(6).toList())),
+                      !outcome.left().isEmpty(),
+                      this));
+            },
+            failure -> {
+              ask(notice(FailureWords.of(failure), true, this));
+              desk.checkLine();
+              refresh();
+            });
+  }
+
+  // Rules.
+
+  /** Shows the rules that bound the journal and the holding folders, to be changed. */
+  public void askRules() {
+    var now = desk.settings().now();
+    StringProperty journalDays = new SimpleStringProperty("" + now.journalDays());
+    StringProperty journalMegabytes = new SimpleStringProperty("" + now.journalBytes() / 1_000_000);
+    StringProperty heldDays = new SimpleStringProperty("" + now.heldDays());
+    StringProperty heldMegabytes = new SimpleStringProperty("" + now.heldBytes() / 1_000_000);
+    ask(
+        Question.asking(
+            new Said(
+                "What is kept, and how long",
+                "The journal and the old versions are on this computer; what was deleted is held on"
+                    + " the server. The oldest goes first."),
+            List.of(
+                new Question.Input("rule-days", "Journal, days", journalDays, ""),
+                new Question.Input("rule-bytes", "Old versions, MB", journalMegabytes, ""),
+                new Question.Input("rule-held-days", "Held, days", heldDays, ""),
+                new Question.Input("rule-held-bytes", "Held, MB", heldMegabytes, "")),
+            new Question.Choice(
+                "Keep so",
+                ticked -> keepTo(journalDays, journalMegabytes, heldDays, heldMegabytes)),
+            new Question.Choice("Leave it", ticked -> dismissQuestion())));
+  }
+
+  private void keepTo(
+      StringProperty days,
+      StringProperty bytes,
+      StringProperty heldDays,
+      StringProperty heldBytes) {
+    JournalRules rules;
+    HeldThings.Rules held;
+    try {
+      rules = new JournalRules(number(days), number(bytes) * 1_000_000L);
+      held = new HeldThings.Rules(number(heldDays), number(heldBytes) * 1_000_000L);
+    } catch (IllegalArgumentException e) {
+      ask(
+          notice(
+              new Said("These are not numbers of days and megabytes", "Nothing was changed."),
+              true,
+              this));
+      return;
+    }
+    dismissQuestion();
+    desk.settings().change(values -> values.withRules(held, rules));
+    desk.background()
+        .run(
+            () -> {
+              if (desk.journal() instanceof FileJournal journal) {
+                journal.keepTo(rules);
+              }
+              return rules;
+            },
+            kept -> refresh(),
+            failure -> ask(notice(FailureWords.of(failure), true, this)));
+  }
+
+  private static int number(StringProperty text) {
+    return Integer.parseInt(text.get().strip());
+  }
+
+  // What the view sees.
+
+  public StringProperty searchProperty() {
+    return search;
+  }
+
+  public ObservableList<JournalEntry> entries() {
+    return entries;
+  }
+
+  public ReadOnlyObjectProperty<JournalEntry> selectedProperty() {
+    return selected.getReadOnlyProperty();
+  }
+
+  /** The difference that the selected save made; empty for what is no text. */
+  public ReadOnlyObjectProperty<List<LineDifference.Line>> differenceProperty() {
+    return difference.getReadOnlyProperty();
+  }
+}

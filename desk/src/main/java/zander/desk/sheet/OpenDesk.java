@@ -1,0 +1,66 @@
+package zander.desk.sheet;
+
+import zander.core.connect.Commands;
+import zander.core.connect.WhoAmI;
+import zander.core.files.RemoteFiles;
+import zander.core.files.RemotePath;
+import zander.core.journal.Journal;
+import zander.desk.work.Background;
+import zander.desk.work.Settings;
+
+/**
+ * What a sheet may ask of the desk it is on. Used on the interface thread, but for what it gives.
+ */
+public interface OpenDesk {
+  Background background();
+
+  Settings settings();
+
+  /** The files of the connection there is now: another one after the line broke and came back. */
+  RemoteFiles files();
+
+  /** The same for commands. */
+  Commands commands();
+
+  Journal journal();
+
+  WhoAmI whoAmI();
+
+  RemotePath home();
+
+  /**
+   * The account of the server that serves what is in its folders, such as {@code web}; or empty.
+   */
+  String serviceAccount();
+
+  /** The public address that goes with a path, by its marked folder; {@code null} for none. */
+  String publicAddress(RemotePath path);
+
+  /** {@code sftp://account@host:port}. */
+  String address();
+
+  /**
+   * Opens a file as a sheet.
+   *
+   * @param line where to, counted from 1; 0 for where it was left
+   */
+  void openFile(RemotePath path, int line);
+
+  /** What a file that is open here was when it was last read or saved; {@code null} for none. */
+  zander.core.files.RemoteAttributes openedAs(RemotePath path);
+
+  /** Shows a folder in front. */
+  void goTo(RemotePath folder);
+
+  /** Adds a sheet and shows it. */
+  void show(Sheet sheet);
+
+  /** Remembers a folder as visited. */
+  void arrivedAt(RemotePath path);
+
+  /** These were changed from here: rows and panels that show them look again. */
+  void changed(java.util.List<RemotePath> paths);
+
+  /** Looks whether the line is still there after something failed. */
+  void checkLine();
+}

@@ -1,0 +1,76 @@
+package zander.desk.sheet;
+
+import java.util.List;
+import java.util.function.Consumer;
+import javafx.beans.property.StringProperty;
+import javafx.beans.value.ObservableValue;
+import zander.desk.work.Said;
+
+/**
+ * Something to be told or decided inside a sheet.
+ *
+ * @param said the words
+ * @param facts rows of a small table: name, what is coming, what is there; empty for none
+ * @param danger whether it is about a failure or a loss
+ * @param choices the answers, the harmless one last
+ * @param forRest the words of a tick box beside the answers; {@code null} for none
+ * @param inputs fields to be filled in; empty for none
+ * @param live words that change while it is shown; {@code null} for none
+ * @param ready whether the first answer may be given now; {@code null} for always
+ */
+public record Question(
+    Said said,
+    List<Fact> facts,
+    boolean danger,
+    List<Choice> choices,
+    String forRest,
+    List<Input> inputs,
+    ObservableValue<String> live,
+    ObservableValue<Boolean> ready) {
+
+  public Question(
+      Said said, List<Fact> facts, boolean danger, List<Choice> choices, String forRest) {
+    this(said, facts, danger, choices, forRest, List.of(), null, null);
+  }
+
+  /** One row of facts. */
+  public record Fact(String name, String coming, String there) {}
+
+  /**
+   * @param chosen told whether the box was ticked
+   */
+  public record Choice(String words, Consumer<Boolean> chosen) {}
+
+  /**
+   * A field.
+   *
+   * @param id for looking it up
+   * @param hint what stands in it while it is empty
+   */
+  public record Input(String id, String label, StringProperty text, String hint) {}
+
+  public static Question notice(Said said, boolean danger, Choice... choices) {
+    return new Question(said, List.of(), danger, List.of(choices), null);
+  }
+
+  /** One that asks for words. */
+  public static Question asking(Said said, List<Input> inputs, Choice... choices) {
+    return new Question(said, List.of(), false, List.of(choices), null, inputs, null, null);
+  }
+
+  public Question live(ObservableValue<String> words) {
+    return new Question(said, facts, danger, choices, forRest, inputs, words, ready);
+  }
+
+  public Question onlyWhen(ObservableValue<Boolean> mayAnswer) {
+    return new Question(said, facts, danger, choices, forRest, inputs, live, mayAnswer);
+  }
+
+  public Question withBox(String words) {
+    return new Question(said, facts, danger, choices, words, inputs, live, ready);
+  }
+
+  public Question dangerous() {
+    return new Question(said, facts, true, choices, forRest, inputs, live, ready);
+  }
+}

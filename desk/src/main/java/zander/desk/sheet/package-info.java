@@ -1,0 +1,4 @@
+/**
+ * What every sheet of a desk is made of: its title, its questions, and what it may ask of its desk.
+ */
+package zander.desk.sheet;

@@ -1,0 +1,79 @@
+package zander.desk.view;
+
+import java.io.File;
+import java.nio.file.Path;
+import java.util.List;
+import javafx.scene.control.TableView;
+import javafx.scene.input.ClipboardContent;
+import javafx.scene.input.DataFormat;
+import javafx.scene.input.Dragboard;
+import javafx.scene.input.TransferMode;
+import zander.core.files.RemoteEntry;
+import zander.desk.folder.LocalRow;
+import zander.desk.model.DeskModel;
+
+/**
+ * Dragging over the waterline: rows of the server are brought down where they are dropped below it,
+ * files of this computer, or of its file manager, are sent up where they are dropped above it.
+ */
+final class ServerDrags {
+  /** Rows of a server, which mean something to the desk they came from only. */
+  private static final DataFormat ROWS = new DataFormat("application/x-zander-rows");
+
+  private ServerDrags() {}
+
+  static void install(TableView<RemoteEntry> table, DeskModel desk) {
+    table.setOnDragDetected(
+        event -> {
+          if (!desk.folder().selection().isEmpty()) {
+            Dragboard board = table.startDragAndDrop(TransferMode.COPY);
+            ClipboardContent content = new ClipboardContent();
+            content.put(ROWS, desk.folder().path().wire());
+            board.setContent(content);
+            event.consume();
+          }
+        });
+    table.setOnDragOver(
+        event -> {
+          if (event.getDragboard().hasFiles()) {
+            event.acceptTransferModes(TransferMode.COPY);
+            event.consume();
+          }
+        });
+    table.setOnDragDropped(
+        event -> {
+          List<Path> paths = event.getDragboard().getFiles().stream().map(File::toPath).toList();
+          desk.crossings().sendUp(paths);
+          event.setDropCompleted(true);
+          event.consume();
+        });
+  }
+
+  static void installBelow(TableView<LocalRow> table, DeskModel desk) {
+    table.setOnDragDetected(
+        event -> {
+          List<File> files =
+              desk.local().selection().stream().map(row -> row.path().toFile()).toList();
+          if (!files.isEmpty()) {
+            Dragboard board = table.startDragAndDrop(TransferMode.COPY);
+            ClipboardContent content = new ClipboardContent();
+            content.putFiles(files);
+            board.setContent(content);
+            event.consume();
+          }
+        });
+    table.setOnDragOver(
+        event -> {
+          if (event.getDragboard().hasContent(ROWS)) {
+            event.acceptTransferModes(TransferMode.COPY);
+            event.consume();
+          }
+        });
+    table.setOnDragDropped(
+        event -> {
+          desk.crossings().bringDown();
+          event.setDropCompleted(true);
+          event.consume();
+        });
+  }
+}
