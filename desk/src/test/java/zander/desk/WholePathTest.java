@@ -212,7 +212,7 @@ class WholePathTest {
     window.until(
         "the listing shows what the command made",
         () ->
-            window.desk().folder().allRows().stream()
+            window.desk().folder().allProperty().get().stream()
                 .anyMatch(e -> e.name().equals("made-by-shell")));
   }
 

@@ -167,7 +167,7 @@ public final class LocalModel {
 
   /** Folders of different names are not copies of each other: comparing them says nothing. */
   private boolean isPartner() {
-    Path name = folder.get().getFileName();
+    Path name = folder.get() == null ? null : folder.get().getFileName();
     return name != null && name.toString().equals(serverName);
   }
 

@@ -1,4 +1,4 @@
-package zander.desk.sheet;
+package zander.desk.model;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -8,6 +8,7 @@ import java.time.ZoneId;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import zander.desk.sheet.Texts;
 
 class TextsTest {
   private static final ZoneId ZONE = ZoneId.systemDefault();
