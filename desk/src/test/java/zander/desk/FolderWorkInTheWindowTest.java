@@ -61,12 +61,12 @@ class FolderWorkInTheWindowTest {
   }
 
   /** Fills the fields of the strip and presses its first answer. */
-  private void answer(String choice, String... texts) {
+  private void answer(String choice, String... texts) throws Exception {
     String[] fields = {"#strip-name", "#strip-target"};
     for (int i = 0; i < texts.length; i++) {
       String field = fields[i];
       window.until(field + " is asked", () -> window.shownOrNull(field) != null);
-      window.fill(field, texts[i]);
+      window.put(field, texts[i]);
     }
     window.press("#choice-" + choice);
   }
@@ -86,14 +86,12 @@ class FolderWorkInTheWindowTest {
     window.write("owner:root");
     window.until("it is narrowed", () -> rows().equals(List.of("alerts.html")));
     assertThat(window.text("#explained")).contains("owned by root");
-    window.fill("#narrow", "*.html !latest.html changed:<1y");
+    window.put("#narrow", "*.html !latest.html changed:<1y");
     window.until("three words are understood", () -> rows().size() == 4);
-    assertThat(rows())
-        .containsExactly("old-map.html", "alerts.html", "contact.html", "index.html")
-        .isNotEmpty();
-    window.fill("#narrow", "mode:nonsense");
+    assertThat(rows()).containsExactly("alerts.html", "contact.html", "index.html", "old-map.html");
+    window.put("#narrow", "mode:nonsense");
     window.until("it says why", () -> window.text("#explained").contains("a mode is written like"));
-    window.fill("#narrow", "");
+    window.put("#narrow", "");
 
     window
         .world("levels-web")
@@ -125,7 +123,7 @@ class FolderWorkInTheWindowTest {
           window.model.settings().change(v -> v.withColumns(java.util.Set.of("GROUP")));
           return null;
         });
-    window.until("the largest is first", () -> rows().get(0).equals("tide-chart.js"));
+    window.until("the largest is first", () -> rows().get(0).equals("index.html"));
     TableView<?> table = (TableView<?>) window.shown("#server-table");
     assertThat(table.getVisibleLeafColumns()).extracting(c -> c.getText()).doesNotContain("Group");
     Path kept = folder.resolve("home/.local/state/zander/settings.json");
@@ -168,7 +166,7 @@ class FolderWorkInTheWindowTest {
     window.until("the journal is shown", () -> window.shownOrNull("#journal-table") != null);
     JournalModel journal = (JournalModel) window.desk().currentProperty().get();
     assertThat(journal.entries()).hasSize(7);
-    window.fill("#journal-search", "people.html deletions");
+    window.put("#journal-search", "people.html deletions");
     window.until("it is found", () -> journal.entries().size() == 1);
     clickFirst("#journal-table");
     window.press("#journal-put-back");
@@ -176,7 +174,7 @@ class FolderWorkInTheWindowTest {
         "it is put back", () -> journal.state(journal.entries().get(0)).equals("put back"));
     assertThat(window.stat(SITE + "/people.html").isFile()).isTrue();
 
-    window.fill("#journal-search", "");
+    window.put("#journal-search", "");
     window.until("all are shown", () -> journal.entries().size() == 8);
     Window.inWindow(
         () -> {
@@ -238,9 +236,9 @@ class FolderWorkInTheWindowTest {
     window.push(KeyCode.CONTROL, KeyCode.F);
     window.until("the sheet is shown", () -> window.shownOrNull("#find-text") != null);
     FindModel find = (FindModel) window.desk().currentProperty().get();
-    window.fill("#find-names", "station-00*.html");
-    window.fill("#find-text", "station");
-    window.push(KeyCode.ENTER);
+    window.put("#find-names", "station-00*.html");
+    window.put("#find-text", "station");
+    window.press("#find-now");
     window.until("it is found", () -> find.outcomeProperty().get().contains("by the server"));
     int lines = find.found().size();
     assertThat(lines).isGreaterThanOrEqualTo(9);
@@ -260,18 +258,18 @@ class FolderWorkInTheWindowTest {
           return null;
         });
     // Owned by deploy: warden may not keep the owner, so these are told and stay as they are.
-    window.fill("#find-replacement", "gauge");
+    window.put("#find-replacement", "gauge");
     window.press("#find-propose");
     window.until("each is shown", () -> find.proposingProperty().get());
     window.press("#choose-none");
     window.press("#find-replace");
     assertThat(find.proposingProperty().get()).as("nothing was chosen").isTrue();
 
-    window.fill("#find-names", "contact.html");
-    window.fill("#find-text", "Riverwatch");
-    window.push(KeyCode.ENTER);
+    window.put("#find-names", "contact.html");
+    window.put("#find-text", "Riverwatch");
+    window.press("#find-now");
     window.until("it is found", () -> !find.found().isEmpty() && !find.busyProperty().get());
-    window.fill("#find-replacement", "Riverwatch North");
+    window.put("#find-replacement", "Riverwatch North");
     window.press("#find-propose");
     window.until("each is shown", () -> find.proposingProperty().get());
     int places = find.found().size();
@@ -309,7 +307,7 @@ class FolderWorkInTheWindowTest {
           return asked != null && asked.facts().size() == 2;
         });
     var fact = window.desk().folder().questionProperty().get().facts().get(1);
-    assertThat(fact.coming()).startsWith("text, US-ASCII, LF").contains("bytes");
+    assertThat(fact.coming()).startsWith("text, UTF-8, LF").contains("bytes");
     assertThat(fact.there()).matches("[0-9a-f]{64}");
   }
 
@@ -331,8 +329,8 @@ class FolderWorkInTheWindowTest {
       window.openLevelsWeb();
       window.push(KeyCode.ALT, KeyCode.W);
       window.until("it is asked", () -> window.shownOrNull("#strip-address") != null);
-      window.fill("#strip-address", address);
-      window.fill("#strip-sum", "0".repeat(64));
+      window.put("#strip-address", address);
+      window.put("#strip-sum", "0".repeat(64));
       window.press("#choice-fetch");
       window.until(
           "the wrong sum is told",
@@ -343,7 +341,7 @@ class FolderWorkInTheWindowTest {
       assertThat(exists(SITE + "/levels.csv")).isFalse();
       window.push(KeyCode.ALT, KeyCode.W);
       window.until("it is asked", () -> window.shownOrNull("#strip-address") != null);
-      window.fill("#strip-address", address);
+      window.put("#strip-address", address);
       window.press("#choice-fetch");
       window.until("it is there", () -> rows().contains("levels.csv"));
       assertThat(window.stat(SITE + "/levels.csv").size()).isEqualTo(content.length);
@@ -404,8 +402,9 @@ class FolderWorkInTheWindowTest {
     window.push(KeyCode.CONTROL, KeyCode.L);
     window.until("it can be typed", () -> window.shownOrNull("#server-path-field") != null);
     window.push(KeyCode.CONTROL, KeyCode.A);
+    int before = Window.inWindow(() -> javafx.stage.Window.getWindows().size());
     window.write("/etc/le");
-    window.until("it is suggested", () -> !window.lookup("#path-suggestions").queryAll().isEmpty());
+    window.until("it is suggested", () -> javafx.stage.Window.getWindows().size() > before);
     window.push(KeyCode.TAB);
     window.until("it is taken", () -> window.text("#server-path-field").equals("/etc/levels/"));
     window.push(KeyCode.ENTER);

@@ -4,11 +4,20 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.time.Duration;
+import javafx.scene.control.TableView;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import zander.core.files.RemotePath;
+import zander.core.journal.ChangeKind;
+import zander.core.journal.FileJournal;
+import zander.core.journal.JournalRules;
+import zander.core.journal.NewChange;
+import zander.desk.find.FindModel;
+import zander.desk.history.JournalModel;
+import zander.desk.history.RecoveryModel;
 import zander.desk.model.FileModel;
 import zander.desk.model.ShellModel;
 import zander.standin.world.Caller;
@@ -52,7 +61,6 @@ class Screenshots {
     keep("server-book");
     window.press("#edit-entry");
     window.until("the form is shown", () -> window.shownOrNull("#draft-name") != null);
-    keep("server-edited");
     window.press("#cancel-draft");
     window.openServer("levels-web");
     window.until("the host key is asked", () -> window.shownOrNull("#fingerprint") != null);
@@ -89,7 +97,6 @@ class Screenshots {
     window.fill("#key-comment", "warden at the desk");
     window.fill("#key-passphrase", "weir under nine quiet stars");
     window.fill("#key-again", "weir under nine quiet stars");
-    keep("key-being-made");
     window.press("#make-it");
     window.press("#put-on-lab-uploads");
     window.until("the plan is there", () -> window.shownOrNull("#put-key") != null);
@@ -114,7 +121,6 @@ class Screenshots {
     keep("folder");
     window.choose("#server-table", "index.html", "contact.html", "uploads");
     window.until("three are selected", () -> window.desk().rights().entries().size() == 3);
-    keep("rights-of-several");
     window.push(KeyCode.CONTROL, KeyCode.G);
     window.write("se");
     keep("go-to");
@@ -123,6 +129,110 @@ class Screenshots {
     window.push(KeyCode.CONTROL, KeyCode.D);
     keep("folder-dark");
     window.push(KeyCode.CONTROL, KeyCode.D);
+  }
+
+  @Test
+  void narrowingExplained() throws Exception {
+    window.openLevelsWeb();
+    window.push(KeyCode.CONTROL, KeyCode.K);
+    window.put("#narrow", "*.html !latest* changed:<1y");
+    window.until("it is explained", () -> window.text("#explained").contains("not name"));
+    keep("narrowing");
+  }
+
+  @Test
+  void findingAndReplacing() throws Exception {
+    window.openLevelsWeb();
+    window.push(KeyCode.CONTROL, KeyCode.F);
+    window.until("the sheet is shown", () -> window.shownOrNull("#find-text") != null);
+    FindModel find = (FindModel) window.desk().currentProperty().get();
+    window.put("#find-text", "Riverwatch");
+    window.put("#find-names", "*.html");
+    window.press("#find-now");
+    window.until("it is found", () -> find.outcomeProperty().get().contains("by the server"));
+    keep("find");
+  }
+
+  @Test
+  void aDeletionAskedAndTheJournal() throws Exception {
+    window.openLevelsWeb();
+    window.openRow("#server-table", "contact.html");
+    window.until("it is open", () -> window.desk().currentProperty().get() instanceof FileModel);
+    FileModel file = (FileModel) window.desk().currentProperty().get();
+    Window.inWindow(
+        () -> {
+          file.edited(file.text().replaceFirst("Riverwatch", "Riverwatch North"));
+          file.save();
+          return null;
+        });
+    window.until("it is saved", () -> !file.isUnsaved());
+    window.until("the journal has it", () -> window.shownOrNull("#put-back-0") != null);
+    Window.inWindow(
+        () -> {
+          window.desk().currentProperty().set(window.desk().folder());
+          return null;
+        });
+    window.choose("#server-table", "contact.html");
+    window.push(KeyCode.ALT, KeyCode.D);
+    window.until(
+        "the copy is there",
+        () ->
+            window.desk().folder().rows().stream()
+                .anyMatch(row -> row.name().equals("contact-2.html")));
+    window.choose("#server-table", "stations", "contact-2.html");
+    window.push(KeyCode.DELETE);
+    window.until(
+        "it is counted",
+        () ->
+            window.shownOrNull("#strip-live") != null
+                && window.text("#strip-live").contains("127 files"));
+    keep("delete-asked");
+    window.press("#choice-keep-it");
+    window.choose("#server-table", "contact-2.html");
+    window.push(KeyCode.DELETE);
+    window.press("#choice-delete-and-hold-it");
+    window.until(
+        "it is gone",
+        () ->
+            window.desk().folder().rows().stream()
+                .noneMatch(row -> row.name().equals("contact-2.html")));
+    window.push(KeyCode.ALT, KeyCode.J);
+    window.until("the journal is shown", () -> window.shownOrNull("#journal-table") != null);
+    JournalModel journal = (JournalModel) window.desk().currentProperty().get();
+    Window.inWindow(
+        () -> {
+          ((TableView<?>) window.shown("#journal-table")).getSelectionModel().selectLast();
+          return null;
+        });
+    window.until("the difference is shown", () -> !journal.differenceProperty().get().isEmpty());
+    keep("journal");
+  }
+
+  @Test
+  void afterACrash() throws Exception {
+    String site = "/srv/levels/site";
+    RemotePath half = RemotePath.of(site + "/.spring-pages.zander-12ab34");
+    try (FileJournal journal =
+        new FileJournal(
+            folder.resolve("home/.local/state/zander/journal/warden@levels-web.riverwatch.example"),
+            "levels-web",
+            JournalRules.USUAL)) {
+      journal.begin(
+          NewChange.of(ChangeKind.COPY, RemotePath.of(site + "/spring-pages"))
+              .part(half)
+              .note(site + "/stations"));
+      journal.begin(NewChange.of(ChangeKind.PURGE, RemotePath.of(site + "/uploads")));
+      journal.begin(NewChange.of(ChangeKind.MAKE_FOLDER, RemotePath.of(site + "/2027")));
+    }
+    window.world("levels-web").mkdir(Caller.ROOT, half.wire(), 0755);
+    window.openServer("levels-web");
+    window.press("#prompt-yes");
+    window.until(
+        "it is told",
+        () ->
+            window.desk() != null
+                && window.desk().currentProperty().get() instanceof RecoveryModel);
+    keep("after-a-crash");
   }
 
   @Test
@@ -178,7 +288,6 @@ class Screenshots {
     window.until("it is over", () -> window.desk().crossings().current().isOver());
     window.openRow("#server-table", "stations");
     window.until("they are shown", () -> window.desk().folder().rows().size() > 100);
-    keep("crossing-done");
   }
 
   @Test
@@ -197,6 +306,5 @@ class Screenshots {
     window.clickOn(window.shown("#terminal"));
     window.write("gauge").push(KeyCode.ENTER);
     window.until("it draws", () -> shell.terminal().screenText().contains("Long Reach"));
-    keep("shell-full-screen");
   }
 }

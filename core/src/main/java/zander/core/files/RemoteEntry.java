@@ -5,7 +5,8 @@ package zander.core.files;
  *
  * @param owner the account's name, or the number where the server tells no name
  * @param group the same for the group
- * @param target where a link points, in wire form; {@code null} for what is not a link
+ * @param target where a link points, in wire form; {@code null} for what is not a link, and for one
+ *     that was not followed yet
  * @param behind what a link leads to; {@code null} for a broken link and for what is not a link
  */
 public record RemoteEntry(
@@ -24,8 +25,9 @@ public record RemoteEntry(
     return attributes.kind();
   }
 
+  /** A link that leads nowhere; one that was not followed yet is not known to be. */
   public boolean isBrokenLink() {
-    return kind() == FileKind.LINK && behind == null;
+    return kind() == FileKind.LINK && behind == null && target != null;
   }
 
   /** Whether one can go into it: a folder, or a link to one. */

@@ -1,13 +1,14 @@
 package zander.desk.folder;
 
 import java.util.Comparator;
+import zander.core.files.FileKind;
 import zander.core.files.RemoteEntry;
 import zander.core.listing.NaturalOrder;
 
 /** What a folder sheet shows of each entry, and the order that each gives. */
 public enum Column {
   NAME("Name", Comparator.comparing(RemoteEntry::name, NaturalOrder.NAMES)),
-  SIZE("Size", Comparator.comparingLong((RemoteEntry e) -> e.attributes().size())),
+  SIZE("Size", Comparator.comparingLong(Column::size)),
   CHANGED("Changed", Comparator.comparingLong((RemoteEntry e) -> e.attributes().modified())),
   OWNER("Owner", Comparator.comparing(RemoteEntry::owner, NaturalOrder.NAMES)),
   GROUP("Group", Comparator.comparing(RemoteEntry::group, NaturalOrder.NAMES)),
@@ -20,6 +21,11 @@ public enum Column {
   Column(String title, Comparator<RemoteEntry> order) {
     this.title = title;
     this.order = order;
+  }
+
+  /** What a folder's or a link's entry takes is nothing a person asks for. */
+  private static long size(RemoteEntry entry) {
+    return entry.kind() == FileKind.FILE ? entry.attributes().size() : -1;
   }
 
   public String title() {

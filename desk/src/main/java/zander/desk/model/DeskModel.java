@@ -429,6 +429,9 @@ public final class DeskModel implements OpenDesk {
 
   private void remove(Sheet sheet) {
     sheet.close();
+    if (sheet instanceof FileModel file) {
+      file.dropDraft();
+    }
     sheets.remove(sheet);
     if (current.get() == sheet) {
       current.set(folder);

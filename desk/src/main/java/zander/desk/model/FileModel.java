@@ -146,8 +146,8 @@ public final class FileModel extends Sheet {
     line.set(number);
   }
 
-  @Override
-  public void close() {
+  /** The person closed it, saved or not: what is kept of it goes. */
+  void dropDraft() {
     closed = true;
     RemotePath real = version.real();
     desk.background().run(() -> writeDraft(false, new Drafts.Draft(real, "", "")));

@@ -8,6 +8,8 @@ import java.util.Set;
 import java.util.TreeSet;
 import javafx.beans.binding.Bindings;
 import javafx.beans.binding.DoubleBinding;
+import javafx.beans.value.ChangeListener;
+import javafx.beans.value.WeakChangeListener;
 import javafx.geometry.Pos;
 import javafx.scene.control.TableCell;
 import javafx.scene.control.TableColumn;
@@ -49,7 +51,6 @@ final class FolderTable extends TableView<RemoteEntry> {
     showColumns();
     // Notes and the other side arrive after the rows, and change nothing in their order.
     model.notesProperty().addListener((observed, old, now) -> refresh());
-    model.markedProperty().addListener((observed, old, now) -> refresh());
     local.namesProperty().addListener((observed, old, now) -> refresh());
   }
 
@@ -129,7 +130,10 @@ final class FolderTable extends TableView<RemoteEntry> {
           }
         };
     row.itemProperty().addListener((observed, old, now) -> mark.run());
-    model.markedProperty().addListener((observed, old, now) -> mark.run());
+    // Weakly: rows come and go, the folder stays.
+    ChangeListener<Object> marks = (observed, old, now) -> mark.run();
+    row.getProperties().put("marks", marks);
+    model.markedProperty().addListener(new WeakChangeListener<>(marks));
   }
 
   /** Turns the name of the selected row into a field. */

@@ -3,12 +3,12 @@ package zander.desk.view;
 import java.util.List;
 import java.util.function.Consumer;
 import javafx.scene.control.Button;
-import javafx.scene.control.ContextMenu;
-import javafx.scene.control.MenuItem;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import javafx.stage.Popup;
 
 /**
  * A path as a row of names to press, which turns into a field to type in. The caller gives the
@@ -20,6 +20,9 @@ final class PathBar extends StackPane {
 
   private final HBox crumbs = new HBox();
   private final TextField field = new TextField();
+  private final Popup popup = new Popup();
+  private final VBox list = new VBox();
+  private List<String> suggested = List.of();
   private String text = "";
 
   PathBar(String id, Consumer<String> typed) {
@@ -61,42 +64,48 @@ final class PathBar extends StackPane {
     void suggest(String typed, Consumer<List<String>> suggestions);
   }
 
-  /** Shows suggestions below the field; Tab takes the first, the arrows and Enter any. */
+  /** Shows suggestions below the field; Tab takes the first, the mouse any. */
   void suggestBy(Suggesting suggesting) {
-    ContextMenu menu = new ContextMenu();
-    menu.setId("path-suggestions");
-    menu.setAutoFix(true);
+    list.setId("path-suggestions");
+    list.getStyleClass().add("suggestions");
+    popup.getContent().setAll(list);
+    popup.setAutoHide(true);
     field
         .textProperty()
         .addListener(
             (observed, old, now) -> {
               if (field.isFocused() && !now.equals(text)) {
-                suggesting.suggest(now, found -> showSuggestions(menu, found));
+                suggesting.suggest(now, this::showSuggestions);
               }
             });
     field.addEventFilter(
         javafx.scene.input.KeyEvent.KEY_PRESSED,
         event -> {
-          if (event.getCode() == javafx.scene.input.KeyCode.TAB && menu.isShowing()) {
-            take(menu.getItems().get(0).getText());
+          boolean tab = event.getCode() == javafx.scene.input.KeyCode.TAB;
+          if (tab && popup.isShowing() && !suggested.isEmpty()) {
+            take(suggested.get(0));
             event.consume();
           }
         });
-    field.focusedProperty().addListener((observed, old, now) -> menu.hide());
+    field.focusedProperty().addListener((observed, old, now) -> popup.hide());
   }
 
-  private void showSuggestions(ContextMenu menu, List<String> found) {
-    menu.getItems().clear();
+  private void showSuggestions(List<String> found) {
+    suggested = found;
+    list.getChildren().clear();
+    list.getStylesheets().setAll(getScene().getStylesheets());
     for (String one : found) {
-      MenuItem item = new MenuItem(one);
-      item.setMnemonicParsing(false);
-      item.setOnAction(event -> take(one));
-      menu.getItems().add(item);
+      Button button = Parts.button(one, null, () -> take(one), "suggestion");
+      button.setMnemonicParsing(false);
+      button.setFocusTraversable(false);
+      button.setMaxWidth(Double.MAX_VALUE);
+      list.getChildren().add(button);
     }
     if (found.isEmpty() || !field.isFocused()) {
-      menu.hide();
-    } else if (!menu.isShowing()) {
-      menu.show(field, javafx.geometry.Side.BOTTOM, 0, 0);
+      popup.hide();
+    } else if (!popup.isShowing()) {
+      var at = field.localToScreen(0, field.getHeight() + 2);
+      popup.show(field, at.getX(), at.getY());
     }
   }
 

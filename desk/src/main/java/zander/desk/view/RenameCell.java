@@ -31,7 +31,7 @@ final class RenameCell extends TableCell<RemoteEntry, RemoteEntry> {
       return;
     }
     boolean link = entry.kind() == FileKind.LINK;
-    String target = link ? "  →  " + WireName.toText(entry.target()) : "";
+    String target = link && entry.target() != null ? "  →  " + WireName.toText(entry.target()) : "";
     setText(entry.name() + target);
     setTooltip(entry.name().length() > 30 || link ? new Tooltip(getText()) : null);
     if (entry.leadsToFolder()) {

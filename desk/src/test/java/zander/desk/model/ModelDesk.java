@@ -35,12 +35,13 @@ final class ModelDesk implements AutoCloseable {
   final Demo demo;
   final Relay relay;
   final AppModel app;
+  private final Connector connector;
   private final ExecutorService interfaceThread = Executors.newSingleThreadExecutor();
 
   ModelDesk(Path folder) throws Exception {
     demo = Demo.start(folder.resolve("home"));
     relay = new Relay(demo.server("lab-box").port());
-    Connector connector =
+    connector =
         new Connector(
             new KnownHosts(folder.resolve("known_hosts")),
             address ->
@@ -79,6 +80,33 @@ final class ModelDesk implements AutoCloseable {
         SignInTalk.Challenge challenge, String detail, CompletableFuture<List<char[]>> answer) {
       answer.complete(null);
     }
+  }
+
+  static Prompts prompts() {
+    return new AcceptingPrompts();
+  }
+
+  /** A connection of its own to lab-box, for looking at it. */
+  zander.core.connect.Connection connect() throws java.io.IOException {
+    return connector.open(
+        new ServerAddress("warden", "lab-box" + Demo.DOMAIN, 22),
+        zander.core.connect.SignInWays.byKey(demo.keyFile()),
+        new SignInTalk() {
+          @Override
+          public boolean isHostKeyRight(ServerAddress address, WireKey shown) {
+            return true;
+          }
+
+          @Override
+          public char[] passphrase(Path keyFile, int wrong) {
+            return null;
+          }
+
+          @Override
+          public char[] password(ServerAddress address, int wrong) {
+            return null;
+          }
+        });
   }
 
   <T> T on(Work<T> work) throws Exception {
