@@ -467,6 +467,20 @@ abstract class FolderWorkContract {
     }
   }
 
+  @org.junit.jupiter.api.Test
+  void aCommandMayComplainAndEndWithAnyStatus() throws IOException {
+    try (Bench on = new Bench(Way.SHELL)) {
+      ExecResult result = on.connection.script("ls /not-there-at-all; echo over");
+      assertThat(result.outText()).isEqualTo("over\n");
+      assertThat(result.errorText()).contains("not-there-at-all");
+      assertThat(on.connection.script("exit 7").exit()).isEqualTo(7);
+      RemoteTree.file(on.files, on.at("closed.txt"), "level".getBytes(), 0);
+      RemoteTree.file(on.files, on.at("open.txt"), "level");
+      assertThat(lines(on, new TextWanted("level", false, false), "*.txt"))
+          .containsExactly("/open.txt:1");
+    }
+  }
+
   private interface Failing {
     void run() throws IOException;
   }

@@ -58,6 +58,14 @@ final class ScriptRun {
     stop.onStop(() -> channel.close(true));
     channel.waitFor(EnumSet.of(ClientChannelEvent.CLOSED), Duration.ZERO);
     stop.throwIfStopped();
+    if (out.broken != null) {
+      throw new RemoteFailure(
+          RemoteFailure.Reason.BAD_ANSWER,
+          "run a command",
+          null,
+          String.valueOf(out.broken.getMessage()),
+          out.broken);
+    }
     Integer exit = channel.getExitStatus();
     if (exit == null && channel.getExitSignal() == null) {
       throw new RemoteFailure(
@@ -69,10 +77,22 @@ final class ScriptRun {
   /** Passes on what comes after the marker. */
   private final class Sink extends OutputStream {
     private final Consumer<byte[]> output;
+    private volatile RuntimeException broken;
     private ByteArrayOutputStream before = new ByteArrayOutputStream();
 
     Sink(Consumer<byte[]> output) {
       this.output = output;
+    }
+
+    /** An answer that cannot be read must not reach the library, which would end the session. */
+    private void pass(byte[] part) {
+      if (broken == null) {
+        try {
+          output.accept(part);
+        } catch (RuntimeException e) {
+          broken = e;
+        }
+      }
     }
 
     @Override
@@ -83,7 +103,7 @@ final class ScriptRun {
     @Override
     public void write(byte[] bytes, int offset, int length) {
       if (before == null) {
-        output.accept(Arrays.copyOfRange(bytes, offset, offset + length));
+        pass(Arrays.copyOfRange(bytes, offset, offset + length));
         return;
       }
       before.write(bytes, offset, length);
@@ -92,7 +112,7 @@ final class ScriptRun {
         if (Arrays.equals(seen, at, at + marker.length, marker, 0, marker.length)) {
           before = null;
           if (at + marker.length < seen.length) {
-            output.accept(Arrays.copyOfRange(seen, at + marker.length, seen.length));
+            pass(Arrays.copyOfRange(seen, at + marker.length, seen.length));
           }
           return;
         }

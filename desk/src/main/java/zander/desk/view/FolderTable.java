@@ -82,7 +82,7 @@ final class FolderTable extends TableView<RemoteEntry> {
               for (TableColumn<RemoteEntry, ?> column : getVisibleLeafColumns()) {
                 others += column == name ? 0 : column.getWidth();
               }
-              return Math.max(160, getWidth() - others - 32);
+              return Math.max(160, getWidth() - others - 44);
             },
             widthProperty(),
             getVisibleLeafColumns());
@@ -122,11 +122,11 @@ final class FolderTable extends TableView<RemoteEntry> {
   private void decorate(TableRow<RemoteEntry> row) {
     Runnable mark =
         () -> {
-          row.getStyleClass().remove("marked-row");
+          row.getStyleClass().remove("changed-row");
           boolean marked =
               row.getItem() != null && model.markedProperty().get().contains(row.getItem().path());
           if (marked) {
-            row.getStyleClass().add("marked-row");
+            row.getStyleClass().add("changed-row");
           }
         };
     row.itemProperty().addListener((observed, old, now) -> mark.run());

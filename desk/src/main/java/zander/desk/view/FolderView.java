@@ -2,6 +2,7 @@ package zander.desk.view;
 
 import java.util.ArrayList;
 import java.util.List;
+import javafx.beans.binding.Bindings;
 import javafx.collections.ListChangeListener;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckMenuItem;
@@ -52,7 +53,12 @@ final class FolderView extends VBox {
     narrow.setId("narrow");
     narrow.setPromptText("Narrow the list");
     narrow.textProperty().bindBidirectional(model.narrowProperty());
-    narrow.setPrefWidth(150);
+    narrow
+        .prefWidthProperty()
+        .bind(
+            Bindings.when(narrow.focusedProperty().or(narrow.textProperty().isNotEmpty()))
+                .then(300)
+                .otherwise(150));
     narrow.setMinWidth(110);
     explained.setId("explained");
     explained.setMaxWidth(Double.MAX_VALUE);

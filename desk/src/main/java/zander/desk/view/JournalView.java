@@ -55,7 +55,7 @@ final class JournalView extends VBox {
     VBox.setVgrow(table, Priority.ALWAYS);
     difference.getStyleClass().add("difference");
     scroll.setFitToWidth(true);
-    scroll.setMinHeight(0);
+    scroll.setMinHeight(150);
     scroll.setPrefHeight(150);
     scroll.getStyleClass().add("difference-scroll");
     getChildren()

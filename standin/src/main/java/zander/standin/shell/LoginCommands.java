@@ -83,7 +83,7 @@ final class LoginCommands {
     if (command == null) {
       return call.complain(rest.get(0) + ": not found");
     }
-    int status = command.run(new Call(call.session(), rest, call.in(), call.out(), call.out()));
+    int status = command.run(new Call(call.session(), rest, call.in(), call.out(), call.errors()));
     call.session().exiting = true;
     return status;
   }
