@@ -151,6 +151,9 @@ public final class SftpFiles implements RemoteFiles {
 
   /** The owner and group of an {@code ls -l} line are its third and fourth words. */
   private void learnFromLongLine(Raw raw) {
+    if (names.knowsUser(raw.attributes().uid()) && names.knowsGroup(raw.attributes().gid())) {
+      return;
+    }
     String[] words = raw.longLine().split(" +", 6);
     if (words.length == 6 && words[0].length() >= 10) {
       if (!words[2].matches("[0-9]*")) {

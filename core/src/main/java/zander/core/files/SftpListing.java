@@ -14,7 +14,7 @@ import zander.core.files.RemoteFailure.Reason;
  * server gives about a hundred names in each and the line's delay would be paid for every one.
  */
 final class SftpListing {
-  private static final int MOST_UNDER_WAY = 32;
+  private static final int MOST_UNDER_WAY = 64;
 
   /** A folder that never ends must not fill the memory. */
   private static final int MOST_ENTRIES = 5_000_000;
@@ -51,7 +51,7 @@ final class SftpListing {
     Deque<SftpWire.Sent> underWay = new ArrayDeque<>();
     List<Raw> all = new ArrayList<>();
     try {
-      int allowed = 2;
+      int allowed = 4;
       boolean ended = false;
       while (!ended) {
         while (underWay.size() < allowed) {
