@@ -2,7 +2,6 @@ package zander.core.listing;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.function.Predicate;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import zander.core.files.AccountNames;
@@ -62,10 +61,6 @@ public final class Narrowing {
       }
     }
     return true;
-  }
-
-  public Predicate<Listed> predicate() {
-    return this::fits;
   }
 
   /** What each word means, in the order typed, without those that cannot be read. */

@@ -167,7 +167,7 @@ public final class FindModel extends Sheet {
         summary()
             + (done.byServer() ? "  ·  searched by the server" : "  ·  read over the line")
             + (done.unreadable() > 0
-                ? "  ·  " + done.unreadable() + " places you may not look into"
+                ? "  ·  " + Texts.count(done.unreadable(), "place") + " you may not look into"
                 : ""));
   }
 

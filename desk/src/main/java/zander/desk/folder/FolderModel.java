@@ -159,14 +159,14 @@ public final class FolderModel extends Sheet {
   private void load(RemotePath to, Runnable onArrival) {
     long mine = ++request;
     loading.set(true);
-    Portions portions = to.equals(path.get()) ? null : new Portions(mine, to, onArrival);
+    FirstRows portions = to.equals(path.get()) ? null : firstRows(mine, to, onArrival);
     desk.background()
         .run(
             () -> desk.files().list(to, portions == null ? part -> {} : portions::add),
             entries -> {
               if (mine == request) {
                 loading.set(false);
-                boolean shown = portions != null && portions.shown;
+                boolean shown = portions != null && portions.areShown();
                 boolean same = to.equals(path.get());
                 if (!same) {
                   // Reading the same folder again answers nothing that is being told or asked.
@@ -199,48 +199,21 @@ public final class FolderModel extends Sheet {
     desk.checkLine();
   }
 
-  /** The first portion of a new folder is shown at once, the rest a few times a second. */
-  private final class Portions {
-    private static final long PAUSE = 250_000_000;
-
-    private final long mine;
-    private final RemotePath to;
-    private final Runnable onArrival;
-    private final List<RemoteEntry> soFar = new ArrayList<>();
-    private long last;
-    private boolean shown;
-
-    Portions(long mine, RemotePath to, Runnable onArrival) {
-      this.mine = mine;
-      this.to = to;
-      this.onArrival = onArrival;
-    }
-
-    /** On the thread that reads. */
-    void add(List<RemoteEntry> part) {
-      soFar.addAll(part);
-      long now = System.nanoTime();
-      if (now - last > PAUSE) {
-        last = now;
-        List<RemoteEntry> copy = List.copyOf(soFar);
-        desk.background().show(() -> show(copy));
-      }
-    }
-
-    private void show(List<RemoteEntry> entries) {
-      // What has arrived completely meanwhile is not replaced by a part of it.
-      if (mine == request && loading.get()) {
-        boolean first = !shown;
-        shown = true;
-        if (first) {
-          dismissQuestion();
-        }
-        arrive(to, entries);
-        if (first) {
-          onArrival.run();
-        }
-      }
-    }
+  /** Shows the portions of a new folder that have arrived so far. */
+  private FirstRows firstRows(long mine, RemotePath to, Runnable onArrival) {
+    return new FirstRows(
+        desk.background(),
+        // What has arrived completely meanwhile is not replaced by a part of it.
+        () -> mine == request && loading.get(),
+        (soFar, first) -> {
+          if (first) {
+            dismissQuestion();
+          }
+          arrive(to, soFar);
+          if (first) {
+            onArrival.run();
+          }
+        });
   }
 
   private void arrive(RemotePath to, List<RemoteEntry> entries) {

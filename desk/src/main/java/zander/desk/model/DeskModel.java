@@ -43,7 +43,6 @@ import zander.desk.reach.Secrets;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
-import zander.desk.sheet.Texts;
 import zander.desk.work.Background;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Said;
@@ -99,52 +98,7 @@ public final class DeskModel implements OpenDesk {
     folder.land(opened.connection().landing());
     RecoveryModel.look(this, true);
     new DeleteVerbs(folder).tidyHeld();
-    offerDrafts();
-  }
-
-  /** Says which texts were not saved when the program ended, and opens them on wish. */
-  private void offerDrafts() {
-    background()
-        .run(
-            drafts::all,
-            left -> {
-              if (!left.isEmpty()) {
-                folder.ask(
-                    Question.notice(
-                        new Said(
-                            "Unsaved text of "
-                                + Texts.count(left.size(), "file")
-                                + " was kept when Zander ended",
-                            Drafts.names(left) + ". The server has the versions before it."),
-                        true,
-                        new Question.Choice("Open them", ticked -> openDrafts(left)),
-                        new Question.Choice("Throw them away", ticked -> dropDrafts(left)),
-                        folder.dismiss()));
-              }
-            },
-            failure -> {});
-  }
-
-  private void openDrafts(List<Drafts.Draft> left) {
-    folder.dismissQuestion();
-    for (Drafts.Draft draft : left) {
-      openFile(draft.path(), file -> file.takeDraft(draft));
-    }
-  }
-
-  private void dropDrafts(List<Drafts.Draft> left) {
-    folder.dismissQuestion();
-    background()
-        .run(
-            () -> {
-              for (Drafts.Draft draft : left) {
-                drafts.drop(draft.path());
-              }
-              return left;
-            },
-            done -> {},
-            failure ->
-                folder.ask(Question.notice(FailureWords.of(failure), true, folder.dismiss())));
+    new DraftOffer(this, drafts).make();
   }
 
   private void signInAgain(boolean unattended, Reach.Outcome outcome) {
@@ -352,7 +306,7 @@ public final class DeskModel implements OpenDesk {
     openFile(path, file -> file.goToLine(line));
   }
 
-  private void openFile(RemotePath path, Consumer<FileModel> then) {
+  void openFile(RemotePath path, Consumer<FileModel> then) {
     for (Sheet sheet : sheets) {
       if (sheet instanceof FileModel file && file.path().equals(path)) {
         current.set(file);

@@ -62,15 +62,7 @@ public record Question(
     return new Question(said, facts, danger, choices, forRest, inputs, words, ready);
   }
 
-  public Question onlyWhen(ObservableValue<Boolean> mayAnswer) {
-    return new Question(said, facts, danger, choices, forRest, inputs, live, mayAnswer);
-  }
-
   public Question withBox(String words) {
     return new Question(said, facts, danger, choices, words, inputs, live, ready);
-  }
-
-  public Question dangerous() {
-    return new Question(said, facts, true, choices, forRest, inputs, live, ready);
   }
 }

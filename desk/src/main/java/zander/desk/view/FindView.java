@@ -13,7 +13,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.text.Text;
-import javafx.scene.text.TextFlow;
 import zander.desk.find.FindModel;
 import zander.desk.find.FindModel.Found;
 
@@ -173,13 +172,14 @@ final class FindView extends VBox {
         int start = row.text().length() - row.text().stripLeading().length();
         int from = Math.max(row.from(), start);
         Text hit = text(row.text().substring(from, row.to()), "hit");
-        TextFlow flow =
-            new TextFlow(
+        // In a row that does not wrap: what does not fit is cut at the table's edge.
+        HBox flow =
+            new HBox(
                 text(row.text().substring(start, from), "mono"),
                 hit,
                 text(row.text().substring(row.to()), "mono"));
-        flow.setMaxHeight(18);
-        flow.setPrefWidth(5000);
+        flow.setMinWidth(0);
+        flow.setAlignment(Pos.CENTER_LEFT);
         setGraphic(flow);
       } else {
         setText(row.text());
