@@ -1,8 +1,11 @@
 package zander.suite;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
+import java.net.InetSocketAddress;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -13,6 +16,8 @@ import org.junit.jupiter.api.Assumptions;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import zander.core.archive.Archives;
+import zander.core.archive.WebFetch;
 import zander.core.change.Changes;
 import zander.core.change.Deleting;
 import zander.core.connect.Connection;
@@ -72,6 +77,71 @@ class SshdFolderWorkTest extends FolderWorkContract {
       Deleting deleting = new Deleting(files, connection, Journal.NONE, home);
       assertThat(deleting.forGood(List.of(copies), n -> {}, go())).isEmpty();
       assertThat(Files.exists(Path.of(copies.text()))).isFalse();
+    }
+  }
+
+  @Test
+  void packsAndUnpacksAndKeepsWhatLeadsOutsideOut() throws Exception {
+    try (Connection connection = open()) {
+      RemotePath at = freshFolder(connection);
+      var files = connection.files();
+      RemotePath site = at.child("site");
+      files.makeFolder(site, new Mode(0755));
+      RemoteTree.makeSite(files, site);
+      Map<String, String> before = RemoteTree.describe(files, site);
+      Archives archives =
+          new Archives(files, connection, new Changes(files, connection, Journal.NONE));
+      RemotePath packed = at.child("-site.tar.gz");
+      archives.pack(List.of(site), packed, go());
+      assertThat(archives.look(packed, go()).count()).isEqualTo(before.size());
+      files.rename(site, at.child("first"));
+      assertThat(archives.unpack(packed, true, go())).isEqualTo(site);
+      assertThat(RemoteTree.describe(files, site)).isEqualTo(before);
+
+      Path evil = Path.of(at.text(), "evil.tar");
+      SystemSshd.run(
+          "tar", "-cPf", evil.toString(), "-C", site.text(), "stations/../../site/empty");
+      SystemSshd.run("chmod", "644", evil.toString());
+      assertThatThrownBy(() -> archives.unpack(at.child("evil.tar"), false, go()))
+          .hasMessageContaining("outside");
+      assertThat(files.list(at, part -> {}))
+          .extracting(entry -> entry.name())
+          .containsExactlyInAnyOrder("site", "first", "-site.tar.gz", "evil.tar");
+    }
+  }
+
+  @Test
+  void fetchesFromTheWebWithTheServersOwnTool() throws Exception {
+    Assumptions.assumeTrue(
+        Files.isExecutable(Path.of("/usr/bin/curl"))
+            || Files.isExecutable(Path.of("/usr/bin/wget")),
+        "needs curl or wget");
+    HttpServer web = HttpServer.create(new InetSocketAddress("127.0.0.1", 0), 0);
+    byte[] content = "level,2.48\n".repeat(9000).getBytes();
+    web.createContext(
+        "/a b.csv",
+        exchange -> {
+          exchange.sendResponseHeaders(200, content.length);
+          exchange.getResponseBody().write(content);
+          exchange.close();
+        });
+    web.start();
+    try (Connection connection = open()) {
+      RemotePath at = freshFolder(connection);
+      var files = connection.files();
+      WebFetch fetch =
+          new WebFetch(files, connection, new Changes(files, connection, Journal.NONE));
+      var address =
+          WebFetch.address("http://127.0.0.1:" + web.getAddress().getPort() + "/a%20b.csv");
+      RemotePath target = at.child(WebFetch.nameOf(address));
+      assertThatThrownBy(() -> fetch.fetch(address, target, "0".repeat(64), n -> {}, go()))
+          .hasMessageContaining("not the one given");
+      assertThat(files.list(at, part -> {})).isEmpty();
+      assertThat(fetch.fetch(address, target, sha256(content), n -> {}, go()))
+          .isEqualTo(sha256(content));
+      assertThat(files.readAll(at.child("a b.csv"), 1 << 20)).isEqualTo(content);
+    } finally {
+      web.stop(0);
     }
   }
 

@@ -111,7 +111,10 @@ public final class CrossingModel {
         asked.mayReplace()
             ? List.of(choice("Replace", WhenExists.REPLACE, answer), both, skip)
             : List.of(both, skip);
-    String where = direction == Direction.SEND_UP ? "on the server" : "on this computer";
+    String where =
+        direction == Direction.BRING_DOWN
+            ? "on this computer"
+            : direction == Direction.ACROSS ? "on the other server" : "on the server";
     return new Question(
         new Said(
             asked.path() + " exists " + where, newer + " The crossing goes on with your answer."),
@@ -164,10 +167,18 @@ public final class CrossingModel {
         : Texts.count(names.size()) + " entries";
   }
 
+  private String verb() {
+    return switch (direction) {
+      case SEND_UP -> "sent up";
+      case BRING_DOWN -> "brought down";
+      case ACROSS -> "copied through this computer";
+    };
+  }
+
   /** One line for the waterline. */
   public String line() {
     Progress now = progress.get();
-    String verb = direction == Direction.SEND_UP ? "sent up" : "brought down";
+    String verb = verb();
     return switch (now.phase()) {
       case COUNTING ->
           what() + "  ·  counting, " + Texts.count(now.filesInAll(), "file") + " so far";

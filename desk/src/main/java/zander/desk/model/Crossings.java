@@ -17,6 +17,7 @@ import zander.desk.work.Said;
 public final class Crossings {
   private final DeskModel desk;
   private final ObjectProperty<WhenExists> whenExists = new SimpleObjectProperty<>(WhenExists.ASK);
+  private Runnable whenOver = () -> {};
   private final ReadOnlyObjectWrapper<CrossingModel> current = new ReadOnlyObjectWrapper<>();
 
   Crossings(DeskModel desk) {
@@ -70,6 +71,22 @@ public final class Crossings {
         names);
   }
 
+  /** Copies what is selected into the folder of another desk, as a stream through this computer. */
+  public void copyTo(DeskModel other) {
+    List<String> names =
+        desk.folder().selection().stream().map(row -> row.path().wireName()).toList();
+    if (names.isEmpty()) {
+      tell("Nothing is selected on the server", "Select files or folders above the waterline.");
+      return;
+    }
+    cross(
+        Direction.ACROSS,
+        new RemoteSide(desk::files, desk.folder().path(), desk.journal()),
+        new RemoteSide(other::files, other.folder().path(), other.journal(), other.home()),
+        names);
+    whenOver = () -> other.folder().refresh();
+  }
+
   private void tell(String headline, String detail) {
     desk.currentProperty().set(desk.folder());
     desk.folder().ask(Question.notice(new Said(headline, detail), false, desk.folder().dismiss()));
@@ -108,6 +125,8 @@ public final class Crossings {
             desk.changed(List.of());
           }
           desk.local().refresh();
+          whenOver.run();
+          whenOver = () -> {};
           showProblems(started);
           desk.checkLine();
         });

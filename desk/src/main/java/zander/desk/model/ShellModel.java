@@ -17,7 +17,10 @@ public final class ShellModel extends Sheet {
   private final TerminalModel terminal;
   private final ReadOnlyStringWrapper ended = new ReadOnlyStringWrapper("");
   private final BooleanProperty below = new SimpleBooleanProperty(true);
+  private static final java.time.Duration AFTER_COMMAND = java.time.Duration.ofMillis(1500);
+
   private volatile ShellSession session;
+  private boolean lookDue;
 
   ShellModel(DeskModel desk, String name, RemotePath folder) {
     this.desk = desk;
@@ -63,6 +66,26 @@ public final class ShellModel extends Sheet {
 
   private void send(byte[] bytes) {
     inOrder(to -> to.type(bytes));
+    for (byte b : bytes) {
+      if (b == '\r') {
+        desk.background().show(this::commandGiven);
+        return;
+      }
+    }
+  }
+
+  /** A command may have changed the folder: it is read again a moment later. */
+  private void commandGiven() {
+    if (!lookDue) {
+      lookDue = true;
+      desk.background()
+          .later(
+              AFTER_COMMAND,
+              () -> {
+                lookDue = false;
+                desk.shellUsed();
+              });
+    }
   }
 
   private void resized(int columns, int rows) {

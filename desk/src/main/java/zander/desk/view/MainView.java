@@ -279,6 +279,18 @@ public final class MainView extends StackPane {
     }
     onDesk(
         desk -> {
+          for (DeskModel other : model.desks()) {
+            if (other != desk && other.folder().path() != null) {
+              offers.add(
+                  new Action(
+                      "Copy the selection to "
+                          + other.entry().name()
+                          + "  "
+                          + other.folder().path(),
+                      "",
+                      () -> desk.crossings().copyTo(other)));
+            }
+          }
           for (MarkedFolder folder : desk.entry().folders()) {
             offers.add(
                 new Action(
