@@ -51,8 +51,11 @@ public final class RecoveryModel extends Sheet {
             () -> settlePlain(desk),
             rows -> {
               boolean open = rows.stream().anyMatch(Row::isOpen);
-              if (open || (afterStart && !rows.isEmpty())) {
+              if (afterStart && !rows.isEmpty()) {
                 desk.show(new RecoveryModel(desk, rows));
+              } else if (open) {
+                // Somebody may be typing: it waits behind what is in front.
+                desk.offer(new RecoveryModel(desk, rows));
               }
             },
             failure -> desk.checkLine());

@@ -228,6 +228,18 @@ public final class DeskModel implements OpenDesk {
   }
 
   @Override
+  public void offer(Sheet sheet) {
+    boolean front = current.get().getClass() == sheet.getClass();
+    sheets.add(sheet);
+    if (front) {
+      current.set(sheet);
+    }
+    List.copyOf(sheets).stream()
+        .filter(other -> other != sheet && other.getClass() == sheet.getClass())
+        .forEach(this::remove);
+  }
+
+  @Override
   public void changed(List<RemotePath> paths) {
     folder.lookAgain(paths);
     selected();

@@ -55,6 +55,9 @@ public interface OpenDesk {
   /** Adds a sheet and shows it. */
   void show(Sheet sheet);
 
+  /** Adds a sheet behind the one in front, in the place of another of its kind. */
+  void offer(Sheet sheet);
+
   /** Remembers a folder as visited. */
   void arrivedAt(RemotePath path);
 
