@@ -386,6 +386,32 @@ class FolderWorkInTheWindowTest {
     assertThat(clipboard()).isEqualTo("'" + SITE + "/uploads/robots.txt'");
   }
 
+  @Test
+  void copiesToTheFolderOfAnotherDesk() throws Exception {
+    window.openLevelsWeb();
+    var first = window.desk();
+    window.press("#open-server");
+    window.openServer("lab-box");
+    window.press("#prompt-yes");
+    window.until("both are open", () -> window.desk() != null && window.desk() != first);
+    var second = window.desk();
+    window.until("its folder is read", () -> second.folder().path() != null);
+    String there = second.folder().path().text() + "/robots.txt";
+    Window.inWindow(
+        () -> {
+          window.model.currentProperty().set(first);
+          return null;
+        });
+    window.choose("#server-table", "robots.txt");
+    goTo("copy the selection to lab");
+    window.until(
+        "the other desk shows it",
+        () -> second.folder().rows().stream().anyMatch(row -> row.name().equals("robots.txt")));
+    assertThat(window.world("lab-box").stat(Caller.ROOT, there).size())
+        .isEqualTo(window.stat(SITE + "/robots.txt").size());
+    window.untilWaterlineSays("copied through this computer");
+  }
+
   private void goTo(String words) {
     window.push(KeyCode.CONTROL, KeyCode.G);
     window.until("it is asked", () -> window.shownOrNull("#goto-field") != null);
