@@ -435,6 +435,9 @@ abstract class FolderWorkContract {
           .extracting(entry -> entry.path().name())
           .containsExactly("third", "second");
       assertThat(on.putBack.run(held.entries().get(1), false)).isEqualTo(Verdict.READY);
+      assertThat(held.letGo(new HeldThings.Rules(30, 10), sizes, go()))
+          .as("what was deleted last stays, however large")
+          .isZero();
       assertThat(held.letGo(new HeldThings.Rules(0, 0), sizes, go())).isEqualTo(1);
       assertThat(held.entries()).isEmpty();
       assertThat(on.names()).containsExactly("second");

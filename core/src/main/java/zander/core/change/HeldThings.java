@@ -2,7 +2,9 @@ package zander.core.change;
 
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import zander.core.connect.Commands;
 import zander.core.files.RemoteFailure;
@@ -45,14 +47,18 @@ public final class HeldThings {
 
   /** The entries whose thing is still held, as far as the journal knows, newest first. */
   public List<JournalEntry> entries() {
+    List<JournalEntry> all = journal.entries();
+    Set<RemotePath> gone = new HashSet<>();
+    for (JournalEntry entry : all) {
+      if (entry.kind() == ChangeKind.PURGE && entry.isDone()) {
+        gone.add(entry.path());
+      }
+    }
     List<JournalEntry> held = new ArrayList<>();
-    for (JournalEntry entry : journal.entries()) {
+    for (JournalEntry entry : all) {
       boolean holds = entry.kind() == ChangeKind.DELETE || entry.kind() == ChangeKind.REPLACE;
-      boolean gone =
-          entry.to() != null
-              && journal.about(entry.to()).stream()
-                  .anyMatch(other -> other.kind() == ChangeKind.PURGE && other.isDone());
-      if (holds && entry.to() != null && entry.isDone() && !journal.isPutBack(entry) && !gone) {
+      boolean there = holds && entry.to() != null && !gone.contains(entry.to());
+      if (there && entry.isDone() && !journal.isPutBack(entry)) {
         held.add(entry);
       }
     }
@@ -61,7 +67,7 @@ public final class HeldThings {
 
   /**
    * Lets go of what is older than the rules keep, and of the oldest while all is more than they
-   * allow.
+   * allow. What was deleted last stays however large it is: somebody has just chosen to hold it.
    *
    * @param sizes how much a held thing takes; asked only while the size rule can matter
    * @return how many things went
@@ -70,12 +76,13 @@ public final class HeldThings {
     long oldest = System.currentTimeMillis() - TimeUnit.DAYS.toMillis(rules.days());
     long bytes = 0;
     int went = 0;
-    for (JournalEntry entry : entries()) {
+    List<JournalEntry> held = entries();
+    for (JournalEntry entry : held) {
       stop.throwIfStopped();
       boolean due = entry.at() < oldest;
       if (!due) {
         bytes += sizes.of(entry.to());
-        due = bytes > rules.bytes();
+        due = bytes > rules.bytes() && !isOneDeletion(entry, held.get(0));
       }
       if (due) {
         letGo(entry, stop);
@@ -83,6 +90,10 @@ public final class HeldThings {
       }
     }
     return went;
+  }
+
+  private static boolean isOneDeletion(JournalEntry one, JournalEntry other) {
+    return one.id() == other.id() || (one.group() != 0 && one.group() == other.group());
   }
 
   /** How many bytes a tree takes; 0 for one that is not there. */

@@ -70,6 +70,9 @@ public final class JournalModel extends Sheet {
   }
 
   private boolean fits(JournalEntry entry, String wanted) {
+    if (wanted.isEmpty()) {
+      return true;
+    }
     String all =
         String.join(
                 " ",

@@ -7,13 +7,11 @@ import java.util.Map;
 import java.util.function.Consumer;
 import javafx.scene.Node;
 import javafx.scene.Scene;
-import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.StackPane;
-import org.fxmisc.richtext.GenericStyledArea;
 import zander.core.book.MarkedFolder;
 import zander.core.book.ServerEntry;
 import zander.core.connect.TypedAddress;
@@ -29,6 +27,9 @@ import zander.desk.view.reach.ReachView;
 
 /** The whole window: top bar, the desk in front, and what may stand over it. */
 public final class MainView extends StackPane {
+  /** Keys are read once, not at every press. */
+  private static final Map<String, KeyCombination> COMBINATIONS = new HashMap<>();
+
   private final AppModel model;
   private final Overlay prompts;
   private final BorderPane ground = new BorderPane();
@@ -115,7 +116,7 @@ public final class MainView extends StackPane {
         event -> {
           boolean inShell = scene.getFocusOwner() instanceof TerminalView;
           boolean shifted = event.isControlDown() && event.isShiftDown();
-          if ((inShell && !shifted) || isAsking() || isTyping(scene, event)) {
+          if ((inShell && !shifted) || isAsking() || isForOthers(scene, event)) {
             return;
           }
           for (Action action : actions()) {
@@ -129,20 +130,21 @@ public final class MainView extends StackPane {
   }
 
   private static boolean matches(String key, KeyEvent event) {
-    return KeyCombination.valueOf(key).match(event)
+    return combination(key).match(event)
         || (key.startsWith("Ctrl+")
-            && KeyCombination.valueOf(key.replace("Ctrl+", "Ctrl+Shift+")).match(event));
+            && combination(key.replace("Ctrl+", "Ctrl+Shift+")).match(event));
   }
 
-  /** Keys that mean something in a field, or below the waterline, are not for the folder then. */
-  private static boolean isTyping(Scene scene, KeyEvent event) {
+  private static KeyCombination combination(String key) {
+    return COMBINATIONS.computeIfAbsent(key, KeyCombination::valueOf);
+  }
+
+  /** Keys without Ctrl or Alt that change a folder are for its rows alone, never from elsewhere. */
+  private static boolean isForOthers(Scene scene, KeyEvent event) {
     boolean plain = !event.isControlDown() && !event.isAltDown();
     Node focus = scene.getFocusOwner();
-    boolean field = focus instanceof TextInputControl || focus instanceof GenericStyledArea;
-    boolean below = focus != null && "local-table".equals(focus.getId());
-    return plain
-        && (field || below)
-        && (event.getCode() == KeyCode.DELETE || event.getCode() == KeyCode.F2);
+    boolean inRows = focus != null && "server-table".equals(focus.getId());
+    return plain && !inRows && (event.getCode() == KeyCode.DELETE || event.getCode() == KeyCode.F2);
   }
 
   /** While a host key or a secret is asked, nothing else may be done by a key. */
