@@ -44,15 +44,18 @@ public final class SftpFiles implements RemoteFiles {
   @Override
   public List<RemoteEntry> list(RemotePath folder, Consumer<List<RemoteEntry>> portion)
       throws IOException {
+    List<RemoteEntry> unfollowed = new ArrayList<>();
     List<Raw> raw =
-        SftpListing.of(wire, folder)
+        SftpListing.of(wire, folder, names)
             .read(
                 part -> {
-                  part.forEach(this::learnFromLongLine);
-                  portion.accept(part.stream().map(this::unfollowed).toList());
+                  List<RemoteEntry> entries = part.stream().map(this::unfollowed).toList();
+                  unfollowed.addAll(entries);
+                  portion.accept(entries);
                 });
-    learnNames(raw);
-    return follow(raw);
+    boolean named = learnNames(raw);
+    // Made once for the portions; made anew only where something was learnt since.
+    return named ? follow(raw, null) : follow(raw, unfollowed);
   }
 
   @Override
@@ -68,12 +71,10 @@ public final class SftpFiles implements RemoteFiles {
     RemotePath home = RemotePath.ofWire(wire.expectName(asked));
     RemotePath folder = wanted == null ? home : home.resolve(wanted);
     try {
-      List<Raw> raw =
-          SftpListing.opened(wire, folder, opening)
-              .read(part -> part.forEach(this::learnFromLongLine));
+      List<Raw> raw = SftpListing.opened(wire, folder, opening, names).read(part -> {});
       awaitQuietly(namesAsked);
       learnNames(raw);
-      return new Landing(home, folder, follow(raw), null);
+      return new Landing(home, folder, follow(raw, null), null);
     } catch (RemoteFailure e) {
       if (e.reason() == Reason.LINE_LOST) {
         throw e;
@@ -107,8 +108,12 @@ public final class SftpFiles implements RemoteFiles {
         behind);
   }
 
-  /** Asks for all links' targets and what is behind them before waiting for the first answer. */
-  private List<RemoteEntry> follow(List<Raw> raw) throws IOException {
+  /**
+   * Asks for all links' targets and what is behind them before waiting for the first answer.
+   *
+   * @param made the entries as they were before, used for all that are no links; or {@code null}
+   */
+  private List<RemoteEntry> follow(List<Raw> raw, List<RemoteEntry> made) throws IOException {
     List<RemoteEntry> entries = new ArrayList<>(raw.size());
     for (int from = 0; from < raw.size(); from += 256) {
       List<Raw> part = raw.subList(from, Math.min(raw.size(), from + 256));
@@ -121,13 +126,14 @@ public final class SftpFiles implements RemoteFiles {
         }
       }
       int next = 0;
-      for (Raw one : part) {
+      for (int i = 0; i < part.size(); i++) {
+        Raw one = part.get(i);
         if (one.attributes().kind() == FileKind.LINK) {
           String target = orNull(sent.get(next++), wire::expectName);
           RemoteAttributes behind = orNull(sent.get(next++), wire::expectAttributes);
           entries.add(entry(one, target == null ? "" : target, behind));
         } else {
-          entries.add(unfollowed(one));
+          entries.add(made == null ? unfollowed(one) : made.get(from + i));
         }
       }
     }
@@ -149,26 +155,12 @@ public final class SftpFiles implements RemoteFiles {
     }
   }
 
-  /** The owner and group of an {@code ls -l} line are its third and fourth words. */
-  private void learnFromLongLine(Raw raw) {
-    if (names.knowsUser(raw.attributes().uid()) && names.knowsGroup(raw.attributes().gid())) {
-      return;
-    }
-    String[] words = raw.longLine().split(" +", 6);
-    if (words.length == 6 && words[0].length() >= 10) {
-      if (!words[2].matches("[0-9]*")) {
-        names.learnUser(raw.attributes().uid(), WireName.toText(words[2]));
-      }
-      if (!words[3].matches("[0-9]*")) {
-        names.learnGroup(raw.attributes().gid(), WireName.toText(words[3]));
-      }
-    }
-  }
-
-  /** One request for all numbers that have no name yet, where the server takes it. */
-  private void learnNames(List<Raw> raw) throws IOException {
+  /**
+   * One request for all numbers that have no name yet, where the server takes it; whether it went.
+   */
+  private boolean learnNames(List<Raw> raw) throws IOException {
     if (!extensions.namesById()) {
-      return;
+      return false;
     }
     Set<Integer> uids = new TreeSet<>();
     Set<Integer> gids = new TreeSet<>();
@@ -177,9 +169,10 @@ public final class SftpFiles implements RemoteFiles {
       addUnknown(one.attributes().gid(), names::knowsGroup, gids);
     }
     if (uids.isEmpty() && gids.isEmpty()) {
-      return;
+      return false;
     }
     extensions.learnNames(uids, gids, names);
+    return true;
   }
 
   private static void addUnknown(int id, IntPredicate known, Set<Integer> into) {
@@ -190,9 +183,9 @@ public final class SftpFiles implements RemoteFiles {
 
   @Override
   public RemoteEntry entry(RemotePath path) throws IOException {
-    List<Raw> one = List.of(new Raw(path, look(path), ""));
+    List<Raw> one = List.of(new Raw(path, look(path)));
     learnNames(one);
-    return follow(one).get(0);
+    return follow(one, null).get(0);
   }
 
   @Override
@@ -201,11 +194,11 @@ public final class SftpFiles implements RemoteFiles {
     List<Raw> raw = new ArrayList<>();
     for (int i = 0; i < paths.size(); i++) {
       if (found.get(i) != null) {
-        raw.add(new Raw(paths.get(i), found.get(i), ""));
+        raw.add(new Raw(paths.get(i), found.get(i)));
       }
     }
     learnNames(raw);
-    return follow(raw);
+    return follow(raw, null);
   }
 
   @Override

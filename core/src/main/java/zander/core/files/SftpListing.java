@@ -10,31 +10,42 @@ import org.apache.sshd.common.util.buffer.Buffer;
 import zander.core.files.RemoteFailure.Reason;
 
 /**
- * Reads one folder. READDIR requests are kept under way, twice as many after each answer, because a
- * server gives about a hundred names in each and the line's delay would be paid for every one.
+ * Reads one folder. READDIR requests are kept under way, four times as many after each answer,
+ * because a server gives about a hundred names in each and the line's delay would be paid for every
+ * one.
  */
 final class SftpListing {
-  private static final int MOST_UNDER_WAY = 64;
+  private static final int MOST_UNDER_WAY = 128;
 
   /** A folder that never ends must not fill the memory. */
   private static final int MOST_ENTRIES = 5_000_000;
 
-  /** An entry before links are followed; {@code longLine} is the server's {@code ls -l} line. */
-  record Raw(RemotePath path, RemoteAttributes attributes, String longLine) {}
+  /** An entry before links are followed. */
+  record Raw(RemotePath path, RemoteAttributes attributes) {}
 
   private final SftpWire wire;
   private final RemotePath folder;
   private final SftpWire.Sent opening;
+  private final AccountNames accounts;
 
-  private SftpListing(SftpWire wire, RemotePath folder, SftpWire.Sent opening) {
+  private SftpListing(
+      SftpWire wire, RemotePath folder, SftpWire.Sent opening, AccountNames accounts) {
     this.wire = wire;
     this.folder = folder;
     this.opening = opening;
+    this.accounts = accounts;
   }
 
-  static SftpListing of(SftpWire wire, RemotePath folder) throws RemoteFailure {
-    return new SftpListing(
-        wire, folder, wire.send(SftpWire.OPENDIR, SftpWire.body(folder), "open folder", folder));
+  /**
+   * @param accounts learns the names of owners that it does not know from the long lines
+   */
+  static SftpListing of(SftpWire wire, RemotePath folder, AccountNames accounts)
+      throws RemoteFailure {
+    return opened(
+        wire,
+        folder,
+        wire.send(SftpWire.OPENDIR, SftpWire.body(folder), "open folder", folder),
+        accounts);
   }
 
   /**
@@ -42,8 +53,9 @@ final class SftpListing {
    *
    * @param folder where its names are, which may have become known only since
    */
-  static SftpListing opened(SftpWire wire, RemotePath folder, SftpWire.Sent opening) {
-    return new SftpListing(wire, folder, opening);
+  static SftpListing opened(
+      SftpWire wire, RemotePath folder, SftpWire.Sent opening, AccountNames accounts) {
+    return new SftpListing(wire, folder, opening, accounts);
   }
 
   List<Raw> read(Consumer<List<Raw>> portion) throws IOException {
@@ -51,7 +63,7 @@ final class SftpListing {
     Deque<SftpWire.Sent> underWay = new ArrayDeque<>();
     List<Raw> all = new ArrayList<>();
     try {
-      int allowed = 4;
+      int allowed = 8;
       boolean ended = false;
       while (!ended) {
         while (underWay.size() < allowed) {
@@ -63,7 +75,7 @@ final class SftpListing {
         } else {
           all.addAll(names);
           portion.accept(names);
-          allowed = Math.min(MOST_UNDER_WAY, allowed * 2);
+          allowed = Math.min(MOST_UNDER_WAY, allowed * 4);
         }
         if (all.size() > MOST_ENTRIES) {
           throw new RemoteFailure(
@@ -95,13 +107,30 @@ final class SftpListing {
     List<Raw> names = new ArrayList<>();
     for (int i = 0; i < count; i++) {
       String name = WireName.fromBytes(body.getBytes());
-      String longLine = WireName.fromBytes(body.getBytes());
+      byte[] longLine = body.getBytes();
       RemoteAttributes attributes = SftpWire.attributes(body);
       // "." and ".." are expected here; any other unsafe name is a lie that must lead nowhere.
       if (WireName.isSafe(name)) {
-        names.add(new Raw(folder.child(name), attributes, longLine));
+        learn(longLine, attributes);
+        names.add(new Raw(folder.child(name), attributes));
       }
     }
     return names;
+  }
+
+  /** The owner and group of an {@code ls -l} line are its third and fourth words. */
+  private void learn(byte[] longLine, RemoteAttributes attributes) {
+    if (accounts.knowsUser(attributes.uid()) && accounts.knowsGroup(attributes.gid())) {
+      return;
+    }
+    String[] words = WireName.fromBytes(longLine).split(" +", 6);
+    if (words.length == 6 && words[0].length() >= 10) {
+      if (!words[2].matches("[0-9]*")) {
+        accounts.learnUser(attributes.uid(), WireName.toText(words[2]));
+      }
+      if (!words[3].matches("[0-9]*")) {
+        accounts.learnGroup(attributes.gid(), WireName.toText(words[3]));
+      }
+    }
   }
 }
