@@ -17,6 +17,7 @@ import zander.core.connect.Connection;
 import zander.core.crossing.Crossing;
 import zander.core.crossing.ExistsTalk;
 import zander.core.crossing.ExistsTalk.Answer;
+import zander.core.crossing.ExistsTalk.For;
 import zander.core.crossing.LocalSide;
 import zander.core.crossing.Progress;
 import zander.core.crossing.Progress.Phase;
@@ -108,7 +109,7 @@ class CrossingTest {
                           : question.path().endsWith("b.txt")
                               ? WhenExists.SKIP
                               : WhenExists.KEEP_BOTH,
-                      false);
+                      For.THIS);
                 })
             .run(List.of("a.txt", "b.txt", "c.txt"));
     assertThat(asked).hasSize(3);
@@ -127,14 +128,14 @@ class CrossingTest {
     for (int i = 0; i < 30; i++) {
       names.add("reading-" + i);
       Files.writeString(local.resolve("reading-" + i), "new");
-      makeThere("reading-" + i, "old");
+      makeThere("reading-" + i, "older");
     }
     List<String> asked = Collections.synchronizedList(new ArrayList<>());
     up(
             WhenExists.ASK,
             question -> {
               asked.add(question.path());
-              return new Answer(WhenExists.REPLACE, true);
+              return new Answer(WhenExists.REPLACE, For.REST);
             })
         .run(names);
     assertThat(asked).hasSize(1);
@@ -170,7 +171,7 @@ class CrossingTest {
                 WhenExists.REPLACE,
                 question -> {
                   assertThat(question.mayReplace()).isFalse();
-                  return new Answer(WhenExists.KEEP_BOTH, false);
+                  return new Answer(WhenExists.KEEP_BOTH, For.THIS);
                 })
             .run(List.of("site", "img"));
     assertThat(progress.problems()).isEmpty();
@@ -227,7 +228,9 @@ class CrossingTest {
   @Test
   void tellsAFullDiskAndKeepsWhatWasThere() throws IOException {
     makeThere("levels.bin", "old and whole");
-    Files.write(local.resolve("levels.bin"), new byte[1 << 20]);
+    byte[] content = new byte[1 << 20];
+    new Random(3).nextBytes(content);
+    Files.write(local.resolve("levels.bin"), content);
     world.setFree(300_000);
     Progress progress = up(WhenExists.REPLACE, PathContract.NEVER_ASKED).run(List.of("levels.bin"));
     assertThat(progress.problems())

@@ -81,6 +81,16 @@ abstract class FolderWorkContract {
         public ExecResult script(String wireScript) {
           throw new AssertionError("ran a command: " + wireScript);
         }
+
+        @Override
+        public zander.core.connect.Pipe pipe(String wireScript) {
+          throw new AssertionError("ran a command: " + wireScript);
+        }
+
+        @Override
+        public zander.core.connect.Tools tools() {
+          return zander.core.connect.Tools.NONE;
+        }
       };
 
   /** All that works on one folder. */
@@ -506,7 +516,7 @@ abstract class FolderWorkContract {
           new zander.core.crossing.Crossing(
                   new zander.core.crossing.LocalSide(local.resolve("up")),
                   new zander.core.crossing.RemoteSide(
-                      () -> on.files, on.folder, on.journal, on.home),
+                      zander.core.crossing.ServerLine.of(on.files), on.folder, on.journal, on.home),
                   zander.core.crossing.WhenExists.REPLACE,
                   PathContract.NEVER_ASKED,
                   go())

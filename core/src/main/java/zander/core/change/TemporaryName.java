@@ -8,7 +8,9 @@ import zander.core.files.RemotePath;
  */
 public final class TemporaryName {
   private static final int LONGEST_NAME = 255;
-  private static final String MARK = ".zander-";
+
+  /** What every temporary name has in it. */
+  public static final String MARK = ".zander-";
 
   private TemporaryName() {}
 
@@ -19,7 +21,12 @@ public final class TemporaryName {
 
   /** The same for a name alone, in wire form. */
   public static String of(String wireName) {
-    String tail = MARK + Integer.toHexString(ThreadLocalRandom.current().nextInt());
+    return of(wireName, Integer.toHexString(ThreadLocalRandom.current().nextInt()));
+  }
+
+  /** The same with an end of one's own. */
+  public static String of(String wireName, String end) {
+    String tail = MARK + end;
     String name = "." + wireName;
     return name.substring(0, Math.min(name.length(), LONGEST_NAME - tail.length())) + tail;
   }

@@ -28,4 +28,15 @@ public interface Commands {
 
   /** The same for a script whose whole output is wanted. */
   ExecResult script(String wireScript) throws IOException;
+
+  /**
+   * Starts a script that is fed and read while it runs.
+   *
+   * @param wireScript in wire form, in one line; quote with {@link ShellWords}
+   * @throws IOException when the server has no room for it
+   */
+  Pipe pipe(String wireScript) throws IOException;
+
+  /** What the server's own tools can do; asked once for each connection. */
+  Tools tools() throws IOException;
 }

@@ -44,6 +44,7 @@ public final class Connection implements Closeable, Commands {
   private final RemoteFiles files;
   private final WhoAmI whoAmI;
   private final RemoteFiles.Landing landing;
+  private Tools tools;
 
   Connection(Lines lines, String landingPath) throws IOException {
     this.lines = lines;
@@ -241,6 +242,41 @@ public final class Connection implements Closeable, Commands {
     ByteArrayOutputStream out = new ByteArrayOutputStream();
     ExecResult result = stream(wireScript, out::writeBytes, new Cancellation());
     return new ExecResult(result.exit(), out.toByteArray(), result.errors());
+  }
+
+  @Override
+  public Pipe pipe(String wireScript) throws IOException {
+    BlockingCalls.check("a command");
+    try {
+      return SshPipe.open(lines, wireScript);
+    } catch (IOException e) {
+      throw session.isOpen()
+          ? e
+          : new zander.core.files.RemoteFailure(
+              zander.core.files.RemoteFailure.Reason.LINE_LOST, "run a command", null, "", e);
+    }
+  }
+
+  @Override
+  public synchronized Tools tools() throws IOException {
+    if (tools == null) {
+      tools = Tools.ask(this);
+    }
+    return tools;
+  }
+
+  /**
+   * One more channel of the file service, for what should not stand in the way of the first. The
+   * caller closes it.
+   *
+   * @throws IOException when the server has no room for it
+   */
+  public RemoteFiles moreFiles() throws IOException {
+    BlockingCalls.check("opening the file service");
+    return new SftpFiles(
+        SftpClientFactory.instance()
+            .createSftpClient(session, SftpVersionSelector.fixedVersionSelector(3)),
+        names);
   }
 
   /** The same on the first session alone: never a reason to sign in once more. */

@@ -68,6 +68,23 @@ final class Lines implements Closeable {
     return open(more(full), wireCommand, pty, env, set);
   }
 
+  /**
+   * The same without a terminal, and without signing in once more when all are full.
+   *
+   * @throws SshChannelOpenException when no session has room
+   */
+  ChannelExec openIfRoom(String wireCommand, Setting set) throws IOException {
+    SshChannelOpenException full = null;
+    for (ClientSession session : sessions) {
+      try {
+        return open(session, wireCommand, null, null, set);
+      } catch (SshChannelOpenException e) {
+        full = e;
+      }
+    }
+    throw full == null ? new IOException("the connection is closed") : full;
+  }
+
   private static ChannelExec open(
       ClientSession session,
       String wireCommand,

@@ -1,17 +1,16 @@
 package zander.core.crossing;
 
-import java.io.IOException;
-import java.io.InputStream;
 import java.util.ArrayList;
-import java.util.Collections;
-import java.util.Comparator;
 import java.util.List;
 import java.util.concurrent.CancellationException;
-import java.util.concurrent.ExecutionException;
-import java.util.concurrent.Future;
+import java.util.concurrent.Semaphore;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicLong;
+import zander.core.crossing.Deciding.Verdict;
+import zander.core.crossing.Loads.Work;
 import zander.core.crossing.Progress.Phase;
 import zander.core.files.FileKind;
-import zander.core.rights.Mode;
+import zander.core.files.RemoteBatch;
 import zander.core.work.BlockingCalls;
 import zander.core.work.Cancellation;
 import zander.core.work.Workers;
@@ -19,53 +18,84 @@ import zander.core.work.Workers;
 /**
  * Carries files and folders from one side to the other with everything in them.
  *
- * <p>The source is counted first. Folders are made as they come; files are carried several at a
- * time, each under a temporary name until it is whole; the modes and times of new folders are set
- * last, because filling a folder changes its time and a closed folder could not be filled. One file
- * that fails does not stop the rest.
+ * <p>Both sides are scanned folder by folder, and what is found is carried while the scan goes on,
+ * so that a tree of any size needs little memory. Small files go in loads, large ones by
+ * themselves; how, each {@link Side} decides. One file that fails does not stop the rest.
  */
 public final class Crossing {
-  private static final int AT_ONCE = 16;
-  private static final int BUFFER = 256 * 1024;
+  private static final int SCANNERS = 16;
+  private static final int CARRIERS = 6;
 
-  /** Something below the source: where it is, where it goes, and what it was when counted. */
-  private record Item(String from, String to, Node node) {}
+  /** So many files may be found and not yet carried. */
+  private static final int MOST_FOUND = 8192;
+
+  /** The longest path that systems take (POSIX {@code PATH_MAX} where it is known), in bytes. */
+  private static final int LONGEST_PATH = 4096;
+
+  /** A chain of links to folders that is longer leads round. */
+  private static final int MOST_FOLLOWED = 8;
 
   private final Side source;
   private final Side target;
-  private final Existing existing;
-  private final Cancellation cancellation;
-  private final LostLine lostLine;
+  private final Rules rules;
   private final Tally tally = new Tally();
+  private final Gate gate;
+  private final Trace trace;
+  private final Steps steps;
+  private final Deciding deciding;
+  private final Carrying carrying;
+  private final Outstanding outstanding = new Outstanding();
+  private final Semaphore room = new Semaphore(MOST_FOUND);
+  private final Loads loads = new Loads(this::sendOff);
+  private final FolderFinish finish;
 
-  /** The folders this crossing made. */
-  private final List<Item> folders = new ArrayList<>();
+  /** Folders that are still to be scanned, and the top. */
+  private final AtomicLong scans = new AtomicLong(1);
+
+  private Workers scanners;
+  private Workers carriers;
 
   public Crossing(
       Side source, Side target, WhenExists rule, ExistsTalk talk, Cancellation cancellation) {
-    this(source, target, rule, talk, cancellation, LostLine.ENDS_IT);
+    this(source, target, Rules.of(rule), talk, cancellation, LostLine.ENDS_IT, Trace.NONE);
   }
 
   /**
    * @param lostLine what to do when the line to a side breaks
+   * @param trace what an earlier try left, and where this one leaves its own
    */
   public Crossing(
       Side source,
       Side target,
-      WhenExists rule,
+      Rules rules,
       ExistsTalk talk,
       Cancellation cancellation,
-      LostLine lostLine) {
-    this.lostLine = lostLine;
+      LostLine lostLine,
+      Trace trace) {
     this.source = source;
     this.target = target;
-    this.existing = new Existing(target, rule, talk);
-    this.cancellation = cancellation;
+    this.rules = rules;
+    this.trace = trace;
+    this.gate = new Gate(cancellation);
+    this.steps = new Steps(source, target, cancellation, lostLine, tally);
+    this.deciding = new Deciding(target, rules.whenExists(), talk, trace.continues(), tally);
+    this.carrying = new Carrying(source, target, rules, steps, tally, gate, trace);
+    this.finish = new FolderFinish(target, steps, trace);
+    cancellation.onStop(() -> outstanding.end(new CancellationException("stopped")));
+    if (target instanceof RemoteSide remote) {
+      remote.giveTo(rules.owner(), rules.group());
+    }
   }
 
   /** Where it stands; may be asked from any thread, does not wait. */
   public Progress progress() {
-    return tally.now();
+    String carrier = target.carrier().isEmpty() ? source.carrier() : target.carrier();
+    return tally.now(gate.isPaused(), carrier);
+  }
+
+  /** Pauses it, and limits its rate. */
+  public Gate gate() {
+    return gate;
   }
 
   /**
@@ -76,290 +106,319 @@ public final class Crossing {
    */
   public Progress run(List<String> names) {
     BlockingCalls.check("a crossing");
-    try (Workers carriers = new Workers("crossing", AT_ONCE)) {
-      List<Item> roots = new ArrayList<>();
-      for (String name : names) {
-        Node node = attempt(name, () -> source.look(name));
-        if (node == null) {
-          tally.problem(source.show(name), "it is not there any more", false);
-        } else {
-          roots.add(new Item(name, name, node));
-        }
-      }
-      List<Item> counted = new ArrayList<>();
-      for (Item root : roots) {
-        count(root.from(), root.node(), counted);
-      }
-      tally.phase(Phase.CARRYING);
-      carry(counted, carriers);
-      finishFolders();
-      attempt(
-          "",
-          () -> {
-            source.tidyUp();
-            target.tidyUp();
-            return true;
-          });
-      tally.phase(Phase.DONE);
-    } catch (CancellationException e) {
-      tally.phase(Phase.STOPPED);
-    } catch (Broken e) {
-      tally.problem(e.path, e.getMessage(), false);
-      tally.phase(Phase.BROKEN);
-    }
-    return tally.now();
-  }
-
-  /** The end of a whole crossing. */
-  private static final class Broken extends RuntimeException {
-    private final String path;
-
-    Broken(String path, String why) {
-      super(why);
-      this.path = path;
-    }
-  }
-
-  private interface Step<T> {
-    T run() throws IOException;
-  }
-
-  /** Runs a step for one path: a failure is noted and gives {@code null}; a lost line ends all. */
-  private <T> T attempt(String path, Step<T> step) {
-    while (true) {
-      cancellation.throwIfStopped();
-      try {
-        return step.run();
-      } catch (IOException e) {
-        String why = e instanceof Side.NameNotPossible ? e.getMessage() : sideOf(e).why(e);
-        if (!source.isLost(e) && !target.isLost(e)) {
-          tally.problem(source.show(path), why, false);
-          return null;
-        }
-        awaitLine(path, why);
-      }
-    }
-  }
-
-  /** Returns when the line is back and the step can be done again; ends the crossing otherwise. */
-  private void awaitLine(String path, String why) {
-    tally.away(true);
+    scanners = new Workers("crossing-scan", SCANNERS);
+    carriers = new Workers("crossing", CARRIERS);
+    Phase end = Phase.DONE;
     try {
-      if (!lostLine.awaitNext()) {
-        cancellation.throwIfStopped();
-        throw new Broken(source.show(path), why);
-      }
+      OpenFolder top = new OpenFolder(finish::add);
+      outstanding.begin();
+      scanners.submit(() -> guarded(() -> roots(top, names)));
+      outstanding.await();
+      outstanding.throwIfEnded();
+      finish.flush();
+    } catch (CancellationException e) {
+      end = Phase.STOPPED;
+    } catch (Steps.Broken e) {
+      tally.problem(e.path, e.getMessage(), false, "");
+      end = Phase.BROKEN;
     } finally {
-      tally.away(false);
+      // Nothing is written after the end has been told.
+      scanners.closeAndAwait();
+      carriers.closeAndAwait();
+    }
+    if (end != Phase.BROKEN) {
+      tidyUp();
+    }
+    source.end();
+    target.end();
+    tally.phase(end);
+    return progress();
+  }
+
+  private void tidyUp() {
+    try {
+      source.tidyUp();
+      target.tidyUp();
+    } catch (java.io.IOException e) {
+      // The line went at the very end: what is left carries the crossing's mark and is found later.
     }
   }
 
-  private Side sideOf(IOException e) {
-    boolean remote = e instanceof zander.core.files.RemoteFailure;
-    return remote == (source instanceof RemoteSide) ? source : target;
+  private boolean guarded(Runnable work) {
+    try {
+      outstanding.throwIfEnded();
+      work.run();
+    } catch (RuntimeException | Error e) {
+      outstanding.end(e instanceof RuntimeException known ? known : new IllegalStateException(e));
+    } finally {
+      outstanding.done();
+    }
+    return true;
   }
 
-  private void count(String path, Node node, List<Item> into) {
-    cancellation.throwIfStopped();
-    into.add(new Item(path, path, node));
-    if (node.kind() != FileKind.FOLDER) {
-      tally.counted(node.size());
+  private void onCarrier(Runnable work) {
+    outstanding.begin();
+    carriers.submit(() -> guarded(work));
+  }
+
+  private void roots(OpenFolder top, List<String> names) {
+    List<Node> nodes = steps.attempt("", () -> source.lookAll(names));
+    List<Node> found = new ArrayList<>();
+    for (int i = 0; nodes != null && i < names.size(); i++) {
+      if (nodes.get(i) == null) {
+        steps.problem(names.get(i), "it is not there any more", false);
+      } else {
+        found.add(nodes.get(i));
+      }
+    }
+    contents(top, found);
+    scanned();
+  }
+
+  private void scanned() {
+    if (scans.decrementAndGet() == 0) {
+      loads.flush();
+      tally.allCounted();
+    }
+  }
+
+  /** What was decided after the last folder was scanned must not wait for more. */
+  private void flushIfLate() {
+    if (scans.get() == 0) {
+      loads.flush();
+    }
+  }
+
+  private void scan(OpenFolder folder) {
+    tally.begin(source.show(folder.from));
+    List<Node> children = steps.attempt(folder.from, () -> source.list(folder.from));
+    contents(folder, children == null ? List.of() : children);
+    scanned();
+  }
+
+  private void contents(OpenFolder folder, List<Node> children) {
+    Pairs pairs =
+        children.isEmpty()
+            ? null
+            : steps.attempt(
+                folder.from,
+                () -> Pairs.of(children, target, folder.existed ? folder.to : null, false));
+    if (pairs != null) {
+      List<Item> toMake = new ArrayList<>();
+      List<Item> links = new ArrayList<>();
+      for (Pairs.Pair pair : pairs.both()) {
+        outstanding.throwIfEnded();
+        found(folder, pair, toMake, links);
+      }
+      makeFolders(folder, toMake, links);
+    }
+    folder.leave();
+  }
+
+  /**
+   * @param toMake gets what is a folder and not there yet
+   * @param links gets those of them that are followed links
+   */
+  private void found(OpenFolder folder, Pairs.Pair pair, List<Item> toMake, List<Item> links) {
+    Node node = pair.node();
+    String from = Side.join(folder.from, node.name());
+    String to = Side.join(folder.to, node.name());
+    if (from.length() > LONGEST_PATH) {
+      steps.problem(from.substring(0, 200), "the path is longer than any system takes", false);
       return;
     }
-    tally.begin(source.show(path));
-    List<Node> children = attempt(path, () -> source.list(path));
-    if (children != null) {
-      List<Node> inOrder = new ArrayList<>(children);
-      inOrder.sort(Comparator.comparing(Node::name));
-      for (Node child : inOrder) {
-        count(Side.join(path, child.name()), child, into);
+    boolean link = node.kind() == FileKind.LINK;
+    if (rules.leaveOut().by(from, node.kind() == FileKind.FOLDER) != null
+        || (link && rules.links() == Rules.Links.LEFT_OUT)) {
+      tally.leftOut();
+      return;
+    }
+    if (link && rules.links() == Rules.Links.FOLLOWED) {
+      Node behind = steps.attempt(from, () -> source.lookThrough(from));
+      if (behind == null || (Pairs.isFolder(behind) && folder.followed >= MOST_FOLLOWED)) {
+        steps.problem(
+            from, behind == null ? "it is a link that leads nowhere" : "it leads round", false);
+        return;
       }
+      node = behind;
     }
-  }
-
-  /** Items come parents first, so a folder is there, or given up, before what is in it. */
-  private void carry(List<Item> counted, Workers carriers) {
-    List<Future<?>> underWay = new ArrayList<>();
-    String givenUp = null;
-    String movedFrom = null;
-    String movedTo = null;
-    try {
-      for (Item item : counted) {
-        cancellation.throwIfStopped();
-        String to = item.to();
-        if (givenUp != null && isBelow(to, givenUp)) {
-          leaveOut(item);
-          continue;
-        }
-        if (movedFrom != null && isBelow(to, movedFrom)) {
-          to = movedTo + to.substring(movedFrom.length());
-        }
-        if (item.node().kind() == FileKind.FOLDER) {
-          String place = makeFolder(item, to);
-          if (place == null) {
-            givenUp = item.to();
-          } else if (!place.equals(to)) {
-            movedFrom = item.to();
-            movedTo = place;
-          }
-        } else {
-          Item moved = new Item(item.from(), to, item.node());
-          underWay.add(
-              carriers.submit(
-                  () -> {
-                    carryOne(moved);
-                    return true;
-                  }));
-        }
+    boolean isFolder = Pairs.isFolder(node);
+    Item item =
+        new Item(from, to, node, pair.there(), rules.modeFor(node, isFolder), rules.timeFor(node));
+    if (isFolder && Pairs.isFolder(pair.there())) {
+      boolean madeBefore = trace.foldersBefore().contains(to);
+      submitScan(folder.child(item, true, madeBefore, link));
+    } else if (isFolder && pair.there() == null) {
+      toMake.add(item);
+      if (link) {
+        links.add(item);
       }
-    } finally {
-      await(underWay);
-    }
-  }
-
-  private static boolean isBelow(String path, String folder) {
-    return path.startsWith(folder + "/");
-  }
-
-  private void leaveOut(Item item) {
-    if (item.node().kind() != FileKind.FOLDER) {
-      tally.skip(item.node().size());
-    }
-  }
-
-  private static void await(List<Future<?>> underWay) {
-    RuntimeException first = null;
-    for (Future<?> one : underWay) {
-      try {
-        one.get();
-      } catch (ExecutionException e) {
-        if (first == null && e.getCause() instanceof RuntimeException cause) {
-          first = cause;
-        }
-      } catch (InterruptedException e) {
-        Thread.currentThread().interrupt();
-        throw new CancellationException("interrupted");
-      }
-    }
-    if (first != null) {
-      throw first;
-    }
-  }
-
-  /** The place where the folder's content goes; {@code null} when it is skipped or failed. */
-  private String makeFolder(Item item, String to) {
-    boolean[] tried = {false};
-    return attempt(
-        item.from(),
-        () -> {
-          Node there = target.look(to);
-          String place = to;
-          if (tried[0] && there != null && there.kind() == FileKind.FOLDER) {
-            // Made just before the line broke; only the answer was lost.
-            folders.add(new Item(item.from(), place, item.node()));
-            return place;
-          }
-          if (there != null && there.kind() != FileKind.FOLDER) {
-            place = existing.placeFor(to, item.node(), there);
-            there = null;
-          }
-          if (place == null) {
-            return null;
-          }
-          if (there == null) {
-            // Open for filling; its real mode is set when everything is in it. A folder that was
-            // there keeps its own.
-            tried[0] = true;
-            target.makeFolder(place, new Mode((item.node().mode().bits() & 0777) | 0700));
-            folders.add(new Item(item.from(), place, item.node()));
-          }
-          return place;
-        });
-  }
-
-  private void carryOne(Item item) {
-    cancellation.throwIfStopped();
-    Node node = item.node();
-    tally.begin(source.show(item.from()));
-    String[] arriving = {null};
-    boolean ok =
-        Boolean.TRUE.equals(
-            attempt(
-                item.from(),
-                () -> {
-                  if (node.kind() == FileKind.OTHER) {
-                    tally.problem(
-                        source.show(item.from()), "not a file, folder or link: left out", false);
-                    return false;
-                  }
-                  if (arriving[0] != null && isAt(arriving[0], node)) {
-                    // Put in its place just before the line broke; only the answer was lost.
-                    return true;
-                  }
-                  Node there = target.look(item.to());
-                  String place =
-                      there == null ? item.to() : existing.placeFor(item.to(), node, there);
-                  if (place == null) {
-                    return false;
-                  }
-                  arriving[0] = place;
-                  Node replacing = there != null && place.equals(item.to()) ? there : null;
-                  if (node.kind() == FileKind.LINK) {
-                    target.makeLink(place, node.target(), replacing != null);
-                  } else {
-                    carryFile(item, place, replacing);
-                  }
-                  return true;
-                }));
-    if (ok) {
-      tally.fileDone();
     } else {
-      tally.skip(node.size());
+      file(folder, item);
     }
   }
 
-  private boolean isAt(String place, Node node) throws IOException {
-    Node there = target.look(place);
-    return there != null
-        && there.kind() == node.kind()
-        && there.size() == node.size()
-        && (node.kind() == FileKind.LINK
-            ? node.target().equals(there.target())
-            : there.modified() == node.modified() && there.mode().equals(node.mode()));
+  private void submitScan(OpenFolder folder) {
+    scans.incrementAndGet();
+    outstanding.begin();
+    scanners.submit(() -> guarded(() -> scan(folder)));
   }
 
-  private void carryFile(Item item, String place, Node replacing) throws IOException {
-    byte[] buffer = new byte[(int) Math.max(1, Math.min(BUFFER, item.node().size() + 1))];
-    long carried = 0;
-    try (InputStream in = source.read(item.from());
-        Side.Incoming incoming = target.create(place, replacing)) {
-      for (int count; (count = in.read(buffer)) >= 0; ) {
-        cancellation.throwIfStopped();
-        incoming.write(buffer, 0, count);
-        tally.carried(count);
-        carried += count;
-      }
-      String lost = incoming.arrive(item.node().mode(), item.node().modified());
-      if (lost != null) {
-        tally.problem(target.show(place), lost, true);
-      }
-    } catch (IOException e) {
-      tally.carried(-carried);
-      throw e;
+  private void makeFolders(OpenFolder folder, List<Item> toMake, List<Item> links) {
+    if (toMake.isEmpty()) {
+      return;
     }
-    tally.correct(item.node().size(), carried);
+    boolean[] tried = {false};
+    List<Boolean> made =
+        steps.attempt(
+            folder.from,
+            () -> {
+              List<Boolean> done = new ArrayList<>();
+              List<Node> there =
+                  tried[0] ? target.lookAll(toMake.stream().map(Item::to).toList()) : null;
+              List<Item> left = new ArrayList<>();
+              for (int i = 0; i < toMake.size(); i++) {
+                // Made just before the line broke; only the answer was lost.
+                if (there == null || !Pairs.isFolder(there.get(i))) {
+                  left.add(toMake.get(i));
+                }
+              }
+              tried[0] = true;
+              List<java.io.IOException> failures = target.makeFolders(left);
+              for (Item item : toMake) {
+                int at = left.indexOf(item);
+                java.io.IOException failure = at < 0 ? null : failures.get(at);
+                if (failure != null) {
+                  steps.failed(item.from(), failure);
+                }
+                done.add(failure == null);
+              }
+              return done;
+            });
+    for (int i = 0; made != null && i < toMake.size(); i++) {
+      Item item = toMake.get(i);
+      if (made.get(i)) {
+        trace.folderMade(item.to());
+        submitScan(folder.child(item, false, true, links.contains(item)));
+      }
+    }
   }
 
-  /** Deepest first, so that setting one does not touch the time of another already set. */
-  private void finishFolders() {
-    Collections.reverse(folders);
-    for (Item folder : folders) {
-      attempt(
-          folder.from(),
+  /** A file, a link, or a folder where something else is: decided, and carried or not. */
+  private void file(OpenFolder folder, Item item) {
+    if (item.node().kind() != FileKind.FOLDER) {
+      tally.counted(item.node().size());
+    }
+    if (item.node().kind() == FileKind.OTHER) {
+      steps.problem(item.from(), "not a file, folder or link: left out", false);
+      tally.skip(0);
+      return;
+    }
+    takeRoom();
+    folder.expect();
+    settle(folder, item, deciding.on(item));
+  }
+
+  /** Waits while too much is found and not yet carried. */
+  private void takeRoom() {
+    try {
+      while (!room.tryAcquire()) {
+        loads.flush();
+        outstanding.throwIfEnded();
+        if (room.tryAcquire(200, TimeUnit.MILLISECONDS)) {
+          return;
+        }
+      }
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new CancellationException("interrupted");
+    }
+  }
+
+  private void over(OpenFolder folder) {
+    room.release();
+    folder.leave();
+  }
+
+  private void settle(OpenFolder folder, Item item, Verdict verdict) {
+    switch (verdict) {
+      case GO -> go(folder, item);
+      case SKIP -> {
+        tally.skip(item.node().size());
+        over(folder);
+      }
+      case IS_SAME -> {
+        tally.same(item.node().size());
+        over(folder);
+      }
+      case COMPARE ->
+          onCarrier(
+              () -> {
+                settle(folder, item, compared(item));
+                flushIfLate();
+              });
+      case BESIDE -> onCarrier(() -> beside(folder, item));
+      case ASK -> {
+        outstanding.begin();
+        boolean first =
+            deciding.putAside(
+                item,
+                folder,
+                (asked, answer) -> {
+                  settle(folder, asked, answer);
+                  flushIfLate();
+                  outstanding.done();
+                });
+        if (first) {
+          onCarrier(deciding::askAll);
+        }
+      }
+    }
+  }
+
+  private Verdict compared(Item item) {
+    Boolean equal =
+        steps.attempt(
+            item.from(), () -> source.digest(item.from(), -1).equals(target.digest(item.to(), -1)));
+    return equal == null ? Verdict.SKIP : equal ? Verdict.IS_SAME : Verdict.GO;
+  }
+
+  private void beside(OpenFolder folder, Item item) {
+    String place = steps.attempt(item.from(), () -> deciding.freeName(item.to()));
+    if (place == null) {
+      settle(folder, item, Verdict.SKIP);
+    } else if (item.node().kind() == FileKind.FOLDER) {
+      makeFolders(folder, List.of(item.to(place)), List.of());
+      over(folder);
+    } else {
+      go(folder, item.to(place));
+      flushIfLate();
+    }
+  }
+
+  private void go(OpenFolder folder, Item item) {
+    if (item.node().kind() == FileKind.LINK) {
+      onCarrier(
           () -> {
-            target.setFolderRights(folder.to(), folder.node().mode(), folder.node().modified());
-            return true;
+            carrying.link(item);
+            over(folder);
           });
+    } else if (item.node().size() > RemoteBatch.LARGEST) {
+      onCarrier(
+          () -> {
+            carrying.large(item);
+            over(folder);
+          });
+    } else {
+      loads.add(new Work(item, folder));
     }
+  }
+
+  private void sendOff(List<Work> load) {
+    onCarrier(
+        () -> {
+          carrying.load(load.stream().map(Work::item).toList());
+          load.forEach(work -> over(work.folder()));
+        });
   }
 }

@@ -2,10 +2,11 @@ package zander.core.crossing;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.io.OutputStream;
 import java.nio.channels.Channels;
+import java.nio.channels.SeekableByteChannel;
 import java.nio.file.AccessDeniedException;
 import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.LinkOption;
@@ -14,9 +15,7 @@ import java.nio.file.NotDirectoryException;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
-import java.nio.file.attribute.FileAttribute;
 import java.nio.file.attribute.FileTime;
-import java.nio.file.attribute.PosixFileAttributes;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -24,21 +23,29 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Stream;
-import zander.core.change.TemporaryName;
 import zander.core.files.FileKind;
+import zander.core.files.RemoteBatch;
 import zander.core.files.WireName;
 import zander.core.rights.Mode;
 import zander.core.work.BlockingCalls;
 
 /** A folder on this computer. Nothing is ever written outside it. */
 public final class LocalSide implements Side {
+  private static final Mode FILLING = new Mode(0700);
+
   private final Path base;
+  private final PartNames partNames;
 
   public LocalSide(Path base) {
-    this.base = base.toAbsolutePath().normalize();
+    this(base, new PartNames());
   }
 
-  private Path at(String path) throws NameNotPossible {
+  LocalSide(Path base, PartNames partNames) {
+    this.base = base.toAbsolutePath().normalize();
+    this.partNames = partNames;
+  }
+
+  Path at(String path) throws NameNotPossible {
     Path at = base;
     if (path.isEmpty()) {
       return at;
@@ -60,6 +67,13 @@ public final class LocalSide implements Side {
     return at;
   }
 
+  /** The path of a temporary name beside a place, relative to the base. */
+  String partPath(String place) {
+    String name = partNames.of(Side.nameOf(place));
+    // Cutting a long name may have cut a letter in two.
+    return Side.join(Side.folderOf(place), WireName.isUtf8(name) ? name : partNames.of("long"));
+  }
+
   @Override
   public String show(String path) {
     return path.isEmpty() ? base.toString() : base + "/" + WireName.toText(path);
@@ -71,7 +85,11 @@ public final class LocalSide implements Side {
     List<Node> nodes = new ArrayList<>();
     try (Stream<Path> paths = Files.list(at(folder))) {
       for (Path path : (Iterable<Path>) paths::iterator) {
-        nodes.add(node(path));
+        try {
+          nodes.add(node(path, true));
+        } catch (NoSuchFileException e) {
+          // Gone since it was listed.
+        }
       }
     }
     return nodes;
@@ -81,18 +99,43 @@ public final class LocalSide implements Side {
   public Node look(String path) throws IOException {
     BlockingCalls.check("looking at a file here");
     try {
-      return node(at(path));
+      return node(at(path), true);
     } catch (NoSuchFileException e) {
       return null;
     }
   }
 
-  private static Node node(Path path) throws IOException {
-    Map<String, Object> unix = Files.readAttributes(path, "unix:*", LinkOption.NOFOLLOW_LINKS);
+  @Override
+  public List<Node> lookAll(List<String> paths) throws IOException {
+    List<Node> nodes = new ArrayList<>();
+    for (String path : paths) {
+      try {
+        nodes.add(look(path));
+      } catch (NameNotPossible | FileSystemException e) {
+        nodes.add(null);
+      }
+    }
+    return nodes;
+  }
+
+  @Override
+  public Node lookThrough(String link) throws IOException {
+    try {
+      return node(at(link), false);
+    } catch (FileSystemException e) {
+      return null;
+    }
+  }
+
+  private static Node node(Path path, boolean noFollow) throws IOException {
+    LinkOption[] options =
+        noFollow ? new LinkOption[] {LinkOption.NOFOLLOW_LINKS} : new LinkOption[0];
+    Map<String, Object> unix =
+        Files.readAttributes(path, "unix:mode,size,lastModifiedTime,owner,group", options);
     int mode = (Integer) unix.get("mode");
     FileKind kind = FileKind.ofMode(mode);
     return new Node(
-        WireName.fromText(path.getFileName().toString()),
+        WireName.fromText(path.getFileName() == null ? "" : path.getFileName().toString()),
         kind,
         kind == FileKind.FILE ? (Long) unix.get("size") : 0,
         ((FileTime) unix.get("lastModifiedTime")).toInstant().getEpochSecond(),
@@ -101,111 +144,161 @@ public final class LocalSide implements Side {
         unix.get("owner") + ":" + unix.get("group"));
   }
 
-  @Override
-  public InputStream read(String file) throws IOException {
-    return Files.newInputStream(at(file), LinkOption.NOFOLLOW_LINKS);
+  private static SeekableByteChannel open(Path file, Item item) throws IOException {
+    // What is followed is followed on purpose; everything else must be what was scanned.
+    return item.node().kind() == FileKind.LINK
+        ? Files.newByteChannel(file, StandardOpenOption.READ)
+        : Files.newByteChannel(file, Set.of(StandardOpenOption.READ, LinkOption.NOFOLLOW_LINKS));
   }
 
   @Override
-  public Incoming create(String file, Node replacing) throws IOException {
-    BlockingCalls.check("writing a file here");
-    return new Arriving(at(file), replacing != null);
-  }
-
-  private static FileAttribute<?> permissions(Mode mode) {
-    return PosixFilePermissions.asFileAttribute(
-        PosixFilePermissions.fromString(new Mode(mode.bits() & 0777).letters()));
-  }
-
-  private static final class Arriving implements Incoming {
-    private final Path target;
-    private final Path part;
-    private final OutputStream out;
-    private final boolean replaces;
-    private boolean arrived;
-
-    Arriving(Path target, boolean replaces) throws IOException {
-      this.target = target;
-      this.replaces = replaces;
-      this.part = target.resolveSibling(partNameOf(target));
-      // Closed to others until it has its mode: it may be a secret.
-      this.out =
-          Channels.newOutputStream(
-              Files.newByteChannel(
-                  part,
-                  Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE),
-                  permissions(new Mode(0600))));
-    }
-
-    private static String partNameOf(Path target) {
-      String wire = TemporaryName.of(WireName.fromText(target.getFileName().toString()));
-      // Cutting a long name may have cut a letter in two.
-      return WireName.isUtf8(wire)
-          ? new String(WireName.bytes(wire), java.nio.charset.StandardCharsets.UTF_8)
-          : TemporaryName.of("long");
-    }
-
-    @Override
-    public void write(byte[] bytes, int offset, int length) throws IOException {
-      out.write(bytes, offset, length);
-    }
-
-    @Override
-    public String arrive(Mode mode, long modified) throws IOException {
-      out.close();
-      Files.setAttribute(part, "unix:mode", mode.bits());
-      Files.setLastModifiedTime(part, FileTime.from(Instant.ofEpochSecond(modified)));
-      if (!replaces && Files.exists(target, LinkOption.NOFOLLOW_LINKS)) {
-        throw new FileAlreadyExistsException(target.toString());
+  public void fetch(List<Parcel> load) throws IOException {
+    BlockingCalls.check("reading files here");
+    for (Parcel parcel : load) {
+      try {
+        Path file = at(parcel.item.from());
+        try (SeekableByteChannel channel = open(file, parcel.item)) {
+          byte[] content = Channels.newInputStream(channel).readNBytes(RemoteBatch.LARGEST + 1);
+          if (content.length > RemoteBatch.LARGEST) {
+            throw new IOException("it has grown meanwhile");
+          }
+          parcel.read(
+              content,
+              content.length == parcel.item.node().size()
+                  ? parcel.item.node().modified()
+                  : Files.getLastModifiedTime(file).toInstant().getEpochSecond());
+        }
+      } catch (IOException e) {
+        parcel.failure = e;
       }
-      Files.move(part, target, StandardCopyOption.ATOMIC_MOVE);
-      arrived = true;
-      return null;
     }
+  }
 
-    @Override
-    public void close() {
-      if (!arrived) {
-        try {
-          out.close();
-          Files.deleteIfExists(part);
+  @Override
+  public InputStream read(Item item, long from) throws IOException {
+    SeekableByteChannel channel = open(at(item.from()), item);
+    channel.position(from);
+    return Channels.newInputStream(channel);
+  }
+
+  @Override
+  public void deliver(List<Parcel> load) throws IOException {
+    for (Parcel parcel : load) {
+      if (parcel.waits()) {
+        try (Incoming incoming = create(parcel.item, null)) {
+          incoming.write(parcel.content, 0, parcel.content.length);
+          incoming.arrive(parcel.timeThere(), parcel.digest);
+          parcel.arrived = true;
         } catch (IOException e) {
-          // A disk that refuses this has refused the writing too, and that is being told.
+          parcel.failure = e;
         }
       }
     }
   }
 
   @Override
-  public void makeFolder(String folder, Mode mode) throws IOException {
-    Files.createDirectory(at(folder), permissions(mode));
+  public Incoming create(Item item, Part part) throws IOException {
+    BlockingCalls.check("writing a file here");
+    return new LocalArrival(this, item, part);
   }
 
   @Override
-  public void makeLink(String link, String target, boolean replace) throws IOException {
-    Path at = at(link);
+  public Part part(String path) throws IOException {
+    Node node = look(path);
+    return node == null || node.kind() != FileKind.FILE ? null : new Part(path, node.size());
+  }
+
+  @Override
+  public void remove(String part) throws IOException {
+    Files.deleteIfExists(at(part));
+  }
+
+  @Override
+  public String digest(String path, long length) throws IOException {
+    BlockingCalls.check("reading a file here");
+    try (InputStream in = Files.newInputStream(at(path))) {
+      return Digests.of(in, length);
+    }
+  }
+
+  @Override
+  public List<String> digests(List<String> paths) throws IOException {
+    List<String> digests = new ArrayList<>();
+    for (String path : paths) {
+      try {
+        digests.add(digest(path, -1));
+      } catch (NameNotPossible | FileSystemException e) {
+        digests.add(null);
+      }
+    }
+    return digests;
+  }
+
+  @Override
+  public List<IOException> makeFolders(List<Item> folders) throws IOException {
+    BlockingCalls.check("making folders here");
+    List<IOException> failures = new ArrayList<>();
+    for (Item folder : folders) {
+      try {
+        Path at = at(folder.to());
+        if (folder.mode() == null) {
+          Files.createDirectory(at);
+        } else {
+          Files.createDirectory(
+              at,
+              PosixFilePermissions.asFileAttribute(
+                  PosixFilePermissions.fromString(FILLING.letters())));
+        }
+        failures.add(null);
+      } catch (IOException e) {
+        failures.add(e);
+      }
+    }
+    return failures;
+  }
+
+  @Override
+  public void makeLink(Item link) throws IOException {
+    Path at = at(link.to());
+    String target = link.node().target();
     if (!WireName.isUtf8(target)) {
       throw new NameNotPossible("the link's target is not UTF-8");
     }
     Path to = Path.of(new String(WireName.bytes(target), java.nio.charset.StandardCharsets.UTF_8));
-    if (!replace) {
+    if (link.there() == null) {
       Files.createSymbolicLink(at, to);
       return;
     }
-    Path part = at.resolveSibling(Arriving.partNameOf(at));
+    Path part = at(partPath(link.to()));
     Files.createSymbolicLink(part, to);
     Files.move(part, at, StandardCopyOption.ATOMIC_MOVE);
   }
 
   @Override
-  public void setFolderRights(String folder, Mode mode, long modified) throws IOException {
-    Path at = at(folder);
-    PosixFileAttributes now =
-        Files.readAttributes(at, PosixFileAttributes.class, LinkOption.NOFOLLOW_LINKS);
-    if (now.isDirectory()) {
-      Files.setLastModifiedTime(at, FileTime.from(Instant.ofEpochSecond(modified)));
-      Files.setAttribute(at, "unix:mode", mode.bits());
+  public List<IOException> finishFolders(List<Item> folders) throws IOException {
+    List<IOException> failures = new ArrayList<>();
+    for (Item folder : folders) {
+      try {
+        Path at = at(folder.to());
+        if (Files.isDirectory(at, LinkOption.NOFOLLOW_LINKS)) {
+          if (folder.modified() >= 0) {
+            Files.setLastModifiedTime(at, FileTime.from(Instant.ofEpochSecond(folder.modified())));
+          }
+          if (folder.mode() != null) {
+            Files.setAttribute(at, "unix:mode", folder.mode().bits());
+          }
+        }
+        failures.add(null);
+      } catch (IOException e) {
+        failures.add(e);
+      }
     }
+    return failures;
+  }
+
+  @Override
+  public long free() throws IOException {
+    return Files.getFileStore(base).getUsableSpace();
   }
 
   @Override
@@ -223,7 +316,15 @@ public final class LocalSide implements Side {
       return "a file is where a folder should be";
     }
     String said = String.valueOf(failure.getMessage());
-    return said.contains("No space left") ? "the disk of this computer is full" : said;
+    if (said.contains("Too many levels of symbolic links")) {
+      return "it has become a link meanwhile";
+    }
+    if (said.contains("File name too long")) {
+      return "the name is too long for this computer";
+    }
+    return said.contains("No space left") || said.contains("quota exceeded")
+        ? "the disk of this computer is full"
+        : said;
   }
 
   @Override

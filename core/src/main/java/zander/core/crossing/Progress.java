@@ -7,7 +7,14 @@ import java.util.List;
  *
  * @param files files and links done, skipped and failed ones included
  * @param filesInAll as far as they are counted
+ * @param bytes carried; those of skipped files are in neither sum
+ * @param skipped files that did not cross: by the rules, by an answer, or because they failed
+ * @param same of those, how many were the same on both sides
+ * @param leftOut files, links and folders that a pattern or the rule for links left out
+ * @param waiting how many wait for an answer
+ * @param counting whether more may still be found
  * @param current the file that was begun last, for people
+ * @param carrier how files go, and why; empty before that is decided
  */
 public record Progress(
     Phase phase,
@@ -16,13 +23,19 @@ public record Progress(
     long bytes,
     long bytesInAll,
     long skipped,
+    long same,
+    long leftOut,
+    int waiting,
+    boolean counting,
     String current,
+    String carrier,
     List<Problem> problems) {
 
   /** What a crossing is doing. */
   public enum Phase {
     COUNTING,
     CARRYING,
+    PAUSED,
     /** The line broke; it goes on when it is back. */
     AWAY,
     DONE,
@@ -40,8 +53,9 @@ public record Progress(
    *
    * @param path for people
    * @param arrived whether it is there all the same
+   * @param top the name at the top that it belongs to, in wire form; empty for none
    */
-  public record Problem(String path, String why, boolean arrived) {}
+  public record Problem(String path, String why, boolean arrived, String top) {}
 
   public long failed() {
     return problems.stream().filter(problem -> !problem.arrived()).count();

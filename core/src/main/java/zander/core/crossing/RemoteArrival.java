@@ -2,165 +2,211 @@ package zander.core.crossing;
 
 import java.io.IOException;
 import java.util.List;
-import zander.core.change.TemporaryName;
+import zander.core.connect.ExecResult;
+import zander.core.connect.Pipe;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteBatch.NewName;
+import zander.core.files.RemoteBatch.Setting;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.RemoteWriter;
-import zander.core.journal.ChangeKind;
-import zander.core.journal.FileState;
 import zander.core.journal.Journal;
-import zander.core.journal.NewChange;
 import zander.core.rights.Mode;
 
 /**
- * A file that is arriving on a server. It is in the journal before its temporary file is made. What
- * it replaces gets one more name in the holding folder, which costs no data; where that cannot be
- * done, a small one's content is kept in the journal.
+ * A file of some size that is arriving on a server, by requests over one or several channels or by
+ * a stream into a plain program. It is in the journal before its temporary file is made.
  */
 final class RemoteArrival implements Side.Incoming {
-  /** Larger ones are replaced without being kept when they cannot be held on the server. */
-  private static final long SMALL = 4L << 20;
+  private static final Mode CLOSED = new Mode(0600);
 
   private final RemoteSide side;
-  private final RemoteFiles files;
+  private final Item item;
   private final RemotePath target;
+  private final String partPath;
   private final RemotePath part;
-  private final boolean replaces;
+  private final RemoteAttributes old;
+  private final RemotePath held;
   private final Journal.Pending pending;
   private final RemoteWriter writer;
-  private RemoteAttributes old;
-  private RemotePath held;
-  private boolean arrived;
+  private final Pipe stream;
   private long size;
+  private boolean ended;
 
-  RemoteArrival(RemoteSide side, RemotePath target, Node replacing) throws IOException {
+  RemoteArrival(RemoteSide side, Item item, Side.Part begun) throws IOException {
     this.side = side;
-    this.files = side.files();
-    this.target = target;
-    this.part = TemporaryName.beside(target);
-    this.replaces = replacing != null;
-    this.pending = side.journal().begin(replaces ? replacing() : sending());
-    this.writer = begin();
-  }
-
-  private NewChange sending() {
-    return NewChange.of(ChangeKind.SEND_UP, target).part(part).group(side.group());
-  }
-
-  private NewChange replacing() throws IOException {
-    old = files.look(target);
-    FileState before = FileState.of(old);
-    NewChange change = NewChange.of(ChangeKind.REPLACE, target).part(part).group(side.group());
-    if (old.kind() == FileKind.LINK) {
-      return change.states(before.withTarget(files.readLink(target)), null);
-    }
-    byte[] content = null;
-    if (old.kind() == FileKind.FILE && !hold() && old.size() <= SMALL) {
-      content = files.readAll(target, SMALL);
-    }
-    return change.states(before, null).to(held).content(content);
-  }
-
-  private boolean hold() throws IOException {
-    RemotePath name = side.holdingName();
-    if (name == null) {
-      return false;
-    }
+    this.item = item;
+    this.target = side.at(item.to());
+    this.partPath =
+        begun != null
+            ? begun.path()
+            : Side.join(Side.folderOf(item.to()), side.partNames().of(target.wireName()));
+    this.part = side.at(partPath);
+    boolean replaces = item.there() != null;
+    this.old = replaces ? side.files().batch().look(List.of(target)).get(0) : null;
+    this.held = replaces ? hold() : null;
+    boolean told = replaces || !side.madeFolders().covers(item.to());
+    this.pending =
+        told
+            ? side.journal().begin(Replaced.change(side, target, part, replaces, old, held))
+            : Replaced.ENDED;
+    this.size = begun == null ? 0 : begun.size();
     try {
-      files.hardLink(target, name);
-      held = name;
-      return true;
-    } catch (RemoteFailure e) {
-      if (e.reason() == Reason.LINE_LOST) {
-        throw e;
-      }
-      // Linux lets nobody link to files of others that they may not write.
-      return false;
-    }
-  }
-
-  private RemoteWriter begin() throws IOException {
-    try {
-      return files.create(part, new Mode(0600));
-    } catch (RemoteFailure e) {
-      if (e.reason() == Reason.LINE_LOST) {
-        side.leave(part);
-      }
+      long left = item.node().size() - size;
+      this.stream =
+          begun == null && side.carriers().streamsUp(left)
+              ? ServerStreams.write(side, part, item.mode() != null)
+              : null;
+      this.writer = stream == null ? open(begun, left) : null;
+    } catch (IOException e) {
       pending.failed(e);
       throw e;
     }
   }
 
+  private RemoteWriter open(Side.Part begun, long left) throws IOException {
+    RemoteFiles files = side.files();
+    List<RemoteFiles> lanes = side.line().lanes(side.carriers().lanesUp(left));
+    return begun == null
+        ? files.create(part, item.mode() == null ? null : CLOSED, lanes)
+        : files.continueFrom(part, begun.size(), lanes);
+  }
+
+  private RemotePath hold() throws IOException {
+    RemotePath name = old != null && old.kind() == FileKind.FILE ? side.holdingName() : null;
+    if (name == null) {
+      return null;
+    }
+    RemoteFailure failure =
+        side.files().batch().hardLink(List.of(new NewName(target, name))).get(0);
+    return failure == null ? name : null;
+  }
+
   @Override
   public void write(byte[] bytes, int offset, int length) throws IOException {
-    writer.write(bytes, offset, length);
+    if (stream == null) {
+      writer.write(bytes, offset, length);
+    } else {
+      try {
+        stream.in().write(bytes, offset, length);
+      } catch (IOException e) {
+        throw streamFailed(e);
+      }
+    }
     size += length;
   }
 
+  private IOException streamFailed(IOException cause) throws IOException {
+    ExecResult result = stream.finish();
+    String said = result.errorText().strip();
+    Reason reason =
+        said.contains("No space left") || said.contains("quota exceeded")
+            ? Reason.NO_SPACE
+            : said.contains("Permission denied") ? Reason.PERMISSION_DENIED : Reason.FAILED;
+    return new RemoteFailure(reason, "write", part, said, cause);
+  }
+
   @Override
-  public String arrive(Mode mode, long modified) throws IOException {
-    String lost = replaces ? keepOwner() : null;
-    writer.setModeAndTime(mode, modified);
-    writer.close();
-    if (replaces) {
-      files.renameOver(part, target);
+  public Side.Part part() {
+    return new Side.Part(partPath, writer == null ? size : writer.taken());
+  }
+
+  @Override
+  public String arrive(long modified, String digest) throws IOException {
+    RemoteFiles files = side.files();
+    if (stream != null) {
+      stream.in().close();
+      ExecResult result = stream.finish();
+      if (result.exit() != 0) {
+        throw streamFailed(null);
+      }
     } else {
-      files.rename(part, target);
+      writer.close();
     }
-    arrived = true;
-    pending.done(
-        FileState.of(new RemoteAttributes(FileKind.FILE, size, -1, -1, mode, modified, modified)),
-        List.of());
+    RemoteAttributes now = files.look(part);
+    if (now.size() != size) {
+      throw new RemoteFailure(
+          Reason.FAILED, "write", part, now.size() + " of " + size + " bytes arrived", null);
+    }
+    if (digest != null && !digest.equals(side.digest(partPath, -1))) {
+      throw new Side.NotTheSame();
+    }
+    String lost = giveOwner(now, modified);
+    if (item.mode() != null || modified >= 0) {
+      RemoteFailure refused =
+          files.batch().set(List.of(new Setting(part, item.mode(), modified))).get(0);
+      if (refused != null) {
+        throw refused;
+      }
+    }
+    putInPlace(files);
+    ended = true;
+    pending.done(Replaced.state(size, item.mode(), modified), List.of());
     return lost;
   }
 
-  /** The replaced file's owner and group, where this account may give them. */
-  private String keepOwner() throws IOException {
-    RemoteAttributes now = writer.look();
-    if (old.kind() != FileKind.FILE || (now.uid() == old.uid() && now.gid() == old.gid())) {
-      return null;
-    }
-    for (int uid : new int[] {old.uid(), now.uid()}) {
-      try {
-        writer.setOwner(uid, old.gid());
-        now = writer.look();
-      } catch (RemoteFailure e) {
-        if (e.reason() == Reason.LINE_LOST) {
-          throw e;
-        }
-      }
-      if (now.uid() == old.uid() && now.gid() == old.gid()) {
-        return null;
+  private void putInPlace(RemoteFiles files) throws IOException {
+    if (item.there() == null) {
+      files.rename(part, target);
+    } else if (files.renamesOver()) {
+      files.renameOver(part, target);
+    } else {
+      RemoteFailure failure = Replaced.inSteps(side, part, target, held);
+      if (failure != null) {
+        throw failure;
       }
     }
-    return "belongs to "
-        + files.names().user(now.uid())
-        + ":"
-        + files.names().group(now.gid())
-        + " now";
+  }
+
+  private String giveOwner(RemoteAttributes now, long modified) throws IOException {
+    boolean fromOld = old != null && old.kind() == FileKind.FILE;
+    int uid = side.ownerUid() >= 0 ? side.ownerUid() : fromOld ? old.uid() : now.uid();
+    int gid = side.ownerGid() >= 0 ? side.ownerGid() : fromOld ? old.gid() : now.gid();
+    return uid == now.uid() && gid == now.gid()
+        ? null
+        : Owners.give(side.files(), part, now, uid, gid, item.mode(), modified);
+  }
+
+  @Override
+  public void leave() {
+    ended = true;
+    closeQuietly();
+    end(true);
+  }
+
+  private void closeQuietly() {
+    try {
+      if (stream != null) {
+        stream.close();
+      } else {
+        writer.close();
+      }
+    } catch (IOException | RuntimeException e) {
+      // What made the writing fail is being told; removing is tried all the same.
+    }
   }
 
   @Override
   public void close() {
-    if (arrived) {
+    if (ended) {
       return;
     }
-    try {
-      writer.close();
-    } catch (IOException | RuntimeException e) {
-      // What made the writing fail is being told; removing is tried all the same.
-    }
+    ended = true;
+    closeQuietly();
     boolean gone = remove(part);
     gone &= held == null || remove(held);
+    end(!gone);
+  }
+
+  private void end(boolean lost) {
     try {
-      if (gone) {
-        pending.failed("did not arrive");
-      } else {
+      if (lost) {
         pending.lost();
+      } else {
+        pending.failed("did not arrive");
       }
     } catch (IOException e) {
       // The journal keeps it as under way, and the next start looks what became of it.
@@ -169,7 +215,7 @@ final class RemoteArrival implements Side.Incoming {
 
   private boolean remove(RemotePath path) {
     try {
-      files.removeFile(path);
+      side.files().batch().removeFiles(List.of(path));
       return true;
     } catch (IOException | RuntimeException e) {
       side.leave(path);

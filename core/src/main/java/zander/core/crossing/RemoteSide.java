@@ -6,29 +6,32 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
-import java.util.function.Supplier;
 import zander.core.change.HoldingFolder;
-import zander.core.change.TemporaryName;
 import zander.core.files.FileKind;
+import zander.core.files.FileSpace;
 import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteBatch.Got;
+import zander.core.files.RemoteBatch.Wanted;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
-import zander.core.journal.ChangeKind;
-import zander.core.journal.FileState;
 import zander.core.journal.Journal;
-import zander.core.journal.NewChange;
-import zander.core.rights.Mode;
 
 /** A folder on a server. What is replaced or made there is written down in the journal. */
 public final class RemoteSide implements Side {
-  private final Supplier<RemoteFiles> line;
+  private final ServerLine line;
   private final RemotePath base;
   private final Journal journal;
   private final RemotePath home;
+  private final PartNames partNames;
+  private final Carriers carriers;
+  private final MadeFolders madeFolders;
+  private final ServerDigests digests;
+  private String owner = "";
+  private String ownerGroup = "";
   private long group;
   private RemotePath place;
   private int held;
@@ -37,25 +40,64 @@ public final class RemoteSide implements Side {
   private final Queue<RemotePath> leftovers = new ConcurrentLinkedQueue<>();
 
   public RemoteSide(RemoteFiles files, RemotePath base, Journal journal) {
-    this(() -> files, base, journal);
-  }
-
-  /**
-   * @param line the file service there is now: another one after a line broke and came back
-   */
-  public RemoteSide(Supplier<RemoteFiles> line, RemotePath base, Journal journal) {
-    this(line, base, journal, null);
+    this(ServerLine.of(files), base, journal, null);
   }
 
   /**
    * @param home where what is replaced is held, if that is on the same file system; {@code null}
    *     for not at all
    */
-  public RemoteSide(Supplier<RemoteFiles> line, RemotePath base, Journal journal, RemotePath home) {
+  public RemoteSide(ServerLine line, RemotePath base, Journal journal, RemotePath home) {
+    this(line, base, journal, home, new PartNames(), Carriers.Wish.BEST);
+  }
+
+  RemoteSide(
+      ServerLine line,
+      RemotePath base,
+      Journal journal,
+      RemotePath home,
+      PartNames partNames,
+      Carriers.Wish wish) {
     this.line = line;
     this.base = base;
     this.journal = journal;
     this.home = home;
+    this.partNames = partNames;
+    this.carriers = new Carriers(line, wish);
+    this.madeFolders = new MadeFolders(this);
+    this.digests = new ServerDigests(this);
+  }
+
+  /** Uses nothing but requests to the file service, as for an account without a shell. */
+  public RemoteSide byFilesAlone() {
+    return new RemoteSide(line, base, journal, home, partNames, Carriers.Wish.FILES);
+  }
+
+  /** The same side with the temporary names of a crossing that is continued. */
+  public RemoteSide marked(PartNames names) {
+    return new RemoteSide(line, base, journal, home, names, Carriers.Wish.BEST);
+  }
+
+  /** Gives what arrives this owner and group, where that is allowed; empty to leave them. */
+  void giveTo(String user, String toGroup) {
+    owner = user;
+    ownerGroup = toGroup;
+  }
+
+  int ownerUid() {
+    return owner.isEmpty() ? -1 : names().uidOf(owner).orElse(-1);
+  }
+
+  int ownerGid() {
+    return ownerGroup.isEmpty() ? -1 : names().gidOf(ownerGroup).orElse(-1);
+  }
+
+  private zander.core.files.AccountNames names() {
+    try {
+      return files().names();
+    } catch (IOException e) {
+      return new zander.core.files.AccountNames();
+    }
   }
 
   /** What this crossing does belongs together in the journal. */
@@ -68,6 +110,30 @@ public final class RemoteSide implements Side {
 
   Journal journal() {
     return journal;
+  }
+
+  ServerLine line() {
+    return line;
+  }
+
+  RemotePath base() {
+    return base;
+  }
+
+  PartNames partNames() {
+    return partNames;
+  }
+
+  Carriers carriers() {
+    return carriers;
+  }
+
+  MadeFolders madeFolders() {
+    return madeFolders;
+  }
+
+  RemoteFiles files() throws IOException {
+    return line.files();
   }
 
   void leave(RemotePath part) {
@@ -92,10 +158,6 @@ public final class RemoteSide implements Side {
     return place == null ? null : place.child(Integer.toString(held));
   }
 
-  RemoteFiles files() {
-    return line.get();
-  }
-
   @Override
   public void tidyUp() throws IOException {
     for (RemotePath left; (left = leftovers.peek()) != null; ) {
@@ -111,7 +173,13 @@ public final class RemoteSide implements Side {
     }
   }
 
-  private RemotePath at(String path) throws NameNotPossible {
+  @Override
+  public void end() {
+    madeFolders.end();
+    line.close();
+  }
+
+  RemotePath at(String path) throws NameNotPossible {
     RemotePath at = base;
     if (!path.isEmpty()) {
       for (String name : path.split("/")) {
@@ -155,76 +223,149 @@ public final class RemoteSide implements Side {
     }
   }
 
-  private Node node(String name, RemoteAttributes found, String target) {
+  @Override
+  public List<Node> lookAll(List<String> paths) throws IOException {
+    List<RemotePath> at = new ArrayList<>();
+    for (String path : paths) {
+      at.add(at(path));
+    }
+    List<RemoteAttributes> found = files().batch().look(at);
+    List<RemotePath> links = new ArrayList<>();
+    for (int i = 0; i < at.size(); i++) {
+      if (found.get(i) != null && found.get(i).kind() == FileKind.LINK) {
+        links.add(at.get(i));
+      }
+    }
+    List<String> targets = files().batch().readLinks(links);
+    List<Node> nodes = new ArrayList<>();
+    for (int i = 0; i < at.size(); i++) {
+      RemoteAttributes one = found.get(i);
+      boolean link = one != null && one.kind() == FileKind.LINK;
+      String target = link ? targets.get(links.indexOf(at.get(i))) : null;
+      nodes.add(one == null ? null : node(at.get(i).wireName(), one, target));
+    }
+    return nodes;
+  }
+
+  @Override
+  public Node lookThrough(String link) throws IOException {
+    RemotePath at = at(link);
+    try {
+      return node(at.wireName(), files().lookThrough(at), null);
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.LINE_LOST) {
+        throw e;
+      }
+      return null;
+    }
+  }
+
+  private Node node(String name, RemoteAttributes found, String target) throws IOException {
+    boolean link = found.kind() == FileKind.LINK;
     return new Node(
         name,
         found.kind(),
         found.kind() == FileKind.FILE ? found.size() : 0,
         found.modified(),
         found.mode(),
-        target,
+        link && target == null ? "" : target,
         files().names().user(found.uid()) + ":" + files().names().group(found.gid()));
   }
 
   @Override
-  public InputStream read(String file) throws IOException {
-    return files().read(at(file));
-  }
-
-  @Override
-  public Incoming create(String file, Node replacing) throws IOException {
-    return new RemoteArrival(this, at(file), replacing);
-  }
-
-  @Override
-  public void makeFolder(String folder, Mode mode) throws IOException {
-    RemotePath at = at(folder);
-    Journal.Pending pending =
-        journal.begin(NewChange.of(ChangeKind.MAKE_FOLDER, at).group(group()));
-    try {
-      files().makeFolder(at, mode);
-      pending.done();
-    } catch (IOException e) {
-      pending.failed(e);
-      throw e;
+  public void fetch(List<Parcel> load) throws IOException {
+    List<Parcel> wanted =
+        carriers.packsDown(load.size()) ? new PackedFetch(this).fetch(load) : load;
+    List<Wanted> files = new ArrayList<>();
+    for (Parcel parcel : wanted) {
+      files.add(new Wanted(at(parcel.item.from()), parcel.item.node().size()));
     }
-  }
-
-  @Override
-  public void makeLink(String link, String target, boolean replace) throws IOException {
-    RemotePath at = at(link);
-    RemotePath part = replace ? TemporaryName.beside(at) : null;
-    NewChange change =
-        NewChange.of(replace ? ChangeKind.REPLACE : ChangeKind.SEND_UP, at)
-            .part(part)
-            .group(group())
-            .note("a link to " + WireName.toText(target));
-    Journal.Pending pending = journal.begin(replace ? change.states(was(at), null) : change);
-    try {
-      if (replace) {
-        files().makeLink(part, target);
-        files().renameOver(part, at);
+    List<Got> got = files().batch().get(files);
+    for (int i = 0; i < got.size(); i++) {
+      Parcel parcel = wanted.get(i);
+      if (got.get(i).failure() == null) {
+        parcel.read(got.get(i).content(), got.get(i).attributes().modified());
       } else {
-        files().makeLink(at, target);
+        parcel.failure = got.get(i).failure();
       }
-      pending.done(FileState.of(files().look(at)).withTarget(target), List.of());
-    } catch (IOException e) {
-      pending.failed(e);
-      throw e;
     }
   }
 
-  private FileState was(RemotePath at) throws IOException {
-    RemoteAttributes now = files().look(at);
-    FileState state = FileState.of(now);
-    return now.kind() == FileKind.LINK ? state.withTarget(files().readLink(at)) : state;
+  @Override
+  public InputStream read(Item item, long from) throws IOException {
+    RemotePath file = at(item.from());
+    if (carriers.streamsDown(item.node().size() - from)) {
+      InputStream stream = ServerStreams.read(this, file, from);
+      if (stream != null) {
+        return stream;
+      }
+    }
+    return files().read(file, from, List.of());
   }
 
   @Override
-  public void setFolderRights(String folder, Mode mode, long modified) throws IOException {
-    RemotePath at = at(folder);
-    files().setTimes(at, modified, modified);
-    files().setMode(at, mode);
+  public void deliver(List<Parcel> load) throws IOException {
+    new RemoteDelivery(this, load).run();
+  }
+
+  @Override
+  public Incoming create(Item item, Part part) throws IOException {
+    return new RemoteArrival(this, item, part);
+  }
+
+  @Override
+  public Part part(String path) throws IOException {
+    Node node = look(path);
+    return node == null || node.kind() != FileKind.FILE ? null : new Part(path, node.size());
+  }
+
+  @Override
+  public void remove(String part) throws IOException {
+    files().removeFiles(List.of(at(part)));
+  }
+
+  @Override
+  public String digest(String path, long length) throws IOException {
+    return digests.of(at(path), length);
+  }
+
+  @Override
+  public List<String> digests(List<String> paths) throws IOException {
+    List<RemotePath> at = new ArrayList<>();
+    for (String path : paths) {
+      at.add(at(path));
+    }
+    return digests.of(at);
+  }
+
+  List<String> digestsOf(List<RemotePath> paths) throws IOException {
+    return digests.of(paths);
+  }
+
+  @Override
+  public List<IOException> makeFolders(List<Item> folders) throws IOException {
+    return madeFolders.make(folders);
+  }
+
+  @Override
+  public void makeLink(Item link) throws IOException {
+    RemoteLinks.make(this, link);
+  }
+
+  @Override
+  public List<IOException> finishFolders(List<Item> folders) throws IOException {
+    return madeFolders.finish(folders);
+  }
+
+  @Override
+  public long free() throws IOException {
+    FileSpace space = files().space(base);
+    return space == null ? -1 : space.free();
+  }
+
+  @Override
+  public String carrier() {
+    return carriers.words();
   }
 
   @Override

@@ -3,7 +3,6 @@ package zander.core.crossing;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.List;
-import zander.core.rights.Mode;
 
 /**
  * One end of a crossing: a folder on a server or on this computer. Paths are relative to it, in
@@ -20,25 +19,74 @@ public interface Side {
   /** What is at the path, links not followed; {@code null} for nothing. */
   Node look(String path) throws IOException;
 
-  InputStream read(String file) throws IOException;
+  /** The same for many; what cannot be looked at is told as nothing. */
+  List<Node> lookAll(List<String> paths) throws IOException;
+
+  /** What a link leads to; {@code null} when it leads nowhere. */
+  Node lookThrough(String link) throws IOException;
+
+  /** Reads small files: gives each its content or its failure. */
+  void fetch(List<Parcel> load) throws IOException;
 
   /**
-   * Starts a new file under a temporary name beside the path.
+   * Reads a file of any size.
    *
-   * @param replacing what it may replace, as it was seen; {@code null} when the place must be free
+   * @param from bytes from the front that are left out
+   */
+  InputStream read(Item item, long from) throws IOException;
+
+  /** Puts small files in their places, each whole or not at all; says of each how it went. */
+  void deliver(List<Parcel> load) throws IOException;
+
+  /**
+   * Starts a new file under a temporary name beside its place, or goes on with one.
+   *
+   * @param part what an earlier try left there, proved to be the beginning of the same file; {@code
+   *     null} to begin
    * @throws NameNotPossible when this side cannot hold the name
    */
-  Incoming create(String file, Node replacing) throws IOException;
+  Incoming create(Item item, Part part) throws IOException;
+
+  /** A file that did not arrive whole: its temporary name, and how much of it is there. */
+  record Part(String path, long size) {}
+
+  /** What is left of an earlier try; {@code null} when it is gone. */
+  Part part(String path) throws IOException;
+
+  /** Takes away what is left of an earlier try. */
+  void remove(String part) throws IOException;
 
   /**
-   * @param mode the bits it has from the first moment; must let the maker fill it
+   * SHA-256 of the beginning of a file.
+   *
+   * @param length bytes from the front; -1 for the whole
+   * @return 64 hexadecimal digits
    */
-  void makeFolder(String folder, Mode mode) throws IOException;
+  String digest(String path, long length) throws IOException;
 
-  /** Makes a link; replaces a file or link that is there when {@code replace} is set. */
-  void makeLink(String link, String target, boolean replace) throws IOException;
+  /** SHA-256 of many files; {@code null} for one that cannot be read. */
+  List<String> digests(List<String> paths) throws IOException;
 
-  void setFolderRights(String folder, Mode mode, long modified) throws IOException;
+  /**
+   * Makes folders that are to be filled; their real modes are set when that is done.
+   *
+   * @return for each what went wrong, or {@code null}
+   */
+  List<IOException> makeFolders(List<Item> folders) throws IOException;
+
+  /** Makes a link; replaces the file or link that is there, if any. */
+  void makeLink(Item link) throws IOException;
+
+  /** Gives folders that are filled their modes and times, in this order. */
+  List<IOException> finishFolders(List<Item> folders) throws IOException;
+
+  /** Free room in bytes; -1 where that is not known. */
+  long free() throws IOException;
+
+  /** How files go to and from this side, and why; empty when there is nothing to say. */
+  default String carrier() {
+    return "";
+  }
 
   /**
    * Removes what a broken line left lying about.
@@ -46,6 +94,9 @@ public interface Side {
    * @throws IOException when the line broke again; what is left is tried at the next call
    */
   default void tidyUp() throws IOException {}
+
+  /** Gives up what was opened for the crossing alone. Does not fail. */
+  default void end() {}
 
   /** Turns a failure into words about this side. */
   String why(IOException failure);
@@ -57,14 +108,22 @@ public interface Side {
   interface Incoming extends AutoCloseable {
     void write(byte[] bytes, int offset, int length) throws IOException;
 
+    /** The temporary name, relative to the base, and how much of it is surely there. */
+    Part part();
+
     /**
      * Gives it mode and time and puts it in its place in one step.
      *
+     * @param modified seconds since 1970-01-01 UTC; -1 for now
+     * @param digest what its SHA-256 must be; {@code null} when that is not asked for
      * @return words on what could not be kept, or {@code null}
      */
-    String arrive(Mode mode, long modified) throws IOException;
+    String arrive(long modified, String digest) throws IOException;
 
-    /** Removes the temporary file unless it arrived. */
+    /** Leaves the temporary file for a later try, when the line is gone. */
+    void leave();
+
+    /** Removes the temporary file unless it arrived or was left. */
     @Override
     void close();
   }
@@ -73,6 +132,13 @@ public interface Side {
   final class NameNotPossible extends IOException {
     NameNotPossible(String message) {
       super(message);
+    }
+  }
+
+  /** What arrived is not what was sent. */
+  final class NotTheSame extends IOException {
+    NotTheSame() {
+      super("what arrived is not what was sent: the checksums differ, so it was not put in place");
     }
   }
 

@@ -10,17 +10,27 @@ final class Tally {
   private static final int MOST_PROBLEMS = 10_000;
 
   private final List<Problem> problems = new ArrayList<>();
+  private List<Problem> told = List.of();
   private Phase phase = Phase.COUNTING;
+  private boolean counting = true;
   private long files;
   private long filesInAll;
   private long bytes;
   private long bytesInAll;
   private long skipped;
+  private long same;
+  private long leftOut;
+  private int waiting;
   private int away;
   private String current = "";
 
   synchronized void phase(Phase next) {
     phase = next;
+    counting &= next == Phase.COUNTING;
+  }
+
+  synchronized void allCounted() {
+    counting = false;
   }
 
   synchronized void counted(long size) {
@@ -30,6 +40,9 @@ final class Tally {
 
   synchronized void begin(String path) {
     current = path;
+    if (phase == Phase.COUNTING) {
+      phase = Phase.CARRYING;
+    }
   }
 
   synchronized void carried(long count) {
@@ -51,9 +64,23 @@ final class Tally {
     bytesInAll -= size;
   }
 
-  synchronized void problem(String path, String why, boolean arrived) {
+  synchronized void same(long size) {
+    skip(size);
+    same++;
+  }
+
+  synchronized void leftOut() {
+    leftOut++;
+  }
+
+  synchronized void waiting(int change) {
+    waiting += change;
+  }
+
+  synchronized void problem(String path, String why, boolean arrived, String top) {
     if (problems.size() < MOST_PROBLEMS) {
-      problems.add(new Problem(path, why, arrived));
+      problems.add(new Problem(path, why, arrived, top));
+      told = null;
     }
   }
 
@@ -62,9 +89,24 @@ final class Tally {
     away += begins ? 1 : -1;
   }
 
-  synchronized Progress now() {
-    Phase shown = away > 0 && !phase.isOver() ? Phase.AWAY : phase;
+  synchronized Progress now(boolean paused, String carrier) {
+    Phase shown = phase.isOver() ? phase : away > 0 ? Phase.AWAY : paused ? Phase.PAUSED : phase;
+    if (told == null) {
+      told = List.copyOf(problems);
+    }
     return new Progress(
-        shown, files, filesInAll, bytes, bytesInAll, skipped, current, List.copyOf(problems));
+        shown,
+        files,
+        filesInAll,
+        bytes,
+        bytesInAll,
+        skipped,
+        same,
+        leftOut,
+        waiting,
+        counting,
+        current,
+        carrier,
+        told);
   }
 }

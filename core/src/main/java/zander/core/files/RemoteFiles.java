@@ -69,6 +69,14 @@ public interface RemoteFiles extends Closeable {
   InputStream read(RemotePath file) throws IOException;
 
   /**
+   * The same from a place in the file, and over several channels at once.
+   *
+   * @param from bytes from the front that are left out
+   * @param more further file services of the same server
+   */
+  InputStream read(RemotePath file, long from, List<RemoteFiles> more) throws IOException;
+
+  /**
    * Creates a file that must not exist yet (O_EXCL) and opens it for writing.
    *
    * @param mode the bits it has from the first moment, before the server's umask
@@ -76,11 +84,25 @@ public interface RemoteFiles extends Closeable {
   RemoteWriter create(RemotePath file, Mode mode) throws IOException;
 
   /**
+   * The same over several channels at once.
+   *
+   * @param mode {@code null} for what the server gives new files
+   * @param more further file services of the same server
+   */
+  RemoteWriter create(RemotePath file, Mode mode, List<RemoteFiles> more) throws IOException;
+
+  /** Opens a file that is there, to write on from a place in it; what is before it stays. */
+  RemoteWriter continueFrom(RemotePath file, long from, List<RemoteFiles> more) throws IOException;
+
+  /**
    * Renames over whatever file is at {@code to}, in one step, as POSIX {@code rename} does.
    *
    * @throws RemoteFailure with {@code NOT_SUPPORTED} where the server cannot
    */
   void renameOver(RemotePath from, RemotePath to) throws IOException;
+
+  /** Whether {@link #renameOver} can be done here. */
+  boolean renamesOver();
 
   /** Renames to a name that is free. */
   void rename(RemotePath from, RemotePath to) throws IOException;
@@ -134,6 +156,9 @@ public interface RemoteFiles extends Closeable {
 
   /** The same for empty folders that do not hold each other. */
   List<RemoteFailure> removeFolders(List<RemotePath> paths) throws IOException;
+
+  /** Work on many small files at once. */
+  RemoteBatch batch();
 
   /** Names of accounts and groups on this server. */
   AccountNames names();

@@ -14,6 +14,9 @@ public interface RemoteWriter extends Closeable {
   /** Appends bytes; several requests are kept under way, so an error may show in a later call. */
   void write(byte[] bytes, int offset, int length) throws IOException;
 
+  /** How many bytes from the front are known to have been taken by the server. */
+  long taken();
+
   void setOwner(int uid, int gid) throws IOException;
 
   void setMode(Mode mode) throws IOException;

@@ -5,79 +5,177 @@ import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
 import java.util.List;
+import java.util.function.Function;
+import org.apache.sshd.common.util.buffer.Buffer;
 import zander.core.files.RemoteFailure.Reason;
 
-/**
- * The same small request for many paths, many of them under way at once: one round trip for all
- * instead of one for each.
- */
-final class SftpBatch {
+/** The same small requests for many paths, many of them under way at once. */
+final class SftpBatch implements RemoteBatch {
   private static final int UNDER_WAY = 128;
 
   private final SftpWire wire;
+  private final SftpExtensions extensions;
+  private final SftpSmallFiles smallFiles;
 
-  SftpBatch(SftpWire wire) {
+  SftpBatch(SftpFiles files, SftpWire wire, SftpExtensions extensions) {
     this.wire = wire;
+    this.extensions = extensions;
+    this.smallFiles = new SftpSmallFiles(files, wire);
   }
 
-  private interface Answer {
-    void of(int index, SftpWire.Sent sent) throws RemoteFailure;
+  private interface Request<T> {
+    SftpWire.Sent send(T about) throws RemoteFailure;
   }
 
-  private void each(int type, String step, List<RemotePath> paths, Answer answer)
-      throws IOException {
+  interface Answer<R> {
+    R of(SftpWire.Sent sent) throws RemoteFailure;
+  }
+
+  /**
+   * @param otherwise what stands for a request that was refused
+   */
+  private static <T, R> List<R> each(
+      List<T> all, Request<T> request, Answer<R> answer, Function<RemoteFailure, R> otherwise)
+      throws RemoteFailure {
     Deque<SftpWire.Sent> sent = new ArrayDeque<>();
-    int answered = 0;
-    for (RemotePath path : paths) {
-      sent.addLast(wire.send(type, SftpWire.body(path), step, path));
+    List<R> answers = new ArrayList<>(all.size());
+    for (T one : all) {
+      sent.addLast(request.send(one));
       if (sent.size() >= UNDER_WAY) {
-        answer.of(answered++, sent.removeFirst());
+        answers.add(take(sent.removeFirst(), answer, otherwise));
       }
     }
     while (!sent.isEmpty()) {
-      answer.of(answered++, sent.removeFirst());
+      answers.add(take(sent.removeFirst(), answer, otherwise));
+    }
+    return answers;
+  }
+
+  static <R> R take(SftpWire.Sent sent, Answer<R> answer, Function<RemoteFailure, R> otherwise)
+      throws RemoteFailure {
+    try {
+      return answer.of(sent);
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.LINE_LOST) {
+        throw e;
+      }
+      return otherwise.apply(e);
     }
   }
 
-  /** The attributes of each, links not followed; {@code null} for what cannot be looked at. */
-  List<RemoteAttributes> look(List<RemotePath> paths) throws IOException {
-    List<RemoteAttributes> found = new ArrayList<>();
-    each(
-        SftpWire.LSTAT,
-        "look at",
-        paths,
-        (index, sent) -> {
-          try {
-            found.add(wire.expectAttributes(sent));
-          } catch (RemoteFailure e) {
-            if (e.reason() == Reason.LINE_LOST) {
-              throw e;
-            }
-            found.add(null);
-          }
-        });
-    return found;
+  /** {@code null} for success. */
+  private RemoteFailure ok(SftpWire.Sent sent) throws RemoteFailure {
+    wire.expectOk(sent);
+    return null;
   }
 
-  /** Removes each; gives those that the server refused. One that is gone already is no failure. */
-  List<RemoteFailure> remove(List<RemotePath> paths, boolean folders) throws IOException {
-    List<RemoteFailure> refused = new ArrayList<>();
-    each(
-        folders ? SftpWire.RMDIR : SftpWire.REMOVE,
-        folders ? "remove folder" : "remove",
+  @Override
+  public List<RemoteAttributes> look(List<RemotePath> paths) throws IOException {
+    return each(
         paths,
-        (index, sent) -> {
-          try {
-            wire.expectOk(sent);
-          } catch (RemoteFailure e) {
-            if (e.reason() == Reason.LINE_LOST) {
-              throw e;
-            }
-            if (e.reason() != Reason.NO_SUCH_FILE) {
-              refused.add(e);
-            }
+        path -> wire.send(SftpWire.LSTAT, SftpWire.body(path), "look at", path),
+        wire::expectAttributes,
+        refused -> null);
+  }
+
+  @Override
+  public List<String> readLinks(List<RemotePath> links) throws IOException {
+    return each(
+        links,
+        path -> wire.send(SftpWire.READLINK, SftpWire.body(path), "read link", path),
+        wire::expectName,
+        refused -> null);
+  }
+
+  @Override
+  public List<RemoteFailure> removeFiles(List<RemotePath> paths) throws IOException {
+    return remove(SftpWire.REMOVE, "remove", paths);
+  }
+
+  List<RemoteFailure> removeFolders(List<RemotePath> paths) throws IOException {
+    return remove(SftpWire.RMDIR, "remove folder", paths);
+  }
+
+  private List<RemoteFailure> remove(int type, String step, List<RemotePath> paths)
+      throws IOException {
+    return each(
+        paths,
+        path -> wire.send(type, SftpWire.body(path), step, path),
+        this::ok,
+        refused -> refused.reason() == Reason.NO_SUCH_FILE ? null : refused);
+  }
+
+  @Override
+  public List<RemoteFailure> rename(List<Renaming> renamings) throws IOException {
+    if (!extensions.renamesOver() && renamings.stream().anyMatch(Renaming::over)) {
+      throw new RemoteFailure(
+          Reason.NOT_SUPPORTED, "rename", null, "the server cannot rename over a file", null);
+    }
+    return each(
+        renamings,
+        one ->
+            one.over()
+                ? extensions.sendRenameOver(one.from(), one.to())
+                : wire.send(SftpWire.RENAME, twoPaths(one.from(), one.to()), "rename", one.to()),
+        this::ok,
+        refused -> refused);
+  }
+
+  private static Buffer twoPaths(RemotePath from, RemotePath to) {
+    Buffer body = SftpWire.body(from);
+    SftpWire.putName(body, to.wire());
+    return body;
+  }
+
+  @Override
+  public List<RemoteFailure> hardLink(List<NewName> names) throws IOException {
+    if (!extensions.hardLinks()) {
+      RemoteFailure cannot =
+          new RemoteFailure(
+              Reason.NOT_SUPPORTED, "link", null, "the server cannot make hard links", null);
+      return new ArrayList<>(java.util.Collections.nCopies(names.size(), cannot));
+    }
+    return each(
+        names, one -> extensions.sendHardLink(one.from(), one.to()), this::ok, refused -> refused);
+  }
+
+  @Override
+  public List<RemoteFailure> makeFolders(List<NewFolder> folders) throws IOException {
+    return each(
+        folders,
+        one -> {
+          Buffer body = SftpWire.body(one.path());
+          if (one.mode() == null) {
+            SftpWire.putNoAttributes(body);
+          } else {
+            SftpWire.putMode(body, one.mode());
           }
-        });
-    return refused;
+          return wire.send(SftpWire.MKDIR, body, "make folder", one.path());
+        },
+        this::ok,
+        refused -> refused);
+  }
+
+  @Override
+  public List<RemoteFailure> set(List<Setting> settings) throws IOException {
+    return each(
+        settings,
+        one -> {
+          Buffer body = SftpWire.body(one.path());
+          SftpWire.putModeAndTime(body, one.mode(), one.modified());
+          return wire.send(SftpWire.SETSTAT, body, "set mode and time", one.path());
+        },
+        this::ok,
+        refused -> refused);
+  }
+
+  @Override
+  public List<RemoteFailure> put(List<NewFile> files) throws IOException {
+    return smallFiles.put(files);
+  }
+
+  @Override
+  public List<Got> get(List<Wanted> files) throws IOException {
+    return smallFiles.get(files);
   }
 }

@@ -49,12 +49,28 @@ final class SftpExtensions {
 
   void renameOver(RemotePath from, RemotePath to) throws IOException {
     need(RENAME_OVER, "rename", to, "the server cannot rename over a file");
-    twoPaths(RENAME_OVER, from, to, "rename");
+    wire.expectOk(sendRenameOver(from, to));
+  }
+
+  boolean renamesOver() {
+    return wire.offers(RENAME_OVER);
+  }
+
+  SftpWire.Sent sendRenameOver(RemotePath from, RemotePath to) throws RemoteFailure {
+    return twoPaths(RENAME_OVER, from, to, "rename");
   }
 
   void hardLink(RemotePath from, RemotePath to) throws IOException {
     need(HARD_LINK, "link", to, "the server cannot make hard links");
-    twoPaths(HARD_LINK, from, to, "link");
+    wire.expectOk(sendHardLink(from, to));
+  }
+
+  boolean hardLinks() {
+    return wire.offers(HARD_LINK);
+  }
+
+  SftpWire.Sent sendHardLink(RemotePath from, RemotePath to) throws RemoteFailure {
+    return twoPaths(HARD_LINK, from, to, "link");
   }
 
   private void need(String extension, String step, RemotePath path, String otherwise)
@@ -64,11 +80,11 @@ final class SftpExtensions {
     }
   }
 
-  private void twoPaths(String extension, RemotePath from, RemotePath to, String step)
-      throws IOException {
+  private SftpWire.Sent twoPaths(String extension, RemotePath from, RemotePath to, String step)
+      throws RemoteFailure {
     Buffer body = SftpWire.body(from);
     SftpWire.putName(body, to.wire());
-    wire.expectOk(wire.sendExtended(extension, body, step, to));
+    return wire.sendExtended(extension, body, step, to);
   }
 
   FileSpace space(RemotePath path) throws IOException {

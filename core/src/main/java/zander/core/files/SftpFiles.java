@@ -32,7 +32,7 @@ public final class SftpFiles implements RemoteFiles {
   public SftpFiles(SftpClient client, AccountNames names) {
     this.wire = new SftpWire(client);
     this.extensions = new SftpExtensions(wire);
-    this.batch = new SftpBatch(wire);
+    this.batch = new SftpBatch(this, wire, extensions);
     this.names = names;
   }
 
@@ -247,22 +247,72 @@ public final class SftpFiles implements RemoteFiles {
 
   @Override
   public InputStream read(RemotePath file) throws IOException {
+    return read(file, 0, List.of());
+  }
+
+  @Override
+  public InputStream read(RemotePath file, long from, List<RemoteFiles> more) throws IOException {
     Buffer body = SftpWire.body(file);
     body.putInt(SftpWire.OPEN_READ);
     SftpWire.putNoAttributes(body);
-    byte[] handle = wire.expectHandle(wire.send(SftpWire.OPEN, body, "open", file));
     boolean large = wire.offers("limits@openssh.com");
-    return new SftpReader(wire, file, handle, large ? LARGE_CHUNK : PLAIN_CHUNK);
+    List<SftpLane> lanes = new ArrayList<>(List.of(open(this, body, "open", file)));
+    openOn(more, file, SftpWire.OPEN_READ, lanes);
+    return new SftpReader(file, lanes, large ? LARGE_CHUNK : PLAIN_CHUNK, from);
+  }
+
+  private static SftpLane open(SftpFiles on, Buffer body, String step, RemotePath file)
+      throws IOException {
+    return new SftpLane(
+        on.wire, on.wire.expectHandle(on.wire.send(SftpWire.OPEN, body, step, file)));
+  }
+
+  /** A lane that cannot be opened is done without: the file is open already. */
+  private static void openOn(
+      List<RemoteFiles> more, RemotePath file, int how, List<SftpLane> lanes) {
+    for (RemoteFiles other : more) {
+      Buffer body = SftpWire.body(file);
+      body.putInt(how);
+      SftpWire.putNoAttributes(body);
+      try {
+        lanes.add(open((SftpFiles) other, body, "open", file));
+      } catch (IOException e) {
+        return;
+      }
+    }
   }
 
   @Override
   public RemoteWriter create(RemotePath file, Mode mode) throws IOException {
+    return create(file, mode, List.of());
+  }
+
+  @Override
+  public RemoteWriter create(RemotePath file, Mode mode, List<RemoteFiles> more)
+      throws IOException {
     Buffer body = SftpWire.body(file);
     body.putInt(SftpWire.OPEN_WRITE | SftpWire.OPEN_CREATE | SftpWire.OPEN_EXCLUSIVE);
-    SftpWire.putMode(body, mode);
+    if (mode == null) {
+      SftpWire.putNoAttributes(body);
+    } else {
+      SftpWire.putMode(body, mode);
+    }
     byte[] handle =
         expectNew(file, wire.send(SftpWire.OPEN, body, "create", file), wire::expectHandle);
-    return new SftpWriter(this, wire, file, handle);
+    List<SftpLane> lanes = new ArrayList<>(List.of(new SftpLane(wire, handle)));
+    openOn(more, file, SftpWire.OPEN_WRITE, lanes);
+    return new SftpWriter(this, file, lanes, 0);
+  }
+
+  @Override
+  public RemoteWriter continueFrom(RemotePath file, long from, List<RemoteFiles> more)
+      throws IOException {
+    Buffer body = SftpWire.body(file);
+    body.putInt(SftpWire.OPEN_WRITE);
+    SftpWire.putNoAttributes(body);
+    List<SftpLane> lanes = new ArrayList<>(List.of(open(this, body, "open", file)));
+    openOn(more, file, SftpWire.OPEN_WRITE, lanes);
+    return new SftpWriter(this, file, lanes, from);
   }
 
   /** Version 3 says only "failure" when a name is taken; a look tells that from other failures. */
@@ -311,18 +361,50 @@ public final class SftpFiles implements RemoteFiles {
   }
 
   @Override
+  public RemoteBatch batch() {
+    return batch;
+  }
+
+  @Override
+  public boolean renamesOver() {
+    return extensions.renamesOver();
+  }
+
+  private static List<RemoteFailure> refused(List<RemoteFailure> answers) {
+    return answers.stream().filter(java.util.Objects::nonNull).toList();
+  }
+
+  /** Version 3 has no status for a full disk; a failed write with no room left is told as one. */
+  RemoteFailure withSpace(RemoteFailure e, RemotePath path) {
+    if (e.reason() != Reason.FAILED) {
+      return e;
+    }
+    if (String.valueOf(e.getMessage()).contains("No space left")) {
+      return new RemoteFailure(Reason.NO_SPACE, e.step(), path, "no space left", e);
+    }
+    try {
+      FileSpace space = space(path.parent());
+      return space != null && space.free() < PLAIN_CHUNK
+          ? new RemoteFailure(Reason.NO_SPACE, e.step(), path, space.free() + " bytes free", e)
+          : e;
+    } catch (IOException | RuntimeException unknown) {
+      return e;
+    }
+  }
+
+  @Override
   public List<RemoteAttributes> lookAll(List<RemotePath> paths) throws IOException {
     return batch.look(paths);
   }
 
   @Override
   public List<RemoteFailure> removeFiles(List<RemotePath> paths) throws IOException {
-    return batch.remove(paths, false);
+    return refused(batch.removeFiles(paths));
   }
 
   @Override
   public List<RemoteFailure> removeFolders(List<RemotePath> paths) throws IOException {
-    return batch.remove(paths, true);
+    return refused(batch.removeFolders(paths));
   }
 
   @Override

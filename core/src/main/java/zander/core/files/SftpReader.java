@@ -4,20 +4,21 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayDeque;
 import java.util.Deque;
+import java.util.List;
 import org.apache.sshd.common.util.buffer.Buffer;
 
-/** A file read from its beginning, with several READ requests under way. For one thread. */
+/** A file read front to back, with several READ requests under way on each lane. For one thread. */
 final class SftpReader extends InputStream {
-  private static final int MOST_UNDER_WAY = 16;
+  private static final int MOST_UNDER_WAY = 48;
 
-  private record Part(SftpWire.Sent sent, long at, int length) {}
+  private record Part(SftpLane lane, SftpWire.Sent sent, long at, int length) {}
 
-  private final SftpWire wire;
   private final RemotePath path;
-  private final byte[] handle;
+  private final List<SftpLane> lanes;
   private final int chunk;
   private final Deque<Part> underWay = new ArrayDeque<>();
   private long nextAt;
+  private int nextLane;
 
   /** Two at first, so that the end of a small file is known with its content. */
   private int allowed = 2;
@@ -27,11 +28,11 @@ final class SftpReader extends InputStream {
   private boolean ended;
   private boolean closed;
 
-  SftpReader(SftpWire wire, RemotePath path, byte[] handle, int chunk) {
-    this.wire = wire;
+  SftpReader(RemotePath path, List<SftpLane> lanes, int chunk, long from) {
     this.path = path;
-    this.handle = handle;
+    this.lanes = lanes;
     this.chunk = chunk;
+    this.nextAt = from;
   }
 
   @Override
@@ -58,19 +59,21 @@ final class SftpReader extends InputStream {
   private boolean fill() throws IOException {
     while (!ended) {
       while (underWay.size() < allowed) {
-        underWay.addLast(request(nextAt, chunk));
+        underWay.addLast(request(lanes.get(nextLane), nextAt, chunk));
+        nextLane = (nextLane + 1) % lanes.size();
         nextAt += chunk;
       }
       Part first = underWay.removeFirst();
-      byte[] data = wire.expectData(first.sent);
+      byte[] data = first.lane().wire().expectData(first.sent());
       if (data == null || data.length == 0) {
         ended = true;
         break;
       }
-      allowed = Math.min(MOST_UNDER_WAY, allowed * 2);
-      if (data.length < first.length) {
+      allowed = Math.min(MOST_UNDER_WAY * lanes.size(), allowed * 2);
+      if (data.length < first.length()) {
         // A server may answer with less than was asked; the rest is asked again, in order.
-        underWay.addFirst(request(first.at + data.length, first.length - data.length));
+        underWay.addFirst(
+            request(first.lane(), first.at() + data.length, first.length() - data.length));
       }
       part = data;
       taken = 0;
@@ -79,12 +82,11 @@ final class SftpReader extends InputStream {
     return false;
   }
 
-  private Part request(long at, int length) throws IOException {
-    Buffer body = SftpWire.body();
-    body.putBytes(handle);
+  private Part request(SftpLane lane, long at, int length) throws IOException {
+    Buffer body = lane.body();
     body.putLong(at);
     body.putInt(length);
-    return new Part(wire.send(SftpWire.READ, body, "read", path), at, length);
+    return new Part(lane, lane.wire().send(SftpWire.READ, body, "read", path), at, length);
   }
 
   @Override
@@ -93,13 +95,12 @@ final class SftpReader extends InputStream {
       return;
     }
     closed = true;
-    Buffer body = SftpWire.body();
-    body.putBytes(handle);
-    SftpWire.Sent close = wire.send(SftpWire.CLOSE, body, "close", path);
     // Answers nobody takes would stay in the library's table for as long as the channel lives.
     for (Part left : underWay) {
-      wire.expectData(left.sent);
+      SftpBatch.take(left.sent(), left.lane().wire()::expectData, refused -> null);
     }
-    wire.expectOk(close);
+    for (SftpLane lane : lanes) {
+      lane.wire().expectOk(lane.wire().send(SftpWire.CLOSE, lane.body(), "close", path));
+    }
   }
 }

@@ -227,6 +227,11 @@ final class SftpWire {
     body.putInt(0);
   }
 
+  static void putSize(Buffer body, long size) {
+    body.putInt(HAS_SIZE);
+    body.putLong(size);
+  }
+
   static void putMode(Buffer body, Mode mode) {
     body.putInt(HAS_MODE);
     body.putInt(mode.bits());
@@ -238,11 +243,19 @@ final class SftpWire {
     body.putInt(gid);
   }
 
-  static void putModeAndTimes(Buffer body, Mode mode, long accessed, long modified) {
-    body.putInt(HAS_MODE | HAS_TIMES);
-    body.putInt(mode.bits());
-    body.putUInt(accessed);
-    body.putUInt(modified);
+  /**
+   * @param mode {@code null} to leave it
+   * @param modified -1 to leave both times
+   */
+  static void putModeAndTime(Buffer body, Mode mode, long modified) {
+    body.putInt((mode == null ? 0 : HAS_MODE) | (modified < 0 ? 0 : HAS_TIMES));
+    if (mode != null) {
+      body.putInt(mode.bits());
+    }
+    if (modified >= 0) {
+      body.putUInt(modified);
+      body.putUInt(modified);
+    }
   }
 
   static void putTimes(Buffer body, long accessed, long modified) {

@@ -2,115 +2,152 @@ package zander.core.files;
 
 import java.io.IOException;
 import java.util.ArrayDeque;
+import java.util.Arrays;
 import java.util.Deque;
+import java.util.List;
 import org.apache.sshd.common.util.buffer.Buffer;
-import zander.core.files.RemoteFailure.Reason;
 import zander.core.rights.Mode;
 
-/** A file written from its beginning, with several WRITE requests under way. For one thread. */
+/**
+ * A file written front to back, with many WRITE requests under way on each of its lanes. Parts of
+ * nothing but zeros are left out, so that a file with holes keeps them. For one thread.
+ */
 final class SftpWriter implements RemoteWriter {
   private static final int CHUNK = 32 * 1024;
-  private static final int MOST_UNDER_WAY = 64;
+
+  /** As much as the system's {@code sshd} lets be under way on one channel, and some more. */
+  private static final int MOST_UNDER_WAY = 72;
+
+  private static final byte[] ZEROS = new byte[CHUNK];
   static final String FSYNC = "fsync@openssh.com";
 
+  private record Part(SftpLane lane, SftpWire.Sent sent) {}
+
   private final SftpFiles files;
-  private final SftpWire wire;
   private final RemotePath path;
-  private final byte[] handle;
-  private final Deque<SftpWire.Sent> underWay = new ArrayDeque<>();
+  private final List<SftpLane> lanes;
+  private final SftpLane first;
+  private final Deque<Part> underWay = new ArrayDeque<>();
   private long at;
+  private long written;
   private boolean closed;
 
-  SftpWriter(SftpFiles files, SftpWire wire, RemotePath path, byte[] handle) {
+  /**
+   * @param from where to go on; what is before it in the file stays
+   */
+  SftpWriter(SftpFiles files, RemotePath path, List<SftpLane> lanes, long from) {
     this.files = files;
-    this.wire = wire;
     this.path = path;
-    this.handle = handle;
+    this.lanes = lanes;
+    this.first = lanes.get(0);
+    this.at = from;
+    this.written = from;
   }
 
   @Override
   public void write(byte[] bytes, int offset, int length) throws IOException {
     for (int done = 0; done < length; ) {
-      int count = Math.min(CHUNK, length - done);
-      Buffer body = body();
-      body.putLong(at);
-      body.putBytes(bytes, offset + done, count);
-      underWay.addLast(wire.send(SftpWire.WRITE, body, "write", path));
+      // Parts begin at whole multiples, so that lanes and holes do not depend on the caller's.
+      int count = (int) Math.min(CHUNK - at % CHUNK, length - done);
+      if (!isHole(bytes, offset + done, count)) {
+        send(bytes, offset + done, count);
+        written = at + count;
+      }
       at += count;
       done += count;
-      awaitDownTo(MOST_UNDER_WAY);
     }
+  }
+
+  private static boolean isHole(byte[] bytes, int offset, int count) {
+    return count == CHUNK && Arrays.equals(bytes, offset, offset + count, ZEROS, 0, count);
+  }
+
+  private void send(byte[] bytes, int offset, int count) throws IOException {
+    SftpLane lane = lanes.get((int) (at / CHUNK % lanes.size()));
+    Buffer body = lane.body();
+    body.putLong(at);
+    body.putBytes(bytes, offset, count);
+    underWay.addLast(new Part(lane, lane.wire().send(SftpWire.WRITE, body, "write", path)));
+    awaitDownTo(MOST_UNDER_WAY * lanes.size());
   }
 
   private void awaitDownTo(int count) throws IOException {
     while (underWay.size() > count) {
+      Part part = underWay.removeFirst();
       try {
-        wire.expectOk(underWay.removeFirst());
+        part.lane().wire().expectOk(part.sent());
       } catch (RemoteFailure e) {
-        throw withSpace(e);
+        throw files.withSpace(e, path);
       }
     }
   }
 
-  /** Version 3 has no status for a full disk; a failed write with no room left is told as one. */
-  private RemoteFailure withSpace(RemoteFailure e) {
-    if (e.reason() != Reason.FAILED) {
-      return e;
-    }
-    try {
-      FileSpace space = files.space(path.parent());
-      return space != null && space.free() < CHUNK
-          ? new RemoteFailure(Reason.NO_SPACE, e.step(), path, space.free() + " bytes free", e)
-          : e;
-    } catch (IOException | RuntimeException unknown) {
-      return e;
-    }
+  @Override
+  public long taken() {
+    return underWay.isEmpty() ? at : Math.max(0, at - (long) underWay.size() * CHUNK);
   }
 
   @Override
   public void setOwner(int uid, int gid) throws IOException {
-    Buffer body = body();
+    Buffer body = first.body();
     SftpWire.putOwner(body, uid, gid);
-    wire.expectOk(wire.send(SftpWire.FSETSTAT, body, "set owner", path));
+    ask(body, "set owner");
   }
 
   @Override
   public void setMode(Mode mode) throws IOException {
-    Buffer body = body();
-    SftpWire.putMode(body, mode);
-    wire.expectOk(wire.send(SftpWire.FSETSTAT, body, "set mode", path));
+    setModeAndTime(mode, -1);
   }
 
   @Override
   public void setModeAndTime(Mode mode, long modified) throws IOException {
-    Buffer body = body();
-    SftpWire.putModeAndTimes(body, mode, modified, modified);
-    wire.expectOk(wire.send(SftpWire.FSETSTAT, body, "set mode and time", path));
+    awaitDownTo(0);
+    setLength();
+    Buffer body = first.body();
+    SftpWire.putModeAndTime(body, mode, modified);
+    ask(body, "set mode and time");
+  }
+
+  /** A file that ends in a hole needs its length told. */
+  private void setLength() throws IOException {
+    if (written < at) {
+      Buffer body = first.body();
+      SftpWire.putSize(body, at);
+      try {
+        ask(body, "set length");
+      } catch (RemoteFailure e) {
+        throw files.withSpace(e, path);
+      }
+      written = at;
+    }
+  }
+
+  private void ask(Buffer body, String step) throws IOException {
+    first.wire().expectOk(first.wire().send(SftpWire.FSETSTAT, body, step, path));
   }
 
   @Override
   public RemoteAttributes look() throws IOException {
-    return wire.expectAttributes(wire.send(SftpWire.FSTAT, body(), "look at", path));
+    awaitDownTo(0);
+    setLength();
+    return first
+        .wire()
+        .expectAttributes(first.wire().send(SftpWire.FSTAT, first.body(), "look at", path));
   }
 
   @Override
   public boolean finish() throws IOException {
     awaitDownTo(0);
-    if (!wire.offers(FSYNC)) {
+    setLength();
+    if (!first.wire().offers(FSYNC)) {
       return false;
     }
     try {
-      wire.expectOk(wire.sendExtended(FSYNC, body(), "sync", path));
+      first.wire().expectOk(first.wire().sendExtended(FSYNC, first.body(), "sync", path));
       return true;
     } catch (RemoteFailure e) {
-      throw withSpace(e);
+      throw files.withSpace(e, path);
     }
-  }
-
-  private Buffer body() {
-    Buffer body = SftpWire.body();
-    body.putBytes(handle);
-    return body;
   }
 
   @Override
@@ -119,8 +156,32 @@ final class SftpWriter implements RemoteWriter {
       return;
     }
     closed = true;
-    SftpWire.Sent close = wire.send(SftpWire.CLOSE, body(), "close", path);
-    awaitDownTo(0);
-    wire.expectOk(close);
+    IOException failure = null;
+    try {
+      awaitDownTo(0);
+      setLength();
+    } catch (IOException e) {
+      failure = e;
+    }
+    for (Part left : underWay) {
+      // Answers nobody takes would stay in the library's table for as long as the channel lives.
+      SftpBatch.take(left.sent(), sent -> takeAny(left.lane(), sent), refused -> false);
+    }
+    for (SftpLane lane : lanes) {
+      SftpWire.Sent close = lane.wire().send(SftpWire.CLOSE, lane.body(), "close", path);
+      try {
+        lane.wire().expectOk(close);
+      } catch (IOException e) {
+        failure = failure == null ? e : failure;
+      }
+    }
+    if (failure != null) {
+      throw failure;
+    }
+  }
+
+  private static boolean takeAny(SftpLane lane, SftpWire.Sent sent) throws RemoteFailure {
+    lane.wire().expectOk(sent);
+    return true;
   }
 }

@@ -102,15 +102,29 @@ public final class FileJournal implements Journal, Closeable {
   }
 
   @Override
-  public synchronized Pending begin(NewChange change) throws IOException {
+  public Pending begin(NewChange change) throws IOException {
+    return begin(List.of(change)).get(0);
+  }
+
+  @Override
+  public synchronized List<Pending> begin(List<NewChange> changes) throws IOException {
     BlockingCalls.check("writing the journal");
-    String contentId = change.content() == null ? null : contents.keep(change.content());
-    JournalEntry entry =
-        JournalEntry.of(nextId(), System.currentTimeMillis(), desk, change, contentId);
-    // What is sent up has nothing before it that could be lost, and there may be thousands.
-    files.append(JournalLine.begin(entry), change.kind() != ChangeKind.SEND_UP);
-    remember(entry);
-    return new Ending(entry);
+    ByteArrayOutputStream lines = new ByteArrayOutputStream();
+    List<JournalEntry> begun = new ArrayList<>();
+    boolean sync = false;
+    for (NewChange change : changes) {
+      String contentId = change.content() == null ? null : contents.keep(change.content());
+      JournalEntry entry =
+          JournalEntry.of(nextId(), System.currentTimeMillis(), desk, change, contentId);
+      lines.writeBytes(JournalLine.begin(entry));
+      last = entry.id();
+      begun.add(entry);
+      // What is sent up has nothing before it that could be lost, and there may be thousands.
+      sync |= change.kind() != ChangeKind.SEND_UP;
+    }
+    files.append(lines.toByteArray(), sync);
+    begun.forEach(this::remember);
+    return begun.stream().<Pending>map(Ending::new).toList();
   }
 
   private final class Ending implements Pending {

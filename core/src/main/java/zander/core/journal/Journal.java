@@ -14,6 +14,15 @@ public interface Journal {
   /** Writes down a change that is about to be made. */
   Pending begin(NewChange change) throws IOException;
 
+  /** The same for many at once, which are on the disk together. */
+  default List<Pending> begin(List<NewChange> changes) throws IOException {
+    List<Pending> begun = new java.util.ArrayList<>();
+    for (NewChange change : changes) {
+      begun.add(begin(change));
+    }
+    return begun;
+  }
+
   /** A number for the changes of one action. */
   long newGroup();
 

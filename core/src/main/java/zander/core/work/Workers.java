@@ -43,4 +43,22 @@ public final class Workers implements AutoCloseable {
     threads.getQueue().clear();
     threads.shutdown();
   }
+
+  /** The same, and waits until the rest has ended. */
+  public void closeAndAwait() {
+    close();
+    boolean interrupted = false;
+    while (true) {
+      try {
+        if (threads.awaitTermination(1, TimeUnit.MINUTES)) {
+          break;
+        }
+      } catch (InterruptedException e) {
+        interrupted = true;
+      }
+    }
+    if (interrupted) {
+      Thread.currentThread().interrupt();
+    }
+  }
 }

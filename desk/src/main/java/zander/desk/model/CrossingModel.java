@@ -46,7 +46,14 @@ public final class CrossingModel {
     this.direction = direction;
     this.names = List.copyOf(names);
     this.crossing =
-        new Crossing(source, target, rule, this::ask, cancellation, () -> awaitLine(lineBack));
+        new Crossing(
+            source,
+            target,
+            zander.core.crossing.Rules.of(rule),
+            this::ask,
+            cancellation,
+            () -> awaitLine(lineBack),
+            zander.core.crossing.Trace.NONE);
     progress.set(crossing.progress());
   }
 
@@ -136,7 +143,8 @@ public final class CrossingModel {
         words,
         ticked -> {
           question.set(null);
-          answer.complete(new ExistsTalk.Answer(choice, ticked));
+          answer.complete(
+              new ExistsTalk.Answer(choice, ticked ? ExistsTalk.For.REST : ExistsTalk.For.THIS));
         });
   }
 
@@ -182,7 +190,7 @@ public final class CrossingModel {
     return switch (now.phase()) {
       case COUNTING ->
           what() + "  ·  counting, " + Texts.count(now.filesInAll(), "file") + " so far";
-      case CARRYING ->
+      case CARRYING, PAUSED ->
           what()
               + "  ·  "
               + Texts.count(now.files())

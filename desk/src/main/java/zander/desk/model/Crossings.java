@@ -7,6 +7,7 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleObjectProperty;
 import zander.core.crossing.Direction;
 import zander.core.crossing.LocalSide;
+import zander.core.crossing.OwnLine;
 import zander.core.crossing.RemoteSide;
 import zander.core.crossing.Side;
 import zander.core.crossing.WhenExists;
@@ -34,7 +35,8 @@ public final class Crossings {
     cross(
         Direction.SEND_UP,
         new LocalSide(desk.local().folder()),
-        new RemoteSide(desk::files, desk.folder().path(), desk.journal(), desk.home()),
+        new RemoteSide(
+            new OwnLine(desk::connection), desk.folder().path(), desk.journal(), desk.home()),
         names);
   }
 
@@ -52,7 +54,8 @@ public final class Crossings {
     cross(
         Direction.SEND_UP,
         new LocalSide(from),
-        new RemoteSide(desk::files, desk.folder().path(), desk.journal(), desk.home()),
+        new RemoteSide(
+            new OwnLine(desk::connection), desk.folder().path(), desk.journal(), desk.home()),
         names);
   }
 
@@ -66,7 +69,8 @@ public final class Crossings {
     }
     cross(
         Direction.BRING_DOWN,
-        new RemoteSide(desk::files, desk.folder().path(), desk.journal(), desk.home()),
+        new RemoteSide(
+            new OwnLine(desk::connection), desk.folder().path(), desk.journal(), desk.home()),
         new LocalSide(desk.local().folder()),
         names);
   }
@@ -81,8 +85,9 @@ public final class Crossings {
     }
     cross(
         Direction.ACROSS,
-        new RemoteSide(desk::files, desk.folder().path(), desk.journal()),
-        new RemoteSide(other::files, other.folder().path(), other.journal(), other.home()),
+        new RemoteSide(new OwnLine(desk::connection), desk.folder().path(), desk.journal(), null),
+        new RemoteSide(
+            new OwnLine(other::connection), other.folder().path(), other.journal(), other.home()),
         names);
     whenOver = () -> other.folder().refresh();
   }

@@ -83,6 +83,9 @@ final class WaterlineView extends HBox {
       case ASK -> "If it exists: ask";
       case REPLACE -> "If it exists: replace";
       case SKIP -> "If it exists: skip";
+      case NEWER -> "If it exists: only newer";
+      case DIFFERENT -> "If it exists: only different";
+      case DIFFERENT_CONTENT -> "If it exists: only other content";
       case KEEP_BOTH -> "If it exists: keep both";
     };
   }

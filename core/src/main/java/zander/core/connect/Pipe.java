@@ -1,0 +1,30 @@
+package zander.core.connect;
+
+import java.io.Closeable;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+
+/**
+ * A script running on the server that is fed and read while it runs. The two streams may be used by
+ * two threads; all methods wait.
+ */
+public interface Pipe extends Closeable {
+  /** What the script reads; close it to end its input. Not buffered. */
+  OutputStream in();
+
+  /** What the script writes. */
+  InputStream out();
+
+  /**
+   * Waits for the script's end, having closed its input.
+   *
+   * @return the exit status, and what it wrote to its error stream; its output is empty
+   * @throws zander.core.files.RemoteFailure with {@code LINE_LOST} when it got no status
+   */
+  ExecResult finish() throws IOException;
+
+  /** Ends it at once if it has not ended. */
+  @Override
+  void close();
+}

@@ -1,0 +1,137 @@
+package zander.core.connect;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.EnumSet;
+import java.util.concurrent.ThreadLocalRandom;
+import org.apache.sshd.client.channel.ChannelExec;
+import org.apache.sshd.client.channel.ClientChannelEvent;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.WireName;
+
+/**
+ * A script in the server's {@code sh} with its input and output open. The script goes ahead of the
+ * input on the same stream; {@code dd} takes exactly its bytes, one at a time, because a shell may
+ * read ahead and swallow what is meant for the script.
+ */
+final class SshPipe implements Pipe {
+  private static final int MOST_ERRORS = 64 * 1024;
+  private static final int MOST_BEFORE_MARK = 1 << 20;
+
+  private final ChannelExec channel;
+  private final ByteArrayOutputStream errors;
+  private final byte[] mark;
+  private OutputStream in;
+  private InputStream out;
+  private boolean marked;
+
+  private SshPipe(ChannelExec channel, ByteArrayOutputStream errors, byte[] mark) {
+    this.channel = channel;
+    this.errors = errors;
+    this.mark = mark;
+  }
+
+  /**
+   * @param wireScript in wire form, without an end that reads the input by accident
+   */
+  static SshPipe open(Lines lines, String wireScript) throws IOException {
+    String mark = "zander-" + Long.toHexString(ThreadLocalRandom.current().nextLong()) + "\n";
+    byte[] script = WireName.bytes("LC_ALL=C; export LC_ALL; echo " + mark + wireScript);
+    ByteArrayOutputStream errors = new ByteArrayOutputStream();
+    String command = "exec sh -c 'eval \"$(dd bs=1 count=" + script.length + " 2>/dev/null)\"'";
+    ChannelExec channel = lines.openIfRoom(command, made -> made.setErr(new Bounded(errors)));
+    SshPipe pipe = new SshPipe(channel, errors, mark.getBytes(StandardCharsets.US_ASCII));
+    pipe.in = channel.getInvertedIn();
+    pipe.out = channel.getInvertedOut();
+    try {
+      pipe.in.write(script);
+      pipe.in.flush();
+    } catch (IOException e) {
+      channel.close(true);
+      throw e;
+    }
+    return pipe;
+  }
+
+  private static final class Bounded extends OutputStream {
+    private final ByteArrayOutputStream into;
+
+    Bounded(ByteArrayOutputStream into) {
+      this.into = into;
+    }
+
+    @Override
+    public void write(int b) {
+      write(new byte[] {(byte) b}, 0, 1);
+    }
+
+    @Override
+    public void write(byte[] bytes, int offset, int length) {
+      into.write(bytes, offset, Math.min(length, MOST_ERRORS - into.size()));
+    }
+  }
+
+  @Override
+  public OutputStream in() {
+    return in;
+  }
+
+  /** What the account's own start files print before the script begins is taken off. */
+  @Override
+  public InputStream out() {
+    return new InputStream() {
+      @Override
+      public int read() throws IOException {
+        byte[] one = new byte[1];
+        return read(one, 0, 1) < 0 ? -1 : one[0] & 0xff;
+      }
+
+      @Override
+      public int read(byte[] into, int offset, int length) throws IOException {
+        if (!marked) {
+          passMark();
+        }
+        return out.read(into, offset, length);
+      }
+    };
+  }
+
+  private void passMark() throws IOException {
+    int matched = 0;
+    for (int passed = 0; matched < mark.length; passed++) {
+      int b = out.read();
+      if (b < 0 || passed > MOST_BEFORE_MARK) {
+        throw new IOException("the server's shell did not begin the script");
+      }
+      matched = b == mark[matched] ? matched + 1 : b == mark[0] ? 1 : 0;
+    }
+    marked = true;
+  }
+
+  @Override
+  public ExecResult finish() throws IOException {
+    try {
+      in.close();
+    } catch (IOException e) {
+      // It ended before it had read all; its status says why.
+    }
+    channel.waitFor(EnumSet.of(ClientChannelEvent.CLOSED), Duration.ZERO);
+    Integer exit = channel.getExitStatus();
+    if (exit == null && channel.getExitSignal() == null) {
+      throw new RemoteFailure(Reason.LINE_LOST, "run a command", null, "no exit status", null);
+    }
+    return new ExecResult(exit == null ? -1 : exit, new byte[0], errors.toByteArray());
+  }
+
+  @Override
+  public void close() {
+    if (channel.isOpen()) {
+      channel.close(true);
+    }
+  }
+}

@@ -1,0 +1,48 @@
+package zander.core.connect;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+
+/**
+ * What a server's own tools can do, as far as crossings use them.
+ *
+ * @param unpacks whether its {@code tar} unpacks a stream
+ * @param packs whether it packs exactly the names it is given, ended by NUL (GNU's does)
+ * @param streams whether {@code cat}, {@code dd} and the like are there
+ * @param sums whether {@code sha256sum} answers with names ended by NUL
+ * @param holes whether {@code dd} leaves holes for zeros (GNU's does)
+ */
+public record Tools(boolean unpacks, boolean packs, boolean streams, boolean sums, boolean holes) {
+  public static final Tools NONE = new Tools(false, false, false, false, false);
+
+  private static final String ASK =
+      """
+      echo 'tar  ' $(tar --version 2>/dev/null </dev/null | head -n 1)
+      echo 'dd  ' $(dd --version 2>/dev/null </dev/null | head -n 1)
+      echo 'cat ' $(command -v cat) $(command -v dd)
+      echo 'sums ' $(sha256sum -z /dev/null 2>/dev/null | tr '\\0' '!')
+      """;
+
+  /** Asks the server; waits. An account without a shell has none. */
+  static Tools ask(Commands commands) throws IOException {
+    if (!commands.hasShell()) {
+      return NONE;
+    }
+    ExecResult result = commands.script(ASK);
+    List<String> lines = new String(result.out(), StandardCharsets.ISO_8859_1).lines().toList();
+    String tar = line(lines, "tar ");
+    boolean gnuTar = tar.contains("GNU tar");
+    boolean streams = line(lines, "cat ").split(" +").length >= 3;
+    return new Tools(
+        streams && (gnuTar || tar.contains("bsdtar")),
+        streams && gnuTar,
+        streams,
+        line(lines, "sums ").contains("!"),
+        line(lines, "dd ").contains("coreutils"));
+  }
+
+  private static String line(List<String> lines, String start) {
+    return lines.stream().filter(line -> line.startsWith(start)).findFirst().orElse("");
+  }
+}

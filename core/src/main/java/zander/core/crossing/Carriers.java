@@ -1,0 +1,109 @@
+package zander.core.crossing;
+
+import java.io.IOException;
+import java.time.Duration;
+import zander.core.connect.Tools;
+
+/**
+ * Chooses how files go to and from one server, by the line's delay, their sizes and what the server
+ * has, and changes its mind when a way does not work. For any thread.
+ */
+final class Carriers {
+  /** What a person may ask for instead of leaving it to Zander. */
+  public enum Wish {
+    BEST,
+    /** Requests to the file service alone. */
+    FILES
+  }
+
+  /** Fewer small files are quicker by requests than by starting a program for them. */
+  private static final int WORTH_PACKING = 24;
+
+  /** From this size on, starting a program for one file pays. */
+  private static final long WORTH_STREAMING = 4L << 20;
+
+  /** From this delay on, what a server lets be under way on one channel limits the rate. */
+  private static final Duration FAR = Duration.ofMillis(8);
+
+  private static final long WORTH_LANES = 16L << 20;
+  static final int LANES = 3;
+
+  private final ServerLine line;
+  private final Wish wish;
+  private Tools tools;
+  private Duration delay;
+  private String changed = "";
+
+  Carriers(ServerLine line, Wish wish) {
+    this.line = line;
+    this.wish = wish;
+  }
+
+  private synchronized Tools tools() throws IOException {
+    if (tools == null) {
+      tools = wish == Wish.FILES ? Tools.NONE : line.tools();
+      delay = line.delay();
+    }
+    return tools;
+  }
+
+  boolean packsUp(int count) throws IOException {
+    return count >= WORTH_PACKING && tools().unpacks();
+  }
+
+  boolean packsDown(int count) throws IOException {
+    return count >= WORTH_PACKING && tools().packs();
+  }
+
+  boolean streamsDown(long size) throws IOException {
+    return size >= WORTH_STREAMING && tools().streams();
+  }
+
+  /** Near, a stream is quicker; far, several channels carry more than one stream. */
+  boolean streamsUp(long size) throws IOException {
+    return size >= WORTH_STREAMING && tools().streams() && !isFar();
+  }
+
+  int lanesUp(long size) throws IOException {
+    tools();
+    return isFar() && size >= WORTH_LANES ? LANES : 0;
+  }
+
+  boolean holes() throws IOException {
+    return tools().holes();
+  }
+
+  boolean sums() throws IOException {
+    return tools().sums();
+  }
+
+  private synchronized boolean isFar() {
+    return delay.compareTo(FAR) >= 0;
+  }
+
+  /** A program on the server did not do what it should: requests are used from now on. */
+  synchronized void giveUpPrograms(String why) {
+    tools = Tools.NONE;
+    changed = why;
+  }
+
+  synchronized String words() {
+    if (tools == null) {
+      return "";
+    }
+    long millis = delay.toMillis();
+    String line = millis < 1 ? "a near line" : "a line of " + millis + " ms";
+    if (!changed.isEmpty()) {
+      return "by requests to the file service: " + changed;
+    }
+    if (tools.unpacks() || tools.packs()) {
+      return "small files packed by tar, large ones "
+          + (isFar() ? "over " + (LANES + 1) + " channels at once" : "as a stream")
+          + ", over "
+          + line;
+    }
+    return "by requests to the file service, many under way over "
+        + line
+        + (wish == Wish.FILES ? "" : ", because there is no shell with tar");
+  }
+}

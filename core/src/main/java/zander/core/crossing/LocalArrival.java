@@ -1,0 +1,128 @@
+package zander.core.crossing;
+
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.channels.SeekableByteChannel;
+import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.Files;
+import java.nio.file.LinkOption;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.FileTime;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.time.Instant;
+import java.util.Arrays;
+import java.util.Set;
+
+/** A file that is arriving on this computer. Runs of zeros become holes. */
+final class LocalArrival implements Side.Incoming {
+  private static final int HOLE = 64 * 1024;
+  private static final byte[] ZEROS = new byte[HOLE];
+
+  private final LocalSide side;
+  private final Item item;
+  private final Path target;
+  private final String partPath;
+  private final Path part;
+  private final SeekableByteChannel out;
+  private long at;
+  private boolean holeAtEnd;
+  private boolean kept;
+
+  LocalArrival(LocalSide side, Item item, Side.Part begun) throws IOException {
+    this.side = side;
+    this.item = item;
+    this.target = side.at(item.to());
+    this.partPath = begun == null ? side.partPath(item.to()) : begun.path();
+    this.part = side.at(partPath);
+    if (begun != null) {
+      out = Files.newByteChannel(part, StandardOpenOption.WRITE, LinkOption.NOFOLLOW_LINKS);
+      out.truncate(begun.size());
+      out.position(begun.size());
+      at = begun.size();
+    } else if (item.mode() == null) {
+      out = Files.newByteChannel(part, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
+    } else {
+      // Closed to others until it has its mode: it may be a secret.
+      out =
+          Files.newByteChannel(
+              part,
+              Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE),
+              PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
+    }
+  }
+
+  @Override
+  public void write(byte[] bytes, int offset, int length) throws IOException {
+    for (int done = 0; done < length; ) {
+      int count = (int) Math.min(HOLE - at % HOLE, length - done);
+      int from = offset + done;
+      holeAtEnd = count == HOLE && Arrays.equals(bytes, from, from + count, ZEROS, 0, count);
+      if (holeAtEnd) {
+        out.position(at + count);
+      } else {
+        for (ByteBuffer left = ByteBuffer.wrap(bytes, from, count); left.hasRemaining(); ) {
+          out.write(left);
+        }
+      }
+      at += count;
+      done += count;
+    }
+  }
+
+  @Override
+  public Side.Part part() {
+    return new Side.Part(partPath, at);
+  }
+
+  @Override
+  public String arrive(long modified, String digest) throws IOException {
+    if (holeAtEnd) {
+      out.position(at - 1);
+      out.write(ByteBuffer.wrap(new byte[1]));
+    }
+    out.close();
+    if (digest != null && !digest.equals(side.digest(partPath, -1))) {
+      throw new Side.NotTheSame();
+    }
+    if (item.mode() != null) {
+      Files.setAttribute(part, "unix:mode", item.mode().bits());
+    }
+    if (modified >= 0) {
+      Files.setLastModifiedTime(part, FileTime.from(Instant.ofEpochSecond(modified)));
+    }
+    if (item.there() == null && Files.exists(target, LinkOption.NOFOLLOW_LINKS)) {
+      throw new FileAlreadyExistsException(target.toString());
+    }
+    Files.move(part, target, StandardCopyOption.ATOMIC_MOVE);
+    kept = true;
+    return null;
+  }
+
+  @Override
+  public void leave() {
+    kept = true;
+    closeQuietly();
+  }
+
+  private void closeQuietly() {
+    try {
+      out.close();
+    } catch (IOException e) {
+      // A disk that refuses this has refused the writing too, and that is being told.
+    }
+  }
+
+  @Override
+  public void close() {
+    closeQuietly();
+    if (!kept) {
+      try {
+        Files.deleteIfExists(part);
+      } catch (IOException e) {
+        // As above.
+      }
+    }
+  }
+}

@@ -1,0 +1,76 @@
+package zander.core.crossing;
+
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Consumer;
+
+/**
+ * A folder that is being filled. When the last of what is in it has come, it is finished: filling a
+ * folder changes its time, and a closed folder could not be filled.
+ */
+final class OpenFolder {
+  final OpenFolder parent;
+  final String from;
+  final String to;
+
+  /** Whether it was on the target before this crossing made anything in it. */
+  final boolean existed;
+
+  /** How many followed links lead here. */
+  final int followed;
+
+  /** What it gets in the end; {@code null} to leave it as it is. */
+  private final Item finish;
+
+  private final AtomicInteger open = new AtomicInteger(1);
+  private final Consumer<Item> finished;
+
+  OpenFolder(Consumer<Item> finished) {
+    this(null, "", "", true, 0, null, finished);
+  }
+
+  private OpenFolder(
+      OpenFolder parent,
+      String from,
+      String to,
+      boolean existed,
+      int followed,
+      Item finish,
+      Consumer<Item> finished) {
+    this.parent = parent;
+    this.from = from;
+    this.to = to;
+    this.existed = existed;
+    this.followed = followed;
+    this.finish = finish;
+    this.finished = finished;
+  }
+
+  OpenFolder child(Item folder, boolean wasThere, boolean made, boolean link) {
+    open.incrementAndGet();
+    return new OpenFolder(
+        this,
+        folder.from(),
+        folder.to(),
+        wasThere,
+        followed + (link ? 1 : 0),
+        made ? folder : null,
+        finished);
+  }
+
+  /** One more thing is to come into it. */
+  void expect() {
+    open.incrementAndGet();
+  }
+
+  /** One thing less is to come, or all of it was told. */
+  void leave() {
+    if (open.decrementAndGet() == 0) {
+      if (finish != null) {
+        finished.accept(finish);
+      }
+      if (parent != null) {
+        parent.leave();
+      }
+    }
+  }
+}

@@ -1,0 +1,45 @@
+package zander.core.crossing;
+
+import java.util.concurrent.CancellationException;
+
+/** Counts what is still to be done, and ends all at the first thing that ends all. */
+final class Outstanding {
+  private long count;
+  private RuntimeException end;
+
+  synchronized void begin() {
+    count++;
+  }
+
+  synchronized void done() {
+    if (--count == 0) {
+      notifyAll();
+    }
+  }
+
+  /** Ends all; the first reason counts. */
+  synchronized void end(RuntimeException why) {
+    if (end == null) {
+      end = why;
+    }
+    notifyAll();
+  }
+
+  synchronized void throwIfEnded() {
+    if (end != null) {
+      throw end;
+    }
+  }
+
+  /** Waits until nothing is left to do, or it was ended. */
+  synchronized void await() {
+    try {
+      while (count > 0 && end == null) {
+        wait();
+      }
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      end(new CancellationException("interrupted"));
+    }
+  }
+}

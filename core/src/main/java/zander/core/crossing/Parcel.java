@@ -1,0 +1,43 @@
+package zander.core.crossing;
+
+import java.io.IOException;
+
+/**
+ * A small file on its way with others: first its content or what kept it from being read, then how
+ * it arrived. Handed from one side to the other by one thread at a time.
+ */
+final class Parcel {
+  final Item item;
+  byte[] content;
+
+  /** What its SHA-256 must be over there; {@code null} when that is not asked for. */
+  String digest;
+
+  /** The time it had when it was read. */
+  long modified;
+
+  IOException failure;
+
+  /** What could not be kept of one that arrived, in words; or {@code null}. */
+  String lost;
+
+  boolean arrived;
+
+  Parcel(Item item) {
+    this.item = item;
+  }
+
+  void read(byte[] whole, long at) {
+    content = whole;
+    modified = at;
+  }
+
+  /** The time it gets over there; -1 for that of its arrival. */
+  long timeThere() {
+    return item.modified() < 0 ? -1 : modified;
+  }
+
+  boolean waits() {
+    return content != null && failure == null && !arrived;
+  }
+}

@@ -1,0 +1,42 @@
+package zander.core.crossing;
+
+import java.util.concurrent.ThreadLocalRandom;
+import java.util.concurrent.atomic.AtomicInteger;
+import zander.core.change.TemporaryName;
+
+/** The temporary names of one crossing: all carry its mark, so that they can be found again. */
+public final class PartNames {
+  private final String mark;
+  private final AtomicInteger count = new AtomicInteger();
+
+  public PartNames() {
+    this(String.format("%08x", ThreadLocalRandom.current().nextInt()));
+  }
+
+  /**
+   * @param mark that of an earlier crossing, which is continued
+   */
+  public PartNames(String mark) {
+    this.mark = mark;
+  }
+
+  public String mark() {
+    return mark;
+  }
+
+  /** A new temporary name for a file, in wire form. */
+  String of(String wireName) {
+    return TemporaryName.of(
+        wireName, mark + "-" + Integer.toString(count.incrementAndGet(), 36) + suffix());
+  }
+
+  /** A continued crossing must not meet the names of its first try. */
+  private static String suffix() {
+    return Integer.toString(ThreadLocalRandom.current().nextInt(36 * 36 * 36), 36);
+  }
+
+  /** Whether a name is one of these. */
+  boolean isOne(String wireName) {
+    return wireName.startsWith(".") && wireName.contains(TemporaryName.MARK + mark + "-");
+  }
+}

@@ -1,0 +1,246 @@
+package zander.core.crossing;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import zander.core.files.FileKind;
+import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteBatch;
+import zander.core.files.RemoteBatch.NewFile;
+import zander.core.files.RemoteBatch.Renaming;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.RemotePath;
+import zander.core.journal.Journal;
+
+/**
+ * Small files arriving on a server together: each under a temporary name beside its place, all
+ * written, looked at, and only then renamed. What is replaced is held and in the journal before.
+ */
+final class RemoteDelivery {
+  private final RemoteSide side;
+  private final List<Arriving> all = new ArrayList<>();
+
+  /** One file between its journal entry and its place. */
+  static final class Arriving {
+    final Parcel parcel;
+    final RemotePath target;
+    final RemotePath part;
+    final String partPath;
+    RemoteAttributes old;
+    RemotePath held;
+    Journal.Pending pending;
+
+    Arriving(Parcel parcel, RemotePath target, String partPath, RemotePath part) {
+      this.parcel = parcel;
+      this.target = target;
+      this.partPath = partPath;
+      this.part = part;
+    }
+
+    boolean replaces() {
+      return parcel.item.there() != null;
+    }
+
+    boolean waits() {
+      return parcel.waits();
+    }
+  }
+
+  RemoteDelivery(RemoteSide side, List<Parcel> load) {
+    this.side = side;
+    for (Parcel parcel : load) {
+      if (parcel.waits()) {
+        try {
+          RemotePath target = side.at(parcel.item.to());
+          String name = side.partNames().of(target.wireName());
+          all.add(
+              new Arriving(
+                  parcel,
+                  target,
+                  Side.join(Side.folderOf(parcel.item.to()), name),
+                  target.parent().child(name)));
+        } catch (IOException e) {
+          parcel.failure = e;
+        }
+      }
+    }
+  }
+
+  private List<Arriving> waiting() {
+    return all.stream().filter(Arriving::waits).toList();
+  }
+
+  void run() throws IOException {
+    try {
+      Replaced.hold(side, all);
+      begin();
+      write();
+      check();
+      giveOwners();
+      rename();
+    } catch (RemoteFailure e) {
+      if (side.isLost(e)) {
+        for (Arriving one : all) {
+          if (!one.parcel.arrived) {
+            side.leave(one.part);
+            if (one.pending != null) {
+              one.pending.failed(e);
+            }
+          }
+        }
+      }
+      throw e;
+    }
+  }
+
+  private void begin() throws IOException {
+    List<Arriving> told = new ArrayList<>();
+    List<zander.core.journal.NewChange> changes = new ArrayList<>();
+    for (Arriving one : waiting()) {
+      if (one.replaces() || !side.madeFolders().covers(one.parcel.item.to())) {
+        told.add(one);
+        changes.add(Replaced.change(side, one));
+      }
+    }
+    List<Journal.Pending> begun = side.journal().begin(changes);
+    for (int i = 0; i < told.size(); i++) {
+      told.get(i).pending = begun.get(i);
+    }
+  }
+
+  private void write() throws IOException {
+    List<Arriving> waiting = waiting();
+    boolean packed = side.carriers().packsUp(waiting.size());
+    if (!packed || !new PackedDelivery(side).write(waiting)) {
+      List<Arriving> left = waiting();
+      RemoteBatch batch = side.files().batch();
+      List<NewFile> files = new ArrayList<>();
+      for (Arriving one : left) {
+        files.add(
+            new NewFile(
+                one.part, one.parcel.content, one.parcel.item.mode(), one.parcel.timeThere()));
+      }
+      note(left, batch.put(files));
+    }
+    giveUp();
+  }
+
+  /** Compares what arrived with what was sent, where that is asked for. */
+  private void check() throws IOException {
+    List<Arriving> asked = waiting().stream().filter(one -> one.parcel.digest != null).toList();
+    List<String> digests = side.digestsOf(asked.stream().map(one -> one.part).toList());
+    for (int i = 0; i < asked.size(); i++) {
+      if (!asked.get(i).parcel.digest.equals(digests.get(i))) {
+        asked.get(i).parcel.failure = new Side.NotTheSame();
+      }
+    }
+    giveUp();
+  }
+
+  private static void note(List<Arriving> tried, List<RemoteFailure> failures) {
+    for (int i = 0; i < tried.size(); i++) {
+      if (failures.get(i) != null) {
+        tried.get(i).parcel.failure = failures.get(i);
+      }
+    }
+  }
+
+  /** What failed since the entries were begun: its temporary file goes, and its entry ends. */
+  private void giveUp() throws IOException {
+    List<Arriving> failed =
+        all.stream().filter(one -> one.parcel.failure != null && one.pending != DONE).toList();
+    if (failed.isEmpty()) {
+      return;
+    }
+    side.files().batch().removeFiles(failed.stream().map(one -> one.part).toList());
+    side.files()
+        .batch()
+        .removeFiles(failed.stream().map(one -> one.held).filter(Objects::nonNull).toList());
+    for (Arriving one : failed) {
+      if (one.pending != null) {
+        one.pending.failed("did not arrive");
+      }
+      one.pending = DONE;
+    }
+  }
+
+  private static final Journal.Pending DONE = Replaced.ENDED;
+
+  /** The rule's owner, or that of the file it replaces, where this account may give it. */
+  private void giveOwners() throws IOException {
+    int ruledUid = side.ownerUid();
+    int ruledGid = side.ownerGid();
+    List<Arriving> waiting = waiting();
+    boolean ruled = ruledUid >= 0 || ruledGid >= 0;
+    if (!ruled && waiting.stream().noneMatch(Arriving::replaces)) {
+      return;
+    }
+    List<Arriving> asked = ruled ? waiting : waiting.stream().filter(Arriving::replaces).toList();
+    List<RemoteAttributes> now =
+        side.files().batch().look(asked.stream().map(one -> one.part).toList());
+    for (int i = 0; i < asked.size(); i++) {
+      Arriving one = asked.get(i);
+      RemoteAttributes is = now.get(i);
+      boolean fromOld = one.old != null && one.old.kind() == FileKind.FILE;
+      if (is == null || (!ruled && !fromOld)) {
+        continue;
+      }
+      int uid = ruledUid >= 0 ? ruledUid : fromOld ? one.old.uid() : is.uid();
+      int gid = ruledGid >= 0 ? ruledGid : fromOld ? one.old.gid() : is.gid();
+      if (uid != is.uid() || gid != is.gid()) {
+        one.parcel.lost =
+            Owners.give(
+                side.files(),
+                one.part,
+                is,
+                uid,
+                gid,
+                one.parcel.item.mode(),
+                one.parcel.timeThere());
+      }
+    }
+  }
+
+  private void rename() throws IOException {
+    List<Arriving> waiting = waiting();
+    boolean over = side.files().renamesOver();
+    List<Arriving> together = waiting.stream().filter(one -> over || !one.replaces()).toList();
+    List<RemoteFailure> failures =
+        side.files()
+            .batch()
+            .rename(
+                together.stream()
+                    .map(one -> new Renaming(one.part, one.target, one.replaces()))
+                    .toList());
+    for (int i = 0; i < together.size(); i++) {
+      Arriving one = together.get(i);
+      RemoteFailure failure = failures.get(i);
+      if (failure != null && !one.replaces() && failure.reason() == Reason.FAILED) {
+        failure = Replaced.takenOrFailed(side, one.target, failure);
+      }
+      arrived(one, failure);
+    }
+    for (Arriving one : waiting) {
+      if (!over && one.replaces()) {
+        arrived(one, Replaced.inSteps(side, one.part, one.target, one.held));
+      }
+    }
+    giveUp();
+  }
+
+  private void arrived(Arriving one, RemoteFailure failure) throws IOException {
+    if (failure != null) {
+      one.parcel.failure = failure;
+      return;
+    }
+    one.parcel.arrived = true;
+    if (one.pending != null) {
+      Item item = one.parcel.item;
+      one.pending.done(
+          Replaced.state(one.parcel.content.length, item.mode(), one.parcel.timeThere()),
+          List.of());
+    }
+  }
+}

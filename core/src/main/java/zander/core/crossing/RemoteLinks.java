@@ -1,0 +1,62 @@
+package zander.core.crossing;
+
+import java.io.IOException;
+import java.util.List;
+import zander.core.files.FileKind;
+import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteFiles;
+import zander.core.files.RemotePath;
+import zander.core.files.WireName;
+import zander.core.journal.ChangeKind;
+import zander.core.journal.FileState;
+import zander.core.journal.Journal;
+import zander.core.journal.NewChange;
+
+/** Links that arrive on a server. */
+final class RemoteLinks {
+  private RemoteLinks() {}
+
+  /** One that replaces something is made beside it and renamed over it. */
+  static void make(RemoteSide side, Item link) throws IOException {
+    RemoteFiles files = side.files();
+    RemotePath at = side.at(link.to());
+    String target = link.node().target();
+    boolean replaces = link.there() != null;
+    RemotePath part = replaces ? at.parent().child(side.partNames().of(at.wireName())) : null;
+    Journal.Pending pending = begin(side, link, at, part);
+    try {
+      if (replaces) {
+        files.makeLink(part, target);
+        files.renameOver(part, at);
+      } else {
+        files.makeLink(at, target);
+      }
+      pending.done(FileState.of(files.look(at)).withTarget(target), List.of());
+    } catch (IOException e) {
+      if (part != null && side.isLost(e)) {
+        side.leave(part);
+      }
+      pending.failed(e);
+      throw e;
+    }
+  }
+
+  private static Journal.Pending begin(RemoteSide side, Item link, RemotePath at, RemotePath part)
+      throws IOException {
+    if (part == null && side.madeFolders().covers(link.to())) {
+      return Replaced.ENDED;
+    }
+    NewChange change =
+        NewChange.of(part == null ? ChangeKind.SEND_UP : ChangeKind.REPLACE, at)
+            .part(part)
+            .group(side.group())
+            .note("a link to " + WireName.toText(link.node().target()));
+    return side.journal().begin(part == null ? change : change.states(was(side.files(), at), null));
+  }
+
+  private static FileState was(RemoteFiles files, RemotePath at) throws IOException {
+    RemoteAttributes now = files.look(at);
+    FileState state = FileState.of(now);
+    return now.kind() == FileKind.LINK ? state.withTarget(files.readLink(at)) : state;
+  }
+}

@@ -1,0 +1,165 @@
+package zander.core.crossing;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import zander.core.files.FileKind;
+import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteBatch.NewName;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.RemoteFiles;
+import zander.core.files.RemotePath;
+import zander.core.journal.ChangeKind;
+import zander.core.journal.FileState;
+import zander.core.journal.Journal;
+import zander.core.journal.NewChange;
+import zander.core.rights.Mode;
+
+/**
+ * What a crossing replaces on a server: it gets one more name in the holding folder, which costs no
+ * data; where that cannot be done, a small one's content is kept in the journal.
+ */
+final class Replaced {
+  /** Larger ones are replaced without being kept when they cannot be held on the server. */
+  private static final long SMALL = 4L << 20;
+
+  /** Stands for an entry that has ended. */
+  static final Journal.Pending ENDED = new Ended();
+
+  private static final class Ended implements Journal.Pending {
+    @Override
+    public long id() {
+      return 0;
+    }
+
+    @Override
+    public void done(FileState now, List<zander.core.journal.FolderTime> touched) {}
+
+    @Override
+    public void failed(String why) {}
+
+    @Override
+    public void lost() {}
+  }
+
+  private Replaced() {}
+
+  /** Looks at all that is replaced and gives it its other name. */
+  static void hold(RemoteSide side, List<RemoteDelivery.Arriving> all) throws IOException {
+    List<RemoteDelivery.Arriving> replacing =
+        all.stream().filter(one -> one.waits() && one.replaces()).toList();
+    if (replacing.isEmpty()) {
+      return;
+    }
+    List<RemoteAttributes> old =
+        side.files().batch().look(replacing.stream().map(one -> one.target).toList());
+    List<RemoteDelivery.Arriving> held = new ArrayList<>();
+    List<NewName> names = new ArrayList<>();
+    for (int i = 0; i < replacing.size(); i++) {
+      RemoteDelivery.Arriving one = replacing.get(i);
+      one.old = old.get(i);
+      RemotePath name = isFile(one.old) ? side.holdingName() : null;
+      if (name != null) {
+        held.add(one);
+        names.add(new NewName(one.target, name));
+      }
+    }
+    List<RemoteFailure> failures = side.files().batch().hardLink(names);
+    for (int i = 0; i < held.size(); i++) {
+      held.get(i).held = failures.get(i) == null ? names.get(i).to() : null;
+    }
+  }
+
+  private static boolean isFile(RemoteAttributes attributes) {
+    return attributes != null && attributes.kind() == FileKind.FILE;
+  }
+
+  /** The journal's line for one that arrives. */
+  static NewChange change(RemoteSide side, RemoteDelivery.Arriving one) throws IOException {
+    return change(side, one.target, one.part, one.replaces(), one.old, one.held);
+  }
+
+  static NewChange change(
+      RemoteSide side,
+      RemotePath target,
+      RemotePath part,
+      boolean replaces,
+      RemoteAttributes old,
+      RemotePath held)
+      throws IOException {
+    NewChange change =
+        NewChange.of(replaces && old != null ? ChangeKind.REPLACE : ChangeKind.SEND_UP, target)
+            .part(part)
+            .group(side.group());
+    if (!replaces || old == null) {
+      return change;
+    }
+    FileState before = FileState.of(old);
+    if (old.kind() == FileKind.LINK) {
+      return change.states(before.withTarget(side.files().readLink(target)), null);
+    }
+    byte[] content =
+        isFile(old) && held == null && old.size() <= SMALL
+            ? side.files().readAll(target, SMALL)
+            : null;
+    return change.states(before, null).to(held).content(content);
+  }
+
+  /** What is there once a file has arrived. */
+  static FileState state(long size, Mode mode, long modified) {
+    if (modified < 0) {
+      return null;
+    }
+    return FileState.of(
+        new RemoteAttributes(
+            FileKind.FILE, size, -1, -1, mode == null ? new Mode(0644) : mode, modified, modified));
+  }
+
+  /** Version 3 says only "failure" when a name is taken; a look tells that from other failures. */
+  static RemoteFailure takenOrFailed(RemoteSide side, RemotePath target, RemoteFailure failure)
+      throws IOException {
+    boolean taken = side.files().batch().look(List.of(target)).get(0) != null;
+    return taken
+        ? new RemoteFailure(Reason.ALREADY_EXISTS, "rename", target, "exists", failure)
+        : failure;
+  }
+
+  /**
+   * Puts a whole file in the place of another on a server that cannot rename over: the old one is
+   * moved aside first, and back if the new one cannot take its place, so that at no moment there is
+   * less than one of them.
+   *
+   * @param held another name that the old one has already, or {@code null}
+   * @return what went wrong, or {@code null}
+   */
+  static RemoteFailure inSteps(RemoteSide side, RemotePath part, RemotePath target, RemotePath held)
+      throws IOException {
+    RemoteFiles files = side.files();
+    RemotePath aside = target.parent().child(side.partNames().of(target.wireName()));
+    try {
+      files.rename(target, aside);
+    } catch (RemoteFailure e) {
+      if (side.isLost(e)) {
+        throw e;
+      }
+      return e;
+    }
+    try {
+      files.rename(part, target);
+    } catch (RemoteFailure e) {
+      if (!side.isLost(e)) {
+        files.rename(aside, target);
+        return e;
+      }
+      throw e;
+    }
+    RemotePath kept = held == null ? side.holdingName() : null;
+    if (kept != null) {
+      files.rename(aside, kept);
+    } else {
+      files.removeFile(aside);
+    }
+    return null;
+  }
+}

@@ -1,0 +1,102 @@
+package zander.core.crossing;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import zander.core.connect.ExecResult;
+import zander.core.connect.Pipe;
+import zander.core.connect.ShellWords;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.RemotePath;
+import zander.core.files.WireName;
+
+/** Checksums on a server: by its own {@code sha256sum} where it has one, read back otherwise. */
+final class ServerDigests {
+  private static final int DIGITS = 64;
+
+  private final RemoteSide side;
+
+  ServerDigests(RemoteSide side) {
+    this.side = side;
+  }
+
+  String of(RemotePath file, long length) throws IOException {
+    if (side.carriers().sums()) {
+      String quoted = ShellWords.quote(file);
+      String script =
+          length < 0
+              ? "sha256sum < " + quoted
+              : "head -c " + length + " < " + quoted + " | sha256sum";
+      ExecResult result = side.line().commands().script(script);
+      String text = result.outText();
+      if (result.exit() == 0 && text.length() > DIGITS) {
+        return text.substring(0, DIGITS);
+      }
+    }
+    try (InputStream in = side.files().read(file)) {
+      return Digests.of(in, length);
+    }
+  }
+
+  /** In the same order; {@code null} for what cannot be read. */
+  List<String> of(List<RemotePath> files) throws IOException {
+    Map<String, String> byName = new HashMap<>();
+    if (!files.isEmpty() && side.carriers().sums()) {
+      byServer(files, byName);
+    }
+    List<String> digests = new ArrayList<>();
+    for (RemotePath file : files) {
+      String digest = byName.get(file.wire());
+      digests.add(digest != null ? digest : readBack(file));
+    }
+    return digests;
+  }
+
+  private String readBack(RemotePath file) throws IOException {
+    try {
+      return of(file, -1);
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.LINE_LOST) {
+        throw e;
+      }
+      return null;
+    }
+  }
+
+  /** Names go and come ended by NUL, so that none is written in another way. */
+  private void byServer(List<RemotePath> files, Map<String, String> byName) throws IOException {
+    StringBuilder names = new StringBuilder();
+    files.forEach(file -> names.append(file.wire()).append('\0'));
+    try (Pipe pipe = side.line().commands().pipe("exec xargs -0 sha256sum -z --")) {
+      OutputStream in = pipe.in();
+      Thread feeding =
+          new Thread(
+              () -> {
+                try (in) {
+                  in.write(WireName.bytes(names.toString()));
+                } catch (IOException e) {
+                  // It ended early; what has no answer is read back.
+                }
+              },
+              "crossing-names");
+      feeding.setDaemon(true);
+      feeding.start();
+      String answer = WireName.fromBytes(pipe.out().readAllBytes());
+      for (String line : answer.split("\0")) {
+        if (line.length() > DIGITS + 2) {
+          byName.put(line.substring(DIGITS + 2), line.substring(0, DIGITS));
+        }
+      }
+      pipe.finish();
+    } catch (RemoteFailure e) {
+      throw e;
+    } catch (IOException e) {
+      side.carriers().giveUpPrograms("the server has no room for a program");
+    }
+  }
+}

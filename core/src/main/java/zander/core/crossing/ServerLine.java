@@ -1,0 +1,63 @@
+package zander.core.crossing;
+
+import java.io.Closeable;
+import java.io.IOException;
+import java.time.Duration;
+import java.util.List;
+import zander.core.connect.Commands;
+import zander.core.connect.Tools;
+import zander.core.files.RemoteFiles;
+
+/** What a crossing uses of a server's connection. Methods wait; several threads may call them. */
+public interface ServerLine extends Closeable {
+  /** The file service there is now: another one after a line broke and came back. */
+  RemoteFiles files() throws IOException;
+
+  /** Further channels of the file service, as far as the server has room for them. */
+  List<RemoteFiles> lanes(int most) throws IOException;
+
+  Commands commands();
+
+  /** {@link Tools#NONE} where there is no shell. */
+  Tools tools() throws IOException;
+
+  /** The time of one round trip. */
+  Duration delay() throws IOException;
+
+  /** Closes what was opened for the crossing alone. */
+  @Override
+  void close();
+
+  /** A line of nothing but one file service, which stays open. */
+  static ServerLine of(RemoteFiles files) {
+    return new ServerLine() {
+      @Override
+      public RemoteFiles files() {
+        return files;
+      }
+
+      @Override
+      public List<RemoteFiles> lanes(int most) {
+        return List.of();
+      }
+
+      @Override
+      public Commands commands() {
+        throw new IllegalStateException("no shell");
+      }
+
+      @Override
+      public Tools tools() {
+        return Tools.NONE;
+      }
+
+      @Override
+      public Duration delay() {
+        return Duration.ZERO;
+      }
+
+      @Override
+      public void close() {}
+    };
+  }
+}

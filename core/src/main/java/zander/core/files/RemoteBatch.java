@@ -1,0 +1,76 @@
+package zander.core.files;
+
+import java.io.IOException;
+import java.util.List;
+import zander.core.rights.Mode;
+
+/**
+ * Small work on many files with many requests under way, so that the line's delay is paid a few
+ * times for all of them and not a few times for each. Each method answers in the order of its
+ * argument, with {@code null} for what went well; a lost line is thrown.
+ */
+public interface RemoteBatch {
+  /** The largest content that {@link #put} and {@link #get} are meant for, in bytes. */
+  int LARGEST = 256 * 1024;
+
+  /**
+   * A small file to be made.
+   *
+   * @param path free; the file must not exist yet
+   * @param mode {@code null} for what the server gives new files
+   * @param modified seconds since 1970-01-01 UTC; -1 for now
+   */
+  record NewFile(RemotePath path, byte[] content, Mode mode, long modified) {}
+
+  /** Makes files whole: opened, written, given mode and time, closed. */
+  List<RemoteFailure> put(List<NewFile> files) throws IOException;
+
+  /**
+   * @param expected bytes; a file that has become larger is read to its end all the same, up to
+   *     {@link #LARGEST}
+   */
+  record Wanted(RemotePath path, long expected) {}
+
+  /** Either a content with the attributes it was read under, or a failure. */
+  record Got(byte[] content, RemoteAttributes attributes, RemoteFailure failure) {}
+
+  List<Got> get(List<Wanted> files) throws IOException;
+
+  /**
+   * @param over whether a file at {@code to} is replaced in one step; otherwise it must be free
+   */
+  record Renaming(RemotePath from, RemotePath to, boolean over) {}
+
+  List<RemoteFailure> rename(List<Renaming> renamings) throws IOException;
+
+  record NewName(RemotePath from, RemotePath to) {}
+
+  /** Gives files one more name each. */
+  List<RemoteFailure> hardLink(List<NewName> names) throws IOException;
+
+  /**
+   * @param mode {@code null} for what the server gives
+   */
+  record NewFolder(RemotePath path, Mode mode) {}
+
+  /** Folders that do not hold each other, or in the order in which they do. */
+  List<RemoteFailure> makeFolders(List<NewFolder> folders) throws IOException;
+
+  /**
+   * @param mode {@code null} to leave it
+   * @param modified seconds since 1970-01-01 UTC; -1 to leave both times
+   */
+  record Setting(RemotePath path, Mode mode, long modified) {}
+
+  /** Sets modes and times, in this order. */
+  List<RemoteFailure> set(List<Setting> settings) throws IOException;
+
+  /** What is at each, links not followed; {@code null} where nothing is or can be looked at. */
+  List<RemoteAttributes> look(List<RemotePath> paths) throws IOException;
+
+  /** Where each link points, in wire form; {@code null} where it cannot be read. */
+  List<String> readLinks(List<RemotePath> links) throws IOException;
+
+  /** Removes files or links; one that is gone already is no failure. */
+  List<RemoteFailure> removeFiles(List<RemotePath> paths) throws IOException;
+}

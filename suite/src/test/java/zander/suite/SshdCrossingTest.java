@@ -1,0 +1,140 @@
+package zander.suite;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.Assumptions;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+import zander.core.connect.Connection;
+import zander.core.crossing.Crossing;
+import zander.core.crossing.LocalSide;
+import zander.core.crossing.LostLine;
+import zander.core.crossing.OwnLine;
+import zander.core.crossing.Progress;
+import zander.core.crossing.Progress.Phase;
+import zander.core.crossing.RemoteSide;
+import zander.core.crossing.Rules;
+import zander.core.crossing.Side;
+import zander.core.crossing.Trace;
+import zander.core.crossing.WhenExists;
+import zander.core.files.RemotePath;
+import zander.core.journal.Journal;
+import zander.core.work.Cancellation;
+
+/** One large odd tree up, down and from server to server, by every carrier, against sshd. */
+class SshdCrossingTest {
+  @TempDir static Path folder;
+  private static SystemSshd sshd;
+  private static Connection connection;
+  private static Path original;
+  private static List<String> wanted;
+
+  /** How files go. */
+  enum Carrier {
+    PROGRAMS,
+    FILES
+  }
+
+  @BeforeAll
+  static void start() throws Exception {
+    Assumptions.assumeTrue(SystemSshd.isPossible(), "needs openssh-server, and to be root");
+    sshd = new SystemSshd(folder, List.of(), List.of());
+    connection = sshd.open("root");
+    original = folder.resolve("original");
+    LargeTree.make(original.resolve("tree"), LargeTree.size());
+    wanted = LargeTree.describe(original.resolve("tree"));
+  }
+
+  @AfterAll
+  static void stop() throws Exception {
+    if (connection != null) {
+      connection.close();
+    }
+    if (sshd != null) {
+      sshd.close();
+    }
+  }
+
+  private static RemoteSide remote(Path at, Carrier carrier) {
+    RemoteSide side =
+        new RemoteSide(
+            new OwnLine(() -> connection),
+            RemotePath.of(at.toString()),
+            Journal.NONE,
+            connection.whoAmI().home());
+    return carrier == Carrier.FILES ? side.byFilesAlone() : side;
+  }
+
+  private static void cross(Side source, Side target, Path goal, Rules rules) throws Exception {
+    Progress progress =
+        new Crossing(
+                source,
+                target,
+                rules,
+                PathContract.NEVER_ASKED,
+                new Cancellation(),
+                LostLine.ENDS_IT,
+                Trace.NONE)
+            .run(List.of("tree"));
+    assertThat(progress.problems()).isEmpty();
+    assertThat(progress.phase()).isEqualTo(Phase.DONE);
+    assertThat(LargeTree.describe(goal.resolve("tree"))).isEqualTo(wanted);
+  }
+
+  private static Path fresh(String name) throws Exception {
+    return Files.createDirectory(folder.resolve(name));
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void sendsUp(Carrier carrier) throws Exception {
+    Path goal = fresh("up-" + carrier);
+    cross(
+        new LocalSide(original),
+        remote(goal, carrier),
+        goal,
+        Rules.of(WhenExists.ASK).check(carrier == Carrier.PROGRAMS));
+    LargeTree.remove(goal);
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void bringsDown(Carrier carrier) throws Exception {
+    Path goal = fresh("down-" + carrier);
+    cross(remote(original, carrier), new LocalSide(goal), goal, Rules.of(WhenExists.ASK));
+    LargeTree.remove(goal);
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void carriesFromServerToServer(Carrier carrier) throws Exception {
+    Path goal = fresh("across-" + carrier);
+    cross(remote(original, carrier), remote(goal, carrier), goal, Rules.of(WhenExists.ASK));
+    LargeTree.remove(goal);
+  }
+
+  @Test
+  void carriesNothingThatIsTheSame() throws Exception {
+    Path goal = fresh("twice");
+    Side source = new LocalSide(original);
+    cross(source, remote(goal, Carrier.PROGRAMS), goal, Rules.of(WhenExists.ASK));
+    Progress again =
+        new Crossing(
+                source,
+                remote(goal, Carrier.PROGRAMS),
+                WhenExists.DIFFERENT,
+                PathContract.NEVER_ASKED,
+                new Cancellation())
+            .run(List.of("tree"));
+    assertThat(again.bytes()).isZero();
+    assertThat(again.same()).isEqualTo(again.files());
+    LargeTree.remove(goal);
+  }
+}
