@@ -5,7 +5,9 @@ import java.io.ByteArrayOutputStream;
 import java.io.Closeable;
 import java.io.IOException;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.EnumSet;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
@@ -18,8 +20,6 @@ import org.apache.sshd.common.channel.Channel;
 import org.apache.sshd.common.channel.ChannelListener;
 import org.apache.sshd.common.channel.PtyChannelConfiguration;
 import org.apache.sshd.common.channel.exception.SshChannelOpenException;
-import org.apache.sshd.sftp.client.SftpClientFactory;
-import org.apache.sshd.sftp.client.SftpVersionSelector;
 import zander.core.connect.SignInNote.Kind;
 import zander.core.files.AccountNames;
 import zander.core.files.RemoteFiles;
@@ -44,18 +44,17 @@ public final class Connection implements Closeable, Commands {
   private final RemoteFiles files;
   private final WhoAmI whoAmI;
   private final RemoteFiles.Landing landing;
+  private final List<RemoteFiles> moreFiles = new ArrayList<>();
+  private boolean noMoreFiles;
   private Tools tools;
+  private volatile Duration leastDelay;
 
   Connection(Lines lines, String landingPath) throws IOException {
     this.lines = lines;
     this.session = lines.first();
     this.attempt = Attempt.of(session);
     CompletableFuture<String> facts = factsOnceFilesAreOpen();
-    this.files =
-        new SftpFiles(
-            SftpClientFactory.instance()
-                .createSftpClient(session, SftpVersionSelector.fixedVersionSelector(3)),
-            names);
+    this.files = SftpFiles.open(session, names);
     this.landing = files.land(landingPath, facts);
     attempt.reach(SignInStep.SHELL);
     String answer = factsOrNothing(facts);
@@ -167,7 +166,15 @@ public final class Connection implements Closeable, Commands {
     BlockingCalls.check("measuring the delay");
     long start = System.nanoTime();
     files.realPath(".");
-    return Duration.ofNanos(System.nanoTime() - start);
+    Duration delay = Duration.ofNanos(System.nanoTime() - start);
+    Duration least = leastDelay;
+    leastDelay = least == null || delay.compareTo(least) < 0 ? delay : least;
+    return delay;
+  }
+
+  /** The least that {@link #delay} has told so far; asks when it never did. */
+  public Duration leastDelay() throws IOException {
+    return leastDelay == null ? delay() : leastDelay;
   }
 
   /**
@@ -266,17 +273,21 @@ public final class Connection implements Closeable, Commands {
   }
 
   /**
-   * One more channel of the file service, for what should not stand in the way of the first. The
-   * caller closes it.
+   * Further channels of the file service, for what should not stand in the way of the first. They
+   * stay open for as long as the connection, and are shared.
    *
-   * @throws IOException when the server has no room for it
+   * @return as many as the server has room for, at most as many as asked
    */
-  public RemoteFiles moreFiles() throws IOException {
+  public synchronized List<RemoteFiles> moreFiles(int most) {
     BlockingCalls.check("opening the file service");
-    return new SftpFiles(
-        SftpClientFactory.instance()
-            .createSftpClient(session, SftpVersionSelector.fixedVersionSelector(3)),
-        names);
+    while (moreFiles.size() < most && !noMoreFiles) {
+      try {
+        moreFiles.add(SftpFiles.open(session, names));
+      } catch (IOException | RuntimeException e) {
+        noMoreFiles = true;
+      }
+    }
+    return List.copyOf(moreFiles.subList(0, Math.min(most, moreFiles.size())));
   }
 
   /** The same on the first session alone: never a reason to sign in once more. */

@@ -9,6 +9,7 @@ import org.apache.sshd.client.channel.ChannelExec;
 import org.apache.sshd.client.session.ClientSession;
 import org.apache.sshd.common.channel.PtyChannelConfigurationHolder;
 import org.apache.sshd.common.channel.exception.SshChannelOpenException;
+import org.apache.sshd.common.session.ConnectionService;
 import zander.core.files.WireName;
 
 /**
@@ -69,15 +70,18 @@ final class Lines implements Closeable {
   }
 
   /**
-   * The same without a terminal, and without signing in once more when all are full.
+   * Opens a stream for a command, without signing in once more when all sessions are full.
    *
    * @throws SshChannelOpenException when no session has room
    */
-  ChannelExec openIfRoom(String wireCommand, Setting set) throws IOException {
+  StreamChannel openIfRoom(String wireCommand, Setting set) throws IOException {
     SshChannelOpenException full = null;
     for (ClientSession session : sessions) {
+      StreamChannel channel = new StreamChannel(WireName.bytes(wireCommand));
+      session.getService(ConnectionService.class).registerChannel(channel);
       try {
-        return open(session, wireCommand, null, null, set);
+        opened(channel, set);
+        return channel;
       } catch (SshChannelOpenException e) {
         full = e;
       }
@@ -93,10 +97,14 @@ final class Lines implements Closeable {
       Setting set)
       throws IOException {
     ChannelExec channel = session.createExecChannel(WireName.bytes(wireCommand), pty, env);
+    opened(channel, set);
+    return channel;
+  }
+
+  private static void opened(ChannelExec channel, Setting set) throws IOException {
     set.apply(channel);
     try {
       channel.open().verify(CoreTimes.OPENING);
-      return channel;
     } catch (IOException e) {
       channel.close(true);
       for (Throwable at = e; at != null; at = at.getCause()) {

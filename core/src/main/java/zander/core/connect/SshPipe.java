@@ -8,7 +8,6 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.EnumSet;
 import java.util.concurrent.ThreadLocalRandom;
-import org.apache.sshd.client.channel.ChannelExec;
 import org.apache.sshd.client.channel.ClientChannelEvent;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
@@ -23,14 +22,14 @@ final class SshPipe implements Pipe {
   private static final int MOST_ERRORS = 64 * 1024;
   private static final int MOST_BEFORE_MARK = 1 << 20;
 
-  private final ChannelExec channel;
+  private final StreamChannel channel;
   private final ByteArrayOutputStream errors;
   private final byte[] mark;
   private OutputStream in;
   private InputStream out;
   private boolean marked;
 
-  private SshPipe(ChannelExec channel, ByteArrayOutputStream errors, byte[] mark) {
+  private SshPipe(StreamChannel channel, ByteArrayOutputStream errors, byte[] mark) {
     this.channel = channel;
     this.errors = errors;
     this.mark = mark;
@@ -44,10 +43,10 @@ final class SshPipe implements Pipe {
     byte[] script = WireName.bytes("LC_ALL=C; export LC_ALL; echo " + mark + wireScript);
     ByteArrayOutputStream errors = new ByteArrayOutputStream();
     String command = "exec sh -c 'eval \"$(dd bs=1 count=" + script.length + " 2>/dev/null)\"'";
-    ChannelExec channel = lines.openIfRoom(command, made -> made.setErr(new Bounded(errors)));
+    StreamChannel channel = lines.openIfRoom(command, made -> made.setErr(new Bounded(errors)));
     SshPipe pipe = new SshPipe(channel, errors, mark.getBytes(StandardCharsets.US_ASCII));
     pipe.in = channel.getInvertedIn();
-    pipe.out = channel.getInvertedOut();
+    pipe.out = channel.output();
     try {
       pipe.in.write(script);
       pipe.in.flush();

@@ -13,7 +13,6 @@ import org.apache.sshd.common.kex.BuiltinDHFactories;
 import org.apache.sshd.common.signature.BuiltinSignatures;
 import org.apache.sshd.common.signature.Signature;
 import org.apache.sshd.common.util.security.SecurityUtils;
-import org.apache.sshd.sftp.client.SftpClientFactory;
 
 /**
  * Runs once, in the background, what the first sign-in and the first megabytes would otherwise wait
@@ -24,11 +23,12 @@ final class WarmUp {
   private static final int PACKET = 4096;
   private static final List<String> USED_AFTER_THE_SIGN_IN =
       List.of(
-          "org.apache.sshd.sftp.client.impl.DefaultSftpClient",
+          "org.apache.sshd.client.channel.ChannelSubsystem",
           "org.apache.sshd.client.channel.ChannelExec",
           "org.apache.sshd.client.session.ClientConnectionService",
           "org.apache.sshd.common.forward.DefaultForwarder",
           "zander.core.files.SftpFiles",
+          "zander.core.files.SftpChannel",
           "zander.core.files.SftpListing");
 
   private WarmUp() {}
@@ -53,7 +53,6 @@ final class WarmUp {
         return;
       }
       sign(pair);
-      SftpClientFactory.instance();
       for (String used : USED_AFTER_THE_SIGN_IN) {
         Class.forName(used);
       }

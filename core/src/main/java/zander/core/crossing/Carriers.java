@@ -27,12 +27,14 @@ final class Carriers {
 
   private static final long WORTH_LANES = 16L << 20;
   static final int LANES = 3;
+  private static final int MOST_REFUSED = 8;
 
   private final ServerLine line;
   private final Wish wish;
   private Tools tools;
   private Duration delay;
   private String changed = "";
+  private int refused;
 
   Carriers(ServerLine line, Wish wish) {
     this.line = line;
@@ -79,6 +81,13 @@ final class Carriers {
 
   private synchronized boolean isFar() {
     return delay.compareTo(FAR) >= 0;
+  }
+
+  /** A program could not be started because too much is open: that may pass, but not for ever. */
+  synchronized void noRoom() {
+    if (++refused >= MOST_REFUSED) {
+      giveUpPrograms("the server has no room for programs");
+    }
   }
 
   /** A program on the server did not do what it should: requests are used from now on. */

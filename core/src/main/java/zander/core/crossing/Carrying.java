@@ -9,7 +9,8 @@ import zander.core.files.FileKind;
 
 /** Carries what was decided to cross: loads of small files, large files, links. */
 final class Carrying {
-  private static final int BUFFER = 256 * 1024;
+  /** As much as one request carries, so that none is cut in two. */
+  private static final int BUFFER = 255 * 1024;
 
   /** A file that goes on growing while it is read must not fill the other side. */
   private static final long MOST_GROWTH = 256L << 20;

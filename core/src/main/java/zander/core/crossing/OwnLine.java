@@ -2,28 +2,20 @@ package zander.core.crossing;
 
 import java.io.IOException;
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Supplier;
 import zander.core.connect.Commands;
 import zander.core.connect.Connection;
 import zander.core.connect.Tools;
 import zander.core.files.RemoteFiles;
-import zander.core.files.RemotePath;
 
 /**
- * A crossing's own channels on a desk's connection, so that what a person does beside it does not
- * wait behind its requests. Where the server has no room for another channel, the desk's is shared.
+ * The channels of crossings on a desk's connection, so that what a person does beside them does not
+ * wait behind their requests. Where the server has no room for another channel, the desk's is
+ * shared.
  */
 public final class OwnLine implements ServerLine {
-  private static final int TRIES = 3;
-
   private final Supplier<Connection> connection;
-  private Connection on;
-  private RemoteFiles files;
-  private final List<RemoteFiles> lanes = new ArrayList<>();
-  private Duration delay;
-  private boolean closed;
 
   /**
    * @param connection the one there is now: another after a line broke and came back
@@ -33,32 +25,19 @@ public final class OwnLine implements ServerLine {
   }
 
   @Override
-  public synchronized RemoteFiles files() {
+  public RemoteFiles files() {
     Connection now = connection.get();
-    if (now != on || files == null) {
-      close();
-      closed = false;
-      on = now;
-      try {
-        files = now.moreFiles();
-      } catch (IOException | RuntimeException e) {
-        files = now.files();
-      }
-    }
-    return files;
+    List<RemoteFiles> own = now.moreFiles(1);
+    return own.isEmpty() ? now.files() : own.get(0);
   }
 
   @Override
-  public synchronized List<RemoteFiles> lanes(int most) {
-    files();
-    while (lanes.size() < most && files != on.files()) {
-      try {
-        lanes.add(on.moreFiles());
-      } catch (IOException | RuntimeException e) {
-        break;
-      }
+  public List<RemoteFiles> lanes(int most) {
+    if (most == 0) {
+      return List.of();
     }
-    return List.copyOf(lanes.subList(0, Math.min(most, lanes.size())));
+    List<RemoteFiles> all = connection.get().moreFiles(1 + most);
+    return all.subList(Math.min(1, all.size()), all.size());
   }
 
   @Override
@@ -71,31 +50,8 @@ public final class OwnLine implements ServerLine {
     return connection.get().tools();
   }
 
-  /** The least of some, because one may be late for reasons of its own. */
   @Override
-  public synchronized Duration delay() throws IOException {
-    if (delay == null) {
-      for (int i = 0; i < TRIES; i++) {
-        long start = System.nanoTime();
-        files().look(RemotePath.ROOT);
-        Duration one = Duration.ofNanos(System.nanoTime() - start);
-        delay = delay == null || one.compareTo(delay) < 0 ? one : delay;
-      }
-    }
-    return delay;
-  }
-
-  @Override
-  public synchronized void close() {
-    if (closed) {
-      return;
-    }
-    closed = true;
-    if (files != null && files != on.files()) {
-      files.close();
-    }
-    lanes.forEach(RemoteFiles::close);
-    lanes.clear();
-    files = null;
+  public Duration delay() throws IOException {
+    return connection.get().leastDelay();
   }
 }

@@ -53,7 +53,7 @@ final class PackedDelivery {
     } catch (RemoteFailure e) {
       throw e;
     } catch (IOException e) {
-      side.carriers().giveUpPrograms("the server has no room for a program");
+      side.carriers().noRoom();
       return false;
     }
     if (result.exit() == 126 || result.exit() == 127) {

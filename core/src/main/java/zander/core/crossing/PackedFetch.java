@@ -50,7 +50,7 @@ final class PackedFetch {
     } catch (RemoteFailure e) {
       throw e;
     } catch (IOException e) {
-      side.carriers().giveUpPrograms("the server has no room for a program");
+      side.carriers().noRoom();
       return load;
     }
     if (result.exit() == 126 || result.exit() == 127) {

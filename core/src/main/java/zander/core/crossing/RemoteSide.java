@@ -176,7 +176,6 @@ public final class RemoteSide implements Side {
   @Override
   public void end() {
     madeFolders.end();
-    line.close();
   }
 
   RemotePath at(String path) throws NameNotPossible {

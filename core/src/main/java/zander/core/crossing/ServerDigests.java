@@ -96,7 +96,7 @@ final class ServerDigests {
     } catch (RemoteFailure e) {
       throw e;
     } catch (IOException e) {
-      side.carriers().giveUpPrograms("the server has no room for a program");
+      side.carriers().noRoom();
     }
   }
 }

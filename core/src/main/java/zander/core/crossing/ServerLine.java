@@ -1,6 +1,5 @@
 package zander.core.crossing;
 
-import java.io.Closeable;
 import java.io.IOException;
 import java.time.Duration;
 import java.util.List;
@@ -9,7 +8,7 @@ import zander.core.connect.Tools;
 import zander.core.files.RemoteFiles;
 
 /** What a crossing uses of a server's connection. Methods wait; several threads may call them. */
-public interface ServerLine extends Closeable {
+public interface ServerLine {
   /** The file service there is now: another one after a line broke and came back. */
   RemoteFiles files() throws IOException;
 
@@ -23,10 +22,6 @@ public interface ServerLine extends Closeable {
 
   /** The time of one round trip. */
   Duration delay() throws IOException;
-
-  /** Closes what was opened for the crossing alone. */
-  @Override
-  void close();
 
   /** A line of nothing but one file service, which stays open. */
   static ServerLine of(RemoteFiles files) {
@@ -55,9 +50,6 @@ public interface ServerLine extends Closeable {
       public Duration delay() {
         return Duration.ZERO;
       }
-
-      @Override
-      public void close() {}
     };
   }
 }

@@ -25,7 +25,7 @@ final class ServerStreams {
     } catch (RemoteFailure e) {
       throw e;
     } catch (IOException e) {
-      side.carriers().giveUpPrograms("the server has no room for a program");
+      side.carriers().noRoom();
       return null;
     }
     return new Reading(pipe, file);
@@ -101,7 +101,7 @@ final class ServerStreams {
     } catch (RemoteFailure e) {
       throw e;
     } catch (IOException e) {
-      side.carriers().giveUpPrograms("the server has no room for a program");
+      side.carriers().noRoom();
       return null;
     }
   }

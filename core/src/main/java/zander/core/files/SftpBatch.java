@@ -11,7 +11,8 @@ import zander.core.files.RemoteFailure.Reason;
 
 /** The same small requests for many paths, many of them under way at once. */
 final class SftpBatch implements RemoteBatch {
-  private static final int UNDER_WAY = 128;
+  /** Requests and answers of a hundred bytes or two each. */
+  private static final int UNDER_WAY = 1024;
 
   private final SftpWire wire;
   private final SftpExtensions extensions;

@@ -3,14 +3,15 @@ package zander.core.files;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Consumer;
 import java.util.function.IntPredicate;
+import org.apache.sshd.client.session.ClientSession;
 import org.apache.sshd.common.util.buffer.Buffer;
-import org.apache.sshd.sftp.client.SftpClient;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.SftpListing.Raw;
 import zander.core.rights.Mode;
@@ -23,17 +24,28 @@ public final class SftpFiles implements RemoteFiles {
   /** What servers that offer {@code limits@openssh.com} take; replies over 256 KiB are refused. */
   private static final int LARGE_CHUNK = 255 * 1024;
 
+  private static final Duration PATIENCE = Duration.ofSeconds(30);
+
   private final SftpWire wire;
   private final SftpExtensions extensions;
   private final SftpBatch batch;
   private final AccountNames names;
 
-  /** Takes over an open SFTP channel of the library; {@link #close} closes it. */
-  public SftpFiles(SftpClient client, AccountNames names) {
-    this.wire = new SftpWire(client);
+  private SftpFiles(SftpChannel channel, AccountNames names) {
+    this.wire = new SftpWire(channel);
     this.extensions = new SftpExtensions(wire);
     this.batch = new SftpBatch(this, wire, extensions);
     this.names = names;
+  }
+
+  /**
+   * Opens the file service on a signed-in session; waits.
+   *
+   * @param names shared by all that is known of one server
+   * @throws IOException when the server has none, or no room for one more
+   */
+  public static SftpFiles open(ClientSession session, AccountNames names) throws IOException {
+    return new SftpFiles(SftpChannel.open(session, PATIENCE), names);
   }
 
   @Override

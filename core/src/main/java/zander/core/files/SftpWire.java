@@ -5,15 +5,13 @@ import java.time.Duration;
 import java.util.function.Function;
 import org.apache.sshd.common.util.buffer.Buffer;
 import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
-import org.apache.sshd.sftp.client.RawSftpClient;
-import org.apache.sshd.sftp.client.SftpClient;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.rights.Mode;
 import zander.core.work.BlockingCalls;
 
 /**
- * The requests and answers of SFTP version 3 (draft-ietf-secsh-filexfer-02) over the channel of the
- * SSH library, which numbers and matches them.
+ * The requests and answers of SFTP version 3 (draft-ietf-secsh-filexfer-02) over a {@link
+ * SftpChannel}.
  *
  * <p>Sending and waiting are apart, so that many requests can be under way. Names go as their own
  * bytes. Safe for several threads.
@@ -63,22 +61,18 @@ final class SftpWire {
   /** A dead line is found by the keep-alive of the connection; this only bounds a mute server. */
   private static final Duration PATIENCE = Duration.ofMinutes(5);
 
-  private final SftpClient client;
+  private final SftpChannel channel;
 
-  SftpWire(SftpClient client) {
-    this.client = client;
+  SftpWire(SftpChannel channel) {
+    this.channel = channel;
   }
 
   boolean offers(String extension) {
-    return client.getServerExtensions().containsKey(extension);
+    return channel.offers(extension);
   }
 
   void close() {
-    try {
-      client.close();
-    } catch (IOException e) {
-      // The channel is given up either way; there is nothing left to tell anybody.
-    }
+    channel.close(false);
   }
 
   /** A request that was sent: what it was for, and the number its answer will carry. */
@@ -101,7 +95,7 @@ final class SftpWire {
   Sent send(int type, Buffer body, String step, RemotePath path) throws RemoteFailure {
     BlockingCalls.check(step);
     try {
-      return new Sent(((RawSftpClient) client).send(type, body), step, path);
+      return new Sent(channel.send(type, body), step, path);
     } catch (IOException | RuntimeException e) {
       throw lost(step, path, e);
     }
@@ -162,7 +156,7 @@ final class SftpWire {
   private <T> T await(Sent sent, int expected, Function<Buffer, T> reader) throws RemoteFailure {
     Buffer answer;
     try {
-      answer = ((RawSftpClient) client).receive(sent.id, PATIENCE);
+      answer = channel.receive(sent.id, PATIENCE);
     } catch (IOException | RuntimeException e) {
       throw lost(sent.step, sent.path, e);
     }
@@ -170,7 +164,6 @@ final class SftpWire {
       throw lost(sent.step, sent.path, new IOException("no answer within five minutes"));
     }
     try {
-      answer.getInt();
       int type = answer.getUByte();
       answer.getInt();
       if (type == STATUS) {

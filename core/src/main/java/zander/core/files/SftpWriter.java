@@ -13,12 +13,15 @@ import zander.core.rights.Mode;
  * nothing but zeros are left out, so that a file with holes keeps them. For one thread.
  */
 final class SftpWriter implements RemoteWriter {
-  private static final int CHUNK = 32 * 1024;
+  /** A request for each 32 KiB and its head would be one packet of the line and a bit. */
+  private static final int PLAIN_CHUNK = 32 * 1024 - 512;
+
+  private static final int LARGE_CHUNK = 255 * 1024;
 
   /** As much as the system's {@code sshd} lets be under way on one channel, and some more. */
-  private static final int MOST_UNDER_WAY = 72;
+  private static final int MOST_UNDER_WAY = (9 << 20) / 4;
 
-  private static final byte[] ZEROS = new byte[CHUNK];
+  private static final byte[] ZEROS = new byte[LARGE_CHUNK];
   static final String FSYNC = "fsync@openssh.com";
 
   private record Part(SftpLane lane, SftpWire.Sent sent) {}
@@ -27,6 +30,7 @@ final class SftpWriter implements RemoteWriter {
   private final RemotePath path;
   private final List<SftpLane> lanes;
   private final SftpLane first;
+  private final int chunk;
   private final Deque<Part> underWay = new ArrayDeque<>();
   private long at;
   private long written;
@@ -40,6 +44,7 @@ final class SftpWriter implements RemoteWriter {
     this.path = path;
     this.lanes = lanes;
     this.first = lanes.get(0);
+    this.chunk = first.wire().offers("limits@openssh.com") ? LARGE_CHUNK : PLAIN_CHUNK;
     this.at = from;
     this.written = from;
   }
@@ -48,7 +53,7 @@ final class SftpWriter implements RemoteWriter {
   public void write(byte[] bytes, int offset, int length) throws IOException {
     for (int done = 0; done < length; ) {
       // Parts begin at whole multiples, so that lanes and holes do not depend on the caller's.
-      int count = (int) Math.min(CHUNK - at % CHUNK, length - done);
+      int count = (int) Math.min(chunk - at % chunk, length - done);
       if (!isHole(bytes, offset + done, count)) {
         send(bytes, offset + done, count);
         written = at + count;
@@ -58,17 +63,17 @@ final class SftpWriter implements RemoteWriter {
     }
   }
 
-  private static boolean isHole(byte[] bytes, int offset, int count) {
-    return count == CHUNK && Arrays.equals(bytes, offset, offset + count, ZEROS, 0, count);
+  private boolean isHole(byte[] bytes, int offset, int count) {
+    return count == chunk && Arrays.equals(bytes, offset, offset + count, ZEROS, 0, count);
   }
 
   private void send(byte[] bytes, int offset, int count) throws IOException {
-    SftpLane lane = lanes.get((int) (at / CHUNK % lanes.size()));
+    SftpLane lane = lanes.get((int) (at / chunk % lanes.size()));
     Buffer body = lane.body();
     body.putLong(at);
     body.putBytes(bytes, offset, count);
     underWay.addLast(new Part(lane, lane.wire().send(SftpWire.WRITE, body, "write", path)));
-    awaitDownTo(MOST_UNDER_WAY * lanes.size());
+    awaitDownTo(Math.max(2, MOST_UNDER_WAY / chunk) * lanes.size());
   }
 
   private void awaitDownTo(int count) throws IOException {
@@ -84,7 +89,7 @@ final class SftpWriter implements RemoteWriter {
 
   @Override
   public long taken() {
-    return underWay.isEmpty() ? at : Math.max(0, at - (long) underWay.size() * CHUNK);
+    return underWay.isEmpty() ? at : Math.max(0, at - (long) underWay.size() * chunk);
   }
 
   @Override

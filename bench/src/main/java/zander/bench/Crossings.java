@@ -1,0 +1,349 @@
+package zander.bench;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Random;
+import java.util.concurrent.ThreadLocalRandom;
+import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
+import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
+import org.apache.sshd.sftp.client.SftpClient;
+import zander.core.connect.Connection;
+import zander.core.connect.Connector;
+import zander.core.connect.ServerAddress;
+import zander.core.connect.SignInWays;
+import zander.core.crossing.Crossing;
+import zander.core.crossing.LocalSide;
+import zander.core.crossing.OwnLine;
+import zander.core.crossing.Progress;
+import zander.core.crossing.RemoteSide;
+import zander.core.crossing.Side;
+import zander.core.crossing.WhenExists;
+import zander.core.files.RemotePath;
+import zander.core.journal.Journal;
+import zander.core.trust.KnownHosts;
+import zander.core.work.Cancellation;
+
+/**
+ * Crossings against the system's own {@code sshd}, over the loopback and over a line with 40 ms
+ * round trip: many small files against one at a time and against a bare tar stream, a large file
+ * against a bare stream and the library's own calls, and opening a file meanwhile. Every ratio is
+ * of two times of this run. Needs root, as the suite against {@code sshd} does.
+ */
+public final class Crossings {
+  private static final int SMALL_FILES = 3000;
+  private static final int ONE_AT_A_TIME = 40;
+  private static final long ROUND_TRIP = 40;
+  private static final int ROUNDS = 3;
+
+  private final Path folder;
+  private final LoopbackSshd sshd;
+  private final Path small;
+  private final Path large;
+  private final long largeSize;
+  private int count;
+
+  private Crossings(Path folder, LoopbackSshd sshd, long largeSize) throws IOException {
+    this.folder = folder;
+    this.sshd = sshd;
+    this.largeSize = largeSize;
+    this.small = Files.createDirectories(folder.resolve("here/small"));
+    this.large = folder.resolve("here/large");
+    Random random = new Random(7);
+    byte[] content = new byte[2048];
+    for (int i = 0; i < SMALL_FILES; i++) {
+      random.nextBytes(content);
+      Files.write(small.resolve("reading-" + i), content);
+    }
+    byte[] block = new byte[1 << 20];
+    try (OutputStream out = Files.newOutputStream(large)) {
+      for (long left = largeSize; left > 0; left -= block.length) {
+        random.nextBytes(block);
+        out.write(block);
+      }
+    }
+  }
+
+  /**
+   * @param arguments the large file's size in MiB; 1024 if there is none
+   */
+  public static void main(String[] arguments) throws Exception {
+    if (!LoopbackSshd.isPossible()) {
+      System.out.println("Crossings: needs openssh-server, and to be root");
+      return;
+    }
+    long size = (arguments.length > 0 ? Long.parseLong(arguments[0]) : 1024) << 20;
+    Path folder = Files.createTempDirectory("zander-bench");
+    try (LoopbackSshd sshd = new LoopbackSshd(folder)) {
+      Crossings bench = new Crossings(folder, sshd, size);
+      bench.warmUp();
+      try (DelayedLine far = new DelayedLine(sshd.port(), ROUND_TRIP)) {
+        bench.smallFiles(far.port());
+        bench.largeFileFar(far.port());
+        bench.openingMeanwhile(far.port());
+      }
+      bench.largeFileNear();
+    } finally {
+      new ProcessBuilder("rm", "-rf", folder.toString()).inheritIO().start().waitFor();
+    }
+  }
+
+  /** A program's first megabytes run at a tenth of the rate, until the cipher is compiled. */
+  private void warmUp() throws Exception {
+    try (LibraryLine library = new LibraryLine(sshd.port(), sshd.key())) {
+      library.up("cat > /dev/null", this::feedLarge);
+      bareDown(library);
+    }
+  }
+
+  private interface Measured {
+    double seconds() throws Exception;
+  }
+
+  /** The least of some: what the machine's other work does not explain. */
+  private static double best(Measured measured) throws Exception {
+    double best = Double.MAX_VALUE;
+    for (int round = 0; round < ROUNDS; round++) {
+      best = Math.min(best, measured.seconds());
+    }
+    return best;
+  }
+
+  private Path fresh() throws IOException {
+    return Files.createDirectories(folder.resolve("there/" + ++count));
+  }
+
+  private Connection connect(int port) throws Exception {
+    Connector connector =
+        new Connector(
+            new KnownHosts(folder.resolve("known")),
+            address -> List.of(new InetSocketAddress(InetAddress.getLoopbackAddress(), port)));
+    Connection connection =
+        connector.open(
+            new ServerAddress("root", "localhost", port),
+            SignInWays.byKey(sshd.key()),
+            FirstSlice.TRUSTING);
+    // As a desk does, long before anything crosses.
+    connection.delay();
+    return connection;
+  }
+
+  private static RemoteSide side(Connection connection, Path path, boolean filesAlone) {
+    RemoteSide side =
+        new RemoteSide(
+            new OwnLine(() -> connection),
+            RemotePath.of(path.toString()),
+            Journal.NONE,
+            connection.whoAmI().home());
+    return filesAlone ? side.byFilesAlone() : side;
+  }
+
+  private static double cross(Side source, Side target, String name) throws IOException {
+    long start = System.nanoTime();
+    Progress progress =
+        new Crossing(source, target, WhenExists.ASK, question -> null, new Cancellation())
+            .run(List.of(name));
+    if (!progress.problems().isEmpty() || progress.skipped() > 0) {
+      throw new IllegalStateException("the crossing failed: " + progress);
+    }
+    return LibraryLine.since(start);
+  }
+
+  private void smallFiles(int port) throws Exception {
+    Path here = small.getParent();
+    try (LibraryLine library = new LibraryLine(port, sshd.key());
+        Connection connection = connect(port)) {
+      double each = oneAtATime(library) / ONE_AT_A_TIME;
+      double all = each * SMALL_FILES;
+      System.out.printf(
+          "%,d files of 2 KiB over 40 ms, sent up; one at a time %.0f ms each, %.0f s for all%n",
+          SMALL_FILES, each * 1000, all);
+      double bare = best(() -> library.up("cd " + fresh() + " && tar -xf -", this::tar));
+      row("bare tar stream", bare, all / bare, 0);
+      double programs =
+          best(() -> cross(new LocalSide(here), side(connection, fresh(), false), "small"));
+      row("Zander, account with a shell", programs, all / programs, programs / bare);
+      double files =
+          best(() -> cross(new LocalSide(here), side(connection, fresh(), true), "small"));
+      row("Zander, by SFTP alone", files, all / files, files / bare);
+      double down =
+          best(() -> cross(side(connection, here, false), new LocalSide(fresh()), "small"));
+      row("brought down, with a shell", down, all / down, down / bare);
+      double downFiles =
+          best(() -> cross(side(connection, here, true), new LocalSide(fresh()), "small"));
+      row("brought down, by SFTP alone", downFiles, all / downFiles, downFiles / bare);
+    }
+  }
+
+  private static void row(String what, double seconds, double times, double ofBare) {
+    System.out.printf("  %-32s %6.2f s, %4.0f times as fast", what, seconds, times);
+    System.out.println(
+        ofBare == 0 ? "" : String.format(", %.2f of the bare stream's time", ofBare));
+  }
+
+  private double oneAtATime(LibraryLine library) throws IOException {
+    Path goal = fresh();
+    long start = System.nanoTime();
+    try (SftpClient client = library.files()) {
+      for (int i = 0; i < ONE_AT_A_TIME; i++) {
+        try (OutputStream out = client.write(goal.resolve("reading-" + i).toString())) {
+          out.write(Files.readAllBytes(small.resolve("reading-" + i)));
+        }
+      }
+    }
+    return LibraryLine.since(start);
+  }
+
+  private void tar(OutputStream out) throws IOException {
+    try (TarArchiveOutputStream tar =
+        new TarArchiveOutputStream(new java.io.BufferedOutputStream(out, 65536))) {
+      for (int i = 0; i < SMALL_FILES; i++) {
+        byte[] content = Files.readAllBytes(small.resolve("reading-" + i));
+        TarArchiveEntry entry = new TarArchiveEntry("reading-" + i);
+        entry.setSize(content.length);
+        tar.putArchiveEntry(entry);
+        tar.write(content);
+        tar.closeArchiveEntry();
+      }
+    }
+  }
+
+  private void feedLarge(OutputStream out) throws IOException {
+    try (var in = Files.newInputStream(large)) {
+      LibraryLine.copy(in, out);
+    }
+  }
+
+  private void rate(String what, double seconds, String compared) {
+    System.out.printf("  %-40s %6.0f MiB/s%s%n", what, (largeSize >> 20) / seconds, compared);
+  }
+
+  private static String times(double of, double seconds) {
+    return String.format(", %.2f times as fast", of / seconds);
+  }
+
+  private void largeFileNear() throws Exception {
+    Path here = large.getParent();
+    try (LibraryLine library = new LibraryLine(sshd.port(), sshd.key());
+        Connection connection = connect(sshd.port())) {
+      System.out.printf("one file of %,d MiB over the loopback%n", largeSize >> 20);
+      double bareUp = best(() -> library.up("cat > " + fresh() + "/f", this::feedLarge));
+      rate("bare stream up", bareUp, "");
+      double up = best(() -> cross(new LocalSide(here), side(connection, fresh(), false), "large"));
+      rate("Zander up, with a shell", up, times(bareUp, up));
+      double own = best(() -> ownUp(library));
+      rate("the library's own call up", own, "");
+      double files =
+          best(() -> cross(new LocalSide(here), side(connection, fresh(), true), "large"));
+      rate("Zander up, by SFTP alone", files, times(own, files));
+      double bareDown = best(() -> bareDown(library));
+      rate("bare stream down", bareDown, "");
+      double down =
+          best(() -> cross(side(connection, here, false), new LocalSide(fresh()), "large"));
+      rate("Zander down, with a shell", down, times(bareDown, down));
+      double ownDown = best(() -> ownDown(library));
+      rate("the library's own call down", ownDown, "");
+      double filesDown =
+          best(() -> cross(side(connection, here, true), new LocalSide(fresh()), "large"));
+      rate("Zander down, by SFTP alone", filesDown, times(ownDown, filesDown));
+    }
+  }
+
+  private double bareDown(LibraryLine library) throws IOException {
+    return library.down("cat " + large, fresh().resolve("f"));
+  }
+
+  private double ownUp(LibraryLine library) throws IOException {
+    Path goal = fresh().resolve("f");
+    long start = System.nanoTime();
+    try (SftpClient client = library.files();
+        OutputStream out = client.write(goal.toString(), 255 * 1024)) {
+      feedLarge(out);
+    }
+    return LibraryLine.since(start);
+  }
+
+  private double ownDown(LibraryLine library) throws IOException {
+    Path goal = fresh().resolve("f");
+    long start = System.nanoTime();
+    try (SftpClient client = library.files();
+        var in = client.read(large.toString(), 255 * 1024);
+        OutputStream out = Files.newOutputStream(goal)) {
+      LibraryLine.copy(in, out);
+    }
+    return LibraryLine.since(start);
+  }
+
+  private void largeFileFar(int port) throws Exception {
+    Path here = large.getParent();
+    try (LibraryLine library = new LibraryLine(port, sshd.key());
+        Connection connection = connect(port)) {
+      System.out.printf("one file of %,d MiB over 40 ms%n", largeSize >> 20);
+      double allowed = (largeSize / (2.0 * (1 << 20))) * ROUND_TRIP / 1000;
+      rate("what one channel's window allows up", allowed, "");
+      double bareUp = best(() -> library.up("cat > " + fresh() + "/f", this::feedLarge));
+      rate("bare stream up", bareUp, times(allowed, bareUp));
+      double up = best(() -> cross(new LocalSide(here), side(connection, fresh(), false), "large"));
+      rate("Zander up", up, times(allowed, up));
+      double files =
+          best(() -> cross(new LocalSide(here), side(connection, fresh(), true), "large"));
+      rate("Zander up, by SFTP alone", files, times(allowed, files));
+      double bareDown = best(() -> bareDown(library));
+      rate("bare stream down", bareDown, "");
+      double down =
+          best(() -> cross(side(connection, here, false), new LocalSide(fresh()), "large"));
+      rate("Zander down, with a shell", down, times(bareDown, down));
+      double filesDown =
+          best(() -> cross(side(connection, here, true), new LocalSide(fresh()), "large"));
+      rate("Zander down, by SFTP alone", filesDown, times(bareDown, filesDown));
+    }
+  }
+
+  /** The median time to read a small file, on a quiet line and while it is full. */
+  private void openingMeanwhile(int port) throws Exception {
+    try (Connection connection = connect(port)) {
+      double quiet = opening(connection);
+      Cancellation stop = new Cancellation();
+      Crossing crossing =
+          new Crossing(
+              new LocalSide(large.getParent()),
+              side(connection, fresh(), false),
+              WhenExists.ASK,
+              question -> null,
+              stop);
+      Thread carrying = new Thread(() -> crossing.run(List.of("large")));
+      carrying.start();
+      while (crossing.progress().bytes() < largeSize / 20) {
+        Thread.onSpinWait();
+      }
+      double full = opening(connection);
+      boolean still = carrying.isAlive();
+      stop.stop();
+      carrying.join();
+      System.out.printf(
+          "opening a file of 2 KiB over 40 ms: %.0f ms on a quiet line, %.0f ms while a crossing"
+              + " fills it, %.1f times as long%s%n",
+          quiet * 1000, full * 1000, full / quiet, still ? "" : " (it had ended)");
+    }
+  }
+
+  private double opening(Connection connection) throws IOException {
+    double[] seconds = new double[9];
+    for (int i = 0; i < seconds.length; i++) {
+      RemotePath file =
+          RemotePath.of(
+              small
+                  .resolve("reading-" + ThreadLocalRandom.current().nextInt(SMALL_FILES))
+                  .toString());
+      long start = System.nanoTime();
+      connection.files().readAll(file, 1 << 20);
+      seconds[i] = LibraryLine.since(start);
+    }
+    java.util.Arrays.sort(seconds);
+    return seconds[seconds.length / 2];
+  }
+}

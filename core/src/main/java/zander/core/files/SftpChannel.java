@@ -1,0 +1,249 @@
+package zander.core.files;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.time.Duration;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicInteger;
+import org.apache.sshd.client.channel.ChannelSubsystem;
+import org.apache.sshd.client.session.ClientSession;
+import org.apache.sshd.common.session.ConnectionService;
+import org.apache.sshd.common.util.buffer.Buffer;
+import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
+
+/**
+ * The channel that SFTP version 3 messages go over (draft-ietf-secsh-filexfer-02, section 3). Each
+ * answer is handed to the one thread that waits for it, without a common queue in between. Safe for
+ * several threads.
+ */
+final class SftpChannel extends ChannelSubsystem {
+  private static final int INIT = 1;
+  private static final int VERSION = 2;
+  private static final int VERSION_NUMBER = 3;
+
+  /** Larger answers than any request of ours asks for are no answers. */
+  private static final int LARGEST = 4 << 20;
+
+  private final Map<Integer, Answer> awaited = new ConcurrentHashMap<>();
+  private final Map<String, byte[]> extensions = new TreeMap<>();
+  private final AtomicInteger ids = new AtomicInteger();
+  private final Answer version = new Answer();
+
+  /** A message that is arriving: its length, as far as it is there, then its bytes. */
+  private final byte[] lengthBytes = new byte[4];
+
+  private int lengthHave;
+  private byte[] message;
+  private int have;
+
+  /** One answer and the thread that waits for it. */
+  private static final class Answer {
+    private byte[] bytes;
+    private IOException failure;
+
+    synchronized void come(byte[] whole) {
+      bytes = whole;
+      notifyAll();
+    }
+
+    synchronized void fail(IOException why) {
+      if (bytes == null) {
+        failure = why;
+        notifyAll();
+      }
+    }
+
+    synchronized byte[] await(Duration patience) throws IOException {
+      long end = System.nanoTime() + patience.toNanos();
+      try {
+        while (bytes == null && failure == null) {
+          long left = (end - System.nanoTime()) / 1_000_000;
+          if (left <= 0) {
+            return null;
+          }
+          wait(left);
+        }
+      } catch (InterruptedException e) {
+        Thread.currentThread().interrupt();
+        throw new IOException("interrupted", e);
+      }
+      if (failure != null) {
+        throw new IOException(failure.getMessage(), failure);
+      }
+      return bytes;
+    }
+  }
+
+  private SftpChannel() {
+    super("sftp");
+    // Messages are taken as they come; nothing is kept in a stream.
+    setOut(OutputStream.nullOutputStream());
+    setErr(new ByteArrayOutputStream());
+    addCloseFutureListener(closed -> failAll(new IOException("the channel is closed")));
+  }
+
+  /**
+   * Opens the file service on a session; waits.
+   *
+   * @param patience for each of its three steps
+   */
+  static SftpChannel open(ClientSession session, Duration patience) throws IOException {
+    SftpChannel channel = new SftpChannel();
+    session.getService(ConnectionService.class).registerChannel(channel);
+    try {
+      channel.open().verify(patience);
+      channel.begin(patience);
+      return channel;
+    } catch (IOException | RuntimeException e) {
+      channel.close(true);
+      throw e;
+    }
+  }
+
+  private void begin(Duration patience) throws IOException {
+    Buffer init = new ByteArrayBuffer();
+    init.putInt(5);
+    init.putByte((byte) INIT);
+    init.putInt(VERSION_NUMBER);
+    write(init);
+    byte[] answer = version.await(patience);
+    if (answer == null) {
+      throw new IOException("the file service does not answer");
+    }
+    Buffer body = new ByteArrayBuffer(answer);
+    try {
+      body.getUByte();
+      int number = body.getInt();
+      if (number != VERSION_NUMBER) {
+        throw new IOException("the file service speaks version " + number + " only");
+      }
+      while (body.available() > 0) {
+        extensions.put(body.getString(), body.getBytes());
+      }
+    } catch (RuntimeException e) {
+      throw new IOException("the file service answers against the protocol", e);
+    }
+  }
+
+  boolean offers(String extension) {
+    return extensions.containsKey(extension);
+  }
+
+  private void write(Buffer message) throws IOException {
+    OutputStream out = getInvertedIn();
+    if (out == null) {
+      throw new IOException("the channel is closed");
+    }
+    synchronized (out) {
+      out.write(message.array(), message.rpos(), message.available());
+      out.flush();
+    }
+  }
+
+  /** Sends a request; the answer comes under the number that is returned. */
+  int send(int type, Buffer body) throws IOException {
+    int id = ids.incrementAndGet();
+    int length = body.available();
+    Buffer message = new ByteArrayBuffer(length + 9, false);
+    message.putInt(length + 5L);
+    message.putByte((byte) type);
+    message.putInt(id);
+    message.putRawBytes(body.array(), body.rpos(), length);
+    awaited.put(id, new Answer());
+    try {
+      if (isClosing() || isClosed()) {
+        throw new IOException("the channel is closed");
+      }
+      write(message);
+    } catch (IOException | RuntimeException e) {
+      awaited.remove(id);
+      throw e;
+    }
+    return id;
+  }
+
+  /**
+   * Waits for an answer.
+   *
+   * @return from its type on; {@code null} when none came in time
+   */
+  Buffer receive(int id, Duration patience) throws IOException {
+    Answer answer = awaited.get(id);
+    if (answer == null) {
+      throw new IOException("nothing was asked under this number");
+    }
+    try {
+      if (isClosing() || isClosed()) {
+        answer.fail(new IOException("the channel is closed"));
+      }
+      byte[] bytes = answer.await(patience);
+      return bytes == null ? null : new ByteArrayBuffer(bytes);
+    } finally {
+      awaited.remove(id);
+    }
+  }
+
+  private void failAll(IOException why) {
+    version.fail(why);
+    awaited.values().forEach(answer -> answer.fail(why));
+  }
+
+  @Override
+  public void handleEof() throws IOException {
+    super.handleEof();
+    failAll(new IOException("the file service has ended"));
+  }
+
+  /** Called by the library, one part after the other. */
+  @Override
+  protected void doWriteData(byte[] data, int offset, long length) throws IOException {
+    int at = offset;
+    int end = offset + (int) length;
+    while (at < end) {
+      if (message == null) {
+        lengthBytes[lengthHave++] = data[at++];
+        if (lengthHave == lengthBytes.length) {
+          lengthHave = 0;
+          begin(new ByteArrayBuffer(lengthBytes).getUInt());
+        }
+      } else {
+        int count = Math.min(end - at, message.length - have);
+        System.arraycopy(data, at, message, have, count);
+        have += count;
+        at += count;
+        if (have == message.length) {
+          byte[] whole = message;
+          message = null;
+          hand(whole);
+        }
+      }
+    }
+    getLocalWindow().release(length);
+  }
+
+  private void begin(long length) {
+    if (length < 5 || length > LARGEST) {
+      failAll(new IOException("an answer of " + length + " bytes"));
+      close(true);
+      message = new byte[1 << 16];
+      have = 0;
+      return;
+    }
+    message = new byte[(int) length];
+    have = 0;
+  }
+
+  private void hand(byte[] whole) {
+    if (whole[0] == VERSION) {
+      version.come(whole);
+      return;
+    }
+    Answer answer = awaited.get(new ByteArrayBuffer(whole, 1, 4).getInt());
+    if (answer != null) {
+      answer.come(whole);
+    }
+  }
+}
