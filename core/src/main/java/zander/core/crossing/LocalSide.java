@@ -302,6 +302,16 @@ public final class LocalSide implements Side {
   }
 
   @Override
+  public String cannotHold(String path) {
+    try {
+      at(path);
+      return null;
+    } catch (NameNotPossible e) {
+      return e.getMessage();
+    }
+  }
+
+  @Override
   public String why(IOException failure) {
     if (failure instanceof AccessDeniedException) {
       return "no permission on this computer";

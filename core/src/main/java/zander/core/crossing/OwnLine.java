@@ -7,6 +7,7 @@ import java.util.function.Supplier;
 import zander.core.connect.Commands;
 import zander.core.connect.Connection;
 import zander.core.connect.Tools;
+import zander.core.connect.WhoAmI;
 import zander.core.files.RemoteFiles;
 
 /**
@@ -48,6 +49,11 @@ public final class OwnLine implements ServerLine {
   @Override
   public Tools tools() throws IOException {
     return connection.get().tools();
+  }
+
+  @Override
+  public WhoAmI whoAmI() {
+    return connection.get().whoAmI();
   }
 
   @Override

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import zander.core.change.HoldingFolder;
+import zander.core.connect.WhoAmI;
 import zander.core.files.FileKind;
 import zander.core.files.FileSpace;
 import zander.core.files.RemoteAttributes;
@@ -360,6 +361,31 @@ public final class RemoteSide implements Side {
   public long free() throws IOException {
     FileSpace space = files().space(base);
     return space == null ? -1 : space.free();
+  }
+
+  @Override
+  public boolean mayWrite(Node folder) {
+    WhoAmI me = line.whoAmI();
+    if (me == null || me.uid() <= 0) {
+      return true;
+    }
+    String[] owner = folder.owner().split(":", 2);
+    int mode = folder.mode().bits();
+    int mine =
+        owner[0].equals(me.account())
+            ? mode >> 6
+            : me.groups().contains(owner[1]) ? mode >> 3 : mode;
+    return (mine & 2) != 0;
+  }
+
+  @Override
+  public String cannotHold(String path) {
+    try {
+      at(path);
+      return null;
+    } catch (NameNotPossible e) {
+      return e.getMessage();
+    }
   }
 
   @Override

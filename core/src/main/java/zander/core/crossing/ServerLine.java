@@ -5,6 +5,7 @@ import java.time.Duration;
 import java.util.List;
 import zander.core.connect.Commands;
 import zander.core.connect.Tools;
+import zander.core.connect.WhoAmI;
 import zander.core.files.RemoteFiles;
 
 /** What a crossing uses of a server's connection. Methods wait; several threads may call them. */
@@ -19,6 +20,9 @@ public interface ServerLine {
 
   /** {@link Tools#NONE} where there is no shell. */
   Tools tools() throws IOException;
+
+  /** Who one is there; {@code null} where that is not known. */
+  WhoAmI whoAmI();
 
   /** The time of one round trip. */
   Duration delay() throws IOException;
@@ -44,6 +48,11 @@ public interface ServerLine {
       @Override
       public Tools tools() {
         return Tools.NONE;
+      }
+
+      @Override
+      public WhoAmI whoAmI() {
+        return null;
       }
 
       @Override

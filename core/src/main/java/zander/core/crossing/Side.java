@@ -83,6 +83,14 @@ public interface Side {
   /** Free room in bytes; -1 where that is not known. */
   long free() throws IOException;
 
+  /** Whether entries may be made in a folder, as far as its mode tells. */
+  default boolean mayWrite(Node folder) {
+    return true;
+  }
+
+  /** Why a path cannot be on this side; {@code null} when it can. */
+  String cannotHold(String path);
+
   /** How files go to and from this side, and why; empty when there is nothing to say. */
   default String carrier() {
     return "";

@@ -1,0 +1,222 @@
+package zander.core.crossing;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.Closeable;
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.channels.FileChannel;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import zander.core.crossing.Progress.Problem;
+import zander.core.work.BlockingCalls;
+
+/**
+ * One crossing's file: what it is in the first line, then what happened, a line each, only ever
+ * appended, so that it can be continued after the program ended at whatever byte. Lines are JSON.
+ */
+public final class CrossingLog implements Trace, Closeable {
+  private static final ObjectMapper JSON = new ObjectMapper();
+
+  /** One line; what does not belong to it is {@code null}. */
+  @JsonInclude(JsonInclude.Include.NON_NULL)
+  record Line(
+      SavedCrossing crossing,
+      String folderMade,
+      String folderFinished,
+      String partOf,
+      Begun begun,
+      String partEnded,
+      Problem problem,
+      End end) {}
+
+  /**
+   * How it ended.
+   *
+   * @param problems how many files did not make it
+   */
+  public record End(
+      Progress.Phase phase, long at, long files, long bytes, long skipped, long problems) {}
+
+  private final Path file;
+  private final SavedCrossing crossing;
+  private final boolean continues;
+  private final Set<String> folders = new HashSet<>();
+  private final Map<String, Begun> parts = new HashMap<>();
+  private final List<Problem> problems = new ArrayList<>();
+  private final FileChannel out;
+  private End end;
+
+  private CrossingLog(Path file, SavedCrossing crossing, boolean continues) throws IOException {
+    BlockingCalls.check("writing down a crossing");
+    this.file = file;
+    this.crossing = crossing;
+    this.continues = continues;
+    this.out =
+        FileChannel.open(
+            file,
+            Set.of(StandardOpenOption.CREATE, StandardOpenOption.APPEND),
+            PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
+  }
+
+  /** Begins the file of a new crossing in a folder. */
+  public static CrossingLog begin(Path folder, SavedCrossing crossing) throws IOException {
+    Files.createDirectories(
+        folder, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
+    CrossingLog log = new CrossingLog(folder.resolve(crossing.id() + ".log"), crossing, false);
+    log.write(new Line(crossing, null, null, null, null, null, null, null));
+    return log;
+  }
+
+  /**
+   * Reads one that was written, to look at it or to go on with it.
+   *
+   * @return {@code null} when the file is not one of these
+   */
+  public static CrossingLog read(Path file) throws IOException {
+    BlockingCalls.check("reading a crossing");
+    List<Line> lines = new ArrayList<>();
+    for (String text : Files.readString(file).split("\n")) {
+      try {
+        lines.add(JSON.readValue(text, Line.class));
+      } catch (JsonProcessingException e) {
+        // The last line of a program that was killed may be cut.
+      }
+    }
+    if (lines.isEmpty() || lines.get(0).crossing() == null) {
+      return null;
+    }
+    CrossingLog log = new CrossingLog(file, lines.get(0).crossing(), true);
+    lines.forEach(log::take);
+    // A cut line is ended, so that the next stands alone.
+    log.append("\n");
+    return log;
+  }
+
+  private void take(Line line) {
+    if (line.folderMade() != null) {
+      folders.add(line.folderMade());
+    }
+    if (line.folderFinished() != null) {
+      folders.remove(line.folderFinished());
+    }
+    if (line.partOf() != null) {
+      parts.put(line.partOf(), line.begun());
+    }
+    if (line.partEnded() != null) {
+      parts.remove(line.partEnded());
+    }
+    if (line.problem() != null) {
+      problems.add(line.problem());
+    }
+    if (line.end() != null) {
+      end = line.end();
+    }
+  }
+
+  private void write(Line line) {
+    try {
+      append(JSON.writeValueAsString(line) + "\n");
+    } catch (IOException e) {
+      // Nothing of a person's is lost with it: what crossed is seen by comparing both sides.
+    }
+  }
+
+  private synchronized void append(String text) throws IOException {
+    for (ByteBuffer left = ByteBuffer.wrap(text.getBytes(StandardCharsets.UTF_8));
+        left.hasRemaining(); ) {
+      out.write(left);
+    }
+  }
+
+  public SavedCrossing crossing() {
+    return crossing;
+  }
+
+  public Path file() {
+    return file;
+  }
+
+  /** How it ended; {@code null} while it runs, and when the program ended first. */
+  public End end() {
+    return end;
+  }
+
+  /** What did not make it, as far as it was written down at the end. */
+  public List<Problem> problems() {
+    return List.copyOf(problems);
+  }
+
+  /** Whether there is something to go on with. */
+  public boolean isUnfinished() {
+    return end == null || end.phase() == Progress.Phase.BROKEN;
+  }
+
+  /** Writes down how it ended. */
+  public void ended(Progress last) {
+    for (Problem problem : last.problems()) {
+      write(new Line(null, null, null, null, null, null, problem, null));
+    }
+    end =
+        new End(
+            last.phase(),
+            System.currentTimeMillis(),
+            last.files() - last.skipped(),
+            last.bytes(),
+            last.skipped(),
+            last.failed());
+    problems.clear();
+    problems.addAll(last.problems());
+    write(new Line(null, null, null, null, null, null, null, end));
+  }
+
+  @Override
+  public Set<String> foldersBefore() {
+    return folders;
+  }
+
+  @Override
+  public Map<String, Begun> partsBefore() {
+    return parts;
+  }
+
+  @Override
+  public boolean continues() {
+    return continues;
+  }
+
+  @Override
+  public void folderMade(String to) {
+    write(new Line(null, to, null, null, null, null, null, null));
+  }
+
+  @Override
+  public void folderFinished(String to) {
+    write(new Line(null, null, to, null, null, null, null, null));
+  }
+
+  @Override
+  public void partBegun(String to, Begun part) {
+    write(new Line(null, null, null, to, part, null, null, null));
+  }
+
+  @Override
+  public void partEnded(String to) {
+    write(new Line(null, null, null, null, null, to, null, null));
+  }
+
+  @Override
+  public void close() throws IOException {
+    out.close();
+  }
+}

@@ -1,0 +1,49 @@
+package zander.core.crossing;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import zander.core.work.Cancellation;
+
+/** Finds and takes away the temporary files that a broken crossing left on its target. */
+public final class Leftovers {
+  private Leftovers() {}
+
+  /**
+   * Looks through the trees that were to arrive, and the folder that they were to arrive in. Waits.
+   *
+   * @param names of the crossing, in wire form
+   * @return how many were taken away
+   */
+  public static int remove(Side target, List<String> names, PartNames marked, Cancellation stop)
+      throws IOException {
+    List<String> found = new ArrayList<>();
+    for (Node node : target.list("")) {
+      if (marked.isOne(node.name())) {
+        found.add(node.name());
+      }
+    }
+    // Both sides are the same here: what only the target has would not be gone into.
+    new PairWalk(target, target, stop)
+        .walk(
+            names,
+            new PairWalk.Visitor() {
+              @Override
+              public boolean pair(String path, Node node, Node there) {
+                if (!Pairs.isFolder(node) && marked.isOne(node.name())) {
+                  found.add(path);
+                }
+                return true;
+              }
+
+              @Override
+              public void unreadable(String path, IOException why) {
+                // What cannot be read could not be written either.
+              }
+            });
+    for (String path : found) {
+      target.remove(path);
+    }
+    return found.size();
+  }
+}
