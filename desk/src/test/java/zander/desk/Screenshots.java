@@ -15,6 +15,8 @@ import zander.core.journal.ChangeKind;
 import zander.core.journal.FileJournal;
 import zander.core.journal.JournalRules;
 import zander.core.journal.NewChange;
+import zander.desk.crossing.CheckModel;
+import zander.desk.crossing.PlanModel;
 import zander.desk.find.FindModel;
 import zander.desk.history.JournalModel;
 import zander.desk.history.RecoveryModel;
@@ -64,7 +66,6 @@ class Screenshots {
     window.press("#cancel-draft");
     window.openServer("levels-web");
     window.until("the host key is asked", () -> window.shownOrNull("#fingerprint") != null);
-    keep("host-key");
     window.press("#prompt-no");
     window.press("#dismiss-failure");
     window.openServer("mirror");
@@ -100,7 +101,6 @@ class Screenshots {
     window.press("#make-it");
     window.press("#put-on-lab-uploads");
     window.until("the plan is there", () -> window.shownOrNull("#put-key") != null);
-    keep("key-put-on-a-server");
   }
 
   @Test
@@ -110,7 +110,6 @@ class Screenshots {
     window.until(
         "it waits for the next try",
         () -> window.desk().line().wordsProperty().get().contains("Next one in"));
-    keep("line-away");
   }
 
   @Test
@@ -255,39 +254,114 @@ class Screenshots {
         .write(0, "/* theirs */".getBytes(), 0, 12);
     window.press("#save");
     window.until("it is asked", () -> window.shownOrNull("#choice-load-theirs") != null);
-    keep("editor-changed-meanwhile");
   }
 
-  @Test
-  void theCrossing() throws Exception {
-    window.openLevelsWeb();
-    window.demo().server("levels-web").faults().setDelay(Duration.ofMillis(4));
+  /** Pages to send, some new, some changed, and one that was written over there meanwhile. */
+  private void makeSpringPages() throws Exception {
     Path spring = Files.createDirectories(window.demo().siteFolder().resolve("spring-pages"));
     for (int i = 0; i < 180; i++) {
       Files.writeString(
           spring.resolve(String.format("page-%03d.html", i)), "<p>Alder</p>".repeat(500 + i * 10));
     }
-    Files.writeString(spring.resolve("zz-alerts.html"), "<p>newer and longer, from here</p>");
+    Files.createDirectories(spring.resolve("drafts"));
+    Files.writeString(spring.resolve("drafts/floods.html"), "<p>Floods</p>");
+    Files.writeString(spring.resolve("notes.html~"), "left by an editor");
+    Files.writeString(
+        spring.resolve("alerts.html"),
+        "<h1>Alerts</h1>\n<p>Long Reach: 2.48 m, rising</p>\n<p>Alder Weir: no reading</p>\n");
     World world = window.world("levels-web");
-    world.mkdir(Caller.ROOT, "/srv/levels/site/spring-pages", 0775);
-    world.chown(Caller.ROOT, "/srv/levels/site/spring-pages", 1004, 33, true);
-    world.open(
-        Caller.ROOT,
-        "/srv/levels/site/spring-pages/zz-alerts.html",
-        new World.Open(false, true, true, false, false, 0644));
-    world.setTimes(
-        Caller.ROOT, "/srv/levels/site/spring-pages/zz-alerts.html", 1_790_000_000, 1_790_000_000);
+    String there = "/srv/levels/site/spring-pages";
+    world.mkdir(Caller.ROOT, there, 0775);
+    world.chown(Caller.ROOT, there, 1004, 33, true);
+    makeThere(world, there + "/alerts.html", ALERTS_THERE, 1_790_000_000);
+    makeThere(world, there + "/page-007.html", "<p>Alder</p>", 1_690_000_000);
+    makeThere(world, there + "/old-winter.html", "<p>Winter</p>", 1_680_000_000);
+    world.chown(Caller.ROOT, there, 1004, 33, true);
     window.push(KeyCode.F5);
+  }
+
+  private static final String ALERTS_THERE =
+      "<h1>Alerts</h1>\n<p>Long Reach: 2.31 m, steady</p>\n<p>Alder Weir: no reading</p>\n";
+
+  private static void makeThere(World world, String path, String content, long time)
+      throws Exception {
+    byte[] bytes = content.getBytes(java.nio.charset.StandardCharsets.UTF_8);
+    world
+        .open(Caller.ROOT, path, new World.Open(false, true, true, false, false, 0644))
+        .write(0, bytes, 0, bytes.length);
+    world.setTimes(Caller.ROOT, path, time, time);
+    world.chown(Caller.ROOT, path, 1004, 33, false);
+  }
+
+  @Test
+  void theCrossing() throws Exception {
+    window.openLevelsWeb();
+    makeSpringPages();
     window.choose("#local-table", "spring-pages");
-    window.press("#send-up");
-    window.until("half is up", () -> window.desk().crossings().current().progress().files() > 90);
-    keep("crossing-under-way");
+    window.push(KeyCode.CONTROL, KeyCode.P);
+    window.until(
+        "it is planned",
+        () ->
+            window.desk().currentProperty().get() instanceof PlanModel plan
+                && plan.planProperty().get() != null
+                && plan.planProperty().get().complete());
+    keep("crossing-plan");
+    window.press("#plan-begin");
     window.until("it asks", () -> window.shownOrNull("#choice-replace") != null);
     keep("crossing-question");
+    window.press("#for-rest");
     window.press("#choice-replace");
     window.until("it is over", () -> window.desk().crossings().current().isOver());
-    window.openRow("#server-table", "stations");
-    window.until("they are shown", () -> window.desk().folder().rows().size() > 100);
+    window.demo().server("levels-web").faults().setDelay(Duration.ZERO);
+    World world = window.world("levels-web");
+    String there = "/srv/levels/site/spring-pages";
+    makeThere(world, there + "/page-010.html", "<p>Tampered</p>", 1_790_000_000);
+    world.chmod(Caller.ROOT, there + "/page-020.html", 0600);
+    window.choose("#local-table", "spring-pages");
+    window.push(KeyCode.CONTROL, KeyCode.E);
+    window.until(
+        "it is compared",
+        () ->
+            window.desk().currentProperty().get() instanceof CheckModel check
+                && check.reportProperty().get() != null
+                && check.reportProperty().get().complete());
+    keep("crossing-check");
+  }
+
+  @Test
+  void theListOfCrossings() throws Exception {
+    window.openLevelsWeb();
+    makeSpringPages();
+    World world = window.world("levels-web");
+    world.chmod(Caller.ROOT, "/srv/levels/site/spring-pages", 0755);
+    world.chown(Caller.ROOT, "/srv/levels/site/spring-pages", 0, 0, false);
+    window.choose("#local-table", "spring-pages");
+    window.press("#rule");
+    window.until("the rules are shown", () -> window.shownOrNull("#rule-skip") != null);
+    window.clickOn(window.shown("#rule-skip"));
+    window.press("#send-up");
+    window.until("it is over", () -> window.desk().crossings().current().isOver());
+    window.demo().server("levels-web").faults().setDelay(Duration.ofMillis(6));
+    Path large = Files.createDirectories(window.demo().siteFolder().resolve("feeds"));
+    for (int i = 0; i < 12; i++) {
+      Files.write(large.resolve("feed-" + i + ".csv"), new byte[700_000]);
+    }
+    window.push(KeyCode.F5);
+    window.choose("#local-table", "feeds");
+    window.press("#send-up");
+    Window.inWindow(
+        () -> {
+          window.desk().crossings().current().limit(1_500_000);
+          return null;
+        });
+    window.until(
+        "some is up", () -> window.desk().crossings().current().progress().bytes() > 3_000_000);
+    keep("crossing-under-way");
+    window.choose("#server-table", "stations");
+    window.press("#bring-down");
+    window.push(KeyCode.CONTROL, KeyCode.T);
+    window.until("the list is shown", () -> window.shownOrNull("#clear-over") != null);
+    keep("crossing-list");
   }
 
   @Test

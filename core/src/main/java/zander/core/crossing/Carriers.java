@@ -113,6 +113,6 @@ final class Carriers {
     }
     return "by requests to the file service, many under way over "
         + line
-        + (wish == Wish.FILES ? "" : ", because there is no shell with tar");
+        + (wish == Wish.FILES ? "" : ", because the server has no tar that fits");
   }
 }

@@ -417,7 +417,9 @@ public final class Crossing {
   private void sendOff(List<Work> load) {
     onCarrier(
         () -> {
+          long start = System.nanoTime();
           carrying.load(load.stream().map(Work::item).toList());
+          loads.took((System.nanoTime() - start) / 1e9);
           load.forEach(work -> over(work.folder()));
         });
   }

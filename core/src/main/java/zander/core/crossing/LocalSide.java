@@ -40,7 +40,10 @@ public final class LocalSide implements Side {
     this(base, new PartNames());
   }
 
-  LocalSide(Path base, PartNames partNames) {
+  /**
+   * @param partNames the temporary names of the crossing
+   */
+  public LocalSide(Path base, PartNames partNames) {
     this.base = base.toAbsolutePath().normalize();
     this.partNames = partNames;
   }
@@ -179,6 +182,15 @@ public final class LocalSide implements Side {
     SeekableByteChannel channel = open(at(item.from()), item);
     channel.position(from);
     return Channels.newInputStream(channel);
+  }
+
+  @Override
+  public byte[] content(String path, int limit) throws IOException {
+    BlockingCalls.check("reading a file here");
+    try (InputStream in = Files.newInputStream(at(path), LinkOption.NOFOLLOW_LINKS)) {
+      byte[] content = in.readNBytes(limit + 1);
+      return content.length > limit ? null : content;
+    }
   }
 
   @Override

@@ -51,7 +51,7 @@ public record Progress(
   /**
    * A file that did not make it, or made it with something not kept.
    *
-   * @param path for people
+   * @param path for people, relative to the base it comes from
    * @param arrived whether it is there all the same
    * @param top the name at the top that it belongs to, in wire form; empty for none
    */

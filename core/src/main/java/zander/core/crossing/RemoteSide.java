@@ -304,6 +304,14 @@ public final class RemoteSide implements Side {
   }
 
   @Override
+  public byte[] content(String path, int limit) throws IOException {
+    try (InputStream in = files().read(at(path))) {
+      byte[] content = in.readNBytes(limit + 1);
+      return content.length > limit ? null : content;
+    }
+  }
+
+  @Override
   public void deliver(List<Parcel> load) throws IOException {
     new RemoteDelivery(this, load).run();
   }

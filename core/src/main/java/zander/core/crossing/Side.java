@@ -35,6 +35,13 @@ public interface Side {
    */
   InputStream read(Item item, long from) throws IOException;
 
+  /**
+   * The content of one small file.
+   *
+   * @return {@code null} when it has more bytes than that
+   */
+  byte[] content(String path, int limit) throws IOException;
+
   /** Puts small files in their places, each whole or not at all; says of each how it went. */
   void deliver(List<Parcel> load) throws IOException;
 

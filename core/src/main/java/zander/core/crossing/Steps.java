@@ -2,6 +2,7 @@ package zander.core.crossing;
 
 import java.io.IOException;
 import zander.core.files.RemoteFailure;
+import zander.core.files.WireName;
 import zander.core.work.Cancellation;
 
 /**
@@ -63,7 +64,7 @@ final class Steps {
 
   void problem(String path, String why, boolean arrived) {
     int slash = path.indexOf('/');
-    tally.problem(source.show(path), why, arrived, slash < 0 ? path : path.substring(0, slash));
+    tally.problem(WireName.toText(path), why, arrived, slash < 0 ? path : path.substring(0, slash));
   }
 
   private String why(IOException failure) {
@@ -83,7 +84,7 @@ final class Steps {
     try {
       if (!lostLine.awaitNext()) {
         cancellation.throwIfStopped();
-        throw new Broken(source.show(path), why(lost));
+        throw new Broken(WireName.toText(path), why(lost));
       }
     } finally {
       tally.away(false);

@@ -215,17 +215,11 @@ public final class LocalModel {
   /** Moves the selection to the desktop's trash, from where the desktop restores it. */
   public void delete() {
     List<Path> paths = selection.stream().map(LocalRow::path).toList();
-    String data = System.getenv("XDG_DATA_HOME");
-    Path dataHome =
-        data != null
-                && data.startsWith("/")
-                && home.equals(Path.of(System.getProperty("user.home")))
-            ? Path.of(data)
-            : home.resolve(".local/share");
+    Trash trash = trash();
     change(
         () -> {
           for (Path path : paths) {
-            new Trash(dataHome).put(path);
+            trash.put(path);
           }
         });
   }
@@ -299,5 +293,17 @@ public final class LocalModel {
 
   public ReadOnlyStringProperty problemProperty() {
     return problem.getReadOnlyProperty();
+  }
+
+  /** Where what is deleted here goes. */
+  public Trash trash() {
+    String data = System.getenv("XDG_DATA_HOME");
+    Path dataHome =
+        data != null
+                && data.startsWith("/")
+                && home.equals(Path.of(System.getProperty("user.home")))
+            ? Path.of(data)
+            : home.resolve(".local/share");
+    return new Trash(dataHome);
   }
 }

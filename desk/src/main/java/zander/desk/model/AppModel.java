@@ -20,6 +20,7 @@ import zander.core.connect.keys.Agent;
 import zander.core.files.RemotePath;
 import zander.core.journal.FileJournal;
 import zander.core.journal.Journal;
+import zander.desk.crossing.KeptRules;
 import zander.desk.reach.BookModel;
 import zander.desk.reach.KeysModel;
 import zander.desk.reach.Prompts;
@@ -42,6 +43,7 @@ public final class AppModel {
   private final VaultModel vault;
   private final Reach reach;
   private final Settings settings;
+  private final KeptRules keptRules;
   private final ObservableList<DeskModel> desks = FXCollections.observableArrayList();
   private final ObjectProperty<DeskModel> current = new SimpleObjectProperty<>();
   private final ReadOnlyObjectWrapper<SignInModel> signIn = new ReadOnlyObjectWrapper<>();
@@ -56,6 +58,7 @@ public final class AppModel {
     this.connector = connector;
     this.home = places.home();
     this.stateFolder = places.state();
+    this.keptRules = new KeptRules(stateFolder.resolve("crossing-rules.json"), background);
     this.settings = new Settings(stateFolder.resolve("settings.json"), background);
     String person = System.getProperty("user.name");
     this.book = new BookModel(background, places.book(), home, person);
@@ -104,6 +107,15 @@ public final class AppModel {
                           signIn.set(null);
                         }),
                 failed -> secrets.wipe())));
+  }
+
+  KeptRules keptRules() {
+    return keptRules;
+  }
+
+  /** Where the list of crossings is kept. */
+  Path crossingsFolder() {
+    return stateFolder.resolve("crossings");
   }
 
   /** Opens what was typed: a name of the book, {@code account@host:port}, or an address. */

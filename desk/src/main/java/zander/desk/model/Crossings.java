@@ -1,95 +1,266 @@
 package zander.desk.model;
 
+import java.nio.file.Path;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import javafx.beans.property.ObjectProperty;
-import javafx.beans.property.ReadOnlyObjectProperty;
-import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleObjectProperty;
+import zander.core.book.MarkedFolder;
+import zander.core.change.Deleting;
+import zander.core.crossing.CrossingLog;
 import zander.core.crossing.Direction;
 import zander.core.crossing.LocalSide;
 import zander.core.crossing.OwnLine;
+import zander.core.crossing.Progress.Phase;
 import zander.core.crossing.RemoteSide;
-import zander.core.crossing.Side;
+import zander.core.crossing.Rules;
+import zander.core.crossing.SavedCrossing;
 import zander.core.crossing.WhenExists;
+import zander.core.files.RemotePath;
+import zander.core.files.WireName;
+import zander.desk.crossing.CheckModel;
+import zander.desk.crossing.CrossingListModel;
+import zander.desk.crossing.CrossingModel;
+import zander.desk.crossing.CrossingQueue;
+import zander.desk.crossing.KeptRules;
+import zander.desk.crossing.PlanModel;
+import zander.desk.crossing.Route;
 import zander.desk.sheet.Question;
+import zander.desk.sheet.Sheet;
 import zander.desk.work.Said;
 
-/** What goes over the waterline of one desk: one crossing at a time, and the rule in force. */
+/** What goes over the waterline of one desk, by the rules in force in its folder. */
 public final class Crossings {
-  private final DeskModel desk;
-  private final ObjectProperty<WhenExists> whenExists = new SimpleObjectProperty<>(WhenExists.ASK);
-  private Runnable whenOver = () -> {};
-  private final ReadOnlyObjectWrapper<CrossingModel> current = new ReadOnlyObjectWrapper<>();
+  /** A crossing that took longer is told of when it ends, wherever the person is by then. */
+  private static final double LONG_SECONDS = 20;
 
-  Crossings(DeskModel desk) {
+  private final DeskModel desk;
+  private final KeptRules kept;
+  private final Path folder;
+  private final ObjectProperty<Rules> rules = new SimpleObjectProperty<>(KeptRules.USUAL);
+  private final CrossingQueue queue = new CrossingQueue(this::over);
+  private final Map<CrossingModel, DeskModel> others = new HashMap<>();
+  private final Map<CrossingModel, List<String>> mirrors = new HashMap<>();
+
+  /**
+   * @param folder where the list of crossings is kept on this computer
+   */
+  Crossings(DeskModel desk, KeptRules kept, Path folder) {
     this.desk = desk;
+    this.kept = kept;
+    this.folder = folder;
+    kept.whenRead(this::showRules);
+  }
+
+  /** The rules of the folder shown are in force. */
+  void showRules() {
+    rules.set(kept.of(place()));
+  }
+
+  /** The marked folder that the folder shown is in, for which rules are kept. */
+  private String place() {
+    RemotePath at = desk.folder() == null ? null : desk.folder().path();
+    String place = "";
+    for (MarkedFolder marked : desk.entry().folders()) {
+      boolean in = at != null && at.chain().contains(RemotePath.of(marked.path()));
+      if (in && marked.path().length() > place.length()) {
+        place = marked.path();
+      }
+    }
+    return desk.entry().name() + ":" + place;
+  }
+
+  /** Changes the rules for the folder shown, from now on and the next time. */
+  public void change(Rules changed) {
+    rules.set(changed);
+    kept.keep(place(), changed);
+  }
+
+  private Route up(Path from, List<String> names) {
+    RemotePath to = desk.folder().path();
+    return new Route(
+        Direction.SEND_UP,
+        marks -> new LocalSide(from, marks),
+        marks -> remote(desk, to).marked(marks),
+        from.toString(),
+        to.text(),
+        names,
+        desk.personHome());
+  }
+
+  private Route down(List<String> names) {
+    RemotePath from = desk.folder().path();
+    Path to = desk.local().folder();
+    return new Route(
+        Direction.BRING_DOWN,
+        marks -> remote(desk, from),
+        marks -> new LocalSide(to, marks),
+        from.text(),
+        to.toString(),
+        names,
+        desk.personHome());
+  }
+
+  private static RemoteSide remote(DeskModel on, RemotePath at) {
+    return new RemoteSide(new OwnLine(on::connection), at, on.journal(), on.home());
+  }
+
+  private List<String> selectedHere() {
+    return desk.local().selection().stream().map(row -> row.node().name()).toList();
+  }
+
+  private List<String> selectedThere() {
+    return desk.folder().selection().stream().map(row -> row.path().wireName()).toList();
+  }
+
+  private boolean nothing(List<String> names, boolean here) {
+    if (names.isEmpty()) {
+      tell(
+          "Nothing is selected " + (here ? "on this computer" : "on the server"),
+          "Select files or folders " + (here ? "below" : "above") + " the waterline.");
+    }
+    return names.isEmpty();
   }
 
   /** Sends what is selected below the waterline up into the folder shown. */
   public void sendUp() {
-    List<String> names = desk.local().selection().stream().map(row -> row.node().name()).toList();
-    if (names.isEmpty()) {
-      tell("Nothing is selected on this computer", "Select files or folders below the waterline.");
-      return;
+    List<String> names = selectedHere();
+    if (!nothing(names, true)) {
+      begin(up(desk.local().folder(), names), rules.get());
     }
-    cross(
-        Direction.SEND_UP,
-        new LocalSide(desk.local().folder()),
-        new RemoteSide(
-            new OwnLine(desk::connection), desk.folder().path(), desk.journal(), desk.home()),
-        names);
   }
 
   /** Sends files up that were dropped; those of one folder, which is that of the first. */
-  public void sendUp(List<java.nio.file.Path> paths) {
+  public void sendUp(List<Path> paths) {
     if (paths.isEmpty()) {
       return;
     }
-    java.nio.file.Path from = paths.get(0).toAbsolutePath().getParent();
+    Path from = paths.get(0).toAbsolutePath().getParent();
     List<String> names =
         paths.stream()
             .filter(path -> path.toAbsolutePath().getParent().equals(from))
-            .map(path -> zander.core.files.WireName.fromText(path.getFileName().toString()))
+            .map(path -> WireName.fromText(path.getFileName().toString()))
             .toList();
-    cross(
-        Direction.SEND_UP,
-        new LocalSide(from),
-        new RemoteSide(
-            new OwnLine(desk::connection), desk.folder().path(), desk.journal(), desk.home()),
-        names);
+    begin(up(from, names), rules.get());
   }
 
   /** Brings what is selected on the server down into this computer's folder. */
   public void bringDown() {
-    List<String> names =
-        desk.folder().selection().stream().map(row -> row.path().wireName()).toList();
-    if (names.isEmpty()) {
-      tell("Nothing is selected on the server", "Select files or folders above the waterline.");
-      return;
+    List<String> names = selectedThere();
+    if (!nothing(names, false)) {
+      begin(down(names), rules.get());
     }
-    cross(
-        Direction.BRING_DOWN,
-        new RemoteSide(
-            new OwnLine(desk::connection), desk.folder().path(), desk.journal(), desk.home()),
-        new LocalSide(desk.local().folder()),
-        names);
   }
 
   /** Copies what is selected into the folder of another desk, as a stream through this computer. */
   public void copyTo(DeskModel other) {
-    List<String> names =
-        desk.folder().selection().stream().map(row -> row.path().wireName()).toList();
-    if (names.isEmpty()) {
-      tell("Nothing is selected on the server", "Select files or folders above the waterline.");
+    List<String> names = selectedThere();
+    if (nothing(names, false)) {
       return;
     }
-    cross(
+    CrossingModel begun = begin(across(other, names), rules.get());
+    others.put(begun, other);
+  }
+
+  private Route across(DeskModel other, List<String> names) {
+    RemotePath from = desk.folder().path();
+    RemotePath to = other.folder().path();
+    return new Route(
         Direction.ACROSS,
-        new RemoteSide(new OwnLine(desk::connection), desk.folder().path(), desk.journal(), null),
-        new RemoteSide(
-            new OwnLine(other::connection), other.folder().path(), other.journal(), other.home()),
-        names);
-    whenOver = () -> other.folder().refresh();
+        marks -> remote(desk, from),
+        marks -> remote(other, to).marked(marks),
+        desk.entry().name() + ":" + from.text(),
+        other.entry().name() + ":" + to.text(),
+        names,
+        desk.personHome());
+  }
+
+  /** Shows what sending up would do, or bringing down when nothing is selected here. */
+  public void plan() {
+    List<String> here = selectedHere();
+    List<String> names = here.isEmpty() ? selectedThere() : here;
+    if (nothing(names, true)) {
+      return;
+    }
+    Route route = here.isEmpty() ? down(names) : up(desk.local().folder(), names);
+    PlanModel[] shown = new PlanModel[1];
+    shown[0] =
+        new PlanModel(
+            desk,
+            route,
+            rules.get(),
+            (planned, toDelete) -> {
+              desk.close(shown[0]);
+              CrossingModel begun = begin(route, planned);
+              if (!toDelete.isEmpty()) {
+                mirrors.put(begun, toDelete);
+              }
+            });
+    desk.show(shown[0]);
+  }
+
+  /** Compares what is selected with its partner on the other side, by checksum. */
+  public void check() {
+    List<String> here = selectedHere();
+    List<String> names = here.isEmpty() ? selectedThere() : here;
+    if (nothing(names, true)) {
+      return;
+    }
+    Route route = here.isEmpty() ? down(names) : up(desk.local().folder(), names);
+    desk.show(new CheckModel(desk, route, rules.get().leaveOut()));
+  }
+
+  /** Shows the list of crossings; one sheet is enough. */
+  public void openList() {
+    for (Sheet sheet : desk.sheets()) {
+      if (sheet instanceof CrossingListModel list) {
+        list.readBefore();
+        desk.currentProperty().set(list);
+        return;
+      }
+    }
+    desk.show(new CrossingListModel(desk, desk.entry().name(), queue, folder, this::goOn));
+  }
+
+  /** Tries those at the top again in which something failed; what is there is the same by now. */
+  public void retry(CrossingModel failed) {
+    List<String> names =
+        failed.progress().problems().stream()
+            .filter(problem -> !problem.arrived() && !problem.top().isEmpty())
+            .map(problem -> problem.top())
+            .distinct()
+            .toList();
+    Route route = names.isEmpty() ? failed.route() : failed.route().names(names);
+    begin(route, failed.rules().whenExists(WhenExists.DIFFERENT));
+  }
+
+  /** Goes on with what an earlier run of the program left. */
+  private void goOn(CrossingLog left) {
+    SavedCrossing saved = left.crossing();
+    boolean up = saved.direction() == Direction.SEND_UP;
+    if (saved.direction() == Direction.ACROSS) {
+      tell(
+          "This one went to another server",
+          "Open that desk, select the same entries and copy them again: what is there is left.");
+      return;
+    }
+    Path here = Path.of(up ? saved.from() : saved.to());
+    RemotePath there = RemotePath.of(up ? saved.to() : saved.from());
+    Route route =
+        new Route(
+            saved.direction(),
+            marks -> up ? new LocalSide(here, marks) : remote(desk, there),
+            marks -> up ? remote(desk, there).marked(marks) : new LocalSide(here, marks),
+            saved.from(),
+            saved.to(),
+            saved.names(),
+            desk.personHome());
+    desk.background()
+        .run(
+            () -> CrossingLog.read(left.file()),
+            read -> begin(route, saved.rules().rules(), read),
+            failure -> tell("The crossing cannot be read any more", failure.getMessage()));
   }
 
   private void tell(String headline, String detail) {
@@ -97,22 +268,21 @@ public final class Crossings {
     desk.folder().ask(Question.notice(new Said(headline, detail), false, desk.folder().dismiss()));
   }
 
-  private void cross(Direction direction, Side source, Side target, List<String> names) {
-    if (current.get() != null && !current.get().isOver()) {
-      tell("A crossing is under way", "One at a time for now: wait for it, or stop it.");
-      return;
-    }
-    CrossingModel started =
+  private CrossingModel begin(Route route, Rules by) {
+    return begin(route, by, null);
+  }
+
+  private CrossingModel begin(Route route, Rules by, CrossingLog before) {
+    CrossingModel made =
         new CrossingModel(
             desk.background(),
-            direction,
-            source,
-            target,
-            names,
-            whenExists.get(),
+            route,
+            by,
+            folder,
+            before,
+            desk.entry().name(),
             () -> desk.line().awaitBack());
-    started
-        .questionProperty()
+    made.questionProperty()
         .addListener(
             (observed, old, now) -> {
               if (now != null) {
@@ -122,24 +292,66 @@ public final class Crossings {
                 desk.folder().dismissQuestion();
               }
             });
-    current.set(started);
-    started.start(
-        () -> {
-          if (!desk.line().awayProperty().get()) {
-            desk.folder().refresh();
-            desk.changed(List.of());
-          }
-          desk.local().refresh();
-          whenOver.run();
-          whenOver = () -> {};
-          showProblems(started);
-          desk.checkLine();
-        });
+    queue.add(made);
+    return made;
+  }
+
+  private void over(CrossingModel crossing) {
+    if (!desk.line().awayProperty().get()) {
+      desk.folder().refresh();
+      desk.changed(List.of());
+    }
+    desk.local().refresh();
+    DeskModel other = others.remove(crossing);
+    if (other != null) {
+      other.folder().refresh();
+    }
+    List<String> toDelete = mirrors.remove(crossing);
+    boolean whole = crossing.progress().phase() == Phase.DONE && crossing.progress().failed() == 0;
+    if (toDelete != null && whole) {
+      deleteForMirror(crossing, toDelete);
+    }
+    showProblems(crossing);
+    desk.checkLine();
+  }
+
+  /** What the plan showed as only there goes, as any deletion does: held, and in the journal. */
+  private void deleteForMirror(CrossingModel crossing, List<String> paths) {
+    if (crossing.direction() != Direction.SEND_UP) {
+      Path base = Path.of(crossing.route().to());
+      desk.background()
+          .run(
+              () -> {
+                for (String path : paths) {
+                  desk.local().trash().put(base.resolve(WireName.toText(path)));
+                }
+                return true;
+              },
+              done -> desk.local().refresh(),
+              failure -> tell("Not all could be deleted", String.valueOf(failure.getMessage())));
+      return;
+    }
+    RemotePath base = RemotePath.of(crossing.route().to());
+    List<RemotePath> there =
+        paths.stream().map(path -> RemotePath.ofWire(base.wire() + "/" + path)).toList();
+    desk.background()
+        .run(
+            () -> {
+              new Deleting(desk.files(), desk.commands(), desk.journal(), desk.home()).hold(there);
+              return true;
+            },
+            done -> desk.changed(there),
+            failure -> tell("Not all could be deleted", String.valueOf(failure.getMessage())));
   }
 
   private void showProblems(CrossingModel over) {
     var problems = over.progress().problems();
     if (problems.isEmpty()) {
+      if (over.seconds() > LONG_SECONDS && desk.currentProperty().get() != desk.folder()) {
+        desk.folder()
+            .ask(
+                Question.notice(new Said(over.words().line(), ""), false, desk.folder().dismiss()));
+      }
       return;
     }
     StringBuilder list = new StringBuilder();
@@ -147,31 +359,41 @@ public final class Crossings {
         .limit(6)
         .forEach(p -> list.append(p.path()).append(": ").append(p.why()).append('\n'));
     if (problems.size() > 6) {
-      list.append("and ").append(problems.size() - 6).append(" more");
+      list.append("and ").append(problems.size() - 6).append(" more, in the list of crossings");
     }
     desk.folder()
         .ask(
             Question.notice(
-                new Said(over.line(), list.toString().strip()), true, desk.folder().dismiss()));
+                new Said(over.words().line(), list.toString().strip()),
+                true,
+                desk.folder().dismiss()));
   }
 
+  /** Stops the one that the waterline shows. */
   public void stop() {
-    if (current.get() != null) {
-      current.get().stop();
+    if (current() != null) {
+      current().stop();
     }
   }
 
-  /** The rule for names that are taken, for crossings begun from now on. */
-  public ObjectProperty<WhenExists> whenExistsProperty() {
-    return whenExists;
+  /** Holds the one that the waterline shows, or lets it go on. */
+  public void pause() {
+    if (current() != null && !current().isOver()) {
+      current().pause(!current().isPaused());
+    }
   }
 
-  /** The last crossing that was begun; {@code null} before the first. */
-  public ReadOnlyObjectProperty<CrossingModel> currentProperty() {
-    return current.getReadOnlyProperty();
+  /** The rules for crossings begun from now on. */
+  public ObjectProperty<Rules> rulesProperty() {
+    return rules;
   }
 
+  public CrossingQueue queue() {
+    return queue;
+  }
+
+  /** The one that the waterline shows; {@code null} before the first. */
   public CrossingModel current() {
-    return current.get();
+    return queue.shown();
   }
 }

@@ -58,7 +58,7 @@ public final class DeskModel implements OpenDesk {
   private final RightsModel rights;
   private final ObservableList<Sheet> sheets = FXCollections.observableArrayList();
   private final ObjectProperty<Sheet> current = new SimpleObjectProperty<>();
-  private final Crossings crossings = new Crossings(this);
+  private final Crossings crossings;
   private final Secrets secrets;
   private final Drafts drafts;
   private final LineKeeper line;
@@ -87,6 +87,7 @@ public final class DeskModel implements OpenDesk {
     this.line = new LineKeeper(app.background(), this::signInAgain, this::cameBack);
     line.take(opened);
     this.folder = new FolderModel(this);
+    this.crossings = new Crossings(this, app.keptRules(), app.crossingsFolder());
     this.rights = new RightsModel(this);
     Path start = entry.local() == null ? app.home() : app.home().resolve(entry.local());
     this.local = new LocalModel(app.background(), app.settings(), app.home(), start);
@@ -166,6 +167,11 @@ public final class DeskModel implements OpenDesk {
   @Override
   public Commands commands() {
     return connection();
+  }
+
+  /** The home of the person on this computer. */
+  Path personHome() {
+    return app.home();
   }
 
   Connection connection() {
@@ -285,6 +291,7 @@ public final class DeskModel implements OpenDesk {
 
   @Override
   public void arrivedAt(RemotePath path) {
+    crossings.showRules();
     app.remember(entry.name(), path);
   }
 

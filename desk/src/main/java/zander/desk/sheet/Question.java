@@ -2,8 +2,10 @@ package zander.desk.sheet;
 
 import java.util.List;
 import java.util.function.Consumer;
+import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.StringProperty;
 import javafx.beans.value.ObservableValue;
+import zander.core.edit.LineDifference;
 import zander.desk.work.Said;
 
 /**
@@ -17,6 +19,8 @@ import zander.desk.work.Said;
  * @param inputs fields to be filled in; empty for none
  * @param live words that change while it is shown; {@code null} for none
  * @param ready whether the first answer may be given now; {@code null} for always
+ * @param scope what the answer is meant for; {@code null} when that is clear
+ * @param difference lines of a text that would change; empty for none
  */
 public record Question(
     Said said,
@@ -26,12 +30,29 @@ public record Question(
     String forRest,
     List<Input> inputs,
     ObservableValue<String> live,
-    ObservableValue<Boolean> ready) {
+    ObservableValue<Boolean> ready,
+    Scope scope,
+    List<LineDifference.Line> difference) {
 
   public Question(
       Said said, List<Fact> facts, boolean danger, List<Choice> choices, String forRest) {
-    this(said, facts, danger, choices, forRest, List.of(), null, null);
+    this(said, facts, danger, choices, forRest, List.of(), null, null, null, List.of());
   }
+
+  public Question(
+      Said said,
+      List<Fact> facts,
+      boolean danger,
+      List<Choice> choices,
+      String forRest,
+      List<Input> inputs,
+      ObservableValue<String> live,
+      ObservableValue<Boolean> ready) {
+    this(said, facts, danger, choices, forRest, inputs, live, ready, null, List.of());
+  }
+
+  /** What an answer is meant for: one of some words. */
+  public record Scope(List<String> words, IntegerProperty chosen) {}
 
   /** One row of facts. */
   public record Fact(String name, String coming, String there) {}
@@ -64,5 +85,14 @@ public record Question(
 
   public Question withBox(String words) {
     return new Question(said, facts, danger, choices, words, inputs, live, ready);
+  }
+
+  public Question withScope(Scope what) {
+    return new Question(
+        said, facts, danger, choices, forRest, inputs, live, ready, what, difference);
+  }
+
+  public Question withDifference(List<LineDifference.Line> lines) {
+    return new Question(said, facts, danger, choices, forRest, inputs, live, ready, scope, lines);
   }
 }

@@ -15,6 +15,9 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import org.kordamp.ikonli.feather.Feather;
+import zander.desk.crossing.CheckModel;
+import zander.desk.crossing.CrossingListModel;
+import zander.desk.crossing.PlanModel;
 import zander.desk.find.FindModel;
 import zander.desk.folder.FolderModel;
 import zander.desk.history.JournalModel;
@@ -124,6 +127,15 @@ final class DeskView extends VBox {
           }
           if (made instanceof JournalModel journal) {
             return new JournalView(journal);
+          }
+          if (made instanceof CrossingListModel list) {
+            return new CrossingListView(model, list);
+          }
+          if (made instanceof PlanModel plan) {
+            return new PlanView(plan);
+          }
+          if (made instanceof CheckModel check) {
+            return new CheckView(check);
           }
           if (made instanceof RecoveryModel recovery) {
             return new RecoveryView(recovery);

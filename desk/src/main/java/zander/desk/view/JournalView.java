@@ -149,25 +149,8 @@ final class JournalView extends VBox {
   }
 
   private void showDifference(List<LineDifference.Line> lines) {
-    difference.getChildren().clear();
     Parts.show(scroll, !lines.isEmpty());
-    for (LineDifference.Line line : lines.subList(0, Math.min(lines.size(), 400))) {
-      String sign =
-          switch (line.kind()) {
-            case REMOVED -> "-";
-            case ADDED -> "+";
-            default -> " ";
-          };
-      String text =
-          line.kind() == LineDifference.Kind.GAP
-              ? "   ⋯"
-              : String.format("%s %4d  %s", sign, line.number(), line.text());
-      difference
-          .getChildren()
-          .add(
-              Parts.label(
-                  text, "mono", "line-" + line.kind().name().toLowerCase(java.util.Locale.ROOT)));
-    }
+    DifferenceLines.show(lines, difference);
     scroll.setVvalue(0);
   }
 

@@ -188,6 +188,14 @@ public final class MainView extends StackPane {
         new Action("Read the folder again", "F5", () -> onDesk(this::refresh)),
         new Action("Send up", "Ctrl+Up", () -> onDesk(desk -> desk.crossings().sendUp())),
         new Action("Bring down", "Ctrl+Down", () -> onDesk(desk -> desk.crossings().bringDown())),
+        new Action("Plan a crossing", "Ctrl+P", () -> onDesk(desk -> desk.crossings().plan())),
+        new Action(
+            "Check against the other side",
+            "Ctrl+E",
+            () -> onDesk(desk -> desk.crossings().check())),
+        new Action(
+            "List of crossings", "Ctrl+T", () -> onDesk(desk -> desk.crossings().openList())),
+        new Action("Pause the crossing", "", () -> onDesk(desk -> desk.crossings().pause())),
         new Action("Stop the crossing", "", () -> onDesk(desk -> desk.crossings().stop())),
         new Action("Set rights", "Ctrl+R", () -> onDesk(desk -> desk.rights().apply())),
         new Action("Open a shell here", "Ctrl+J", () -> onDesk(DeskModel::openShell)),

@@ -1,12 +1,16 @@
 package zander.desk.view;
 
+import java.util.ArrayList;
+import java.util.List;
 import javafx.application.Platform;
 import javafx.beans.binding.Bindings;
 import javafx.beans.value.ObservableValue;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.RadioButton;
 import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleGroup;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
@@ -46,6 +50,9 @@ final class QuestionStrip extends VBox {
     }
     if (!question.facts().isEmpty()) {
       getChildren().add(facts(question));
+    }
+    if (!question.difference().isEmpty()) {
+      getChildren().add(DifferenceLines.scrolled(question.difference()));
     }
     HBox choices = choices(question);
     if (!question.inputs().isEmpty()) {
@@ -144,6 +151,25 @@ final class QuestionStrip extends VBox {
     if (question.forRest() != null) {
       choices.getChildren().add(rest);
     }
+    if (question.scope() != null) {
+      choices.getChildren().addAll(scope(question.scope()));
+    }
     return choices;
+  }
+
+  private static List<RadioButton> scope(Question.Scope scope) {
+    List<RadioButton> buttons = new ArrayList<>();
+    ToggleGroup group = new ToggleGroup();
+    String[] ids = {"for-this", "for-kind", "for-rest"};
+    for (int i = 0; i < scope.words().size(); i++) {
+      int number = i;
+      RadioButton button = new RadioButton(scope.words().get(i));
+      button.setId(ids[i]);
+      button.setToggleGroup(group);
+      button.setSelected(i == scope.chosen().get());
+      button.setOnAction(event -> scope.chosen().set(number));
+      buttons.add(button);
+    }
+    return buttons;
   }
 }

@@ -1,13 +1,13 @@
 package zander.desk.view;
 
 import javafx.animation.AnimationTimer;
+import javafx.geometry.Side;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ProgressBar;
 import javafx.scene.layout.HBox;
-import zander.core.crossing.WhenExists;
+import zander.desk.crossing.CrossingModel;
 import zander.desk.model.AppModel;
-import zander.desk.model.CrossingModel;
 import zander.desk.model.DeskModel;
 
 /** The band between the server above and this computer below: the verbs, the rule, the crossing. */
@@ -19,6 +19,8 @@ final class WaterlineView extends HBox {
   private final Label left = Parts.label("", "water-left");
   private final ProgressBar bar = new ProgressBar();
   private final Button stop;
+  private final Button pause;
+  private final Button list;
   private final AnimationTimer timer;
 
   WaterlineView(AppModel app, DeskModel desk) {
@@ -28,14 +30,20 @@ final class WaterlineView extends HBox {
     Parts.hint(up, "What is selected below goes into the folder above (Ctrl+Up)");
     Button down = Parts.button("Bring down", "bring-down", desk.crossings()::bringDown, "verb");
     Parts.hint(down, "What is selected above comes into the folder below (Ctrl+Down)");
-    Button rule = Parts.button("", "rule", this::nextRule, "rule");
-    Parts.hint(rule, "Press for the next rule");
+    RulesMenu rules = new RulesMenu(desk);
+    Button rule = Parts.button("", "rule", () -> {}, "rule");
+    rule.setOnAction(event -> rules.menu().show(rule, Side.TOP, 0, 0));
+    rule.setMaxWidth(330);
+    Parts.hint(rule, "The rules for what crosses here. Press to change them.");
     desk.crossings()
-        .whenExistsProperty()
-        .addListener((observed, old, now) -> rule.setText(words(now)));
-    rule.setText(words(desk.crossings().whenExistsProperty().get()));
+        .rulesProperty()
+        .addListener((observed, old, now) -> rule.setText(RulesMenu.words(now)));
+    rule.setText(RulesMenu.words(desk.crossings().rulesProperty().get()));
     stop = Parts.button("Stop", "stop-crossing", desk.crossings()::stop, "rule");
-    bar.setPrefWidth(190);
+    pause = Parts.button("Pause", "pause-crossing", desk.crossings()::pause, "rule");
+    list = Parts.button("List", "list-crossings", desk.crossings()::openList, "rule");
+    Parts.hint(list, "All crossings of this desk (Ctrl+T)");
+    bar.setPrefWidth(120);
     Button fold =
         Parts.button(
             "",
@@ -48,12 +56,13 @@ final class WaterlineView extends HBox {
                 .then("Show this computer")
                 .otherwise("Fold"));
     Parts.hint(fold, "This computer's folder, shown or folded away (Ctrl+M)");
-    for (Button button : new Button[] {up, down, rule, stop, fold}) {
+    for (Button button : new Button[] {up, down, stop, pause, list, fold}) {
       button.setMinWidth(USE_PREF_SIZE);
     }
     line.setId("crossing-line");
     left.setMinWidth(USE_PREF_SIZE);
-    getChildren().addAll(up, down, rule, Parts.spring(), line, bar, left, stop, fold);
+    rule.setMinWidth(150);
+    getChildren().addAll(up, down, rule, Parts.spring(), line, bar, left, pause, stop, list, fold);
     timer =
         new AnimationTimer() {
           private long last;
@@ -78,39 +87,27 @@ final class WaterlineView extends HBox {
     look();
   }
 
-  private static String words(WhenExists rule) {
-    return switch (rule) {
-      case ASK -> "If it exists: ask";
-      case REPLACE -> "If it exists: replace";
-      case SKIP -> "If it exists: skip";
-      case NEWER -> "If it exists: only newer";
-      case DIFFERENT -> "If it exists: only different";
-      case DIFFERENT_CONTENT -> "If it exists: only other content";
-      case KEEP_BOTH -> "If it exists: keep both";
-    };
-  }
-
-  private void nextRule() {
-    WhenExists[] rules = WhenExists.values();
-    desk.crossings()
-        .whenExistsProperty()
-        .set(rules[(desk.crossings().whenExistsProperty().get().ordinal() + 1) % rules.length]);
-  }
-
   private void look() {
     CrossingModel crossing = desk.crossings().current();
     boolean runs = crossing != null && !crossing.isOver();
     Parts.show(bar, runs);
     Parts.show(stop, runs);
+    Parts.show(pause, runs);
+    Parts.show(list, crossing != null);
     Parts.show(left, runs);
     if (crossing == null) {
       line.setText("");
       return;
     }
-    crossing.look();
+    desk.crossings().queue().all().forEach(CrossingModel::look);
     boolean asking = crossing.questionProperty().get() != null;
-    line.setText(crossing.line() + (asking ? "  ·  waits for your answer" : ""));
-    left.setText(crossing.left());
-    bar.setProgress(crossing.part());
+    long waiting = desk.crossings().queue().waiting();
+    line.setText(
+        crossing.words().line()
+            + (asking ? "  ·  asks" : "")
+            + (waiting > 0 ? "  ·  " + waiting + " waiting" : ""));
+    left.setText(crossing.words().left());
+    pause.setText(crossing.isPaused() ? "Go on" : "Pause");
+    bar.setProgress(crossing.words().part());
   }
 }

@@ -16,6 +16,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.crossing.Progress;
+import zander.core.crossing.Rules;
 import zander.core.crossing.WhenExists;
 import zander.core.files.RemotePath;
 import zander.standin.server.Relay;
@@ -71,7 +72,7 @@ class HourOfWorkTest {
     DeskModel desk = work.openLabBox(TRIAL, local);
     on(
         () -> {
-          desk.crossings().whenExistsProperty().set(WhenExists.REPLACE);
+          desk.crossings().change(Rules.of(WhenExists.REPLACE));
           return null;
         });
     Random random = new Random(20261123);

@@ -1,4 +1,4 @@
-package zander.desk.model;
+package zander.desk.crossing;
 
 import static org.assertj.core.api.Assertions.assertThat;
 

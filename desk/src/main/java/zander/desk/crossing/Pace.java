@@ -1,4 +1,4 @@
-package zander.desk.model;
+package zander.desk.crossing;
 
 /** How fast a crossing goes, smoothed over some seconds so that the time left does not jump. */
 final class Pace {
@@ -20,5 +20,10 @@ final class Pace {
   /** Seconds for so many bytes, or -1 while the pace is not known. */
   long secondsFor(long bytes) {
     return bytesPerSecond < 1 ? -1 : (long) Math.ceil(bytes / bytesPerSecond);
+  }
+
+  /** The pace now; less than 1 while nothing moves or it is not known. */
+  double bytesPerSecond() {
+    return bytesPerSecond;
   }
 }

@@ -1,0 +1,146 @@
+package zander.desk.crossing;
+
+import java.util.Locale;
+import java.util.concurrent.CancellationException;
+import javafx.beans.property.ReadOnlyBooleanProperty;
+import javafx.beans.property.ReadOnlyBooleanWrapper;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import zander.core.crossing.LeaveOut;
+import zander.core.crossing.PartNames;
+import zander.core.crossing.TreeCheck;
+import zander.core.crossing.TreeCheck.Report;
+import zander.core.crossing.TreeCheck.Row;
+import zander.core.work.Cancellation;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Sheet;
+import zander.desk.sheet.Texts;
+import zander.desk.work.FailureWords;
+
+/** A comparison of two trees by checksum, and its report. Interface thread only. */
+public final class CheckModel extends Sheet {
+  private final OpenDesk desk;
+  private final Route route;
+  private final LeaveOut leaveOut;
+  private final ReadOnlyBooleanWrapper running = new ReadOnlyBooleanWrapper();
+  private final ReadOnlyObjectWrapper<Report> report = new ReadOnlyObjectWrapper<>();
+  private Cancellation stop = new Cancellation();
+
+  public CheckModel(OpenDesk desk, Route route, LeaveOut leaveOut) {
+    this.desk = desk;
+    this.route = route;
+    this.leaveOut = leaveOut;
+    setTitle("Check: " + CrossingWords.what(route.names()));
+    look();
+  }
+
+  /** Compares once more. */
+  public void look() {
+    stop.stop();
+    Cancellation mine = new Cancellation();
+    stop = mine;
+    running.set(true);
+    desk.background()
+        .run(
+            () ->
+                new TreeCheck(
+                        route.source().apply(new PartNames()),
+                        route.target().apply(new PartNames()),
+                        leaveOut,
+                        mine)
+                    .run(
+                        route.names(),
+                        soFar -> desk.background().show(() -> take(mine, soFar, true))),
+            made -> take(mine, made, false),
+            failure -> {
+              if (stop == mine) {
+                running.set(false);
+                if (!(failure instanceof CancellationException)) {
+                  ask(
+                      Question.notice(
+                          FailureWords.of(failure),
+                          true,
+                          new Question.Choice("Close", ticked -> dismissQuestion())));
+                  desk.checkLine();
+                }
+              }
+            });
+  }
+
+  private void take(Cancellation mine, Report made, boolean still) {
+    if (stop == mine) {
+      running.set(still);
+      report.set(made);
+    }
+  }
+
+  @Override
+  public void close() {
+    stop.stop();
+  }
+
+  public String way() {
+    return route.way();
+  }
+
+  /** The outcome in one line. */
+  public String outcome() {
+    Report now = report.get();
+    if (now == null) {
+      return "Comparing";
+    }
+    String compared =
+        Texts.count(now.equal(), "file")
+            + ", "
+            + Texts.size(now.bytes())
+            + ", the same by checksum";
+    if (running.get()) {
+      return compared + " so far";
+    }
+    long differing = now.differing();
+    return differing == 0
+        ? "Nothing differs in content: " + compared
+        : Texts.count(differing) + (differing == 1 ? " differs: " : " differ; ") + compared;
+  }
+
+  /** How a row differs, in words. */
+  public String words(Row row) {
+    String source = firstSide().toLowerCase(Locale.ROOT);
+    String target = secondSide().toLowerCase(Locale.ROOT);
+    return switch (row.difference()) {
+      case ONLY_HERE -> "only " + source;
+      case ONLY_THERE -> "only " + target;
+      case OTHER_KIND -> "not the same kind of thing";
+      case OTHER_CONTENT -> "content differs";
+      case OTHER_TARGET -> "links lead elsewhere";
+      case OTHER_MODE -> "mode differs";
+      case OTHER_TIME -> "time differs";
+      case UNREAD -> "could not be read";
+    };
+  }
+
+  public String firstSide() {
+    return switch (route.direction()) {
+      case SEND_UP -> "Here";
+      case BRING_DOWN -> "On the server";
+      case ACROSS -> "On this server";
+    };
+  }
+
+  public String secondSide() {
+    return switch (route.direction()) {
+      case SEND_UP -> "On the server";
+      case BRING_DOWN -> "Here";
+      case ACROSS -> "On the other server";
+    };
+  }
+
+  public ReadOnlyObjectProperty<Report> reportProperty() {
+    return report.getReadOnlyProperty();
+  }
+
+  public ReadOnlyBooleanProperty runningProperty() {
+    return running.getReadOnlyProperty();
+  }
+}

@@ -1,0 +1,188 @@
+package zander.desk;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import zander.core.crossing.Plan.Deed;
+import zander.core.crossing.Progress;
+import zander.core.crossing.Progress.Phase;
+import zander.desk.crossing.CheckModel;
+import zander.desk.crossing.CrossingListModel;
+import zander.desk.crossing.PlanModel;
+import zander.standin.world.Caller;
+import zander.standin.world.World;
+
+/** Planning, rules, questions, the list and the report of crossings, with keys and mouse. */
+class CrossingsInTheWindowTest {
+  private static final String THERE = "/srv/levels/site/pages";
+
+  @TempDir Path folder;
+  private Window window;
+  private Path here;
+
+  @BeforeEach
+  void open() throws Exception {
+    window = new Window(folder);
+    here = Files.createDirectories(window.demo().siteFolder().resolve("pages"));
+    for (String name : new String[] {"a.html", "b.html", "c.txt", "d.txt"}) {
+      Files.writeString(here.resolve(name), "from here, " + name + "\n");
+    }
+    Files.writeString(here.resolve("new.html"), "new\n");
+    Files.writeString(here.resolve("a.html~"), "left by an editor");
+    World world = window.world("levels-web");
+    world.mkdir(Caller.ROOT, THERE, 0775);
+    for (String name : new String[] {"a.html", "b.html", "c.txt", "d.txt", "only-there.html"}) {
+      byte[] content = ("there: " + name + "\n").getBytes();
+      world
+          .open(
+              Caller.ROOT, THERE + "/" + name, new World.Open(false, true, true, true, false, 0664))
+          .write(0, content, 0, content.length);
+      world.setTimes(Caller.ROOT, THERE + "/" + name, 1_600_000_000, 1_600_000_000);
+      world.chown(Caller.ROOT, THERE + "/" + name, 1004, 33, false);
+    }
+    world.chown(Caller.ROOT, THERE, 1004, 33, false);
+    window.openLevelsWeb();
+  }
+
+  @AfterEach
+  void close() throws Exception {
+    window.demo().server("levels-web").faults().setDelay(Duration.ZERO);
+    window.close();
+  }
+
+  private String there(String name) throws Exception {
+    return window.content(THERE + "/" + name);
+  }
+
+  private Progress untilOver() {
+    window.until(
+        "it is over",
+        () ->
+            window.desk().crossings().current() != null
+                && window.desk().crossings().current().isOver());
+    return window.desk().crossings().current().progress();
+  }
+
+  @Test
+  void plansAsksOnceForAKindAndChecks() throws Exception {
+    window.choose("#local-table", "pages");
+    window.push(KeyCode.CONTROL, KeyCode.P);
+    window.until(
+        "it is planned",
+        () ->
+            window.desk().currentProperty().get() instanceof PlanModel made
+                && made.planProperty().get() != null
+                && made.planProperty().get().complete());
+    PlanModel plan = (PlanModel) window.desk().currentProperty().get();
+    assertThat(plan.planProperty().get().sum(Deed.ARRIVES).count()).isEqualTo(1);
+    assertThat(plan.planProperty().get().sum(Deed.IS_ASKED).count()).isEqualTo(4);
+    assertThat(plan.planProperty().get().sum(Deed.ONLY_THERE).count()).isEqualTo(1);
+    assertThat(plan.planProperty().get().leftOut()).containsEntry("*~", 1L);
+    window.press("#plan-begin");
+    window.press("#for-kind");
+    window.press("#choice-replace");
+    window.until("the next is asked", () -> window.text("#for-kind").equals("for all .txt"));
+    window.press("#for-kind");
+    window.press("#choice-skip");
+    Progress progress = untilOver();
+    assertThat(progress.phase()).isEqualTo(Phase.DONE);
+    assertThat(there("a.html")).isEqualTo("from here, a.html\n");
+    assertThat(there("b.html")).isEqualTo("from here, b.html\n");
+    assertThat(there("c.txt")).isEqualTo("there: c.txt\n");
+    assertThat(there("new.html")).isEqualTo("new\n");
+    assertThat(window.world("levels-web").list(Caller.ROOT, THERE)).doesNotContain("a.html~");
+    window.choose("#local-table", "pages");
+    window.push(KeyCode.CONTROL, KeyCode.E);
+    window.until(
+        "it is compared",
+        () ->
+            window.desk().currentProperty().get() instanceof CheckModel check
+                && check.reportProperty().get() != null
+                && check.reportProperty().get().complete());
+    assertThat(window.text("#check-outcome")).startsWith("3 differ; 3 files");
+  }
+
+  @Test
+  void makesAMirrorOnlyAfterItsPlanAndKeepsWhatItDeletes() throws Exception {
+    window.press("#rule");
+    window.until("the rules are shown", () -> window.shownOrNull("#rule-replace") != null);
+    window.clickOn(window.shown("#rule-replace"));
+    window.choose("#local-table", "pages");
+    window.push(KeyCode.CONTROL, KeyCode.P);
+    window.press("#plan-mirror");
+    window.until(
+        "it is planned",
+        () ->
+            ((PlanModel) window.desk().currentProperty().get()).mayBegin()
+                && window.text("#plan-sums").contains("1 deleted there"));
+    window.press("#plan-begin");
+    untilOver();
+    window.until(
+        "it is gone",
+        () -> {
+          try {
+            return !window.world("levels-web").list(Caller.ROOT, THERE).contains("only-there.html");
+          } catch (java.io.IOException e) {
+            return false;
+          }
+        });
+    assertThat(window.desk().journal().entries())
+        .anyMatch(entry -> entry.path().text().endsWith("only-there.html") && entry.isDone());
+    assertThat(window.text("#rule")).contains("replace");
+  }
+
+  @Test
+  void showsWhatFailedAndTriesItAgain() throws Exception {
+    World world = window.world("levels-web");
+    world.chown(Caller.ROOT, THERE, 0, 0, false);
+    world.chmod(Caller.ROOT, THERE, 0755);
+    window.press("#rule");
+    window.until("the rules are shown", () -> window.shownOrNull("#rule-skip") != null);
+    window.clickOn(window.shown("#rule-skip"));
+    window.choose("#local-table", "pages");
+    window.press("#send-up");
+    assertThat(untilOver().failed()).isEqualTo(1);
+    window.push(KeyCode.CONTROL, KeyCode.T);
+    window.until(
+        "the list is shown",
+        () -> window.desk().currentProperty().get() instanceof CrossingListModel);
+    world.chown(Caller.ROOT, THERE, 1004, 33, false);
+    world.chmod(Caller.ROOT, THERE, 0775);
+    window.press("#card-retry-0");
+    window.until("two were begun", () -> window.desk().crossings().queue().all().size() == 2);
+    assertThat(untilOver().failed()).isZero();
+    assertThat(there("new.html")).isEqualTo("new\n");
+  }
+
+  @Test
+  void pausesAndGoesOn() throws Exception {
+    Path many = Files.createDirectories(window.demo().siteFolder().resolve("many"));
+    for (int i = 0; i < 6; i++) {
+      Files.write(many.resolve("feed-" + i), new byte[500_000]);
+    }
+    window.choose("#local-table", "many");
+    window.press("#send-up");
+    Window.inWindow(
+        () -> {
+          window.desk().crossings().current().limit(400_000);
+          return null;
+        });
+    window.press("#pause-crossing");
+    window.until("it is paused", () -> window.text("#crossing-line").contains("paused"));
+    window.press("#pause-crossing");
+    Window.inWindow(
+        () -> {
+          window.desk().crossings().current().limit(0);
+          return null;
+        });
+    assertThat(untilOver().phase()).isEqualTo(Phase.DONE);
+    assertThat(window.stat("/srv/levels/site/many/feed-5").size()).isEqualTo(500_000);
+  }
+}
