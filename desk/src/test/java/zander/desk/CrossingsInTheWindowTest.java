@@ -167,6 +167,7 @@ class CrossingsInTheWindowTest {
     for (int i = 0; i < 6; i++) {
       Files.write(many.resolve("feed-" + i), new byte[500_000]);
     }
+    window.push(KeyCode.F5);
     window.choose("#local-table", "many");
     window.press("#send-up");
     Window.inWindow(

@@ -351,17 +351,44 @@ class Screenshots {
     window.press("#send-up");
     Window.inWindow(
         () -> {
-          window.desk().crossings().current().limit(1_500_000);
+          window.desk().crossings().current().limit(900_000);
           return null;
         });
     window.until(
-        "some is up", () -> window.desk().crossings().current().progress().bytes() > 3_000_000);
+        "some is up", () -> window.desk().crossings().current().progress().bytes() > 2_000_000);
     keep("crossing-under-way");
-    window.choose("#server-table", "stations");
-    window.press("#bring-down");
     window.push(KeyCode.CONTROL, KeyCode.T);
     window.until("the list is shown", () -> window.shownOrNull("#clear-over") != null);
     keep("crossing-list");
+  }
+
+  @Test
+  void fromServerToServer() throws Exception {
+    window.openLevelsWeb();
+    var first = window.desk();
+    window.press("#open-server");
+    window.openServer("lab-box");
+    window.press("#prompt-yes");
+    window.until("both are open", () -> window.desk() != null && window.desk() != first);
+    var second = window.desk();
+    window.until("its folder is read", () -> second.folder().path() != null);
+    Window.inWindow(
+        () -> {
+          window.model.currentProperty().set(first);
+          return null;
+        });
+    window.choose("#server-table", "stations", "img", "index.html");
+    window.demo().server("lab-box").faults().setDelay(Duration.ofMillis(12));
+    Window.inWindow(
+        () -> {
+          first.crossings().copyTo(second);
+          first.crossings().openList();
+          return null;
+        });
+    window.until("some are there", () -> first.crossings().current().progress().files() > 60);
+    keep("server-to-server");
+    window.demo().server("lab-box").faults().setDelay(Duration.ZERO);
+    window.until("it is over", () -> first.crossings().current().isOver());
   }
 
   @Test

@@ -168,11 +168,13 @@ class WholePathTest {
 
     Files.delete(fresh.resolve("levels.txt"));
     Files.delete(fresh);
+    Files.writeString(fresh.getParent().resolve("ünit→.txt"), "changed here");
     window.choose("#server-table", "spring");
     window.press("#bring-down");
     window.press("#choice-keep-both");
     window.until("it came down", () -> window.desk().crossings().current().isOver());
     assertThat(fresh.resolve("levels.txt")).hasContent("Alder 2.48\n");
+    assertThat(fresh.getParent().resolve("ünit→.txt")).hasContent("changed here");
     assertThat(fresh.getParent().resolve("ünit→-2.txt")).hasContent("x");
     window.untilWaterlineSays("2 files");
   }

@@ -107,6 +107,11 @@ final class SystemSshd implements AutoCloseable {
     launch();
   }
 
+  /** Kills the processes of all that is signed in; the server itself goes on. */
+  void killSessions() {
+    process.descendants().forEach(ProcessHandle::destroyForcibly);
+  }
+
   /** Whether this machine can run the suite; asked in an assumption, so that it is told. */
   static boolean isPossible() {
     return Files.isExecutable(BINARY) && "root".equals(System.getProperty("user.name"));

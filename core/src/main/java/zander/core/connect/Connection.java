@@ -22,6 +22,7 @@ import org.apache.sshd.common.channel.PtyChannelConfiguration;
 import org.apache.sshd.common.channel.exception.SshChannelOpenException;
 import zander.core.connect.SignInNote.Kind;
 import zander.core.files.AccountNames;
+import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.SftpFiles;
@@ -241,6 +242,8 @@ public final class Connection implements Closeable, Commands {
     ScriptRun run = new ScriptRun(wireScript, output);
     try (ChannelExec channel = lines.open(ScriptRun.SHELL, null, null, run::attach)) {
       return run.await(channel, stop);
+    } catch (IOException e) {
+      throw orLost(e);
     }
   }
 
@@ -257,11 +260,15 @@ public final class Connection implements Closeable, Commands {
     try {
       return SshPipe.open(lines, wireScript);
     } catch (IOException e) {
-      throw session.isOpen()
-          ? e
-          : new zander.core.files.RemoteFailure(
-              zander.core.files.RemoteFailure.Reason.LINE_LOST, "run a command", null, "", e);
+      throw orLost(e);
     }
+  }
+
+  /** A command that could not be started or ended because the line is gone says so. */
+  private IOException orLost(IOException e) {
+    return e instanceof RemoteFailure || session.isOpen()
+        ? e
+        : new RemoteFailure(RemoteFailure.Reason.LINE_LOST, "run a command", null, "", e);
   }
 
   @Override

@@ -78,12 +78,14 @@ final class Lines implements Closeable {
     SshChannelOpenException full = null;
     for (ClientSession session : sessions) {
       StreamChannel channel = new StreamChannel(WireName.bytes(wireCommand));
-      session.getService(ConnectionService.class).registerChannel(channel);
       try {
+        session.getService(ConnectionService.class).registerChannel(channel);
         opened(channel, set);
         return channel;
       } catch (SshChannelOpenException e) {
         full = e;
+      } catch (IllegalStateException e) {
+        throw new IOException("the connection is closed", e);
       }
     }
     throw full == null ? new IOException("the connection is closed") : full;
@@ -96,7 +98,12 @@ final class Lines implements Closeable {
       Map<String, String> env,
       Setting set)
       throws IOException {
-    ChannelExec channel = session.createExecChannel(WireName.bytes(wireCommand), pty, env);
+    ChannelExec channel;
+    try {
+      channel = session.createExecChannel(WireName.bytes(wireCommand), pty, env);
+    } catch (IllegalStateException e) {
+      throw new IOException("the connection is closed", e);
+    }
     opened(channel, set);
     return channel;
   }

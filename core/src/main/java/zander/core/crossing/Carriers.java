@@ -43,8 +43,8 @@ final class Carriers {
 
   private synchronized Tools tools() throws IOException {
     if (tools == null) {
-      tools = wish == Wish.FILES ? Tools.NONE : line.tools();
       delay = line.delay();
+      tools = wish == Wish.FILES ? Tools.NONE : line.tools();
     }
     return tools;
   }

@@ -118,7 +118,6 @@ final class RemoteArrival implements Side.Incoming {
   public String arrive(long modified, String digest) throws IOException {
     RemoteFiles files = side.files();
     if (stream != null) {
-      stream.in().close();
       ExecResult result = stream.finish();
       if (result.exit() != 0) {
         throw streamFailed(null);

@@ -92,11 +92,13 @@ final class SftpChannel extends ChannelSubsystem {
    */
   static SftpChannel open(ClientSession session, Duration patience) throws IOException {
     SftpChannel channel = new SftpChannel();
-    session.getService(ConnectionService.class).registerChannel(channel);
     try {
+      session.getService(ConnectionService.class).registerChannel(channel);
       channel.open().verify(patience);
       channel.begin(patience);
       return channel;
+    } catch (IllegalStateException e) {
+      throw new IOException("the connection is closed", e);
     } catch (IOException | RuntimeException e) {
       channel.close(true);
       throw e;

@@ -191,6 +191,7 @@ final class CrossingListView extends VBox {
     private final Button sooner;
     private final Button export;
     private final ChoiceBox<String> limit = new ChoiceBox<>();
+    private final HBox choices;
     private int shownProblems = -1;
 
     Card(CrossingModel crossing, int number) {
@@ -235,7 +236,8 @@ final class CrossingListView extends VBox {
               Parts.label(words.what(), "strong-word"),
               state,
               Parts.spring(),
-              rate);
+              rate,
+              export);
       getChildren()
           .addAll(
               head,
@@ -244,7 +246,7 @@ final class CrossingListView extends VBox {
               sums,
               detail,
               problems,
-              Parts.row("choices", retry, pause, stop, sooner, limit, Parts.spring(), export));
+              choices);
       look();
     }
 
@@ -268,6 +270,7 @@ final class CrossingListView extends VBox {
       Parts.show(limit, !over);
       Parts.show(retry, over && crossing.progress().failed() > 0);
       Parts.show(export, over);
+      Parts.show(choices, !over || crossing.progress().failed() > 0);
       List<Problem> told = crossing.progress().problems();
       if (told.size() != shownProblems) {
         shownProblems = told.size();
