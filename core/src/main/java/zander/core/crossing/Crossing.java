@@ -244,7 +244,14 @@ public final class Crossing {
     }
     boolean isFolder = Pairs.isFolder(node);
     Item item =
-        new Item(from, to, node, pair.there(), rules.modeFor(node, isFolder), rules.timeFor(node));
+        new Item(
+            from,
+            to,
+            node,
+            pair.there(),
+            node != pair.node(),
+            rules.modeFor(node, isFolder),
+            rules.timeFor(node));
     if (isFolder && Pairs.isFolder(pair.there())) {
       boolean madeBefore = trace.foldersBefore().contains(to);
       submitScan(folder.child(item, true, madeBefore, link));

@@ -68,7 +68,7 @@ final class Deciding {
       };
     }
     boolean same = standing == Standing.SAME;
-    if (same && (continues || (choice != WhenExists.REPLACE && !byContent(choice)))) {
+    if (same && (continues || !carriesTheSame(choice))) {
       return Verdict.IS_SAME;
     }
     return switch (choice) {
@@ -82,8 +82,11 @@ final class Deciding {
     };
   }
 
-  private static boolean byContent(WhenExists choice) {
-    return choice == WhenExists.DIFFERENT_CONTENT;
+  /** Whether the rule says what to do even with what has the same size and time. */
+  private static boolean carriesTheSame(WhenExists choice) {
+    return choice == WhenExists.REPLACE
+        || choice == WhenExists.KEEP_BOTH
+        || choice == WhenExists.DIFFERENT_CONTENT;
   }
 
   private static boolean mayBeEqual(Item item) {

@@ -9,11 +9,13 @@ import zander.core.rights.Mode;
  * @param to where it goes, relative to the target's base
  * @param node what it was when it was scanned
  * @param there what it replaces; {@code null} when the place must be free
+ * @param followed whether it is what a link leads to, and crosses in the link's place
  * @param mode what it gets; {@code null} for the other side's default
  * @param modified the time it gets, seconds since 1970-01-01 UTC; -1 for that of its arrival
  */
-record Item(String from, String to, Node node, Node there, Mode mode, long modified) {
+record Item(
+    String from, String to, Node node, Node there, boolean followed, Mode mode, long modified) {
   Item to(String place) {
-    return new Item(from, place, node, place.equals(to) ? there : null, mode, modified);
+    return new Item(from, place, node, place.equals(to) ? there : null, followed, mode, modified);
   }
 }

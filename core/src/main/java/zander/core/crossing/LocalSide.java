@@ -149,7 +149,7 @@ public final class LocalSide implements Side {
 
   private static SeekableByteChannel open(Path file, Item item) throws IOException {
     // What is followed is followed on purpose; everything else must be what was scanned.
-    return item.node().kind() == FileKind.LINK
+    return item.followed()
         ? Files.newByteChannel(file, StandardOpenOption.READ)
         : Files.newByteChannel(file, Set.of(StandardOpenOption.READ, LinkOption.NOFOLLOW_LINKS));
   }

@@ -209,7 +209,9 @@ public final class Plan {
       return Deed.ARRIVES;
     }
     boolean way = standing == Standing.IN_THE_WAY;
-    if (standing == Standing.SAME && rules.whenExists() != WhenExists.REPLACE) {
+    boolean carried =
+        rules.whenExists() == WhenExists.REPLACE || rules.whenExists() == WhenExists.KEEP_BOTH;
+    if (standing == Standing.SAME && !carried) {
       return Deed.IS_SAME;
     }
     return switch (rules.whenExists()) {

@@ -8,6 +8,7 @@ import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
+import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -26,6 +27,16 @@ class LocalSideTest {
     side = new LocalSide(Files.createDirectory(folder.resolve("in")));
   }
 
+  private static Item item(String to, int mode) {
+    Node node = new Node("x", FileKind.FILE, 3, 0, new Mode(mode), null, "");
+    return new Item("x", to, node, null, false, new Mode(mode), 0);
+  }
+
+  private static Item link(String to, String target, boolean replaces) {
+    Node node = new Node("x", FileKind.LINK, 0, 0, new Mode(0777), target, "");
+    return new Item("x", to, node, replaces ? node : null, false, null, -1);
+  }
+
   private Path at(String name) {
     return folder.resolve("in").resolve(name);
   }
@@ -34,24 +45,26 @@ class LocalSideTest {
   @ValueSource(strings = {"..", "../out", "a/../../out", "/etc/out", "a//b", ".", "nul\0"})
   void writesNothingOutsideItself(String path) throws IOException {
     Files.createDirectories(at("a"));
-    assertThatThrownBy(() -> side.create(path, null)).isInstanceOf(Side.NameNotPossible.class);
-    assertThatThrownBy(() -> side.makeFolder(path, new Mode(0755)))
+    assertThatThrownBy(() -> side.create(item(path, 0644), null))
         .isInstanceOf(Side.NameNotPossible.class);
-    assertThatThrownBy(() -> side.makeLink(path, "x", false))
+    assertThat(side.makeFolders(List.of(item(path, 0755))))
+        .singleElement()
+        .isInstanceOf(Side.NameNotPossible.class);
+    assertThatThrownBy(() -> side.makeLink(link(path, "x", false)))
         .isInstanceOf(Side.NameNotPossible.class);
     assertThat(folder.resolve("out")).doesNotExist();
   }
 
   @Test
   void saysWhichNamesThisComputerCannotHold() {
-    assertThatThrownBy(() -> side.create("\u00ff\u00fe", null))
+    assertThatThrownBy(() -> side.create(item("\u00ff\u00fe", 0644), null))
         .isInstanceOf(Side.NameNotPossible.class)
         .hasMessageContaining("\\xff\\xfe");
   }
 
   @Test
   void aFileIsClosedToOthersUntilItHasItsMode() throws Exception {
-    try (Side.Incoming incoming = side.create("secret.key", null)) {
+    try (Side.Incoming incoming = side.create(item("secret.key", 0640), null)) {
       incoming.write("abc".getBytes(), 0, 3);
       try (var files = Files.list(folder.resolve("in"))) {
         assertThat(files.toList())
@@ -62,7 +75,7 @@ class LocalSideTest {
                         .isEqualTo("rw-------"));
       }
       assertThat(at("secret.key")).doesNotExist();
-      incoming.arrive(new Mode(0640), 1_600_000_000);
+      incoming.arrive(1_600_000_000, null);
     }
     assertThat(at("secret.key")).hasContent("abc");
     assertThat(side.look("secret.key").mode()).isEqualTo(new Mode(0640));
@@ -72,13 +85,12 @@ class LocalSideTest {
   @Test
   void whatDoesNotArriveLeavesNothing() throws Exception {
     Files.writeString(at("level.txt"), "old");
-    try (Side.Incoming incoming = side.create("level.txt", null)) {
+    try (Side.Incoming incoming = side.create(item("level.txt", 0644), null)) {
       incoming.write("half".getBytes(), 0, 4);
     }
     assertThat(at("level.txt")).hasContent("old");
-    Side.Incoming late = side.create("level.txt", null);
-    assertThatThrownBy(() -> late.arrive(new Mode(0644), 0))
-        .isInstanceOf(FileAlreadyExistsException.class);
+    Side.Incoming late = side.create(item("level.txt", 0644), null);
+    assertThatThrownBy(() -> late.arrive(0, null)).isInstanceOf(FileAlreadyExistsException.class);
     late.close();
     try (var files = Files.list(folder.resolve("in"))) {
       assertThat(files).hasSize(1);
@@ -87,13 +99,13 @@ class LocalSideTest {
 
   @Test
   void replacesLinksAndTakesTheLongestNames() throws Exception {
-    side.makeLink("today", "a", false);
-    side.makeLink("today", "nowhere ünit".replace("ü", WireName.fromText("ü")), true);
+    side.makeLink(link("today", "a", false));
+    side.makeLink(link("today", "nowhere ünit".replace("ü", WireName.fromText("ü")), true));
     assertThat(side.look("today").kind()).isEqualTo(FileKind.LINK);
     assertThat(WireName.toText(side.look("today").target())).isEqualTo("nowhere ünit");
     String longest = WireName.fromText("ü".repeat(127) + "x");
-    try (Side.Incoming incoming = side.create(longest, null)) {
-      incoming.arrive(new Mode(0600), 0);
+    try (Side.Incoming incoming = side.create(item(longest, 0600), null)) {
+      incoming.arrive(0, null);
     }
     assertThat(side.look(longest)).isNotNull();
     assertThat(side.look("none")).isNull();

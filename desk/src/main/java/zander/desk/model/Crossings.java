@@ -40,6 +40,7 @@ public final class Crossings {
   private final Path folder;
   private final ObjectProperty<Rules> rules = new SimpleObjectProperty<>(KeptRules.USUAL);
   private final CrossingQueue queue = new CrossingQueue(this::over);
+  private boolean ended;
   private final Map<CrossingModel, DeskModel> others = new HashMap<>();
   private final Map<CrossingModel, List<String>> mirrors = new HashMap<>();
 
@@ -296,7 +297,16 @@ public final class Crossings {
     return made;
   }
 
+  /** The desk is closed: what runs is stopped, each file whole. */
+  void end() {
+    ended = true;
+    queue.all().stream().filter(one -> !one.isOver()).forEach(CrossingModel::stop);
+  }
+
   private void over(CrossingModel crossing) {
+    if (ended) {
+      return;
+    }
     if (!desk.line().awayProperty().get()) {
       desk.folder().refresh();
       desk.changed(List.of());

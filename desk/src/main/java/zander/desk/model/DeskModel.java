@@ -412,6 +412,7 @@ public final class DeskModel implements OpenDesk {
   }
 
   void end() {
+    crossings.end();
     new ArrayList<>(sheets).forEach(Sheet::close);
     typing.shutdown();
     line.end();

@@ -238,6 +238,7 @@ final class CrossingListView extends VBox {
               Parts.spring(),
               rate,
               export);
+      choices = Parts.row("choices", retry, pause, stop, sooner, limit);
       getChildren()
           .addAll(
               head,

@@ -1,0 +1,201 @@
+package zander.core.crossing;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
+import java.time.Instant;
+import java.util.List;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.EnumSource;
+import zander.core.crossing.Plan.Deed;
+import zander.core.crossing.TreeCheck.Difference;
+import zander.core.work.Cancellation;
+
+/** Plans and checks of two folders of this computer: every standing by every rule. */
+class PlanTest {
+  private static final List<String> NAMES = List.of("site");
+  private static final String[] FILES = {"new", "same", "newer", "older", "differs"};
+
+  @TempDir Path folder;
+  private Path from;
+  private Path to;
+
+  @BeforeEach
+  void make() throws IOException {
+    from = Files.createDirectories(folder.resolve("from/site")).getParent();
+    to = Files.createDirectories(folder.resolve("to/site")).getParent();
+    for (String name : FILES) {
+      write(from, name, "from here", 2000);
+    }
+    write(from, "way", "a file", 2000);
+    write(from, "notes~", "litter", 2000);
+    write(to, "same", "over here", 2000);
+    write(to, "newer", "over here!", 1000);
+    write(to, "older", "over here!", 3000);
+    write(to, "differs", "longer over here", 2000);
+    write(to, "only-there", "x", 1000);
+    Files.createDirectories(to.resolve("site/way"));
+  }
+
+  private static void write(Path base, String name, String text, long time) throws IOException {
+    Path file = base.resolve("site").resolve(name);
+    Files.writeString(file, text);
+    Files.setLastModifiedTime(file, FileTime.from(Instant.ofEpochSecond(time)));
+  }
+
+  private Plan.Result plan(Rules rules) throws IOException {
+    return new Plan(new LocalSide(from), new LocalSide(to), rules, new Cancellation())
+        .make(NAMES, soFar -> {});
+  }
+
+  private static Deed deed(Plan.Result plan, String name) {
+    return plan.rows().stream()
+        .filter(row -> row.path().equals("site/" + name))
+        .map(Plan.Row::deed)
+        .findFirst()
+        .orElse(Deed.IS_SAME);
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "ASK, ARRIVES, IS_SAME, IS_ASKED, IS_ASKED, IS_ASKED, IS_ASKED",
+    "REPLACE, ARRIVES, REPLACES, REPLACES, REPLACES, REPLACES, IS_ASKED",
+    "SKIP, ARRIVES, IS_SAME, STAYS, STAYS, STAYS, STAYS",
+    "NEWER, ARRIVES, IS_SAME, REPLACES, STAYS, STAYS, STAYS",
+    "DIFFERENT, ARRIVES, IS_SAME, REPLACES, REPLACES, REPLACES, STAYS",
+    "KEEP_BOTH, ARRIVES, BESIDE, BESIDE, BESIDE, BESIDE, BESIDE",
+  })
+  void saysWhatEachRuleDoes(
+      WhenExists rule, Deed fresh, Deed same, Deed newer, Deed older, Deed differs, Deed way)
+      throws IOException {
+    Plan.Result plan = plan(Rules.of(rule).leaveOut(new LeaveOut(LeaveOut.USUAL)));
+    assertThat(plan.complete()).isTrue();
+    assertThat(
+            List.of(
+                deed(plan, "new"),
+                deed(plan, "same"),
+                deed(plan, "newer"),
+                deed(plan, "older"),
+                deed(plan, "differs"),
+                deed(plan, "way")))
+        .containsExactly(fresh, same, newer, older, differs, way);
+    assertThat(deed(plan, "notes~")).isEqualTo(Deed.LEFT_OUT);
+    assertThat(deed(plan, "only-there")).isEqualTo(Deed.ONLY_THERE);
+    assertThat(plan.leftOut()).containsEntry("*~", 1L);
+  }
+
+  /** A plan that is not what happens would be worse than none. */
+  @ParameterizedTest
+  @EnumSource(
+      value = WhenExists.class,
+      names = {"SKIP", "NEWER", "DIFFERENT", "KEEP_BOTH"})
+  void whatHappensIsWhatWasPlanned(WhenExists rule) throws IOException {
+    Plan.Result plan = plan(Rules.of(rule));
+    Progress progress =
+        new Crossing(
+                new LocalSide(from),
+                new LocalSide(to),
+                rule,
+                question -> {
+                  throw new AssertionError("asked");
+                },
+                new Cancellation())
+            .run(NAMES);
+    assertThat(progress.problems()).isEmpty();
+    long carried =
+        plan.sum(Deed.ARRIVES).count()
+            + plan.sum(Deed.REPLACES).count()
+            + plan.sum(Deed.BESIDE).count();
+    assertThat(progress.files() - progress.skipped()).isEqualTo(carried);
+    assertThat(progress.bytes()).isEqualTo(plan.bytes());
+    assertThat(progress.same()).isEqualTo(plan.sum(Deed.IS_SAME).count());
+  }
+
+  @Test
+  void contentDecidesWhereTheRuleSaysSo() throws IOException {
+    write(from, "equal", "the same bytes", 2000);
+    write(to, "equal", "the same bytes", 1000);
+    Progress progress =
+        new Crossing(
+                new LocalSide(from),
+                new LocalSide(to),
+                WhenExists.DIFFERENT_CONTENT,
+                question -> null,
+                new Cancellation())
+            .run(NAMES);
+    assertThat(progress.same()).isEqualTo(1);
+    assertThat(to.resolve("site/same")).hasContent("from here");
+    assertThat(Files.getLastModifiedTime(to.resolve("site/equal")).toInstant().getEpochSecond())
+        .isEqualTo(1000);
+  }
+
+  @Test
+  void aMirrorListsWhatItDeletes() throws IOException {
+    Plan.Result plan = plan(Rules.of(WhenExists.REPLACE).mirror(true));
+    assertThat(plan.toDelete()).containsExactly("site/only-there");
+  }
+
+  @Test
+  void aCheckTellsEveryDifference() throws IOException {
+    Files.setAttribute(to.resolve("site/newer"), "unix:mode", 0600);
+    TreeCheck.Report report =
+        new TreeCheck(
+                new LocalSide(from),
+                new LocalSide(to),
+                new LeaveOut(LeaveOut.USUAL),
+                new Cancellation())
+            .run(NAMES, soFar -> {});
+    assertThat(report.rows())
+        .extracting(row -> row.path().substring(5) + " " + row.difference())
+        .contains(
+            "new " + Difference.ONLY_HERE,
+            "only-there " + Difference.ONLY_THERE,
+            "way " + Difference.OTHER_KIND,
+            "same " + Difference.OTHER_CONTENT,
+            "newer " + Difference.OTHER_MODE,
+            "older " + Difference.OTHER_TIME,
+            "differs " + Difference.OTHER_CONTENT);
+    assertThat(report.equal()).isZero();
+  }
+
+  @Test
+  void fixedModesFollowedLinksAndTimesOfNow() throws IOException {
+    Files.createSymbolicLink(from.resolve("site/link"), Path.of("newer"));
+    Files.createSymbolicLink(from.resolve("site/round"), Path.of("."));
+    Files.createSymbolicLink(from.resolve("site/broken"), Path.of("nowhere"));
+    Path goal = Files.createDirectories(folder.resolve("goal"));
+    Rules rules =
+        Rules.of(WhenExists.ASK)
+            .modes(
+                Rules.Modes.FIXED,
+                new zander.core.rights.Mode(0640),
+                new zander.core.rights.Mode(0750))
+            .keepTimes(false)
+            .links(Rules.Links.FOLLOWED);
+    Progress progress =
+        new Crossing(
+                new LocalSide(from),
+                new LocalSide(goal),
+                rules,
+                question -> null,
+                new Cancellation(),
+                LostLine.ENDS_IT,
+                Trace.NONE)
+            .run(NAMES);
+    assertThat(progress.problems()).extracting(Progress.Problem::path).contains("site/broken");
+    assertThat(progress.problems()).anyMatch(problem -> problem.why().equals("it leads round"));
+    Path link = goal.resolve("site/link");
+    assertThat(link).hasContent("from here").isRegularFile();
+    assertThat((Integer) Files.getAttribute(link, "unix:mode") & 07777).isEqualTo(0640);
+    assertThat((Integer) Files.getAttribute(goal.resolve("site"), "unix:mode") & 07777)
+        .isEqualTo(0750);
+    assertThat(Files.getLastModifiedTime(link).toInstant().getEpochSecond()).isGreaterThan(5000);
+  }
+}
