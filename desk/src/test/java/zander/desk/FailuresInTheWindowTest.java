@@ -267,7 +267,7 @@ class FailuresInTheWindowTest {
   @Test
   void aCrossingCanBeStoppedAndSaysWhatIsThere() throws Exception {
     window.openLevelsWeb();
-    window.demo().server("levels-web").faults().setDelay(Duration.ofMillis(30));
+    window.demo().server("levels-web").faults().setDelay(Duration.ofMillis(5));
     Path many = Files.createDirectories(window.demo().siteFolder().resolve("many"));
     for (int i = 0; i < 400; i++) {
       Files.writeString(many.resolve("f" + i), "x".repeat(i));

@@ -378,14 +378,14 @@ class Screenshots {
           return null;
         });
     window.choose("#server-table", "stations", "img", "index.html");
-    window.demo().server("lab-box").faults().setDelay(Duration.ofMillis(12));
+    window.demo().server("lab-box").faults().setDelay(Duration.ofMillis(6));
     Window.inWindow(
         () -> {
           first.crossings().copyTo(second);
           first.crossings().openList();
           return null;
         });
-    window.until("some are there", () -> first.crossings().current().progress().files() > 60);
+    window.until("some are there", () -> first.crossings().current().progress().files() > 30);
     keep("server-to-server");
     window.demo().server("lab-box").faults().setDelay(Duration.ZERO);
     window.until("it is over", () -> first.crossings().current().isOver());

@@ -24,7 +24,7 @@ import zander.core.work.Workers;
  */
 public final class Crossing {
   private static final int SCANNERS = 16;
-  private static final int CARRIERS = 6;
+  private static final int CARRIERS = 8;
 
   /** So many files may be found and not yet carried. */
   private static final int MOST_FOUND = 8192;
@@ -46,7 +46,7 @@ public final class Crossing {
   private final Carrying carrying;
   private final Outstanding outstanding = new Outstanding();
   private final Semaphore room = new Semaphore(MOST_FOUND);
-  private final Loads loads = new Loads(this::sendOff);
+  private final Loads loads = new Loads(this::onCarrier, this::carryLoad);
   private final FolderFinish finish;
 
   /** Folders that are still to be scanned, and the top. */
@@ -421,13 +421,9 @@ public final class Crossing {
     }
   }
 
-  private void sendOff(List<Work> load) {
-    onCarrier(
-        () -> {
-          long start = System.nanoTime();
-          carrying.load(load.stream().map(Work::item).toList());
-          loads.took((System.nanoTime() - start) / 1e9);
-          load.forEach(work -> over(work.folder()));
-        });
+  private void carryLoad(List<Work> load) {
+    outstanding.throwIfEnded();
+    carrying.load(load.stream().map(Work::item).toList());
+    load.forEach(work -> over(work.folder()));
   }
 }

@@ -1,62 +1,110 @@
 package zander.core.crossing;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.List;
 import java.util.function.Consumer;
 
 /**
- * Puts small files together into loads that are carried as one. They begin small and grow while
+ * Puts small files together into loads that are carried as one. Loads begin small and grow while
  * each takes less than a moment, so that a slow line shows how far it is and a quick one is kept
- * full. For several threads.
+ * full. A load is put together only when a carrier is free for it. For several threads.
  */
 final class Loads {
   private static final int MOST_FILES = 768;
   private static final long MOST_BYTES = 3L << 20;
-  private static final int FEWEST_FILES = 64;
-  private static final long FEWEST_BYTES = 128 * 1024;
+  private static final int FEWEST_FILES = 48;
+  private static final long FEWEST_BYTES = 192 * 1024;
   private static final double QUICK_SECONDS = 0.6;
   private static final double SLOW_SECONDS = 2;
+  private static final int CARRIERS = 5;
 
+  private final Consumer<Runnable> carrier;
   private final Consumer<List<Work>> carry;
-  private List<Work> next = new ArrayList<>();
-  private long bytes;
-  private int mostFiles = FEWEST_FILES * 2;
-  private long mostBytes = FEWEST_BYTES * 2;
+  private final Deque<Work> waiting = new ArrayDeque<>();
+  private long waitingBytes;
+  private int mostFiles = FEWEST_FILES;
+  private long mostBytes = FEWEST_BYTES;
+  private int running;
+  private boolean flushing;
 
   /** A file, and the folder that waits for it. */
   record Work(Item item, OpenFolder folder) {}
 
-  Loads(Consumer<List<Work>> carry) {
+  /**
+   * @param carrier runs something on a thread that may wait
+   * @param carry carries one load there, whatever becomes of it
+   */
+  Loads(Consumer<Runnable> carrier, Consumer<List<Work>> carry) {
+    this.carrier = carrier;
     this.carry = carry;
   }
 
   void add(Work work) {
-    List<Work> full = null;
     synchronized (this) {
-      next.add(work);
-      bytes += work.item().node().size();
-      if (next.size() >= mostFiles || bytes >= mostBytes) {
-        full = take();
+      waiting.addLast(work);
+      waitingBytes += work.item().node().size();
+      if (!isFull() || running >= CARRIERS) {
+        return;
       }
+      running++;
     }
-    if (full != null) {
-      carry.accept(full);
+    carrier.accept(this::run);
+  }
+
+  /** Lets what waits go, enough for a load or not. */
+  void flush() {
+    while (true) {
+      synchronized (this) {
+        flushing = !waiting.isEmpty();
+        boolean enough = (long) running * mostFiles >= waiting.size() && running > 0;
+        if (!flushing || enough || running >= CARRIERS) {
+          return;
+        }
+        running++;
+      }
+      carrier.accept(this::run);
     }
   }
 
-  /** Sends off what is there, full or not. */
-  void flush() {
-    List<Work> rest;
-    synchronized (this) {
-      rest = take();
+  private boolean isFull() {
+    return waiting.size() >= mostFiles || waitingBytes >= mostBytes;
+  }
+
+  private void run() {
+    while (true) {
+      List<Work> load = take();
+      if (load.isEmpty()) {
+        return;
+      }
+      long start = System.nanoTime();
+      carry.accept(load);
+      took((System.nanoTime() - start) / 1e9);
     }
-    if (!rest.isEmpty()) {
-      carry.accept(rest);
+  }
+
+  /** The next load; none, and one carrier less, when there is not enough for one. */
+  private synchronized List<Work> take() {
+    List<Work> load = new ArrayList<>();
+    long bytes = 0;
+    if (isFull() || flushing) {
+      while (!waiting.isEmpty() && load.size() < mostFiles && bytes < mostBytes) {
+        Work next = waiting.removeFirst();
+        bytes += next.item().node().size();
+        load.add(next);
+      }
+      waitingBytes -= bytes;
+      flushing &= !waiting.isEmpty();
     }
+    if (load.isEmpty()) {
+      running--;
+    }
+    return load;
   }
 
   /** Learns from how long a load took. */
-  synchronized void took(double seconds) {
+  private synchronized void took(double seconds) {
     if (seconds < QUICK_SECONDS) {
       mostFiles = Math.min(MOST_FILES, mostFiles * 2);
       mostBytes = Math.min(MOST_BYTES, mostBytes * 2);
@@ -64,12 +112,5 @@ final class Loads {
       mostFiles = Math.max(FEWEST_FILES, mostFiles / 2);
       mostBytes = Math.max(FEWEST_BYTES, mostBytes / 2);
     }
-  }
-
-  private List<Work> take() {
-    List<Work> taken = next;
-    next = new ArrayList<>();
-    bytes = 0;
-    return taken;
   }
 }
