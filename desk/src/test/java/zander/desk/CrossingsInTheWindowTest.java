@@ -5,14 +5,20 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.List;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import zander.core.crossing.CrossingLog;
+import zander.core.crossing.Direction;
 import zander.core.crossing.Plan.Deed;
 import zander.core.crossing.Progress;
 import zander.core.crossing.Progress.Phase;
+import zander.core.crossing.Rules;
+import zander.core.crossing.SavedCrossing;
+import zander.core.crossing.WhenExists;
 import zander.desk.crossing.CheckModel;
 import zander.desk.crossing.CrossingListModel;
 import zander.desk.crossing.PlanModel;
@@ -172,7 +178,7 @@ class CrossingsInTheWindowTest {
     window.press("#send-up");
     Window.inWindow(
         () -> {
-          window.desk().crossings().current().limit(400_000);
+          window.desk().crossings().current().limit(150_000);
           return null;
         });
     window.press("#pause-crossing");
@@ -185,5 +191,33 @@ class CrossingsInTheWindowTest {
         });
     assertThat(untilOver().phase()).isEqualTo(Phase.DONE);
     assertThat(window.stat("/srv/levels/site/many/feed-5").size()).isEqualTo(500_000);
+  }
+
+  @Test
+  void goesOnWithWhatAnEarlierRunLeft() throws Exception {
+    SavedCrossing left =
+        new SavedCrossing(
+            "1-0badcafe",
+            System.currentTimeMillis(),
+            "levels-web",
+            Direction.SEND_UP,
+            here.getParent().toString(),
+            "/srv/levels/site",
+            List.of("pages"),
+            "0badcafe",
+            SavedCrossing.Kept.of(Rules.of(WhenExists.REPLACE)));
+    CrossingLog.begin(window.setup.home().resolve(".local/state/zander").resolve("crossings"), left)
+        .close();
+    String part = ".c.txt.zander-0badcafe-1xyz";
+    window
+        .world("levels-web")
+        .open(
+            Caller.ROOT, THERE + "/" + part, new World.Open(false, true, true, true, false, 0600));
+    window.world("levels-web").chown(Caller.ROOT, THERE + "/" + part, 1004, 33, false);
+    window.push(KeyCode.CONTROL, KeyCode.T);
+    window.press("#go-on-0");
+    assertThat(untilOver().problems()).isEmpty();
+    assertThat(there("c.txt")).isEqualTo("from here, c.txt\n");
+    assertThat(window.world("levels-web").list(Caller.ROOT, THERE)).doesNotContain(part);
   }
 }

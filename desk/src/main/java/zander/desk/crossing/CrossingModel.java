@@ -38,8 +38,8 @@ public final class CrossingModel {
   private final Pace pace = new Pace();
   private volatile Crossing crossing;
   private volatile CrossingLog log;
-  private boolean paused;
-  private long limit;
+  private volatile boolean paused;
+  private volatile long limit;
   private volatile long started;
   private volatile long ended;
 
@@ -98,9 +98,10 @@ public final class CrossingModel {
             cancellation,
             this::awaitLine,
             log);
+    // First seen, then told: what the person chooses in between is told by one of both.
+    crossing = made;
     made.gate().pause(paused);
     made.gate().limit(limit);
-    crossing = made;
     Progress last = made.run(route.names());
     if (before != null && last.phase() == Phase.DONE) {
       sweep(route.target().apply(names), names);
