@@ -175,9 +175,9 @@ class CrossingsInTheWindowTest {
     }
     window.push(KeyCode.F5);
     window.choose("#local-table", "many");
-    window.press("#send-up");
     Window.inWindow(
         () -> {
+          window.desk().crossings().sendUp();
           window.desk().crossings().current().limit(150_000);
           return null;
         });

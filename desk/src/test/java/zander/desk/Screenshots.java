@@ -348,9 +348,9 @@ class Screenshots {
     }
     window.push(KeyCode.F5);
     window.choose("#local-table", "feeds");
-    window.press("#send-up");
     Window.inWindow(
         () -> {
+          window.desk().crossings().sendUp();
           window.desk().crossings().current().limit(900_000);
           return null;
         });
