@@ -2,6 +2,7 @@ package zander.desk;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.File;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -219,5 +220,42 @@ class CrossingsInTheWindowTest {
     assertThat(untilOver().problems()).isEmpty();
     assertThat(there("c.txt")).isEqualTo("from here, c.txt\n");
     assertThat(window.world("levels-web").list(Caller.ROOT, THERE)).doesNotContain(part);
+  }
+
+  @Test
+  void makesCopiesReadyForTheDesktop() throws Exception {
+    window.openRow("#server-table", "pages");
+    window.until(
+        "its rows are shown",
+        () -> window.desk().folder().rows().stream().anyMatch(e -> e.name().equals("c.txt")));
+    window.choose("#server-table", "a.html", "c.txt");
+    assertThat(window.desk().takenOut().of(window.desk().folder().selection())).isEmpty();
+    window.push(KeyCode.ALT, KeyCode.T);
+    window.until(
+        "they are here",
+        () -> window.desk().takenOut().of(window.desk().folder().selection()).size() == 2);
+    for (File copy : window.desk().takenOut().of(window.desk().folder().selection())) {
+      assertThat(copy).hasContent("there: " + copy.getName());
+    }
+    window.until(
+        "it is told",
+        () ->
+            window.desk().folder().questionProperty().get() != null
+                && window
+                    .desk()
+                    .folder()
+                    .questionProperty()
+                    .get()
+                    .said()
+                    .headline()
+                    .contains("can be dragged"));
+    // Another version on the server is not what the copies are of.
+    window
+        .world("levels-web")
+        .setTimes(Caller.ROOT, THERE + "/c.txt", 1_700_000_000, 1_700_000_000);
+    window.push(KeyCode.F5);
+    window.until(
+        "it is seen",
+        () -> window.desk().takenOut().of(window.desk().folder().selection()).isEmpty());
   }
 }

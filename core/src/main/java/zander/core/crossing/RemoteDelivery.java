@@ -150,7 +150,9 @@ final class RemoteDelivery {
   /** What failed since the entries were begun: its temporary file goes, and its entry ends. */
   private void giveUp() throws IOException {
     List<Arriving> failed =
-        all.stream().filter(one -> one.parcel.failure != null && one.pending != DONE).toList();
+        all.stream()
+            .filter(one -> one.parcel.failure != null && one.pending != Replaced.ENDED)
+            .toList();
     if (failed.isEmpty()) {
       return;
     }
@@ -162,11 +164,9 @@ final class RemoteDelivery {
       if (one.pending != null) {
         one.pending.failed("did not arrive");
       }
-      one.pending = DONE;
+      one.pending = Replaced.ENDED;
     }
   }
-
-  private static final Journal.Pending DONE = Replaced.ENDED;
 
   /** The rule's owner, or that of the file it replaces, where this account may give it. */
   private void giveOwners() throws IOException {

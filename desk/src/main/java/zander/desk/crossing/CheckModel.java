@@ -1,83 +1,46 @@
 package zander.desk.crossing;
 
 import java.util.Locale;
-import java.util.concurrent.CancellationException;
 import javafx.beans.property.ReadOnlyBooleanProperty;
-import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
-import javafx.beans.property.ReadOnlyObjectWrapper;
 import zander.core.crossing.LeaveOut;
 import zander.core.crossing.PartNames;
 import zander.core.crossing.TreeCheck;
 import zander.core.crossing.TreeCheck.Report;
 import zander.core.crossing.TreeCheck.Row;
-import zander.core.work.Cancellation;
 import zander.desk.sheet.OpenDesk;
-import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
 import zander.desk.sheet.Texts;
-import zander.desk.work.FailureWords;
 
 /** A comparison of two trees by checksum, and its report. Interface thread only. */
 public final class CheckModel extends Sheet {
-  private final OpenDesk desk;
   private final Route route;
   private final LeaveOut leaveOut;
-  private final ReadOnlyBooleanWrapper running = new ReadOnlyBooleanWrapper();
-  private final ReadOnlyObjectWrapper<Report> report = new ReadOnlyObjectWrapper<>();
-  private Cancellation stop = new Cancellation();
+  private final Looking<Report> looking;
 
   public CheckModel(OpenDesk desk, Route route, LeaveOut leaveOut) {
-    this.desk = desk;
     this.route = route;
     this.leaveOut = leaveOut;
+    this.looking = new Looking<>(desk, this);
     setTitle("Check: " + CrossingWords.what(route.names()));
     look();
   }
 
   /** Compares once more. */
   public void look() {
-    stop.stop();
-    Cancellation mine = new Cancellation();
-    stop = mine;
-    running.set(true);
-    desk.background()
-        .run(
-            () ->
-                new TreeCheck(
-                        route.source().apply(new PartNames()),
-                        route.target().apply(new PartNames()),
-                        leaveOut,
-                        mine)
-                    .run(
-                        route.names(),
-                        soFar -> desk.background().show(() -> take(mine, soFar, true))),
-            made -> take(mine, made, false),
-            failure -> {
-              if (stop == mine) {
-                running.set(false);
-                if (!(failure instanceof CancellationException)) {
-                  ask(
-                      Question.notice(
-                          FailureWords.of(failure),
-                          true,
-                          new Question.Choice("Close", ticked -> dismissQuestion())));
-                  desk.checkLine();
-                }
-              }
-            });
-  }
-
-  private void take(Cancellation mine, Report made, boolean still) {
-    if (stop == mine) {
-      running.set(still);
-      report.set(made);
-    }
+    looking.begin(
+        (stop, soFar) ->
+            new TreeCheck(
+                    route.source().apply(new PartNames()),
+                    route.target().apply(new PartNames()),
+                    leaveOut,
+                    stop)
+                .run(route.names(), soFar));
   }
 
   @Override
   public void close() {
-    stop.stop();
+    looking.stop();
   }
 
   public String way() {
@@ -86,7 +49,7 @@ public final class CheckModel extends Sheet {
 
   /** The outcome in one line. */
   public String outcome() {
-    Report now = report.get();
+    Report now = reportProperty().get();
     if (now == null) {
       return "Comparing";
     }
@@ -95,7 +58,7 @@ public final class CheckModel extends Sheet {
             + ", "
             + Texts.size(now.bytes())
             + ", the same by checksum";
-    if (running.get()) {
+    if (runningProperty().get()) {
       return compared + " so far";
     }
     long differing = now.differing();
@@ -137,10 +100,10 @@ public final class CheckModel extends Sheet {
   }
 
   public ReadOnlyObjectProperty<Report> reportProperty() {
-    return report.getReadOnlyProperty();
+    return looking.foundProperty();
   }
 
   public ReadOnlyBooleanProperty runningProperty() {
-    return running.getReadOnlyProperty();
+    return looking.runningProperty();
   }
 }

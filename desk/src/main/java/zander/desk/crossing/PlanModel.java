@@ -1,89 +1,48 @@
 package zander.desk.crossing;
 
 import java.util.List;
-import java.util.concurrent.CancellationException;
 import java.util.function.BiConsumer;
-import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
-import javafx.beans.property.ReadOnlyObjectWrapper;
-import javafx.beans.property.SimpleBooleanProperty;
 import zander.core.crossing.PartNames;
 import zander.core.crossing.Plan;
 import zander.core.crossing.Plan.Deed;
 import zander.core.crossing.Plan.Row;
 import zander.core.crossing.Rules;
-import zander.core.work.Cancellation;
 import zander.desk.sheet.OpenDesk;
-import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
 import zander.desk.sheet.Texts;
-import zander.desk.work.FailureWords;
 
 /** What a crossing would do, before it is begun. Interface thread only. */
 public final class PlanModel extends Sheet {
-  private final OpenDesk desk;
   private final Route route;
-  private Rules rules;
   private final BiConsumer<Rules, List<String>> begin;
-  private final BooleanProperty scanning = new SimpleBooleanProperty();
-  private final ReadOnlyObjectWrapper<Plan.Result> plan = new ReadOnlyObjectWrapper<>();
-  private Cancellation stop = new Cancellation();
+  private final Looking<Plan.Result> looking;
+  private Rules rules;
 
   /**
    * @param begin starts the crossing, with what is to be deleted for a mirror
    */
   public PlanModel(OpenDesk desk, Route route, Rules rules, BiConsumer<Rules, List<String>> begin) {
-    this.desk = desk;
     this.route = route;
     this.rules = rules;
     this.begin = begin;
+    this.looking = new Looking<>(desk, this);
     setTitle("Plan: " + CrossingWords.what(route.names()));
     look();
   }
 
   /** Scans both sides again. */
   public void look() {
-    stop.stop();
-    Cancellation mine = new Cancellation();
-    stop = mine;
-    scanning.set(true);
-    desk.background()
-        .run(
-            () ->
-                new Plan(
-                        route.source().apply(new PartNames()),
-                        route.target().apply(new PartNames()),
-                        rules,
-                        mine)
-                    .make(
-                        route.names(),
-                        soFar ->
-                            desk.background()
-                                .show(
-                                    () -> {
-                                      if (stop == mine) {
-                                        plan.set(soFar);
-                                      }
-                                    })),
-            made -> {
-              if (stop == mine) {
-                scanning.set(false);
-                plan.set(made);
-              }
-            },
-            failure -> {
-              if (stop == mine) {
-                scanning.set(false);
-                if (!(failure instanceof CancellationException)) {
-                  ask(
-                      Question.notice(
-                          FailureWords.of(failure),
-                          true,
-                          new Question.Choice("Close", ticked -> dismissQuestion())));
-                  desk.checkLine();
-                }
-              }
-            });
+    Rules by = rules;
+    looking.begin(
+        (stop, soFar) ->
+            new Plan(
+                    route.source().apply(new PartNames()),
+                    route.target().apply(new PartNames()),
+                    by,
+                    stop)
+                .make(route.names(), soFar));
   }
 
   /** Makes it a mirror, or not: what is only over there would be deleted. */
@@ -98,17 +57,22 @@ public final class PlanModel extends Sheet {
 
   /** Begins the crossing as it is planned. */
   public void begin() {
-    begin.accept(rules, rules.mirror() && plan.get() != null ? plan.get().toDelete() : List.of());
+    begin.accept(
+        rules,
+        rules.mirror() && planProperty().get() != null
+            ? planProperty().get().toDelete()
+            : List.of());
   }
 
   /** Whether it may begin: a mirror only from a whole plan. */
   public boolean mayBegin() {
-    return plan.get() != null && (!rules.mirror() || (plan.get().complete() && !scanning.get()));
+    return planProperty().get() != null
+        && (!rules.mirror() || (planProperty().get().complete() && !scanningProperty().get()));
   }
 
   @Override
   public void close() {
-    stop.stop();
+    looking.stop();
   }
 
   /** From where to where. */
@@ -118,7 +82,7 @@ public final class PlanModel extends Sheet {
 
   /** The sums in words. */
   public String sums() {
-    Plan.Result now = plan.get();
+    Plan.Result now = planProperty().get();
     if (now == null) {
       return "Looking at both sides";
     }
@@ -137,7 +101,7 @@ public final class PlanModel extends Sheet {
       words.append("  ·  ").append(Texts.count(left)).append(" left out");
     }
     String all = words.length() == 0 ? "nothing to do" : words.substring(5);
-    return all + (scanning.get() ? "  ·  still looking" : "");
+    return all + (scanningProperty().get() ? "  ·  still looking" : "");
   }
 
   private static void add(StringBuilder words, Plan.Result plan, Deed deed, String what) {
@@ -149,7 +113,7 @@ public final class PlanModel extends Sheet {
 
   /** Bytes to cross and room for them, in words. */
   public String room() {
-    Plan.Result now = plan.get();
+    Plan.Result now = planProperty().get();
     if (now == null) {
       return "";
     }
@@ -191,10 +155,10 @@ public final class PlanModel extends Sheet {
   }
 
   public ReadOnlyObjectProperty<Plan.Result> planProperty() {
-    return plan.getReadOnlyProperty();
+    return looking.foundProperty();
   }
 
-  public BooleanProperty scanningProperty() {
-    return scanning;
+  public ReadOnlyBooleanProperty scanningProperty() {
+    return looking.runningProperty();
   }
 }

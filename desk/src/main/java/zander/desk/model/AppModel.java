@@ -64,6 +64,7 @@ public final class AppModel {
     this.book = new BookModel(background, places.book(), home, person);
     this.keys = new KeysModel(background, home.resolve(".ssh"), Agent.running().orElse(null));
     this.vault = new VaultModel(places.vault(), background);
+    background.run(() -> TakenOut.clear(takenOutFolder()));
     this.reach = new Reach(background, connector, prompts, vault, book, home);
   }
 
@@ -111,6 +112,11 @@ public final class AppModel {
 
   KeptRules keptRules() {
     return keptRules;
+  }
+
+  /** Where copies are that were made to be dragged to the desktop. */
+  Path takenOutFolder() {
+    return stateFolder.resolve("taken-out");
   }
 
   /** Where the list of crossings is kept. */
@@ -228,6 +234,7 @@ public final class AppModel {
     new ArrayList<>(desks).forEach(DeskModel::end);
     vault.lock();
     connector.close();
+    TakenOut.clear(takenOutFolder());
     background.stop();
   }
 

@@ -17,6 +17,7 @@ import zander.core.crossing.RemoteSide;
 import zander.core.crossing.Rules;
 import zander.core.crossing.SavedCrossing;
 import zander.core.crossing.WhenExists;
+import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 import zander.desk.crossing.CheckModel;
@@ -41,7 +42,7 @@ public final class Crossings {
   private final ObjectProperty<Rules> rules = new SimpleObjectProperty<>(KeptRules.USUAL);
   private final CrossingQueue queue = new CrossingQueue(this::over);
   private boolean ended;
-  private final Map<CrossingModel, DeskModel> others = new HashMap<>();
+  private final Map<CrossingModel, Runnable> then = new HashMap<>();
   private final Map<CrossingModel, List<String>> mirrors = new HashMap<>();
 
   /**
@@ -161,7 +162,29 @@ public final class Crossings {
       return;
     }
     CrossingModel begun = begin(across(other, names), rules.get());
-    others.put(begun, other);
+    then.put(begun, () -> other.folder().refresh());
+  }
+
+  /** Brings rows down into a folder of their own. */
+  void takeOut(List<RemoteEntry> rows, Path into, Runnable arrived) {
+    RemotePath from = desk.folder().path();
+    Route route =
+        new Route(
+            Direction.BRING_DOWN,
+            marks -> remote(desk, from),
+            marks -> new LocalSide(into, marks),
+            from.text(),
+            into.toString(),
+            rows.stream().map(row -> row.path().wireName()).toList(),
+            desk.personHome());
+    CrossingModel begun = begin(route, Rules.of(WhenExists.REPLACE));
+    then.put(
+        begun,
+        () -> {
+          if (begun.progress().phase() == Phase.DONE && begun.progress().failed() == 0) {
+            arrived.run();
+          }
+        });
   }
 
   private Route across(DeskModel other, List<String> names) {
@@ -312,9 +335,9 @@ public final class Crossings {
       desk.changed(List.of());
     }
     desk.local().refresh();
-    DeskModel other = others.remove(crossing);
-    if (other != null) {
-      other.folder().refresh();
+    Runnable next = then.remove(crossing);
+    if (next != null) {
+      next.run();
     }
     List<String> toDelete = mirrors.remove(crossing);
     boolean whole = crossing.progress().phase() == Phase.DONE && crossing.progress().failed() == 0;

@@ -59,6 +59,7 @@ public final class DeskModel implements OpenDesk {
   private final ObservableList<Sheet> sheets = FXCollections.observableArrayList();
   private final ObjectProperty<Sheet> current = new SimpleObjectProperty<>();
   private final Crossings crossings;
+  private final TakenOut takenOut;
   private final Secrets secrets;
   private final Drafts drafts;
   private final LineKeeper line;
@@ -87,6 +88,7 @@ public final class DeskModel implements OpenDesk {
     this.line = new LineKeeper(app.background(), this::signInAgain, this::cameBack);
     line.take(opened);
     this.folder = new FolderModel(this);
+    this.takenOut = new TakenOut(this, app.takenOutFolder());
     this.crossings = new Crossings(this, app.keptRules(), app.crossingsFolder());
     this.rights = new RightsModel(this);
     Path start = entry.local() == null ? app.home() : app.home().resolve(entry.local());
@@ -459,6 +461,11 @@ public final class DeskModel implements OpenDesk {
   /** What goes over the waterline of this desk. */
   public Crossings crossings() {
     return crossings;
+  }
+
+  /** What can be dragged to the desktop. */
+  public TakenOut takenOut() {
+    return takenOut;
   }
 
   /** What the journal has about the one thing selected. */

@@ -1,9 +1,9 @@
 package zander.desk.view;
 
 import java.time.Clock;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
-import javafx.animation.AnimationTimer;
 import javafx.collections.ListChangeListener;
 import javafx.scene.control.Button;
 import javafx.scene.control.ChoiceBox;
@@ -24,7 +24,6 @@ import zander.desk.sheet.Texts;
 
 /** The list of crossings: what runs, waits, asks, failed and is done, and what can be done. */
 final class CrossingListView extends VBox {
-  private static final long LOOK_EVERY = 200_000_000;
   private static final int MOST_PROBLEMS = 8;
   private static final long MEGA = 1_000_000;
 
@@ -32,7 +31,6 @@ final class CrossingListView extends VBox {
   private final CrossingListModel model;
   private final VBox list = new VBox();
   private final List<Card> cards = new ArrayList<>();
-  private final AnimationTimer timer;
 
   CrossingListView(DeskModel desk, CrossingListModel model) {
     this.desk = desk;
@@ -55,27 +53,7 @@ final class CrossingListView extends VBox {
     getChildren().addAll(bar, new QuestionStrip(model.questionProperty()), scroll);
     model.queue().all().addListener((ListChangeListener<CrossingModel>) change -> build());
     model.beforeProperty().addListener((observed, old, now) -> build());
-    timer =
-        new AnimationTimer() {
-          private long last;
-
-          @Override
-          public void handle(long now) {
-            if (now - last > LOOK_EVERY) {
-              last = now;
-              cards.forEach(Card::look);
-            }
-          }
-        };
-    sceneProperty()
-        .addListener(
-            (observed, old, now) -> {
-              if (now == null) {
-                timer.stop();
-              } else {
-                timer.start();
-              }
-            });
+    Parts.whileShown(this, Duration.ofMillis(200), () -> cards.forEach(Card::look));
     build();
   }
 

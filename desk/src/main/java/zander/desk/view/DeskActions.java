@@ -58,6 +58,7 @@ final class DeskActions {
   List<Action> looking() {
     return List.of(
         action("Facts: size, kind, checksum", "Alt+Enter", tools::facts),
+        action("Make ready to drag to the desktop", "Alt+T", desk.takenOut()::prepare),
         action("Pack into an archive", "Alt+P", tools::pack),
         action("Unpack an archive", "Alt+U", tools::unpack));
   }

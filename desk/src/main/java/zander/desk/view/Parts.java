@@ -1,5 +1,7 @@
 package zander.desk.view;
 
+import java.time.Duration;
+import javafx.animation.AnimationTimer;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -59,5 +61,30 @@ public final class Parts {
   public static void show(Node node, boolean shown) {
     node.setVisible(shown);
     node.setManaged(shown);
+  }
+
+  /** Does something again and again while a view is in the window. */
+  public static void whileShown(Node view, Duration every, Runnable look) {
+    AnimationTimer timer =
+        new AnimationTimer() {
+          private long last;
+
+          @Override
+          public void handle(long now) {
+            if (now - last > every.toNanos()) {
+              last = now;
+              look.run();
+            }
+          }
+        };
+    view.sceneProperty()
+        .addListener(
+            (observed, old, now) -> {
+              if (now == null) {
+                timer.stop();
+              } else {
+                timer.start();
+              }
+            });
   }
 }

@@ -6,8 +6,10 @@ import java.util.List;
 import javafx.scene.control.TableView;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.DataFormat;
+import javafx.scene.input.DragEvent;
 import javafx.scene.input.Dragboard;
 import javafx.scene.input.TransferMode;
+import javafx.stage.Window;
 import zander.core.files.RemoteEntry;
 import zander.desk.folder.LocalRow;
 import zander.desk.model.DeskModel;
@@ -27,15 +29,22 @@ final class ServerDrags {
         event -> {
           if (!desk.folder().selection().isEmpty()) {
             Dragboard board = table.startDragAndDrop(TransferMode.COPY);
-            ClipboardContent content = new ClipboardContent();
-            content.put(ROWS, desk.folder().path().wire());
-            board.setContent(content);
+            board.setContent(content(desk));
             event.consume();
           }
         });
+    table.setOnDragDone(
+        event -> {
+          boolean outside = !desk.folder().selection().isEmpty() && isOutside(table, event);
+          if (event.getTransferMode() == null && outside) {
+            desk.takenOut().prepare();
+          }
+          event.consume();
+        });
     table.setOnDragOver(
         event -> {
-          if (event.getDragboard().hasFiles()) {
+          // Rows of this table itself carry files too, once they were taken out.
+          if (event.getDragboard().hasFiles() && !event.getDragboard().hasContent(ROWS)) {
             event.acceptTransferModes(TransferMode.COPY);
             event.consume();
           }
@@ -47,6 +56,25 @@ final class ServerDrags {
           event.setDropCompleted(true);
           event.consume();
         });
+  }
+
+  /** Rows for this window, and their copies for others where those are here already. */
+  static ClipboardContent content(DeskModel desk) {
+    ClipboardContent content = new ClipboardContent();
+    content.put(ROWS, desk.folder().path().wire());
+    List<File> copies = desk.takenOut().of(desk.folder().selection());
+    if (!copies.isEmpty()) {
+      content.putFiles(copies);
+    }
+    return content;
+  }
+
+  private static boolean isOutside(TableView<?> table, DragEvent event) {
+    Window window = table.getScene().getWindow();
+    return event.getScreenX() < window.getX()
+        || event.getScreenY() < window.getY()
+        || event.getScreenX() > window.getX() + window.getWidth()
+        || event.getScreenY() > window.getY() + window.getHeight();
   }
 
   static void installBelow(TableView<LocalRow> table, DeskModel desk) {

@@ -1,6 +1,6 @@
 package zander.desk.view;
 
-import javafx.animation.AnimationTimer;
+import java.time.Duration;
 import javafx.geometry.Side;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -12,7 +12,6 @@ import zander.desk.model.DeskModel;
 
 /** The band between the server above and this computer below: the verbs, the rule, the crossing. */
 final class WaterlineView extends HBox {
-  private static final long LOOK_EVERY = 100_000_000;
 
   private final DeskModel desk;
   private final Label line = Parts.label("", "water-line");
@@ -21,7 +20,6 @@ final class WaterlineView extends HBox {
   private final Button stop;
   private final Button pause;
   private final Button list;
-  private final AnimationTimer timer;
 
   WaterlineView(AppModel app, DeskModel desk) {
     this.desk = desk;
@@ -63,27 +61,7 @@ final class WaterlineView extends HBox {
     left.setMinWidth(USE_PREF_SIZE);
     rule.setMinWidth(150);
     getChildren().addAll(up, down, rule, Parts.spring(), line, bar, left, pause, stop, list, fold);
-    timer =
-        new AnimationTimer() {
-          private long last;
-
-          @Override
-          public void handle(long now) {
-            if (now - last > LOOK_EVERY) {
-              last = now;
-              look();
-            }
-          }
-        };
-    sceneProperty()
-        .addListener(
-            (observed, old, now) -> {
-              if (now == null) {
-                timer.stop();
-              } else {
-                timer.start();
-              }
-            });
+    Parts.whileShown(this, Duration.ofMillis(100), this::look);
     look();
   }
 
