@@ -64,7 +64,7 @@ public final class AppModel {
     this.book = new BookModel(background, places.book(), home, person);
     this.keys = new KeysModel(background, home.resolve(".ssh"), Agent.running().orElse(null));
     this.vault = new VaultModel(places.vault(), background);
-    background.run(() -> TakenOut.clear(takenOutFolder()));
+    background.run(() -> TakenOut.clearOthers(stateFolder));
     this.reach = new Reach(background, connector, prompts, vault, book, home);
   }
 
@@ -116,7 +116,7 @@ public final class AppModel {
 
   /** Where copies are that were made to be dragged to the desktop. */
   Path takenOutFolder() {
-    return stateFolder.resolve("taken-out");
+    return TakenOut.ofThisProgram(stateFolder);
   }
 
   /** Where the list of crossings is kept. */

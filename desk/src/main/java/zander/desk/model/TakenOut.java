@@ -38,7 +38,24 @@ public final class TakenOut {
     this.folder = folder;
   }
 
-  /** Takes all copies away, those of an earlier run of the program too. Waits for the disk. */
+  /** Each running program has a folder of its own for them. */
+  static Path ofThisProgram(Path state) {
+    return state.resolve("taken-out").resolve(Long.toString(ProcessHandle.current().pid()));
+  }
+
+  /** Takes away what programs left that do not run any more. Waits for the disk. */
+  static void clearOthers(Path state) {
+    String[] names = state.resolve("taken-out").toFile().list();
+    for (String name : names == null ? new String[0] : names) {
+      boolean runs =
+          name.matches("[0-9]{1,18}") && ProcessHandle.of(Long.parseLong(name)).isPresent();
+      if (!runs) {
+        clear(state.resolve("taken-out").resolve(name));
+      }
+    }
+  }
+
+  /** Takes all copies away. Waits for the disk. */
   static void clear(Path folder) {
     if (!Files.isDirectory(folder)) {
       return;
