@@ -19,6 +19,9 @@ final class Carriers {
   /** Fewer small files are quicker by requests than by starting a program for them. */
   private static final int WORTH_PACKING = 24;
 
+  /** The same on a far line, where starting it costs some round trips more. */
+  private static final int WORTH_PACKING_FAR = 200;
+
   /** From this size on, starting a program for one file pays. */
   private static final long WORTH_STREAMING = 4L << 20;
 
@@ -50,11 +53,11 @@ final class Carriers {
   }
 
   boolean packsUp(int count) throws IOException {
-    return count >= WORTH_PACKING && tools().unpacks();
+    return tools().unpacks() && count >= worthPacking();
   }
 
   boolean packsDown(int count) throws IOException {
-    return count >= WORTH_PACKING && tools().packs();
+    return tools().packs() && count >= worthPacking();
   }
 
   boolean streamsDown(long size) throws IOException {
@@ -77,6 +80,10 @@ final class Carriers {
 
   boolean sums() throws IOException {
     return tools().sums();
+  }
+
+  private int worthPacking() {
+    return isFar() ? WORTH_PACKING_FAR : WORTH_PACKING;
   }
 
   private synchronized boolean isFar() {
