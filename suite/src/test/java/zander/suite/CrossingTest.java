@@ -13,6 +13,7 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import zander.core.change.PutBack;
 import zander.core.connect.Connection;
 import zander.core.crossing.Crossing;
 import zander.core.crossing.ExistsTalk;
@@ -23,9 +24,12 @@ import zander.core.crossing.Progress;
 import zander.core.crossing.Progress.Phase;
 import zander.core.crossing.Progress.Problem;
 import zander.core.crossing.RemoteSide;
+import zander.core.crossing.ServerLine;
 import zander.core.crossing.WhenExists;
 import zander.core.files.RemotePath;
+import zander.core.journal.FileJournal;
 import zander.core.journal.Journal;
+import zander.core.journal.JournalRules;
 import zander.core.work.Cancellation;
 import zander.standin.server.Relay;
 import zander.standin.world.Caller;
@@ -238,6 +242,36 @@ class CrossingTest {
         .containsExactly("the server's disk is full");
     assertThat(there("levels.bin")).isEqualTo("old and whole");
     assertNoParts();
+  }
+
+  @Test
+  void aFileThatALinkReplacesIsHeld() throws IOException {
+    makeThere("today.txt", "level 2.48");
+    Files.createSymbolicLink(local.resolve("today.txt"), Path.of("other.txt"));
+    try (FileJournal journal =
+        new FileJournal(folder.resolve("journal"), "lab-box", JournalRules.USUAL)) {
+      RemoteSide there =
+          new RemoteSide(
+              ServerLine.of(connection.files()),
+              RemotePath.of(TRIAL),
+              journal,
+              connection.whoAmI().home());
+      Progress progress =
+          new Crossing(
+                  new LocalSide(local),
+                  there,
+                  WhenExists.REPLACE,
+                  PathContract.NEVER_ASKED,
+                  new Cancellation())
+              .run(List.of("today.txt"));
+      assertThat(progress.problems()).isEmpty();
+      assertThat(world.readLink(Caller.ROOT, TRIAL + "/today.txt")).isEqualTo("other.txt");
+      PutBack putBack =
+          new PutBack(
+              connection.files(), FolderWorkContract.NO_SHELL, journal, connection.whoAmI().home());
+      putBack.run(journal.entries().get(0), false);
+      assertThat(there("today.txt")).isEqualTo("level 2.48");
+    }
   }
 
   @Test

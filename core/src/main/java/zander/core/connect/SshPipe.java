@@ -104,8 +104,14 @@ final class SshPipe implements Pipe {
     int matched = 0;
     for (int passed = 0; matched < mark.length; passed++) {
       int b = out.read();
-      if (b < 0 || passed > MOST_BEFORE_MARK) {
+      if (b < 0) {
         throw new IOException("the server's shell did not begin the script");
+      }
+      if (passed > MOST_BEFORE_MARK) {
+        // It may go on for ever: nobody is to wait for its end.
+        close();
+        throw new RemoteFailure(
+            Reason.BAD_ANSWER, "run a command", null, "the script does not begin", null);
       }
       matched = b == mark[matched] ? matched + 1 : b == mark[0] ? 1 : 0;
     }

@@ -90,10 +90,10 @@ final class Carriers {
     return delay.compareTo(FAR) >= 0;
   }
 
-  /** A program could not be started because too much is open: that may pass, but not for ever. */
+  /** A program could not be started, or gave no good answer: that may pass, but not for ever. */
   synchronized void noRoom() {
     if (++refused >= MOST_REFUSED) {
-      giveUpPrograms("the server has no room for programs");
+      giveUpPrograms("the server's programs could not be used");
     }
   }
 
@@ -113,7 +113,7 @@ final class Carriers {
       return "by requests to the file service: " + changed;
     }
     if (tools.unpacks() || tools.packs()) {
-      return "small files packed by tar, large ones "
+      return "many small files packed by tar, large ones "
           + (isFar() ? "over " + (LANES + 1) + " channels at once" : "as a stream")
           + ", over "
           + line;

@@ -54,19 +54,13 @@ public final class CrossingLog implements Trace, Closeable {
   private final Set<String> folders = new HashSet<>();
   private final Map<String, Begun> parts = new HashMap<>();
   private final List<Problem> problems = new ArrayList<>();
-  private final FileChannel out;
+  private FileChannel out;
   private End end;
 
-  private CrossingLog(Path file, SavedCrossing crossing, boolean continues) throws IOException {
-    BlockingCalls.check("writing down a crossing");
+  private CrossingLog(Path file, SavedCrossing crossing, boolean continues) {
     this.file = file;
     this.crossing = crossing;
     this.continues = continues;
-    this.out =
-        FileChannel.open(
-            file,
-            Set.of(StandardOpenOption.CREATE, StandardOpenOption.APPEND),
-            PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
   }
 
   /** Begins the file of a new crossing in a folder. */
@@ -98,8 +92,6 @@ public final class CrossingLog implements Trace, Closeable {
     }
     CrossingLog log = new CrossingLog(file, lines.get(0).crossing(), true);
     lines.forEach(log::take);
-    // A cut line is ended, so that the next stands alone.
-    log.append("\n");
     return log;
   }
 
@@ -132,8 +124,20 @@ public final class CrossingLog implements Trace, Closeable {
     }
   }
 
+  /** Opened at the first line, so that who only looks at it leaves it as it is. */
   private synchronized void append(String text) throws IOException {
-    for (ByteBuffer left = ByteBuffer.wrap(text.getBytes(StandardCharsets.UTF_8));
+    BlockingCalls.check("writing down a crossing");
+    String line = text;
+    if (out == null) {
+      out =
+          FileChannel.open(
+              file,
+              Set.of(StandardOpenOption.CREATE, StandardOpenOption.APPEND),
+              PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
+      // A line that was cut is ended, so that the next stands alone.
+      line = continues ? "\n" + text : text;
+    }
+    for (ByteBuffer left = ByteBuffer.wrap(line.getBytes(StandardCharsets.UTF_8));
         left.hasRemaining(); ) {
       out.write(left);
     }
@@ -216,7 +220,9 @@ public final class CrossingLog implements Trace, Closeable {
   }
 
   @Override
-  public void close() throws IOException {
-    out.close();
+  public synchronized void close() throws IOException {
+    if (out != null) {
+      out.close();
+    }
   }
 }

@@ -43,8 +43,11 @@ final class PackedFetch {
       try {
         name(load, pipe.in());
         read(load, pipe);
-      } catch (IOException e) {
-        // It may have ended early, and says so by its status; a lost line says nothing.
+      } catch (IOException | RuntimeException e) {
+        // What it writes is no archive, or it ended early. It may write for ever: not waited for.
+        pipe.close();
+        side.carriers().noRoom();
+        return checked(load);
       }
       result = pipe.finish();
     } catch (RemoteFailure e) {
@@ -56,10 +59,16 @@ final class PackedFetch {
     if (result.exit() == 126 || result.exit() == 127) {
       side.carriers().giveUpPrograms("its tar could not be run");
     }
-    if (result.exit() != 0) {
-      forgetChanged(load);
-    }
+    return result.exit() == 0 ? unread(load) : checked(load);
+  }
+
+  private static List<Parcel> unread(List<Parcel> load) {
     return load.stream().filter(parcel -> parcel.content == null).toList();
+  }
+
+  private List<Parcel> checked(List<Parcel> load) throws IOException {
+    forgetChanged(load);
+    return unread(load);
   }
 
   private static void name(List<Parcel> load, OutputStream to) throws IOException {

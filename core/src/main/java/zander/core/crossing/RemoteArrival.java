@@ -6,7 +6,6 @@ import zander.core.connect.ExecResult;
 import zander.core.connect.Pipe;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
-import zander.core.files.RemoteBatch.NewName;
 import zander.core.files.RemoteBatch.Setting;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
@@ -47,7 +46,7 @@ final class RemoteArrival implements Side.Incoming {
     this.part = side.at(partPath);
     boolean replaces = item.there() != null;
     this.old = replaces ? side.files().batch().look(List.of(target)).get(0) : null;
-    this.held = replaces ? hold() : null;
+    this.held = Replaced.hold(side, target, old);
     boolean told = replaces || !side.madeFolders().covers(item.to());
     this.pending =
         told
@@ -73,16 +72,6 @@ final class RemoteArrival implements Side.Incoming {
     return begun == null
         ? files.create(part, item.mode() == null ? null : CLOSED, lanes)
         : files.continueFrom(part, begun.size(), lanes);
-  }
-
-  private RemotePath hold() throws IOException {
-    RemotePath name = old != null && old.kind() == FileKind.FILE ? side.holdingName() : null;
-    if (name == null) {
-      return null;
-    }
-    RemoteFailure failure =
-        side.files().batch().hardLink(List.of(new NewName(target, name))).get(0);
-    return failure == null ? name : null;
   }
 
   @Override

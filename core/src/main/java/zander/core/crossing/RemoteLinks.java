@@ -2,15 +2,12 @@ package zander.core.crossing;
 
 import java.io.IOException;
 import java.util.List;
-import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
-import zander.core.journal.ChangeKind;
 import zander.core.journal.FileState;
 import zander.core.journal.Journal;
-import zander.core.journal.NewChange;
 
 /** Links that arrive on a server. */
 final class RemoteLinks {
@@ -46,17 +43,11 @@ final class RemoteLinks {
     if (part == null && side.madeFolders().covers(link.to())) {
       return Replaced.ENDED;
     }
-    NewChange change =
-        NewChange.of(part == null ? ChangeKind.SEND_UP : ChangeKind.REPLACE, at)
-            .part(part)
-            .group(side.group())
-            .note("a link to " + WireName.toText(link.node().target()));
-    return side.journal().begin(part == null ? change : change.states(was(side.files(), at), null));
-  }
-
-  private static FileState was(RemoteFiles files, RemotePath at) throws IOException {
-    RemoteAttributes now = files.look(at);
-    FileState state = FileState.of(now);
-    return now.kind() == FileKind.LINK ? state.withTarget(files.readLink(at)) : state;
+    RemoteAttributes old = part == null ? null : side.files().batch().look(List.of(at)).get(0);
+    RemotePath held = Replaced.hold(side, at, old);
+    return side.journal()
+        .begin(
+            Replaced.change(side, at, part, part != null, old, held)
+                .note("a link to " + WireName.toText(link.node().target())));
   }
 }

@@ -71,6 +71,22 @@ final class Replaced {
     }
   }
 
+  /**
+   * The same for one.
+   *
+   * @return its other name; {@code null} when it is no file or could not be given one
+   */
+  static RemotePath hold(RemoteSide side, RemotePath target, RemoteAttributes old)
+      throws IOException {
+    RemotePath name = isFile(old) ? side.holdingName() : null;
+    if (name == null) {
+      return null;
+    }
+    RemoteFailure failure =
+        side.files().batch().hardLink(List.of(new NewName(target, name))).get(0);
+    return failure == null ? name : null;
+  }
+
   private static boolean isFile(RemoteAttributes attributes) {
     return attributes != null && attributes.kind() == FileKind.FILE;
   }

@@ -53,6 +53,8 @@ final class ServerStreams {
       int count;
       try {
         count = in.read(into, offset, length);
+      } catch (RemoteFailure e) {
+        throw e;
       } catch (IOException e) {
         throw ended(e);
       }

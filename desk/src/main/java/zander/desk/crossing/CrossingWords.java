@@ -120,7 +120,7 @@ public final class CrossingWords {
         crossing.direction() == Direction.ACROSS
             ? "The data passes through this computer's memory; nothing of it is put on its disk. "
             : "";
-    return across + way.replace("go small", "go: small");
+    return across + way.replace("go many", "go: many");
   }
 
   /** The rate in words; empty while nothing moves. */

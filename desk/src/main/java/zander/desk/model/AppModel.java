@@ -234,7 +234,6 @@ public final class AppModel {
     new ArrayList<>(desks).forEach(DeskModel::end);
     vault.lock();
     connector.close();
-    TakenOut.clear(takenOutFolder());
     background.stop();
   }
 

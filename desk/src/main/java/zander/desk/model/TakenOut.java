@@ -5,6 +5,8 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.FileAttribute;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -25,6 +27,10 @@ import zander.desk.work.Said;
  * into a folder of its own first, and dragged once more.
  */
 public final class TakenOut {
+  /** They may be secrets. */
+  private static final FileAttribute<?> CLOSED =
+      PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------"));
+
   private final DeskModel desk;
   private final Path folder;
   private final Map<RemotePath, Ready> ready = new HashMap<>();
@@ -56,7 +62,7 @@ public final class TakenOut {
   }
 
   /** Takes all copies away. Waits for the disk. */
-  static void clear(Path folder) {
+  private static void clear(Path folder) {
     if (!Files.isDirectory(folder)) {
       return;
     }
@@ -93,7 +99,7 @@ public final class TakenOut {
     Path into = folder.resolve(System.currentTimeMillis() + "-" + ++count);
     desk.background()
         .run(
-            () -> Files.createDirectories(into),
+            () -> Files.createDirectories(into, CLOSED),
             made -> desk.crossings().takeOut(rows, made, () -> arrived(rows, made)),
             failure -> desk.checkLine());
   }
@@ -113,7 +119,7 @@ public final class TakenOut {
             Question.notice(
                 new Said(
                     what + " can be dragged to the desktop now",
-                    "Drag the selection out of the window. The copies go when Zander ends."),
+                    "Drag the selection out of the window. The copies go when Zander is started the next time."),
                 false,
                 desk.folder().dismiss()));
   }
