@@ -17,9 +17,19 @@ public interface Pipe extends Closeable {
   InputStream out();
 
   /**
+   * Waits for a line of the script's error stream, so that nothing is missed of what it said
+   * before.
+   *
+   * @param mark what the line holds
+   * @return what came before that line since the last call, in wire form
+   * @throws IOException when the stream ended without it, or is more than anyone could want to read
+   */
+  String errorsUntil(String mark) throws IOException;
+
+  /**
    * Waits for the script's end, having closed its input.
    *
-   * @return the exit status, and what it wrote to its error stream; its output is empty
+   * @return the exit status, and what is left of its error stream; its output is empty
    * @throws zander.core.files.RemoteFailure with {@code LINE_LOST} when it got no status
    */
   ExecResult finish() throws IOException;

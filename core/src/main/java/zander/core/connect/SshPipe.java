@@ -1,6 +1,5 @@
 package zander.core.connect;
 
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -19,17 +18,16 @@ import zander.core.files.WireName;
  * read ahead and swallow what is meant for the script.
  */
 final class SshPipe implements Pipe {
-  private static final int MOST_ERRORS = 64 * 1024;
   private static final int MOST_BEFORE_MARK = 1 << 20;
 
   private final StreamChannel channel;
-  private final ByteArrayOutputStream errors;
+  private final ErrorText errors;
   private final byte[] mark;
   private OutputStream in;
   private InputStream out;
   private boolean marked;
 
-  private SshPipe(StreamChannel channel, ByteArrayOutputStream errors, byte[] mark) {
+  private SshPipe(StreamChannel channel, ErrorText errors, byte[] mark) {
     this.channel = channel;
     this.errors = errors;
     this.mark = mark;
@@ -41,9 +39,10 @@ final class SshPipe implements Pipe {
   static SshPipe open(Lines lines, String wireScript) throws IOException {
     String mark = "zander-" + Long.toHexString(ThreadLocalRandom.current().nextLong()) + "\n";
     byte[] script = WireName.bytes("LC_ALL=C; export LC_ALL; echo " + mark + wireScript);
-    ByteArrayOutputStream errors = new ByteArrayOutputStream();
+    ErrorText errors = new ErrorText();
     String command = "exec sh -c 'eval \"$(dd bs=1 count=" + script.length + " 2>/dev/null)\"'";
-    StreamChannel channel = lines.openIfRoom(command, made -> made.setErr(new Bounded(errors)));
+    StreamChannel channel = lines.openIfRoom(command, made -> made.setErr(errors));
+    channel.addCloseFutureListener(closed -> errors.end());
     SshPipe pipe = new SshPipe(channel, errors, mark.getBytes(StandardCharsets.US_ASCII));
     pipe.in = channel.getInvertedIn();
     pipe.out = channel.output();
@@ -55,24 +54,6 @@ final class SshPipe implements Pipe {
       throw e;
     }
     return pipe;
-  }
-
-  private static final class Bounded extends OutputStream {
-    private final ByteArrayOutputStream into;
-
-    Bounded(ByteArrayOutputStream into) {
-      this.into = into;
-    }
-
-    @Override
-    public void write(int b) {
-      write(new byte[] {(byte) b}, 0, 1);
-    }
-
-    @Override
-    public void write(byte[] bytes, int offset, int length) {
-      into.write(bytes, offset, Math.min(length, MOST_ERRORS - into.size()));
-    }
   }
 
   @Override
@@ -119,6 +100,11 @@ final class SshPipe implements Pipe {
   }
 
   @Override
+  public String errorsUntil(String text) throws IOException {
+    return errors.until(text);
+  }
+
+  @Override
   public ExecResult finish() throws IOException {
     try {
       in.close();
@@ -130,7 +116,7 @@ final class SshPipe implements Pipe {
     if (exit == null && channel.getExitSignal() == null) {
       throw new RemoteFailure(Reason.LINE_LOST, "run a command", null, "no exit status", null);
     }
-    return new ExecResult(exit == null ? -1 : exit, new byte[0], errors.toByteArray());
+    return new ExecResult(exit == null ? -1 : exit, new byte[0], errors.left());
   }
 
   @Override

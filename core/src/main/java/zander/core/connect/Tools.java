@@ -3,18 +3,23 @@ package zander.core.connect;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /**
  * What a server's own tools can do, as far as crossings use them.
  *
- * @param unpacks whether its {@code tar} unpacks a stream
- * @param packs whether it packs exactly the names it is given, ended by NUL (GNU's does)
+ * @param unpacks whether its {@code tar} unpacks a stream and tells each name as it does (GNU's)
+ * @param packs whether it packs exactly the names it is given, ended by NUL, while they come (GNU's
+ *     from version 1.29 on: older ones first read all of them)
  * @param streams whether {@code cat}, {@code dd} and the like are there
  * @param sums whether {@code sha256sum} answers with names ended by NUL
  * @param holes whether {@code dd} leaves holes for zeros (GNU's does)
  */
 public record Tools(boolean unpacks, boolean packs, boolean streams, boolean sums, boolean holes) {
   public static final Tools NONE = new Tools(false, false, false, false, false);
+
+  private static final Pattern VERSION = Pattern.compile("\\b(\\d{1,4})\\.(\\d{1,4})");
 
   private static final String ASK =
       """
@@ -35,11 +40,21 @@ public record Tools(boolean unpacks, boolean packs, boolean streams, boolean sum
     boolean gnuTar = tar.contains("GNU tar");
     boolean streams = line(lines, "cat ").split(" +").length >= 3;
     return new Tools(
-        streams && (gnuTar || tar.contains("bsdtar")),
         streams && gnuTar,
+        streams && gnuTar && isFrom(tar, 1, 29),
         streams,
         line(lines, "sums ").contains("!"),
         line(lines, "dd ").contains("coreutils"));
+  }
+
+  /** Whether a program's own words give this version or a later one. */
+  static boolean isFrom(String said, int major, int minor) {
+    Matcher version = VERSION.matcher(said);
+    if (!version.find()) {
+      return false;
+    }
+    int is = Integer.parseInt(version.group(1));
+    return is > major || (is == major && Integer.parseInt(version.group(2)) >= minor);
   }
 
   private static String line(List<String> lines, String start) {

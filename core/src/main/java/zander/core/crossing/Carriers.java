@@ -52,12 +52,15 @@ final class Carriers {
     return tools;
   }
 
-  boolean packsUp(int count) throws IOException {
-    return tools().unpacks() && count >= worthPacking();
+  /**
+   * @param open whether the program runs already, and only has to go on
+   */
+  boolean packsUp(int count, boolean open) throws IOException {
+    return tools().unpacks() && (open || count >= worthPacking());
   }
 
-  boolean packsDown(int count) throws IOException {
-    return tools().packs() && count >= worthPacking();
+  boolean packsDown(int count, boolean open) throws IOException {
+    return tools().packs() && (open || count >= worthPacking());
   }
 
   boolean streamsDown(long size) throws IOException {

@@ -171,8 +171,29 @@ public final class Crossing {
         found.add(nodes.get(i));
       }
     }
+    found.stream().filter(Pairs::isFolder).findFirst().ifPresent(this::expectFiles);
     contents(top, found);
     scanned();
+  }
+
+  /** Folders will want programs started at both ends, which can be while they are looked at. */
+  private void expectFiles(Node folder) {
+    Item like =
+        new Item("", "", folder, null, false, rules.modeFor(folder, false), rules.timeFor(folder));
+    onCarrier(() -> ready(source::expectToRead));
+    onCarrier(() -> ready(() -> target.expectToWrite(like)));
+  }
+
+  private interface Readying {
+    void run() throws java.io.IOException;
+  }
+
+  private static void ready(Readying side) {
+    try {
+      side.run();
+    } catch (java.io.IOException e) {
+      // The first load tries it again, and tells what is wrong.
+    }
   }
 
   private void scanned() {

@@ -1,13 +1,19 @@
 package zander.core.crossing;
 
+import java.io.BufferedInputStream;
 import java.io.BufferedOutputStream;
+import java.io.EOFException;
+import java.io.FilterOutputStream;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
 import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
-import zander.core.connect.ExecResult;
 import zander.core.connect.Pipe;
 import zander.core.connect.ShellWords;
 import zander.core.crossing.RemoteDelivery.Arriving;
@@ -18,101 +24,227 @@ import zander.core.files.WireName;
 import zander.core.rights.Mode;
 
 /**
- * Writes the temporary files of a load by one stream into the server's {@code tar}: no round trip
- * for a file. The format is POSIX.1-1988 ustar with the GNU tar manual's long names, which carry
- * names as bytes.
+ * Writes the temporary files of loads by one stream into the server's {@code tar}, which stays open
+ * for the whole crossing: no round trip for a file, and none for starting a program for a load. The
+ * format is POSIX.1-1988 ustar with the GNU tar manual's long names, which carry names as bytes.
+ *
+ * <p>Each load is an archive of its own with a volume label at its end. The program tells each name
+ * as it begins it, so when it tells the label the load is on the disk; its complaints come between,
+ * in the same stream.
  */
 final class PackedDelivery {
   private static final int BUFFER = 64 * 1024;
+
+  /**
+   * The program reads records of this size and begins none before it is there (tar manual, 9.4).
+   */
+  private static final int RECORD = 20 * 512;
+
+  private static final int LONGEST_LINE = 64 * 1024;
   private static final Mode NEW_FILE = new Mode(0666);
 
   private final RemoteSide side;
+  private Kept kept;
 
   PackedDelivery(RemoteSide side) {
     this.side = side;
   }
 
+  /** The program, and whose turn it is to write to it and to read what it tells. */
+  private static final class Kept {
+    final Pipe pipe;
+    final String options;
+    final InputStream told;
+    final Turns turns = new Turns();
+
+    Kept(Pipe pipe, String options) {
+      this.pipe = pipe;
+      this.options = options;
+      this.told = new BufferedInputStream(pipe.out(), BUFFER);
+    }
+
+    void close() {
+      turns.end();
+      pipe.close();
+    }
+  }
+
+  /** Starts the program, so that it is there when the first load is. */
+  void open(Item like) throws IOException {
+    open(options(like));
+  }
+
+  synchronized boolean isOpen() {
+    return kept != null;
+  }
+
+  synchronized void close() {
+    if (kept != null) {
+      kept.close();
+      kept = null;
+    }
+  }
+
+  /** Owners are ours; modes as they are told, or as this account makes files. */
+  private static String options(Item like) {
+    return "-xvio" + (like.mode() == null ? "" : "p") + (like.modified() < 0 ? "m" : "");
+  }
+
+  private synchronized Kept open(String options) throws IOException {
+    if (kept == null || !kept.options.equals(options)) {
+      close();
+      String script =
+          "cd " + ShellWords.quote(side.base()) + " && exec tar " + options + "f - 2>&1";
+      kept = new Kept(side.line().commands().pipe(script), options);
+    }
+    return kept;
+  }
+
+  private synchronized void broken(Kept stream) {
+    stream.close();
+    if (kept == stream) {
+      kept = null;
+    }
+  }
+
   /**
    * Gives each its failure, if it had one.
    *
-   * @return false when the server did not run it at all; nothing was written then
+   * @return false when the server's program did not do it; nothing is left of them then
    */
   boolean write(List<Arriving> waiting) throws IOException {
-    Item first = waiting.get(0).parcel.item;
-    // Owners are ours; modes as they are told, or as this account makes files.
-    String options = "-xo" + (first.mode() == null ? "" : "p") + (first.modified() < 0 ? "m" : "");
-    String script = "cd " + ShellWords.quote(side.base()) + " && exec tar " + options + "f -";
-    ExecResult result;
-    try (Pipe pipe = side.line().commands().pipe(script)) {
-      try {
-        send(waiting, pipe.in());
-      } catch (IOException e) {
-        // It may have ended early, and says why; a lost line says nothing.
-      }
-      result = pipe.finish();
+    Kept stream;
+    try {
+      stream = open(options(waiting.get(0).parcel.item));
     } catch (RemoteFailure e) {
       throw e;
     } catch (IOException e) {
       side.carriers().noRoom();
       return false;
     }
-    if (result.exit() == 126 || result.exit() == 127) {
-      side.carriers().giveUpPrograms("its tar could not be run");
+    Map<Integer, String> complaints;
+    try {
+      complaints = complaints(stream, waiting.size(), send(stream, waiting));
+    } catch (IOException e) {
+      if (e instanceof EOFException && PackedFetch.couldNotRun(stream.pipe)) {
+        side.carriers().giveUpPrograms("its tar could not be run");
+      } else {
+        side.carriers().noRoom();
+      }
+      broken(stream);
+      // By their names, which nothing else has; on a lost line this says so.
+      side.files().batch().removeFiles(waiting.stream().map(one -> one.part).toList());
       return false;
     }
-    if (result.exit() != 0) {
-      lookAt(waiting, result);
-    }
+    lookAt(waiting, complaints);
     return true;
   }
 
-  private static void send(List<Arriving> waiting, OutputStream to) throws IOException {
-    TarArchiveOutputStream tar =
-        new TarArchiveOutputStream(
-            new BufferedOutputStream(to, BUFFER), StandardCharsets.ISO_8859_1.name());
-    tar.setLongFileMode(TarArchiveOutputStream.LONGFILE_GNU);
-    tar.setBigNumberMode(TarArchiveOutputStream.BIGNUMBER_STAR);
-    for (Arriving one : waiting) {
-      Parcel parcel = one.parcel;
-      TarArchiveEntry entry = new TarArchiveEntry("./" + one.partPath);
-      Mode mode = parcel.item.mode() == null ? NEW_FILE : parcel.item.mode();
-      entry.setMode(mode.bits());
-      entry.setModTime(parcel.modified * 1000);
-      entry.setSize(parcel.content.length);
-      tar.putArchiveEntry(entry);
-      tar.write(parcel.content);
-      tar.closeArchiveEntry();
+  private static long send(Kept stream, List<Arriving> waiting) throws IOException {
+    OutputStream open =
+        new FilterOutputStream(new BufferedOutputStream(stream.pipe.in(), BUFFER)) {
+          @Override
+          public void write(byte[] bytes, int offset, int length) throws IOException {
+            out.write(bytes, offset, length);
+          }
+
+          @Override
+          public void close() throws IOException {
+            flush();
+          }
+        };
+    synchronized (stream) {
+      long turn = stream.turns.take();
+      try (TarArchiveOutputStream tar =
+          new TarArchiveOutputStream(open, RECORD, StandardCharsets.ISO_8859_1.name())) {
+        tar.setLongFileMode(TarArchiveOutputStream.LONGFILE_GNU);
+        tar.setBigNumberMode(TarArchiveOutputStream.BIGNUMBER_STAR);
+        for (Arriving one : waiting) {
+          Parcel parcel = one.parcel;
+          TarArchiveEntry entry = new TarArchiveEntry("./" + one.partPath);
+          Mode mode = parcel.item.mode() == null ? NEW_FILE : parcel.item.mode();
+          entry.setMode(mode.bits());
+          entry.setModTime(parcel.modified * 1000);
+          entry.setSize(parcel.content.length);
+          tar.putArchiveEntry(entry);
+          tar.write(parcel.content);
+          tar.closeArchiveEntry();
+        }
+        tar.putArchiveEntry(new TarArchiveEntry(label(turn), LABEL));
+        tar.closeArchiveEntry();
+      }
+      return turn;
     }
-    // Its last block is only written by closing it, which ends the program's input too.
-    tar.close();
+  }
+
+  /** GNU's volume label, which makes nothing on the disk. */
+  private static final byte LABEL = (byte) 'V';
+
+  private static String label(long turn) {
+    return "zander-load-" + turn;
+  }
+
+  /** What the program said about the files of a load, by their places in it; waits for its end. */
+  private static Map<Integer, String> complaints(Kept stream, int count, long turn)
+      throws IOException {
+    stream.turns.await(turn);
+    Map<Integer, String> complaints = new TreeMap<>();
+    int at = -1;
+    for (String line; !(line = line(stream.told)).equals(label(turn)); ) {
+      if (line.startsWith("./")) {
+        at++;
+      } else {
+        complaints.merge(Math.max(at, 0), line, (one, more) -> one + "\n" + more);
+      }
+    }
+    stream.turns.done();
+    if (at + 1 != count) {
+      throw new IOException("tar told other names than it was given");
+    }
+    return complaints;
+  }
+
+  private static String line(InputStream in) throws IOException {
+    StringBuilder line = new StringBuilder();
+    for (int b; (b = in.read()) != '\n'; line.append((char) b)) {
+      if (b < 0) {
+        throw new EOFException("tar ended");
+      }
+      if (line.length() > LONGEST_LINE) {
+        throw new IOException("tar says too much");
+      }
+    }
+    return line.toString();
   }
 
   /** Not all was well: what is whole is told by its size and, being set last, its time. */
-  private void lookAt(List<Arriving> waiting, ExecResult result) throws IOException {
+  private void lookAt(List<Arriving> waiting, Map<Integer, String> complaints) throws IOException {
+    if (complaints.isEmpty()) {
+      return;
+    }
+    List<Arriving> asked = new ArrayList<>();
+    complaints.keySet().forEach(i -> asked.add(waiting.get(i)));
     List<RemoteAttributes> found =
-        side.files().batch().look(waiting.stream().map(one -> one.part).toList());
-    String said = WireName.fromBytes(result.errors());
-    for (int i = 0; i < waiting.size(); i++) {
-      Arriving one = waiting.get(i);
+        side.files().batch().look(asked.stream().map(one -> one.part).toList());
+    List<String> said = List.copyOf(complaints.values());
+    for (int i = 0; i < asked.size(); i++) {
+      Arriving one = asked.get(i);
       RemoteAttributes is = found.get(i);
       boolean whole =
           is != null
               && is.size() == one.parcel.content.length
               && (one.parcel.timeThere() < 0 || is.modified() == one.parcel.timeThere());
       if (!whole) {
-        one.parcel.failure = failure(one, said);
+        one.parcel.failure = failure(one, said.get(i));
       }
     }
   }
 
   private static RemoteFailure failure(Arriving one, String said) {
-    String name = one.part.wireName();
-    String about =
-        said.lines().filter(line -> line.contains(name)).findFirst().orElse(said.strip());
     Reason reason =
-        about.contains("No space left") || about.contains("quota exceeded")
+        said.contains("No space left") || said.contains("quota exceeded")
             ? Reason.NO_SPACE
-            : about.contains("Permission denied") ? Reason.PERMISSION_DENIED : Reason.FAILED;
-    return new RemoteFailure(reason, "create", one.target, WireName.toText(about), null);
+            : said.contains("Permission denied") ? Reason.PERMISSION_DENIED : Reason.FAILED;
+    return new RemoteFailure(reason, "create", one.target, WireName.toText(said.strip()), null);
   }
 }

@@ -1,16 +1,16 @@
 package zander.core.crossing;
 
 import java.io.BufferedInputStream;
+import java.io.EOFException;
 import java.io.IOException;
-import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ThreadLocalRandom;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
 import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
-import zander.core.connect.ExecResult;
 import zander.core.connect.Pipe;
 import zander.core.connect.ShellWords;
 import zander.core.files.RemoteAttributes;
@@ -20,46 +20,125 @@ import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 
 /**
- * Reads the files of a load by one stream out of the server's {@code tar}, which is given exactly
- * their names. What it cannot read, or what changed while it read, is left to requests.
+ * Reads the files of loads by one stream out of the server's {@code tar}, which stays open for the
+ * whole crossing and is given exactly their names as they come. What it cannot read, or what
+ * changed while it read, is left to requests.
+ *
+ * <p>After the names of a load the folder itself is asked for, twice, because the program keeps
+ * back the last block it wrote, and then a name that is not there, which ends the load in its error
+ * stream: the two streams are not in step.
  */
 final class PackedFetch {
   private static final int BUFFER = 64 * 1024;
+  private static final String ASK_END = "./.\0./.\0";
+  private static final String END = "././";
 
   private final RemoteSide side;
+  private Kept kept;
 
   PackedFetch(RemoteSide side) {
     this.side = side;
   }
 
+  /** The program, and whose turn it is to name files to it and to read them. */
+  private static final class Kept {
+    final Pipe pipe;
+    final TarArchiveInputStream tar;
+    final Turns turns = new Turns();
+    final String mark =
+        ".zander-end-" + Long.toHexString(ThreadLocalRandom.current().nextLong()) + "-";
+
+    /** The first load has no second end before it. */
+    boolean endBefore;
+
+    Kept(Pipe pipe) {
+      this.pipe = pipe;
+      this.tar =
+          new TarArchiveInputStream(
+              new BufferedInputStream(pipe.out(), BUFFER), StandardCharsets.ISO_8859_1.name());
+    }
+
+    void close() {
+      turns.end();
+      pipe.close();
+    }
+  }
+
+  /** Starts the program, so that it is there when the first load is. */
+  void open() throws IOException {
+    program();
+  }
+
+  private synchronized Kept program() throws IOException {
+    if (kept == null) {
+      // One block at a time: what is kept back in a larger record might never come.
+      String script =
+          "cd "
+              + ShellWords.quote(side.base())
+              + " && exec tar -b1 -cf - --format=gnu --no-recursion --hard-dereference --null -T -";
+      kept = new Kept(side.line().commands().pipe(script));
+    }
+    return kept;
+  }
+
+  synchronized boolean isOpen() {
+    return kept != null;
+  }
+
+  synchronized void close() {
+    if (kept != null) {
+      kept.close();
+      kept = null;
+    }
+  }
+
+  private synchronized void broken(Kept stream) {
+    stream.close();
+    if (kept == stream) {
+      kept = null;
+    }
+  }
+
   /** Gives what could be read its content; the others are returned. */
   List<Parcel> fetch(List<Parcel> load) throws IOException {
-    String script =
-        "cd "
-            + ShellWords.quote(side.base())
-            + " && exec tar -cf - --format=gnu --no-recursion --hard-dereference --null -T -";
-    ExecResult result;
-    try (Pipe pipe = side.line().commands().pipe(script)) {
-      try {
-        name(load, pipe.in());
-        read(load, pipe);
-      } catch (IOException | RuntimeException e) {
-        // What it writes is no archive, or it ended early. It may write for ever: not waited for.
-        pipe.close();
-        side.carriers().noRoom();
-        return checked(load);
-      }
-      result = pipe.finish();
+    Kept stream;
+    try {
+      stream = program();
     } catch (RemoteFailure e) {
       throw e;
     } catch (IOException e) {
       side.carriers().noRoom();
       return load;
     }
-    if (result.exit() == 126 || result.exit() == 127) {
-      side.carriers().giveUpPrograms("its tar could not be run");
+    String complaints;
+    try {
+      long turn = name(stream, load);
+      stream.turns.await(turn);
+      read(stream, load);
+      complaints = stream.pipe.errorsUntil(stream.mark + turn);
+      stream.turns.done();
+    } catch (IOException | RuntimeException e) {
+      // What it writes is no archive, or it ended early. It may write for ever: not waited for.
+      if (e instanceof EOFException && couldNotRun(stream.pipe)) {
+        side.carriers().giveUpPrograms("its tar could not be run");
+      } else {
+        side.carriers().noRoom();
+      }
+      broken(stream);
+      return checked(load);
     }
-    return result.exit() == 0 ? unread(load) : checked(load);
+    return complaints.isEmpty() ? unread(load) : checked(load);
+  }
+
+  /** Of a program that ended: whether it never began. */
+  static boolean couldNotRun(Pipe ended) {
+    try {
+      int exit = ended.finish().exit();
+      return exit == 126 || exit == 127;
+    } catch (IOException e) {
+      // Without a status the line went, which the next request will tell.
+      return false;
+    }
   }
 
   private static List<Parcel> unread(List<Parcel> load) {
@@ -71,23 +150,37 @@ final class PackedFetch {
     return unread(load);
   }
 
-  private static void name(List<Parcel> load, OutputStream to) throws IOException {
+  private static long name(Kept stream, List<Parcel> load) throws IOException {
     StringBuilder names = new StringBuilder();
     for (Parcel parcel : load) {
       names.append("./").append(parcel.item.from()).append('\0');
     }
-    to.write(WireName.bytes(names.toString()));
-    to.flush();
-    to.close();
+    synchronized (stream) {
+      long turn = stream.turns.take();
+      names.append(ASK_END).append("./").append(stream.mark).append(turn).append('\0');
+      stream.pipe.in().write(WireName.bytes(names.toString()));
+      stream.pipe.in().flush();
+      return turn;
+    }
   }
 
-  private static void read(List<Parcel> load, Pipe pipe) throws IOException {
+  private static void read(Kept stream, List<Parcel> load) throws IOException {
     Map<String, Parcel> byName = new HashMap<>();
     load.forEach(parcel -> byName.put("./" + parcel.item.from(), parcel));
-    TarArchiveInputStream tar =
-        new TarArchiveInputStream(
-            new BufferedInputStream(pipe.out(), BUFFER), StandardCharsets.ISO_8859_1.name());
-    for (TarArchiveEntry entry; (entry = tar.getNextEntry()) != null; ) {
+    TarArchiveInputStream tar = stream.tar;
+    while (true) {
+      TarArchiveEntry entry = tar.getNextEntry();
+      if (entry == null) {
+        throw new EOFException("tar ended");
+      }
+      if (entry.getName().equals(END)) {
+        if (!stream.endBefore) {
+          stream.endBefore = true;
+          return;
+        }
+        stream.endBefore = false;
+        continue;
+      }
       Parcel parcel = byName.get(entry.getName());
       // Only what was asked for, and only as a plain file: a server may lie.
       if (parcel != null
@@ -101,7 +194,6 @@ final class PackedFetch {
         }
       }
     }
-    pipe.out().readAllBytes();
   }
 
   /**

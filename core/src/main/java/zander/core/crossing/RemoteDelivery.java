@@ -112,8 +112,10 @@ final class RemoteDelivery {
 
   private void write() throws IOException {
     List<Arriving> waiting = waiting();
-    boolean packed = side.carriers().packsUp(waiting.size());
-    if (!packed || !new PackedDelivery(side).write(waiting)) {
+    PackedDelivery program = side.packedUp();
+    boolean packed =
+        !waiting.isEmpty() && side.carriers().packsUp(waiting.size(), program.isOpen());
+    if (!packed || !program.write(waiting)) {
       List<Arriving> left = waiting();
       RemoteBatch batch = side.files().batch();
       List<NewFile> files = new ArrayList<>();

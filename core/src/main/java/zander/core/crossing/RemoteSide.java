@@ -31,6 +31,8 @@ public final class RemoteSide implements Side {
   private final Carriers carriers;
   private final MadeFolders madeFolders;
   private final ServerDigests digests;
+  private final PackedDelivery packedUp = new PackedDelivery(this);
+  private final PackedFetch packedDown = new PackedFetch(this);
   private String owner = "";
   private String ownerGroup = "";
   private long group;
@@ -175,7 +177,27 @@ public final class RemoteSide implements Side {
   }
 
   @Override
+  public void expectToRead() throws IOException {
+    if (carriers.packsDown(0, true)) {
+      packedDown.open();
+    }
+  }
+
+  @Override
+  public void expectToWrite(Item like) throws IOException {
+    if (carriers.packsUp(0, true)) {
+      packedUp.open(like);
+    }
+  }
+
+  PackedDelivery packedUp() {
+    return packedUp;
+  }
+
+  @Override
   public void end() {
+    packedUp.close();
+    packedDown.close();
     madeFolders.end();
   }
 
@@ -274,8 +296,8 @@ public final class RemoteSide implements Side {
 
   @Override
   public void fetch(List<Parcel> load) throws IOException {
-    List<Parcel> wanted =
-        carriers.packsDown(load.size()) ? new PackedFetch(this).fetch(load) : load;
+    boolean packed = carriers.packsDown(load.size(), packedDown.isOpen());
+    List<Parcel> wanted = packed ? packedDown.fetch(load) : load;
     List<Wanted> files = new ArrayList<>();
     for (Parcel parcel : wanted) {
       files.add(new Wanted(at(parcel.item.from()), parcel.item.node().size()));

@@ -25,6 +25,16 @@ public interface Side {
   /** What a link leads to; {@code null} when it leads nowhere. */
   Node lookThrough(String link) throws IOException;
 
+  /** Many files may be read: what has to be started for them is started now. */
+  default void expectToRead() throws IOException {}
+
+  /**
+   * Many files may arrive.
+   *
+   * @param like one with the mode and time that they are to have
+   */
+  default void expectToWrite(Item like) throws IOException {}
+
   /** Reads small files: gives each its content or its failure. */
   void fetch(List<Parcel> load) throws IOException;
 
