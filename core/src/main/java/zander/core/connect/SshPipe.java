@@ -121,8 +121,7 @@ final class SshPipe implements Pipe {
 
   @Override
   public void close() {
-    if (channel.isOpen()) {
-      channel.close(true);
-    }
+    // Not at once: the server would never hear of it, and keep the program and its channel.
+    channel.close(false);
   }
 }

@@ -89,7 +89,8 @@ final class Carriers {
     return isFar() ? WORTH_PACKING_FAR : WORTH_PACKING;
   }
 
-  private synchronized boolean isFar() {
+  /** Whether what one channel lets be under way is less than the line would carry. */
+  synchronized boolean isFar() {
     return delay.compareTo(FAR) >= 0;
   }
 

@@ -24,7 +24,7 @@ import zander.core.work.Workers;
  */
 public final class Crossing {
   private static final int SCANNERS = 16;
-  private static final int CARRIERS = 8;
+  private static final int CARRIERS = 14;
 
   /** So many files may be found and not yet carried. */
   private static final int MOST_FOUND = 8192;
@@ -54,6 +54,7 @@ public final class Crossing {
 
   private Workers scanners;
   private Workers carriers;
+  private Ahead ahead;
 
   public Crossing(
       Side source, Side target, WhenExists rule, ExistsTalk talk, Cancellation cancellation) {
@@ -108,6 +109,7 @@ public final class Crossing {
     BlockingCalls.check("a crossing");
     scanners = new Workers("crossing-scan", SCANNERS);
     carriers = new Workers("crossing", CARRIERS);
+    ahead = new Ahead(source, target, rules, scanners, this::onCarrier);
     Phase end = Phase.DONE;
     try {
       OpenFolder top = new OpenFolder(finish::add);
@@ -171,29 +173,9 @@ public final class Crossing {
         found.add(nodes.get(i));
       }
     }
-    found.stream().filter(Pairs::isFolder).findFirst().ifPresent(this::expectFiles);
+    found.stream().filter(Pairs::isFolder).findFirst().ifPresent(ahead::expect);
     contents(top, found);
     scanned();
-  }
-
-  /** Folders will want programs started at both ends, which can be while they are looked at. */
-  private void expectFiles(Node folder) {
-    Item like =
-        new Item("", "", folder, null, false, rules.modeFor(folder, false), rules.timeFor(folder));
-    onCarrier(() -> ready(source::expectToRead));
-    onCarrier(() -> ready(() -> target.expectToWrite(like)));
-  }
-
-  private interface Readying {
-    void run() throws java.io.IOException;
-  }
-
-  private static void ready(Readying side) {
-    try {
-      side.run();
-    } catch (java.io.IOException e) {
-      // The first load tries it again, and tells what is wrong.
-    }
   }
 
   private void scanned() {
@@ -212,7 +194,7 @@ public final class Crossing {
 
   private void scan(OpenFolder folder) {
     tally.begin(source.show(folder.from));
-    List<Node> children = steps.attempt(folder.from, () -> source.list(folder.from));
+    List<Node> children = steps.attempt(folder.from, () -> ahead.children(folder.from));
     contents(folder, children == null ? List.of() : children);
     scanned();
   }
@@ -295,6 +277,9 @@ public final class Crossing {
   private void makeFolders(OpenFolder folder, List<Item> toMake, List<Item> links) {
     if (toMake.isEmpty()) {
       return;
+    }
+    if (scans.get() <= 1) {
+      ahead.list(toMake);
     }
     boolean[] tried = {false};
     List<Boolean> made =

@@ -14,11 +14,11 @@ import java.util.function.Consumer;
 final class Loads {
   private static final int MOST_FILES = 768;
   private static final long MOST_BYTES = 3L << 20;
-  private static final int FEWEST_FILES = 48;
+  private static final int FEWEST_FILES = 64;
   private static final long FEWEST_BYTES = 192 * 1024;
   private static final double QUICK_SECONDS = 0.6;
   private static final double SLOW_SECONDS = 2;
-  private static final int CARRIERS = 5;
+  private static final int CARRIERS = 10;
 
   private final Consumer<Runnable> carrier;
   private final Consumer<List<Work>> carry;
@@ -106,8 +106,8 @@ final class Loads {
   /** Learns from how long a load took. */
   private synchronized void took(double seconds) {
     if (seconds < QUICK_SECONDS) {
-      mostFiles = Math.min(MOST_FILES, mostFiles * 2);
-      mostBytes = Math.min(MOST_BYTES, mostBytes * 2);
+      mostFiles = Math.min(MOST_FILES, mostFiles * 4);
+      mostBytes = Math.min(MOST_BYTES, mostBytes * 4);
     } else if (seconds > SLOW_SECONDS) {
       mostFiles = Math.max(FEWEST_FILES, mostFiles / 2);
       mostBytes = Math.max(FEWEST_BYTES, mostBytes / 2);

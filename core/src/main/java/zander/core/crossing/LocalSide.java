@@ -22,6 +22,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Stream;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteBatch;
@@ -35,6 +36,11 @@ public final class LocalSide implements Side {
 
   private final Path base;
   private final PartNames partNames;
+
+  /** The names of owners by number: the system looks through its account file for each. */
+  private final Map<Integer, String> users = new ConcurrentHashMap<>();
+
+  private final Map<Integer, String> groups = new ConcurrentHashMap<>();
 
   public LocalSide(Path base) {
     this(base, new PartNames());
@@ -130,11 +136,11 @@ public final class LocalSide implements Side {
     }
   }
 
-  private static Node node(Path path, boolean noFollow) throws IOException {
+  private Node node(Path path, boolean noFollow) throws IOException {
     LinkOption[] options =
         noFollow ? new LinkOption[] {LinkOption.NOFOLLOW_LINKS} : new LinkOption[0];
     Map<String, Object> unix =
-        Files.readAttributes(path, "unix:mode,size,lastModifiedTime,owner,group", options);
+        Files.readAttributes(path, "unix:mode,size,lastModifiedTime,uid,gid", options);
     int mode = (Integer) unix.get("mode");
     FileKind kind = FileKind.ofMode(mode);
     return new Node(
@@ -144,7 +150,20 @@ public final class LocalSide implements Side {
         ((FileTime) unix.get("lastModifiedTime")).toInstant().getEpochSecond(),
         Mode.ofStat(mode),
         kind == FileKind.LINK ? WireName.fromText(Files.readSymbolicLink(path).toString()) : null,
-        unix.get("owner") + ":" + unix.get("group"));
+        name(users, path, (Integer) unix.get("uid"), "unix:owner", options)
+            + ":"
+            + name(groups, path, (Integer) unix.get("gid"), "unix:group", options));
+  }
+
+  private static String name(
+      Map<Integer, String> known, Path path, int id, String attribute, LinkOption[] options)
+      throws IOException {
+    String name = known.get(id);
+    if (name == null) {
+      name = String.valueOf(Files.getAttribute(path, attribute, options));
+      known.put(id, name);
+    }
+    return name;
   }
 
   private static SeekableByteChannel open(Path file, Item item) throws IOException {

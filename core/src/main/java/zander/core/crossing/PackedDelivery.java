@@ -9,6 +9,7 @@ import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -44,22 +45,24 @@ final class PackedDelivery {
   private static final Mode NEW_FILE = new Mode(0666);
 
   private final RemoteSide side;
-  private Kept kept;
+
+  /** One, and more where a server's window limits what is under way on each. */
+  private final List<Kept> kept = new ArrayList<>();
+
+  private final Object starting = new Object();
 
   PackedDelivery(RemoteSide side) {
     this.side = side;
   }
 
-  /** The program, and whose turn it is to write to it and to read what it tells. */
+  /** A program, and whose turn it is to write to it and to read what it tells. */
   private static final class Kept {
     final Pipe pipe;
-    final String options;
     final InputStream told;
     final Turns turns = new Turns();
 
-    Kept(Pipe pipe, String options) {
+    Kept(Pipe pipe) {
       this.pipe = pipe;
-      this.options = options;
       this.told = new BufferedInputStream(pipe.out(), BUFFER);
     }
 
@@ -69,42 +72,59 @@ final class PackedDelivery {
     }
   }
 
-  /** Starts the program, so that it is there when the first load is. */
-  void open(Item like) throws IOException {
-    open(options(like));
-  }
-
   synchronized boolean isOpen() {
-    return kept != null;
+    return !kept.isEmpty();
   }
 
   synchronized void close() {
-    if (kept != null) {
-      kept.close();
-      kept = null;
-    }
+    kept.forEach(Kept::close);
+    kept.clear();
   }
 
-  /** Owners are ours; modes as they are told, or as this account makes files. */
+  /**
+   * Owners are ours; modes as they are told, or as this account makes files: alike for a crossing.
+   */
   private static String options(Item like) {
     return "-xvio" + (like.mode() == null ? "" : "p") + (like.modified() < 0 ? "m" : "");
   }
 
-  private synchronized Kept open(String options) throws IOException {
-    if (kept == null || !kept.options.equals(options)) {
-      close();
-      String script =
-          "cd " + ShellWords.quote(side.base()) + " && exec tar " + options + "f - 2>&1";
-      kept = new Kept(side.line().commands().pipe(script), options);
+  /** Starts a program more, so that it is there when the loads are. */
+  void open(Item like) throws IOException {
+    start(like);
+  }
+
+  private Kept start(Item like) throws IOException {
+    String script =
+        "cd " + ShellWords.quote(side.base()) + " && exec tar " + options(like) + "f - 2>&1";
+    Kept made = new Kept(side.line().commands().pipe(script));
+    synchronized (this) {
+      kept.add(made);
     }
-    return kept;
+    return made;
+  }
+
+  /** The one with the least to do. */
+  private Kept free(Item like) throws IOException {
+    synchronized (this) {
+      Kept best =
+          kept.stream().min(Comparator.comparingLong(one -> one.turns.waiting())).orElse(null);
+      if (best != null) {
+        return best;
+      }
+    }
+    synchronized (starting) {
+      synchronized (this) {
+        if (!kept.isEmpty()) {
+          return kept.get(0);
+        }
+      }
+      return start(like);
+    }
   }
 
   private synchronized void broken(Kept stream) {
     stream.close();
-    if (kept == stream) {
-      kept = null;
-    }
+    kept.remove(stream);
   }
 
   /**
@@ -115,7 +135,7 @@ final class PackedDelivery {
   boolean write(List<Arriving> waiting) throws IOException {
     Kept stream;
     try {
-      stream = open(options(waiting.get(0).parcel.item));
+      stream = free(waiting.get(0).parcel.item);
     } catch (RemoteFailure e) {
       throw e;
     } catch (IOException e) {

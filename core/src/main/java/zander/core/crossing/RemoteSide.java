@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.Executor;
 import zander.core.change.HoldingFolder;
 import zander.core.connect.WhoAmI;
 import zander.core.files.FileKind;
@@ -177,17 +178,40 @@ public final class RemoteSide implements Side {
   }
 
   @Override
-  public void expectToRead() throws IOException {
-    if (carriers.packsDown(0, true)) {
-      packedDown.open();
-    }
+  public void expectToRead(Executor elsewhere) {
+    starting(
+        elsewhere,
+        () -> {
+          if (carriers.packsDown(0, true)) {
+            packedDown.open();
+          }
+        });
   }
 
   @Override
-  public void expectToWrite(Item like) throws IOException {
-    if (carriers.packsUp(0, true)) {
-      packedUp.open(like);
-    }
+  public void expectToWrite(Item like, boolean many, Executor elsewhere) {
+    starting(
+        elsewhere,
+        () -> {
+          if (carriers.packsUp(0, true) && (!many || carriers.isFar())) {
+            packedUp.open(like);
+          }
+        });
+  }
+
+  private interface Starting {
+    void run() throws IOException;
+  }
+
+  private static void starting(Executor elsewhere, Starting starting) {
+    elsewhere.execute(
+        () -> {
+          try {
+            starting.run();
+          } catch (IOException e) {
+            // The first load tries it again, and tells what is wrong.
+          }
+        });
   }
 
   PackedDelivery packedUp() {

@@ -3,6 +3,7 @@ package zander.core.crossing;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.List;
+import java.util.concurrent.Executor;
 
 /**
  * One end of a crossing: a folder on a server or on this computer. Paths are relative to it, in
@@ -25,15 +26,21 @@ public interface Side {
   /** What a link leads to; {@code null} when it leads nowhere. */
   Node lookThrough(String link) throws IOException;
 
-  /** Many files may be read: what has to be started for them is started now. */
-  default void expectToRead() throws IOException {}
+  /**
+   * Files may be read: what has to be started for them is started now.
+   *
+   * @param elsewhere runs on threads that may wait
+   */
+  default void expectToRead(Executor elsewhere) {}
 
   /**
-   * Many files may arrive.
+   * Files may arrive.
    *
    * @param like one with the mode and time that they are to have
+   * @param many whether it is known that there are many
+   * @param elsewhere runs on threads that may wait
    */
-  default void expectToWrite(Item like) throws IOException {}
+  default void expectToWrite(Item like, boolean many, Executor elsewhere) {}
 
   /** Reads small files: gives each its content or its failure. */
   void fetch(List<Parcel> load) throws IOException;

@@ -188,6 +188,11 @@ final class SftpChannel extends ChannelSubsystem {
     }
   }
 
+  /** Nobody will wait for this answer: it is dropped when it comes. */
+  void forget(int id) {
+    awaited.remove(id);
+  }
+
   private void failAll(IOException why) {
     version.fail(why);
     awaited.values().forEach(answer -> answer.fail(why));

@@ -15,6 +15,7 @@ import zander.core.files.RemoteFailure.Reason;
  * one.
  */
 final class SftpListing {
+  private static final int FIRST_UNDER_WAY = 32;
   private static final int MOST_UNDER_WAY = 128;
 
   /** A folder that never ends must not fill the memory. */
@@ -63,7 +64,7 @@ final class SftpListing {
     Deque<SftpWire.Sent> underWay = new ArrayDeque<>();
     List<Raw> all = new ArrayList<>();
     try {
-      int allowed = 8;
+      int allowed = FIRST_UNDER_WAY;
       boolean ended = false;
       while (!ended) {
         while (underWay.size() < allowed) {
@@ -89,11 +90,8 @@ final class SftpListing {
   }
 
   private void close(byte[] handle, Deque<SftpWire.Sent> underWay) throws RemoteFailure {
-    SftpWire.Sent close = wire.send(SftpWire.CLOSE, handleBody(handle), "close", folder);
-    for (SftpWire.Sent left : underWay) {
-      wire.expectNames(left, body -> true);
-    }
-    wire.expectOk(close);
+    wire.forget(wire.send(SftpWire.CLOSE, handleBody(handle), "close", folder));
+    underWay.forEach(wire::forget);
   }
 
   private static Buffer handleBody(byte[] handle) {

@@ -113,6 +113,11 @@ final class SftpWire {
         Reason.LINE_LOST, step, path, String.valueOf(cause.getMessage()), cause);
   }
 
+  /** For a request whose answer changes nothing any more. */
+  void forget(Sent sent) {
+    channel.forget(sent.id);
+  }
+
   /** Waits for an answer that carries nothing but success. */
   void expectOk(Sent sent) throws RemoteFailure {
     await(sent, STATUS, body -> true);
