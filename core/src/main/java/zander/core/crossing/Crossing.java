@@ -24,7 +24,10 @@ import zander.core.work.Workers;
  */
 public final class Crossing {
   private static final int SCANNERS = 16;
-  private static final int CARRIERS = 14;
+  private static final int CARRIERS = 28;
+
+  /** Large files that are carried at once. */
+  private static final int LARGE = 6;
 
   /** So many files may be found and not yet carried. */
   private static final int MOST_FOUND = 8192;
@@ -54,6 +57,7 @@ public final class Crossing {
 
   private Workers scanners;
   private Workers carriers;
+  private Workers largeCarriers;
   private Ahead ahead;
 
   public Crossing(
@@ -109,6 +113,7 @@ public final class Crossing {
     BlockingCalls.check("a crossing");
     scanners = new Workers("crossing-scan", SCANNERS);
     carriers = new Workers("crossing", CARRIERS);
+    largeCarriers = new Workers("crossing-large", LARGE);
     ahead = new Ahead(source, target, rules, scanners, this::onCarrier);
     Phase end = Phase.DONE;
     try {
@@ -127,6 +132,7 @@ public final class Crossing {
       // Nothing is written after the end has been told.
       scanners.closeAndAwait();
       carriers.closeAndAwait();
+      largeCarriers.closeAndAwait();
     }
     if (end != Phase.BROKEN) {
       tidyUp();
@@ -159,8 +165,12 @@ public final class Crossing {
   }
 
   private void onCarrier(Runnable work) {
+    on(carriers, work);
+  }
+
+  private void on(Workers workers, Runnable work) {
     outstanding.begin();
-    carriers.submit(() -> guarded(work));
+    workers.submit(() -> guarded(work));
   }
 
   private void roots(OpenFolder top, List<String> names) {
@@ -417,7 +427,8 @@ public final class Crossing {
             over(folder);
           });
     } else if (item.node().size() > RemoteBatch.LARGEST) {
-      onCarrier(
+      on(
+          largeCarriers,
           () -> {
             carrying.large(item);
             over(folder);

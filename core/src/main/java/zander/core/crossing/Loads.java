@@ -12,13 +12,13 @@ import java.util.function.Consumer;
  * full. A load is put together only when a carrier is free for it. For several threads.
  */
 final class Loads {
-  private static final int MOST_FILES = 768;
-  private static final long MOST_BYTES = 3L << 20;
+  private static final int MOST_FILES = 256;
+  private static final long MOST_BYTES = 1L << 20;
   private static final int FEWEST_FILES = 64;
-  private static final long FEWEST_BYTES = 192 * 1024;
+  private static final long FEWEST_BYTES = 128 * 1024;
   private static final double QUICK_SECONDS = 0.6;
   private static final double SLOW_SECONDS = 2;
-  private static final int CARRIERS = 10;
+  private static final int CARRIERS = 24;
 
   private final Consumer<Runnable> carrier;
   private final Consumer<List<Work>> carry;

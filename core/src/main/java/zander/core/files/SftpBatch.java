@@ -14,6 +14,8 @@ final class SftpBatch implements RemoteBatch {
   /** Requests and answers of a hundred bytes or two each. */
   private static final int UNDER_WAY = 1024;
 
+  private static final int TOGETHER = 128;
+
   private final SftpWire wire;
   private final SftpExtensions extensions;
   private final SftpSmallFiles smallFiles;
@@ -35,16 +37,23 @@ final class SftpBatch implements RemoteBatch {
   /**
    * @param otherwise what stands for a request that was refused
    */
-  private static <T, R> List<R> each(
+  private <T, R> List<R> each(
       List<T> all, Request<T> request, Answer<R> answer, Function<RemoteFailure, R> otherwise)
       throws RemoteFailure {
     Deque<SftpWire.Sent> sent = new ArrayDeque<>();
     List<R> answers = new ArrayList<>(all.size());
-    for (T one : all) {
-      sent.addLast(request.send(one));
-      if (sent.size() >= UNDER_WAY) {
+    for (int from = 0; from < all.size(); from += TOGETHER) {
+      List<T> some = all.subList(from, Math.min(all.size(), from + TOGETHER));
+      while (sent.size() + some.size() > UNDER_WAY) {
         answers.add(take(sent.removeFirst(), answer, otherwise));
       }
+      wire.together(
+          "ask for many",
+          () -> {
+            for (T one : some) {
+              sent.addLast(request.send(one));
+            }
+          });
     }
     while (!sent.isEmpty()) {
       answers.add(take(sent.removeFirst(), answer, otherwise));

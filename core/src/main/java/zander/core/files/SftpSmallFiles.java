@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.Semaphore;
 import org.apache.sshd.common.util.buffer.Buffer;
 import zander.core.files.RemoteBatch.Got;
 import zander.core.files.RemoteBatch.NewFile;
@@ -25,6 +26,10 @@ final class SftpSmallFiles {
 
   private static final Mode CLOSED = new Mode(0600);
 
+  /** Of all threads together, so that a server's usual limit of a thousand handles is not met. */
+  private static final int BATCHES_AT_ONCE = 5;
+
+  private final Semaphore room = new Semaphore(BATCHES_AT_ONCE);
   private final SftpFiles files;
   private final SftpWire wire;
 
@@ -71,14 +76,47 @@ final class SftpSmallFiles {
           to++) {
         bytes += all.get(to).content().length;
       }
-      putSome(all.subList(from, to), failures);
+      List<NewFile> some = all.subList(from, to);
+      withRoom(() -> putSome(some, failures));
       from = to;
     }
     return failures;
   }
 
+  private interface Step {
+    void run() throws IOException;
+  }
+
+  /** Waits while as many files are open as a server lets one keep open. */
+  private void withRoom(Step step) throws IOException {
+    room.acquireUninterruptibly();
+    try {
+      step.run();
+    } finally {
+      room.release();
+    }
+  }
+
   private void putSome(List<NewFile> some, List<RemoteFailure> failures) throws IOException {
     List<Opened<NewFile>> opened = new ArrayList<>();
+    wire.together("create", () -> create(some, opened));
+    awaitHandles(opened);
+    wire.together(
+        "write",
+        () -> {
+          for (Opened<NewFile> one : opened) {
+            if (one.handle != null) {
+              write(one);
+            }
+          }
+        });
+    for (Opened<NewFile> one : opened) {
+      awaitWritten(one);
+      failures.add(one.failure);
+    }
+  }
+
+  private void create(List<NewFile> some, List<Opened<NewFile>> opened) throws RemoteFailure {
     for (NewFile file : some) {
       Opened<NewFile> one = new Opened<>(file, file.path());
       Buffer body = SftpWire.body(file.path());
@@ -91,16 +129,6 @@ final class SftpSmallFiles {
       }
       one.opening = wire.send(SftpWire.OPEN, body, "create", file.path());
       opened.add(one);
-    }
-    awaitHandles(opened);
-    for (Opened<NewFile> one : opened) {
-      if (one.handle != null) {
-        write(one);
-      }
-    }
-    for (Opened<NewFile> one : opened) {
-      awaitWritten(one);
-      failures.add(one.failure);
     }
   }
 
@@ -171,7 +199,8 @@ final class SftpSmallFiles {
           to++) {
         bytes += all.get(to).expected();
       }
-      getSome(all.subList(from, to), got);
+      List<Wanted> some = all.subList(from, to);
+      withRoom(() -> getSome(some, got));
       from = to;
     }
     return got;
@@ -179,6 +208,15 @@ final class SftpSmallFiles {
 
   private void getSome(List<Wanted> some, List<Got> got) throws IOException {
     List<Opened<Wanted>> opened = new ArrayList<>();
+    wire.together("open", () -> open(some, opened));
+    awaitHandles(opened);
+    wire.together("read", () -> ask(opened));
+    for (Opened<Wanted> one : opened) {
+      got.add(one.handle == null ? new Got(null, null, one.failure) : read(one));
+    }
+  }
+
+  private void open(List<Wanted> some, List<Opened<Wanted>> opened) throws RemoteFailure {
     for (Wanted file : some) {
       Opened<Wanted> one = new Opened<>(file, file.path());
       Buffer body = SftpWire.body(file.path());
@@ -187,7 +225,9 @@ final class SftpSmallFiles {
       one.opening = wire.send(SftpWire.OPEN, body, "open", file.path());
       opened.add(one);
     }
-    awaitHandles(opened);
+  }
+
+  private void ask(List<Opened<Wanted>> opened) throws RemoteFailure {
     for (Opened<Wanted> one : opened) {
       if (one.handle != null) {
         // One byte more than expected shows a file that has grown.
@@ -200,9 +240,6 @@ final class SftpSmallFiles {
         one.attributes = wire.send(SftpWire.FSTAT, one.body(), "look at", one.path);
         one.closing = wire.send(SftpWire.CLOSE, one.body(), "close", one.path);
       }
-    }
-    for (Opened<Wanted> one : opened) {
-      got.add(one.handle == null ? new Got(null, null, one.failure) : read(one));
     }
   }
 

@@ -113,6 +113,20 @@ final class SftpWire {
         Reason.LINE_LOST, step, path, String.valueOf(cause.getMessage()), cause);
   }
 
+  /** What sends requests and waits for none of them. */
+  interface Asking extends SftpChannel.Asking<RemoteFailure> {}
+
+  /** Sends what this thread asks within as few packets. */
+  void together(String step, Asking asking) throws RemoteFailure {
+    try {
+      channel.together(asking);
+    } catch (RemoteFailure e) {
+      throw e;
+    } catch (IOException | RuntimeException e) {
+      throw lost(step, null, e);
+    }
+  }
+
   /** For a request whose answer changes nothing any more. */
   void forget(Sent sent) {
     channel.forget(sent.id);
