@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Random;
 import java.util.concurrent.ThreadLocalRandom;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
+import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
 import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
 import org.apache.sshd.sftp.client.SftpClient;
 import zander.core.connect.Connection;
@@ -38,7 +39,8 @@ public final class Crossings {
   private static final int SMALL_FILES = 3000;
   private static final int ONE_AT_A_TIME = 40;
   private static final long ROUND_TRIP = 40;
-  private static final int ROUNDS = 3;
+  private static final int WARMING = 4;
+  private static final int ROUNDS = 4;
 
   private final Path folder;
   private final LoopbackSshd sshd;
@@ -97,6 +99,15 @@ public final class Crossings {
     try (LibraryLine library = new LibraryLine(sshd.port(), sshd.key())) {
       library.up("cat > /dev/null", this::feedLarge);
       bareDown(library);
+    }
+    try (Connection connection = connect(sshd.port())) {
+      Path here = small.getParent();
+      for (boolean filesAlone : new boolean[] {false, true}) {
+        for (int i = 0; i < WARMING; i++) {
+          cross(new LocalSide(here), side(connection, fresh(), filesAlone), "small");
+          cross(side(connection, here, filesAlone), new LocalSide(fresh()), "small");
+        }
+      }
     }
   }
 
@@ -168,30 +179,44 @@ public final class Crossings {
       System.out.printf(
           "%,d files of 2 KiB over 40 ms, sent up; one at a time %.0f ms each, %.0f s for all%n",
           SMALL_FILES, each * 1000, all);
-      double[] best =
+      double[] up =
           best(
               () -> library.up("cd " + fresh() + " && tar -xf -", this::tar),
               () -> cross(new LocalSide(here), side(connection, fresh(), false), "small"),
-              () -> cross(new LocalSide(here), side(connection, fresh(), true), "small"),
+              () -> cross(new LocalSide(here), side(connection, fresh(), true), "small"));
+      row("bare tar stream up", all, up[0], up[0]);
+      row("Zander, account with a shell", all, up[1], up[0]);
+      row("Zander, by SFTP alone", all, up[2], up[0]);
+      double[] down =
+          best(
+              () -> untar(library),
               () -> cross(side(connection, here, false), new LocalSide(fresh()), "small"),
               () -> cross(side(connection, here, true), new LocalSide(fresh()), "small"));
-      String[] names = {
-        "bare tar stream",
-        "Zander, account with a shell",
-        "Zander, by SFTP alone",
-        "brought down, with a shell",
-        "brought down, by SFTP alone"
-      };
-      for (int i = 0; i < names.length; i++) {
-        row(names[i], best[i], all / best[i], i == 0 ? 0 : best[i] / best[0]);
-      }
+      row("bare tar stream down", all, down[0], down[0]);
+      row("Zander, account with a shell", all, down[1], down[0]);
+      row("Zander, by SFTP alone", all, down[2], down[0]);
     }
   }
 
-  private static void row(String what, double seconds, double times, double ofBare) {
-    System.out.printf("  %-32s %6.2f s, %4.0f times as fast", what, seconds, times);
-    System.out.println(
-        ofBare == 0 ? "" : String.format(", %.2f of the bare stream's time", ofBare));
+  private double untar(LibraryLine library) throws IOException {
+    Path goal = fresh();
+    return library.down(
+        "cd " + small + " && tar -cf - .",
+        stream -> {
+          TarArchiveInputStream tar =
+              new TarArchiveInputStream(new java.io.BufferedInputStream(stream, 65536));
+          for (TarArchiveEntry entry; (entry = tar.getNextEntry()) != null; ) {
+            if (entry.isFile()) {
+              Files.write(goal.resolve(entry.getName()), tar.readAllBytes());
+            }
+          }
+        });
+  }
+
+  private static void row(String what, double oneAtATime, double seconds, double bare) {
+    System.out.printf(
+        "  %-32s %6.2f s, %4.0f times as fast, %.2f of the bare stream's time%n",
+        what, seconds, oneAtATime / seconds, seconds / bare);
   }
 
   private double oneAtATime(LibraryLine library) throws IOException {

@@ -44,14 +44,27 @@ final class LibraryLine implements AutoCloseable {
     return SftpClientFactory.instance().createSftpClient(session);
   }
 
+  /** Takes what a command writes. */
+  interface Taking {
+    void from(InputStream in) throws IOException;
+  }
+
   /** Seconds to bring a command's output into a file here. */
   double down(String command, Path into) throws IOException {
+    return down(
+        command,
+        in -> {
+          try (OutputStream out = Files.newOutputStream(into)) {
+            copy(in, out);
+          }
+        });
+  }
+
+  double down(String command, Taking taking) throws IOException {
     long start = System.nanoTime();
     try (ChannelExec channel = session.createExecChannel(command)) {
       channel.open().verify(PATIENCE);
-      try (OutputStream out = Files.newOutputStream(into)) {
-        copy(channel.getInvertedOut(), out);
-      }
+      taking.from(channel.getInvertedOut());
       channel.waitFor(EnumSet.of(ClientChannelEvent.CLOSED), Duration.ZERO);
     }
     return since(start);
