@@ -45,6 +45,8 @@ public final class LocalModel {
   private final ReadOnlyObjectWrapper<Path> folder = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyStringWrapper problem = new ReadOnlyStringWrapper("");
   private final StringProperty narrow = new SimpleStringProperty("");
+  private final ReadOnlyObjectWrapper<Narrowing> narrowing =
+      new ReadOnlyObjectWrapper<>(Narrowing.NONE);
   private final ObservableList<LocalRow> rows = FXCollections.observableArrayList();
   private final FilteredList<LocalRow> shown = new FilteredList<>(rows);
   private final ObservableList<LocalRow> selection = FXCollections.observableArrayList();
@@ -68,10 +70,11 @@ public final class LocalModel {
   }
 
   private void narrow() {
-    Narrowing narrowing = Narrowing.parse(narrow.get(), System.currentTimeMillis() / 1000);
+    Narrowing now = Narrowing.parse(narrow.get(), System.currentTimeMillis() / 1000);
     boolean hidden = settings.now().showHidden();
     shown.setPredicate(
-        row -> (hidden || !row.node().name().startsWith(".")) && narrowing.fits(listed(row)));
+        row -> (hidden || !row.node().name().startsWith(".")) && now.fits(listed(row)));
+    narrowing.set(now);
   }
 
   private static Listed listed(LocalRow row) {
@@ -268,6 +271,16 @@ public final class LocalModel {
 
   public ObservableList<LocalRow> rows() {
     return shown;
+  }
+
+  /** What the narrowing was understood as. */
+  public ReadOnlyObjectProperty<Narrowing> narrowingProperty() {
+    return narrowing.getReadOnlyProperty();
+  }
+
+  /** How many entries there are, shown or not. */
+  public int allCount() {
+    return rows.size();
   }
 
   public StringProperty narrowProperty() {

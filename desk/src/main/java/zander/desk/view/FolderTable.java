@@ -15,7 +15,6 @@ import javafx.scene.control.TableCell;
 import javafx.scene.control.TableColumn;
 import javafx.scene.control.TableRow;
 import javafx.scene.control.TableView;
-import javafx.scene.control.Tooltip;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteEntry;
 import zander.desk.folder.Column;
@@ -122,12 +121,9 @@ final class FolderTable extends TableView<RemoteEntry> {
   private void decorate(TableRow<RemoteEntry> row) {
     Runnable mark =
         () -> {
-          row.getStyleClass().remove("changed-row");
           boolean marked =
               row.getItem() != null && model.markedProperty().get().contains(row.getItem().path());
-          if (marked) {
-            row.getStyleClass().add("changed-row");
-          }
+          Tables.mark(row, "changed-row", marked);
         };
     row.itemProperty().addListener((observed, old, now) -> mark.run());
     // Weakly: rows come and go, the folder stays.
@@ -161,7 +157,7 @@ final class FolderTable extends TableView<RemoteEntry> {
   private static TableCell<RemoteEntry, EntryNotes.Note> noteCell() {
     TableCell<RemoteEntry, EntryNotes.Note> cell =
         Tables.tag(EntryNotes.Note::words, note -> List.of(styles(note.weight())));
-    hint(cell, note -> note == null ? "" : note.detail());
+    Tables.hint(cell, note -> note == null ? "" : note.detail());
     return cell;
   }
 
@@ -183,25 +179,15 @@ final class FolderTable extends TableView<RemoteEntry> {
 
   private TableCell<RemoteEntry, Long> sizeCell() {
     TableCell<RemoteEntry, Long> cell = Tables.text(Texts::size, Pos.CENTER_RIGHT, "figures");
-    hint(cell, bytes -> bytes == null ? "" : Texts.count(bytes, "byte"));
+    Tables.hint(cell, bytes -> bytes == null ? "" : Texts.count(bytes, "byte"));
     return cell;
   }
 
   private TableCell<RemoteEntry, Long> timeCell() {
     TableCell<RemoteEntry, Long> cell =
         Tables.text(seconds -> Texts.when(seconds, clock), Pos.CENTER_LEFT, "plain");
-    hint(cell, seconds -> seconds == null ? "" : Texts.exactly(seconds));
+    Tables.hint(cell, seconds -> seconds == null ? "" : Texts.exactly(seconds));
     return cell;
-  }
-
-  private static <T> void hint(
-      TableCell<RemoteEntry, T> cell, java.util.function.Function<T, String> words) {
-    cell.itemProperty()
-        .addListener(
-            (observed, old, now) -> {
-              String text = words.apply(now);
-              cell.setTooltip(text.isEmpty() ? null : new Tooltip(text));
-            });
   }
 
   private static Long sizeOf(RemoteEntry entry) {

@@ -2,7 +2,6 @@ package zander.desk.view;
 
 import java.util.ArrayList;
 import java.util.List;
-import javafx.beans.binding.Bindings;
 import javafx.collections.ListChangeListener;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckMenuItem;
@@ -11,14 +10,12 @@ import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
-import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
-import zander.core.listing.Narrowing;
 import zander.desk.folder.Column;
 import zander.desk.folder.FolderModel;
 import zander.desk.folder.PathCompletion;
@@ -29,15 +26,11 @@ import zander.desk.work.Settings;
 
 /** A folder of the server: where it is, its rows, and what they amount to. */
 final class FolderView extends VBox {
-  private static final String FORMS =
-      "text    *.conf    owner:root    mode:o+w    >10M    changed:<2d    type:folder    !not";
-
   private final FolderModel model;
   private final Settings settings;
   private final FolderTable table;
   private final PathBar path;
-  private final TextField narrow = new TextField();
-  private final Label explained = Parts.label("", "explained");
+  private final NarrowField narrow;
   private final Label facts = Parts.label("", "quiet");
   private final Label room = Parts.label("", "quiet");
 
@@ -50,34 +43,27 @@ final class FolderView extends VBox {
     getStyleClass().add("sheet");
     Button up = Parts.button("Up", "up", model::goUp);
     Parts.hint(up, "To the folder above (Alt+Up)");
-    narrow.setId("narrow");
-    narrow.setPromptText("Narrow the list");
-    narrow.textProperty().bindBidirectional(model.narrowProperty());
-    narrow
-        .prefWidthProperty()
-        .bind(
-            Bindings.when(narrow.focusedProperty().or(narrow.textProperty().isNotEmpty()))
-                .then(300)
-                .otherwise(150));
-    narrow.setMinWidth(110);
-    explained.setId("explained");
-    explained.setMaxWidth(Double.MAX_VALUE);
+    this.narrow =
+        new NarrowField(
+            "narrow",
+            model.narrowProperty(),
+            model.narrowingProperty(),
+            () -> model.rows().size() + " of " + model.allProperty().get().size());
+    narrow.explained().setId("explained");
     HBox bar = Parts.row("sheet-bar", up, path, narrow, newMenu(desk), showMenu());
     VBox.setVgrow(table, Priority.ALWAYS);
     HBox foot = Parts.row("sheet-foot", facts, Parts.spring(), room);
     facts.setId("folder-facts");
-    getChildren().addAll(bar, explained, new QuestionStrip(model.questionProperty()), table, foot);
+    getChildren()
+        .addAll(bar, narrow.explained(), new QuestionStrip(model.questionProperty()), table, foot);
     model.pathProperty().addListener((observed, old, now) -> showPath());
     model.loadingProperty().addListener((observed, old, now) -> showEmptiness());
     model.rows().addListener((ListChangeListener<RemoteEntry>) change -> showEmptiness());
     model.selection().addListener((ListChangeListener<RemoteEntry>) change -> showFacts());
     model.spaceProperty().addListener((observed, old, now) -> showFacts());
-    model.narrowingProperty().addListener((observed, old, now) -> explain());
-    narrow.focusedProperty().addListener((observed, old, now) -> explain());
     ServerDrags.install(table, desk);
     showPath();
     showEmptiness();
-    explain();
   }
 
   private static MenuButton newMenu(DeskModel desk) {
@@ -157,27 +143,6 @@ final class FolderView extends VBox {
     table.scrollTo(0);
   }
 
-  private void explain() {
-    Narrowing narrowing = model.narrowingProperty().get();
-    boolean asking = narrow.isFocused() && narrowing.isEmpty();
-    Parts.show(explained, asking || !narrowing.isEmpty());
-    explained.getStyleClass().remove("problem");
-    if (asking) {
-      explained.setText(FORMS);
-    } else if (!narrowing.problem().isEmpty()) {
-      explained.getStyleClass().add("problem");
-      explained.setText(narrowing.problem());
-    } else {
-      explained.setText(
-          "Only what fits all: "
-              + String.join("  ·  ", narrowing.words())
-              + "      "
-              + model.rows().size()
-              + " of "
-              + model.allProperty().get().size());
-    }
-  }
-
   private void showEmptiness() {
     long hidden = model.hiddenCount();
     boolean allHidden = hidden > 0 && hidden == model.allProperty().get().size();
@@ -190,7 +155,7 @@ final class FolderView extends VBox {
                     ? "Nothing here matches. Clear the field above to see all."
                     : "This folder is empty. Make something with New, or send files up.";
     ((Label) table.getPlaceholder()).setText(words);
-    explain();
+    narrow.explain();
     showFacts();
   }
 

@@ -7,6 +7,7 @@ import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
 import java.util.function.Consumer;
+import javafx.collections.ListChangeListener;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.ContextMenu;
@@ -15,7 +16,6 @@ import javafx.scene.control.TableCell;
 import javafx.scene.control.TableColumn;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
@@ -41,11 +41,13 @@ final class LocalView extends VBox {
     this.path = new PathBar("local-path", this::goTyped);
     getStyleClass().add("local");
     Button up = Parts.button("Up", "local-up", model::goUp);
-    TextField narrow = new TextField();
-    narrow.setId("local-narrow");
-    narrow.setPromptText("Narrow the list");
-    narrow.setPrefWidth(150);
-    narrow.textProperty().bindBidirectional(model.narrowProperty());
+    NarrowField narrow =
+        new NarrowField(
+            "local-narrow",
+            model.narrowProperty(),
+            model.narrowingProperty(),
+            () -> model.rows().size() + " of " + model.allCount());
+    model.rows().addListener((ListChangeListener<LocalRow>) change -> narrow.explain());
     Label problem = Parts.label("", "problem");
     problem.textProperty().bind(model.problemProperty());
     HBox bar =
@@ -65,7 +67,7 @@ final class LocalView extends VBox {
     ServerDrags.installBelow(table, desk);
     offer(desk);
     VBox.setVgrow(table, Priority.ALWAYS);
-    getChildren().addAll(bar, table);
+    getChildren().addAll(bar, narrow.explained(), table);
     model.folderProperty().addListener((observed, old, now) -> showPath());
     showPath();
   }
@@ -181,17 +183,19 @@ final class LocalView extends VBox {
     return row.node().kind() == FileKind.FILE ? (Long) row.node().size() : null;
   }
 
+  private static final int LONG = 60;
+
   private static final class NameCell extends TableCell<LocalRow, LocalRow> {
+    NameCell() {
+      Tables.hint(this, row -> row == null || row.name().length() <= LONG ? "" : row.name());
+    }
+
     @Override
     protected void updateItem(LocalRow row, boolean empty) {
       super.updateItem(row, empty);
-      getStyleClass().remove("folder-name");
-      setText(empty || row == null ? null : row.name());
-      boolean cut = getText() != null && getText().length() > 60;
-      setTooltip(cut ? new Tooltip(getText()) : null);
-      if (row != null && !empty && row.isFolder()) {
-        getStyleClass().add("folder-name");
-      }
+      boolean shown = !empty && row != null;
+      setText(shown ? row.name() : null);
+      Tables.mark(this, "folder-name", shown && row.isFolder());
     }
   }
 

@@ -4,7 +4,6 @@ import java.util.function.BiConsumer;
 import javafx.application.Platform;
 import javafx.scene.control.TableCell;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteEntry;
@@ -12,34 +11,31 @@ import zander.core.files.WireName;
 
 /** A name, which can be typed over in its place: Enter takes it, Escape and leaving it do not. */
 final class RenameCell extends TableCell<RemoteEntry, RemoteEntry> {
+  private static final int LONG = 30;
+
   private final BiConsumer<RemoteEntry, String> rename;
   private final Runnable over;
 
   RenameCell(BiConsumer<RemoteEntry, String> rename, Runnable over) {
     this.rename = rename;
     this.over = over;
+    Tables.hint(this, entry -> entry == null || words(entry).length() <= LONG ? "" : words(entry));
   }
 
   @Override
   protected void updateItem(RemoteEntry entry, boolean empty) {
     super.updateItem(entry, empty);
-    getStyleClass().removeAll("folder-name", "link-name");
     setGraphic(null);
-    if (empty || entry == null) {
-      setText(null);
-      setTooltip(null);
-      return;
-    }
-    boolean link = entry.kind() == FileKind.LINK;
-    String target = link && entry.target() != null ? "  →  " + WireName.toText(entry.target()) : "";
-    setText(entry.name() + target);
-    setTooltip(entry.name().length() > 30 || link ? new Tooltip(getText()) : null);
-    if (entry.leadsToFolder()) {
-      getStyleClass().add("folder-name");
-    }
-    if (link) {
-      getStyleClass().add("link-name");
-    }
+    boolean shown = !empty && entry != null;
+    boolean link = shown && entry.kind() == FileKind.LINK;
+    setText(shown ? words(entry) : null);
+    Tables.mark(this, "folder-name", shown && entry.leadsToFolder());
+    Tables.mark(this, "link-name", link);
+  }
+
+  private static String words(RemoteEntry entry) {
+    boolean link = entry.kind() == FileKind.LINK && entry.target() != null;
+    return entry.name() + (link ? "  →  " + WireName.toText(entry.target()) : "");
   }
 
   @Override

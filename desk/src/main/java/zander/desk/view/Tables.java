@@ -9,12 +9,14 @@ import javafx.collections.ListChangeListener;
 import javafx.collections.ObservableList;
 import javafx.collections.transformation.SortedList;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.SelectionMode;
 import javafx.scene.control.TableCell;
 import javafx.scene.control.TableColumn;
 import javafx.scene.control.TableRow;
 import javafx.scene.control.TableView;
+import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 
@@ -66,10 +68,37 @@ final class Tables {
           return;
         }
         tag.setText(words.apply(item));
-        tag.getStyleClass().setAll(classes.apply(item));
+        List<String> wanted = classes.apply(item);
+        if (!tag.getStyleClass().equals(wanted)) {
+          tag.getStyleClass().setAll(wanted);
+        }
         setGraphic(tag);
       }
     };
+  }
+
+  /**
+   * Words that show while the mouse rests on a cell. Made when it comes, because a table that
+   * scrolls would make thousands that nobody reads.
+   *
+   * @param words empty for none; asked with what the cell shows, which may be {@code null}
+   */
+  static <R, T> void hint(TableCell<R, T> cell, Function<T, String> words) {
+    cell.setOnMouseEntered(
+        event -> {
+          String text = cell.isEmpty() ? "" : words.apply(cell.getItem());
+          cell.setTooltip(text.isEmpty() ? null : new Tooltip(text));
+        });
+  }
+
+  /** Gives a cell or row a style class or takes it, touching its style only when that changes. */
+  static void mark(Node node, String styleClass, boolean on) {
+    boolean has = node.getStyleClass().contains(styleClass);
+    if (on && !has) {
+      node.getStyleClass().add(styleClass);
+    } else if (!on && has) {
+      node.getStyleClass().remove(styleClass);
+    }
   }
 
   /** Shows rows in the table's own order. */
