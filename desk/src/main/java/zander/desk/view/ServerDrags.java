@@ -3,13 +3,13 @@ package zander.desk.view;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.List;
+import javafx.event.EventHandler;
 import javafx.scene.control.TableView;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.DataFormat;
 import javafx.scene.input.DragEvent;
 import javafx.scene.input.Dragboard;
 import javafx.scene.input.TransferMode;
-import javafx.stage.Window;
 import zander.core.files.RemoteEntry;
 import zander.desk.folder.LocalRow;
 import zander.desk.model.DeskModel;
@@ -25,18 +25,20 @@ final class ServerDrags {
   private ServerDrags() {}
 
   static void install(TableView<RemoteEntry> table, DeskModel desk) {
+    boolean[] outside = watchOutside(table);
     table.setOnDragDetected(
         event -> {
           if (!desk.folder().selection().isEmpty()) {
             Dragboard board = table.startDragAndDrop(TransferMode.COPY);
             board.setContent(content(desk));
+            outside[0] = false;
             event.consume();
           }
         });
     table.setOnDragDone(
         event -> {
-          boolean outside = !desk.folder().selection().isEmpty() && isOutside(table, event);
-          if (event.getTransferMode() == null && outside) {
+          boolean any = !desk.folder().selection().isEmpty();
+          if (event.getTransferMode() == null && outside[0] && any) {
             desk.takenOut().prepare();
           }
           event.consume();
@@ -58,6 +60,27 @@ final class ServerDrags {
         });
   }
 
+  /** Where a drag ended it does not say itself: the system tells no place outside the window. */
+  private static boolean[] watchOutside(TableView<?> table) {
+    boolean[] outside = new boolean[1];
+    EventHandler<DragEvent> watch =
+        event -> outside[0] = event.getEventType() == DragEvent.DRAG_EXITED;
+    table
+        .sceneProperty()
+        .addListener(
+            (observed, old, now) -> {
+              if (old != null) {
+                old.getRoot().removeEventHandler(DragEvent.DRAG_EXITED, watch);
+                old.getRoot().removeEventHandler(DragEvent.DRAG_ENTERED, watch);
+              }
+              if (now != null) {
+                now.getRoot().addEventHandler(DragEvent.DRAG_EXITED, watch);
+                now.getRoot().addEventHandler(DragEvent.DRAG_ENTERED, watch);
+              }
+            });
+    return outside;
+  }
+
   /** Rows for this window, and their copies for others where those are here already. */
   static ClipboardContent content(DeskModel desk) {
     ClipboardContent content = new ClipboardContent();
@@ -67,14 +90,6 @@ final class ServerDrags {
       content.putFiles(copies);
     }
     return content;
-  }
-
-  private static boolean isOutside(TableView<?> table, DragEvent event) {
-    Window window = table.getScene().getWindow();
-    return event.getScreenX() < window.getX()
-        || event.getScreenY() < window.getY()
-        || event.getScreenX() > window.getX() + window.getWidth()
-        || event.getScreenY() > window.getY() + window.getHeight();
   }
 
   static void installBelow(TableView<LocalRow> table, DeskModel desk) {
