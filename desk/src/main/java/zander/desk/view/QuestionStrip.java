@@ -35,16 +35,14 @@ final class QuestionStrip extends VBox {
     if (question.danger()) {
       getStyleClass().add("danger");
     }
-    Label headline = Parts.label(question.said().headline(), "strip-headline");
-    headline.setWrapText(true);
-    Label detail = Parts.label(question.said().detail(), "strip-detail");
-    detail.setWrapText(true);
+    Label headline = whole(Parts.label(question.said().headline(), "strip-headline"));
+    Label detail = whole(Parts.label(question.said().detail(), "strip-detail"));
     getChildren().addAll(headline, detail);
     Parts.show(detail, !question.said().detail().isEmpty());
     if (question.live() != null) {
       Label live = Parts.label("", "strip-live");
       live.setId("strip-live");
-      live.setWrapText(true);
+      whole(live);
       live.textProperty().bind(question.live());
       getChildren().add(live);
     }
@@ -59,6 +57,13 @@ final class QuestionStrip extends VBox {
       getChildren().add(inputs(question));
     }
     getChildren().add(choices);
+  }
+
+  /** The table gives way, not the words. */
+  private static Label whole(Label label) {
+    label.setWrapText(true);
+    label.setMinHeight(USE_PREF_SIZE);
+    return label;
   }
 
   /** Fields to fill in; Enter gives the first answer, Escape the last. */
