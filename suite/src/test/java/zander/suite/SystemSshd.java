@@ -76,7 +76,10 @@ final class SystemSshd implements AutoCloseable {
             "PidFile none",
             "MaxStartups 200",
             "MaxSessions 50",
-            "Subsystem sftp internal-sftp"));
+            "Subsystem sftp internal-sftp",
+            // The tests are not to run, or to cut off, what the machine's own root has it start.
+            "Match User root",
+            "SetEnv HOME=" + Files.createDirectories(folder.resolve("root-home"))));
     Path configFile = folder.resolve("sshd_config");
     Files.write(configFile, config);
     Files.createDirectories(Path.of("/run/sshd"));

@@ -110,7 +110,7 @@ final class JumpLine implements Closeable {
   @Override
   public void close() {
     ours.countDown();
-    channel.close(true);
+    channel.close(false);
     try {
       door.close();
       if (socket != null) {

@@ -55,7 +55,7 @@ final class ScriptRun {
   }
 
   ExecResult await(ChannelExec channel, Cancellation stop) throws IOException {
-    stop.onStop(() -> channel.close(true));
+    stop.onStop(() -> channel.close(false));
     channel.waitFor(EnumSet.of(ClientChannelEvent.CLOSED), Duration.ZERO);
     stop.throwIfStopped();
     if (out.broken != null) {

@@ -49,6 +49,6 @@ final class SshShell implements ShellSession {
 
   @Override
   public void close() {
-    channel.close(true);
+    channel.close(false);
   }
 }

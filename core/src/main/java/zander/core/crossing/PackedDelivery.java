@@ -77,7 +77,7 @@ final class PackedDelivery {
   }
 
   synchronized void close() {
-    kept.forEach(Kept::close);
+    kept.forEach(one -> one.turns.endOf(one.pipe));
     kept.clear();
   }
 

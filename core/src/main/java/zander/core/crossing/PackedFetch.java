@@ -87,7 +87,7 @@ final class PackedFetch {
 
   synchronized void close() {
     if (kept != null) {
-      kept.close();
+      kept.turns.endOf(kept.pipe);
       kept = null;
     }
   }

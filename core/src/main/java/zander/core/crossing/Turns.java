@@ -1,6 +1,7 @@
 package zander.core.crossing;
 
 import java.io.IOException;
+import zander.core.connect.Pipe;
 
 /**
  * The order of loads that go through one stream: what was asked first is answered first. For
@@ -38,6 +39,24 @@ final class Turns {
   synchronized void done() {
     now++;
     notifyAll();
+  }
+
+  /**
+   * Ends a program: by the end of its input if it has nothing left to do, because what an account's
+   * start files do on the way to it should not be cut off.
+   */
+  void endOf(Pipe program) {
+    boolean idle = waiting() == 0;
+    end();
+    if (idle) {
+      try {
+        program.in().close();
+        return;
+      } catch (IOException e) {
+        // It ended by itself, or the line did.
+      }
+    }
+    program.close();
   }
 
   /** Nobody waits any more. */
