@@ -98,8 +98,9 @@ class EndedProgramsTest {
         seen.append((char) shell.output().read());
       }
       String number = seen.toString().replaceAll("(?s).*its-number-([0-9]+)-.*", "$1");
+      ProcessHandle program = of(number);
       shell.close();
-      awaitEnd(of(number));
+      awaitEnd(program);
       assertThat(connection.files().look(RemotePath.of("/"))).isNotNull();
     }
   }
