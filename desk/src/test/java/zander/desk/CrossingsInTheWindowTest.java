@@ -20,9 +20,11 @@ import zander.core.crossing.Progress.Phase;
 import zander.core.crossing.Rules;
 import zander.core.crossing.SavedCrossing;
 import zander.core.crossing.WhenExists;
+import zander.core.files.RemotePath;
 import zander.desk.crossing.CheckModel;
 import zander.desk.crossing.CrossingListModel;
 import zander.desk.crossing.PlanModel;
+import zander.desk.model.FileModel;
 import zander.standin.world.Caller;
 import zander.standin.world.World;
 
@@ -257,5 +259,41 @@ class CrossingsInTheWindowTest {
     window.until(
         "it is seen",
         () -> window.desk().takenOut().of(window.desk().folder().selection()).isEmpty());
+  }
+
+  @Test
+  void runsACommandAfterSendingUpAndBringsTheOpenFileToItsPlace() throws Exception {
+    window.press("#rule");
+    window.press("#rule-after");
+    window.put("#rule-command", "cp pages/new.html told.html && echo told");
+    window.press("#choice-run-it-from-now-on");
+    assertThat(window.text("#rule")).contains("then cp pages/new.html");
+    Window.inWindow(
+        () -> {
+          var crossings = window.desk().crossings();
+          crossings.change(crossings.rulesProperty().get().whenExists(WhenExists.REPLACE));
+          return null;
+        });
+    window.choose("#local-table", "pages");
+    window.push(KeyCode.CONTROL, KeyCode.UP);
+    window.until(
+        "it ran",
+        () -> {
+          var asked = window.desk().folder().questionProperty().get();
+          return asked != null && asked.said().headline().startsWith("Ran after sending up");
+        });
+    assertThat(window.desk().folder().questionProperty().get().said().detail()).isEqualTo("told");
+    assertThat(window.content("/srv/levels/site/told.html")).isEqualTo("new\n");
+    Window.inWindow(
+        () -> {
+          window.desk().goTo(RemotePath.of(THERE));
+          return null;
+        });
+    window.openRow("#server-table", "only-there.html");
+    window.until(
+        "the file is open", () -> window.desk().currentProperty().get() instanceof FileModel);
+    window.push(KeyCode.CONTROL, KeyCode.B);
+    window.until("it is in its place", () -> Files.exists(here.resolve("only-there.html")));
+    assertThat(here.resolve("only-there.html")).hasContent("there: only-there.html\n");
   }
 }

@@ -1,71 +1,64 @@
 package zander.desk.crossing;
 
 import com.fasterxml.jackson.core.type.TypeReference;
-import com.fasterxml.jackson.databind.ObjectMapper;
-import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.Map;
-import java.util.TreeMap;
 import zander.core.crossing.LeaveOut;
 import zander.core.crossing.Rules;
 import zander.core.crossing.SavedCrossing.Kept;
 import zander.core.crossing.WhenExists;
-import zander.core.work.WholeFile;
 import zander.desk.work.Background;
 
 /**
- * The rules of crossings that a person chose, for each marked folder and for all other folders of a
- * server, in one file on this computer. Interface thread only.
+ * The rules of crossings that a person chose, and what is to run after them, for each marked folder
+ * and for all other folders of a server. Interface thread only.
  */
 public final class KeptRules {
   /** Ask about what exists, keep modes and times, leave the usual litter out. */
   public static final Rules USUAL = Rules.of(WhenExists.ASK).leaveOut(new LeaveOut(LeaveOut.USUAL));
 
-  private static final ObjectMapper JSON = new ObjectMapper();
-
-  private final Path file;
-  private final Background background;
-  private final Map<String, Kept> kept = new TreeMap<>();
+  private final KeptByPlace<Kept> rules;
+  private final KeptByPlace<String> commands;
   private Runnable read = () -> {};
 
-  /** Reads the file in the background; until then the usual rules hold. */
-  public KeptRules(Path file, Background background) {
-    this.file = file;
-    this.background = background;
-    background.run(
-        () ->
-            Files.exists(file)
-                ? JSON.readValue(file.toFile(), new TypeReference<Map<String, Kept>>() {})
-                : Map.<String, Kept>of(),
-        all -> {
-          all.forEach(kept::putIfAbsent);
-          read.run();
-        },
-        failure -> {});
+  /**
+   * Reads its files in the background; until then the usual rules hold.
+   *
+   * @param folder of the program's state
+   */
+  public KeptRules(Path folder, Background background) {
+    Runnable told = () -> read.run();
+    this.rules =
+        new KeptByPlace<>(
+            folder.resolve("crossing-rules.json"), new TypeReference<>() {}, background, told);
+    this.commands =
+        new KeptByPlace<>(
+            folder.resolve("crossing-commands.json"), new TypeReference<>() {}, background, told);
   }
 
-  /** Told once the file was read. */
+  /** Told once a file was read. */
   public void whenRead(Runnable listener) {
     read = listener;
   }
 
   public Rules of(String place) {
-    Kept rules = kept.get(place);
-    return rules == null ? USUAL : rules.rules();
+    Kept kept = rules.of(place);
+    return kept == null ? USUAL : kept.rules();
   }
 
-  public void keep(String place, Rules rules) {
-    kept.put(place, Kept.of(rules));
-    Map<String, Kept> now = new TreeMap<>(kept);
-    background.run(() -> write(now));
+  public void keep(String place, Rules changed) {
+    rules.keep(place, Kept.of(changed));
   }
 
-  private synchronized void write(Map<String, Kept> now) {
-    try {
-      WholeFile.write(file, JSON.writerWithDefaultPrettyPrinter().writeValueAsBytes(now));
-    } catch (IOException e) {
-      // They hold until the program ends; nothing of a person's work depends on them.
-    }
+  /** The command for after sending up; empty for none. */
+  public String commandOf(String place) {
+    String command = commands.of(place);
+    return command == null ? "" : command;
+  }
+
+  /**
+   * @param command empty for none
+   */
+  public void keepCommand(String place, String command) {
+    commands.keep(place, command.isEmpty() ? null : command);
   }
 }

@@ -58,7 +58,7 @@ public final class AppModel {
     this.connector = connector;
     this.home = places.home();
     this.stateFolder = places.state();
-    this.keptRules = new KeptRules(stateFolder.resolve("crossing-rules.json"), background);
+    this.keptRules = new KeptRules(stateFolder, background);
     this.settings = new Settings(stateFolder.resolve("settings.json"), background);
     String person = System.getProperty("user.name");
     this.book = new BookModel(background, places.book(), home, person);

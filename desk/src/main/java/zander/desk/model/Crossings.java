@@ -5,6 +5,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleObjectProperty;
 import zander.core.book.MarkedFolder;
 import zander.core.change.Deleting;
@@ -45,6 +47,12 @@ public final class Crossings {
   private final Map<CrossingModel, Runnable> then = new HashMap<>();
   private final Map<CrossingModel, List<String>> mirrors = new HashMap<>();
 
+  /** The command for after sending up into the folder shown; empty for none. */
+  private final ReadOnlyStringWrapper command = new ReadOnlyStringWrapper("");
+
+  /** What is to run after each, as it was chosen when it began. */
+  private final Map<CrossingModel, String> commands = new HashMap<>();
+
   /**
    * @param folder where the list of crossings is kept on this computer
    */
@@ -58,6 +66,17 @@ public final class Crossings {
   /** The rules of the folder shown are in force. */
   void showRules() {
     rules.set(kept.of(place()));
+    command.set(kept.commandOf(place()));
+  }
+
+  public ReadOnlyStringProperty commandProperty() {
+    return command.getReadOnlyProperty();
+  }
+
+  /** Changes what runs after sending up into the folder shown, from now on and the next time. */
+  public void changeCommand(String changed) {
+    command.set(changed);
+    kept.keepCommand(place(), changed);
   }
 
   /** The marked folder that the folder shown is in, for which rules are kept. */
@@ -92,8 +111,10 @@ public final class Crossings {
   }
 
   private Route down(List<String> names) {
-    RemotePath from = desk.folder().path();
-    Path to = desk.local().folder();
+    return down(desk.folder().path(), desk.local().folder(), names);
+  }
+
+  private Route down(RemotePath from, Path to, List<String> names) {
     return new Route(
         Direction.BRING_DOWN,
         marks -> remote(desk, from),
@@ -155,6 +176,11 @@ public final class Crossings {
     }
   }
 
+  /** Brings named entries of one folder down into one of this computer. */
+  void bringDown(RemotePath from, Path to, List<String> names) {
+    begin(down(from, to, names), rules.get());
+  }
+
   /** Copies what is selected into the folder of another desk, as a stream through this computer. */
   public void copyTo(DeskModel other) {
     List<String> names = selectedThere();
@@ -167,16 +193,8 @@ public final class Crossings {
 
   /** Brings rows down into a folder of their own. */
   void takeOut(List<RemoteEntry> rows, Path into, Runnable arrived) {
-    RemotePath from = desk.folder().path();
-    Route route =
-        new Route(
-            Direction.BRING_DOWN,
-            marks -> remote(desk, from),
-            marks -> new LocalSide(into, marks),
-            from.text(),
-            into.toString(),
-            rows.stream().map(row -> row.path().wireName()).toList(),
-            desk.personHome());
+    List<String> names = rows.stream().map(row -> row.path().wireName()).toList();
+    Route route = down(desk.folder().path(), into, names);
     CrossingModel begun = begin(route, Rules.of(WhenExists.REPLACE));
     then.put(
         begun,
@@ -316,6 +334,9 @@ public final class Crossings {
                 desk.folder().dismissQuestion();
               }
             });
+    if (route.direction() == Direction.SEND_UP && !command.get().isEmpty()) {
+      commands.put(made, command.get());
+    }
     queue.add(made);
     return made;
   }
@@ -345,6 +366,10 @@ public final class Crossings {
       deleteForMirror(crossing, toDelete);
     }
     showProblems(crossing);
+    String after = commands.remove(crossing);
+    if (after != null && whole) {
+      new AfterSending(desk).run(after, RemotePath.of(crossing.route().to()));
+    }
     desk.checkLine();
   }
 

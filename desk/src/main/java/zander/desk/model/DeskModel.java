@@ -60,6 +60,7 @@ public final class DeskModel implements OpenDesk {
   private final ObjectProperty<Sheet> current = new SimpleObjectProperty<>();
   private final Crossings crossings;
   private final TakenOut takenOut;
+  private final Partners partners = new Partners(this);
   private final Secrets secrets;
   private final Drafts drafts;
   private final LineKeeper line;
@@ -464,6 +465,10 @@ public final class DeskModel implements OpenDesk {
   }
 
   /** What can be dragged to the desktop. */
+  public Partners partners() {
+    return partners;
+  }
+
   public TakenOut takenOut() {
     return takenOut;
   }

@@ -188,6 +188,10 @@ public final class MainView extends StackPane {
         new Action("Read the folder again", "F5", () -> onDesk(this::refresh)),
         new Action("Send up", "Ctrl+Up", () -> onDesk(desk -> desk.crossings().sendUp())),
         new Action("Bring down", "Ctrl+Down", () -> onDesk(desk -> desk.crossings().bringDown())),
+        new Action(
+            "Bring the open file to its place on this computer",
+            "Ctrl+B",
+            () -> onDesk(this::toPartner)),
         new Action("Plan a crossing", "Ctrl+P", () -> onDesk(desk -> desk.crossings().plan())),
         new Action(
             "Check against the other side",
@@ -240,6 +244,12 @@ public final class MainView extends StackPane {
   private void save(DeskModel desk) {
     if (desk.currentProperty().get() instanceof FileModel file && file.unsavedProperty().get()) {
       file.save();
+    }
+  }
+
+  private void toPartner(DeskModel desk) {
+    if (desk.currentProperty().get() instanceof FileModel file) {
+      desk.partners().bringDown(file);
     }
   }
 
@@ -306,7 +316,7 @@ public final class MainView extends StackPane {
                 new Action(
                     folder.name() + "  " + folder.path(),
                     "",
-                    () -> goTo(desk, RemotePath.of(folder.path()))));
+                    () -> desk.partners().go(RemotePath.of(folder.path()))));
           }
           for (RemotePath path : model.visited(desk.entry().name())) {
             offers.add(new Action(path.text(), "", () -> goTo(desk, path)));

@@ -22,6 +22,8 @@ final class RulesMenu {
   private static final Mode FILES = new Mode(0644);
   private static final Mode FOLDERS = new Mode(0755);
 
+  private static final int LONGEST_COMMAND = 32;
+
   private final DeskModel desk;
 
   RulesMenu(DeskModel desk) {
@@ -84,6 +86,13 @@ final class RulesMenu {
     return words.toString();
   }
 
+  /** The same with what runs after sending up. */
+  static String words(Rules rules, String command) {
+    boolean cut = command.length() > LONGEST_COMMAND;
+    String shown = cut ? command.substring(0, LONGEST_COMMAND).strip() + "…" : command;
+    return words(rules) + (command.isEmpty() ? "" : " · then " + shown);
+  }
+
   ContextMenu menu() {
     ContextMenu menu = new ContextMenu();
     List<MenuItem> items = new ArrayList<>();
@@ -138,6 +147,10 @@ final class RulesMenu {
     items.add(patterns);
     items.add(new SeparatorMenuItem());
     items.add(tick("Check each by checksum", now().check(), rules -> rules.check(!rules.check())));
+    MenuItem after = new MenuItem("After sending up, run…");
+    after.setId("rule-after");
+    after.setOnAction(event -> askCommand());
+    items.add(after);
     menu.getItems().setAll(items);
     return menu;
   }
@@ -186,6 +199,26 @@ final class RulesMenu {
                 "Use them",
                 ticked -> {
                   change(rules -> rules.owner(user.get().strip(), group.get().strip()));
+                  desk.folder().dismissQuestion();
+                }),
+            desk.folder().dismiss()));
+  }
+
+  private void askCommand() {
+    SimpleStringProperty command =
+        new SimpleStringProperty(desk.crossings().commandProperty().get());
+    ask(
+        Question.asking(
+            new Said(
+                "What runs on the server after sending up",
+                "In the folder it was sent to, once all has arrived; not when a file failed. Leave"
+                    + " the field empty to run nothing."),
+            List.of(
+                new Question.Input("rule-command", "Command", command, "systemctl reload levelsd")),
+            new Question.Choice(
+                "Run it from now on",
+                ticked -> {
+                  desk.crossings().changeCommand(command.get().strip());
                   desk.folder().dismissQuestion();
                 }),
             desk.folder().dismiss()));

@@ -33,10 +33,15 @@ final class WaterlineView extends HBox {
     rule.setOnAction(event -> rules.menu().show(rule, Side.TOP, 0, 0));
     rule.setMaxWidth(330);
     Parts.hint(rule, "The rules for what crosses here. Press to change them.");
-    desk.crossings()
-        .rulesProperty()
-        .addListener((observed, old, now) -> rule.setText(RulesMenu.words(now)));
-    rule.setText(RulesMenu.words(desk.crossings().rulesProperty().get()));
+    rule.textProperty()
+        .bind(
+            javafx.beans.binding.Bindings.createStringBinding(
+                () ->
+                    RulesMenu.words(
+                        desk.crossings().rulesProperty().get(),
+                        desk.crossings().commandProperty().get()),
+                desk.crossings().rulesProperty(),
+                desk.crossings().commandProperty()));
     stop = Parts.button("Stop", "stop-crossing", desk.crossings()::stop, "rule");
     pause = Parts.button("Pause", "pause-crossing", desk.crossings()::pause, "rule");
     list = Parts.button("List", "list-crossings", desk.crossings()::openList, "rule");
