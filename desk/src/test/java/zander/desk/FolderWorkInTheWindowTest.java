@@ -2,9 +2,6 @@ package zander.desk;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.sun.net.httpserver.HttpServer;
-import java.net.InetAddress;
-import java.net.InetSocketAddress;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -21,12 +18,10 @@ import zander.core.journal.ChangeKind;
 import zander.core.journal.FileJournal;
 import zander.core.journal.JournalRules;
 import zander.core.journal.NewChange;
-import zander.desk.find.FindModel;
 import zander.desk.folder.Column;
 import zander.desk.folder.EntryNotes;
 import zander.desk.history.JournalModel;
 import zander.desk.history.RecoveryModel;
-import zander.desk.model.FileModel;
 import zander.standin.world.Caller;
 import zander.standin.world.World;
 
@@ -47,10 +42,6 @@ class FolderWorkInTheWindowTest {
     window.close();
   }
 
-  private List<String> rows() {
-    return window.desk().folder().rows().stream().map(RemoteEntry::name).toList();
-  }
-
   private String note(String name) {
     return window.desk().folder().rows().stream()
         .filter(entry -> entry.name().equals(name))
@@ -58,17 +49,6 @@ class FolderWorkInTheWindowTest {
         .map(EntryNotes.Note::words)
         .findFirst()
         .orElseThrow();
-  }
-
-  /** Fills the fields of the strip and presses its first answer. */
-  private void answer(String choice, String... texts) throws Exception {
-    String[] fields = {"#strip-name", "#strip-target"};
-    for (int i = 0; i < texts.length; i++) {
-      String field = fields[i];
-      window.until(field + " is asked", () -> window.shownOrNull(field) != null);
-      window.put(field, texts[i]);
-    }
-    window.press("#choice-" + choice);
   }
 
   @Test
@@ -84,11 +64,12 @@ class FolderWorkInTheWindowTest {
     window.push(KeyCode.CONTROL, KeyCode.K);
     window.until("the forms are told", () -> window.text("#explained").contains("owner:root"));
     window.write("owner:root");
-    window.until("it is narrowed", () -> rows().equals(List.of("alerts.html")));
+    window.until("it is narrowed", () -> window.rows().equals(List.of("alerts.html")));
     assertThat(window.text("#explained")).contains("owned by root");
     window.put("#narrow", "*.html !latest.html changed:<1y");
-    window.until("three words are understood", () -> rows().size() == 4);
-    assertThat(rows()).containsExactly("alerts.html", "contact.html", "index.html", "old-map.html");
+    window.until("three words are understood", () -> window.rows().size() == 4);
+    assertThat(window.rows())
+        .containsExactly("alerts.html", "contact.html", "index.html", "old-map.html");
     window.put("#narrow", "mode:nonsense");
     window.until("it says why", () -> window.text("#explained").contains("a mode is written like"));
     window.put("#narrow", "");
@@ -100,7 +81,7 @@ class FolderWorkInTheWindowTest {
     window.push(KeyCode.F5);
     window.until("it is counted", () -> window.text("#folder-facts").contains("1 hidden"));
     window.push(KeyCode.CONTROL, KeyCode.H);
-    window.until("it is shown", () -> rows().contains(".env"));
+    window.until("it is shown", () -> window.rows().contains(".env"));
     assertThat(note(".env")).isEqualTo("secret, anyone can read");
   }
 
@@ -108,14 +89,14 @@ class FolderWorkInTheWindowTest {
   void ordersByHeadingsAndKeepsColumns() throws Exception {
     window.openLevelsWeb();
     window.openRow("#server-table", "stations");
-    window.until("they are shown", () -> rows().size() > 100);
-    assertThat(rows().get(1)).isEqualTo("station-002.html");
+    window.until("they are shown", () -> window.rows().size() > 100);
+    assertThat(window.rows().get(1)).isEqualTo("station-002.html");
     window.push(KeyCode.ALT, KeyCode.LEFT);
-    window.until("it went back", () -> rows().contains("index.html"));
+    window.until("it went back", () -> window.rows().contains("index.html"));
     window.push(KeyCode.ALT, KeyCode.RIGHT);
-    window.until("it went forward", () -> rows().contains("station-002.html"));
+    window.until("it went forward", () -> window.rows().contains("station-002.html"));
     window.push(KeyCode.ALT, KeyCode.UP);
-    window.until("it went up", () -> rows().contains("index.html"));
+    window.until("it went up", () -> window.rows().contains("index.html"));
     Window.inWindow(
         () -> {
           window.desk().folder().orderBy(Column.SIZE, true);
@@ -123,7 +104,7 @@ class FolderWorkInTheWindowTest {
           window.model.settings().change(v -> v.withColumns(java.util.Set.of("GROUP")));
           return null;
         });
-    window.until("the largest is first", () -> rows().get(0).equals("index.html"));
+    window.until("the largest is first", () -> window.rows().get(0).equals("index.html"));
     TableView<?> table = (TableView<?>) window.shown("#server-table");
     assertThat(table.getVisibleLeafColumns()).extracting(c -> c.getText()).doesNotContain("Group");
     Path kept = folder.resolve("home/.local/state/zander/settings.json");
@@ -134,7 +115,7 @@ class FolderWorkInTheWindowTest {
   void makesRenamesDuplicatesDeletesAndPutsBack() throws Exception {
     window.openLevelsWeb();
     window.push(KeyCode.ALT, KeyCode.N);
-    answer("make-it", "2026/11/photos");
+    window.answer("make-it", "2026/11/photos");
     window.until("it is there and selected", () -> selected().equals(List.of("2026")));
     assertThat(window.stat(SITE + "/2026/11/photos").isFolder()).isTrue();
 
@@ -142,8 +123,8 @@ class FolderWorkInTheWindowTest {
     window.push(KeyCode.F2);
     window.until("the name is a field", () -> window.shownOrNull("#rename-field") != null);
     window.write("people").push(KeyCode.ENTER);
-    window.until("it is renamed", () -> rows().contains("people.html"));
-    assertThat(rows()).doesNotContain("contact.html");
+    window.until("it is renamed", () -> window.rows().contains("people.html"));
+    assertThat(window.rows()).doesNotContain("contact.html");
     window.until("and selected", () -> selected().equals(List.of("people.html")));
     window.push(KeyCode.ALT, KeyCode.D);
     window.until("the copy is there", () -> selected().equals(List.of("people-2.html")));
@@ -159,8 +140,9 @@ class FolderWorkInTheWindowTest {
                 && window.text("#strip-live").contains("1 file in 3 folders"));
     window.press("#choice-delete-and-hold-it");
     window.until(
-        "they are gone", () -> !rows().contains("people.html") && !rows().contains("2026"));
-    assertThat(rows()).contains("people-2.html");
+        "they are gone",
+        () -> !window.rows().contains("people.html") && !window.rows().contains("2026"));
+    assertThat(window.rows()).contains("people-2.html");
 
     window.push(KeyCode.ALT, KeyCode.J);
     window.until("the journal is shown", () -> window.shownOrNull("#journal-table") != null);
@@ -184,23 +166,14 @@ class FolderWorkInTheWindowTest {
         });
     window.press("#journal-since");
     window.press("#choice-put-them-back");
-    window.until("all is back", () -> exists(SITE + "/contact.html"));
-    window.until("the folders are gone", () -> !exists(SITE + "/2026"));
-    assertThat(exists(SITE + "/people-2.html")).isFalse();
+    window.until("all is back", () -> window.exists(SITE + "/contact.html"));
+    window.until("the folders are gone", () -> !window.exists(SITE + "/2026"));
+    assertThat(window.exists(SITE + "/people-2.html")).isFalse();
     window.until("it is told", () -> window.shownOrNull("#choice-close") != null);
   }
 
   private List<String> selected() {
     return window.desk().folder().selection().stream().map(RemoteEntry::name).toList();
-  }
-
-  private boolean exists(String path) {
-    try {
-      window.stat(path);
-      return true;
-    } catch (Exception e) {
-      return false;
-    }
   }
 
   private void clickFirst(String table) throws Exception {
@@ -231,149 +204,26 @@ class FolderWorkInTheWindowTest {
   }
 
   @Test
-  void findsTextOpensItsLineAndReplacesTheChosen() throws Exception {
-    window.openLevelsWeb();
-    window.push(KeyCode.CONTROL, KeyCode.F);
-    window.until("the sheet is shown", () -> window.shownOrNull("#find-text") != null);
-    FindModel find = (FindModel) window.desk().currentProperty().get();
-    window.put("#find-names", "station-00*.html");
-    window.put("#find-text", "station");
-    window.press("#find-now");
-    window.until("it is found", () -> find.outcomeProperty().get().contains("by the server"));
-    int lines = find.found().size();
-    assertThat(lines).isGreaterThanOrEqualTo(9);
-    FindModel.Found first = find.found().get(0);
-    Window.inWindow(
-        () -> {
-          find.open(first);
-          return null;
-        });
-    window.until("it is open", () -> window.desk().currentProperty().get() instanceof FileModel);
-    FileModel file = (FileModel) window.desk().currentProperty().get();
-    assertThat(file.path()).isEqualTo(first.path());
-    assertThat(file.lineProperty().get()).isEqualTo(first.line());
-    Window.inWindow(
-        () -> {
-          window.desk().currentProperty().set(find);
-          return null;
-        });
-    // Owned by deploy: warden may not keep the owner, so these are told and stay as they are.
-    window.put("#find-replacement", "gauge");
-    window.press("#find-propose");
-    window.until("each is shown", () -> find.proposingProperty().get());
-    window.press("#choose-none");
-    window.press("#find-replace");
-    assertThat(find.proposingProperty().get()).as("nothing was chosen").isTrue();
-
-    window.put("#find-names", "contact.html");
-    window.put("#find-text", "Riverwatch");
-    window.press("#find-now");
-    window.until("it is found", () -> !find.found().isEmpty() && !find.busyProperty().get());
-    window.put("#find-replacement", "Riverwatch North");
-    window.press("#find-propose");
-    window.until("each is shown", () -> find.proposingProperty().get());
-    int places = find.found().size();
-    Window.inWindow(
-        () -> {
-          find.found().get(0).place().chosen().set(false);
-          return null;
-        });
-    window.press("#find-replace");
-    window.until("it is done", () -> find.outcomeProperty().get().contains("changed"));
-    String now = window.content(SITE + "/contact.html");
-    assertThat(now.split("Riverwatch North", -1)).hasSize(places);
-    assertThat(now).contains("Riverwatch");
-  }
-
-  @Test
-  void packsLooksUnpacksAndTellsFacts() throws Exception {
-    window.openLevelsWeb();
-    window.choose("#server-table", "uploads", "robots.txt");
-    window.push(KeyCode.ALT, KeyCode.P);
-    answer("pack", "pictures.tar.gz");
-    window.until("it is packed", () -> rows().contains("pictures.tar.gz"));
-    window.choose("#server-table", "pictures.tar.gz");
-    window.push(KeyCode.ALT, KeyCode.U);
-    window.press("#choice-unpack");
-    window.until("it is unpacked", () -> rows().contains("pictures"));
-    assertThat(window.content(SITE + "/pictures/robots.txt"))
-        .isEqualTo(window.content(SITE + "/robots.txt"));
-    window.choose("#server-table", "robots.txt");
-    window.push(KeyCode.ALT, KeyCode.ENTER);
-    window.until(
-        "the facts are told",
-        () -> {
-          var asked = window.desk().folder().questionProperty().get();
-          return asked != null && asked.facts().size() == 2;
-        });
-    var fact = window.desk().folder().questionProperty().get().facts().get(1);
-    assertThat(fact.coming()).startsWith("text, UTF-8, LF").contains("bytes");
-    assertThat(fact.there()).matches("[0-9a-f]{64}");
-  }
-
-  @Test
-  void fetchesFromTheWebAndChecksTheSum() throws Exception {
-    HttpServer web =
-        HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
-    byte[] content = "level,2.48\n".repeat(1000).getBytes();
-    web.createContext(
-        "/levels.csv",
-        exchange -> {
-          exchange.sendResponseHeaders(200, content.length);
-          exchange.getResponseBody().write(content);
-          exchange.close();
-        });
-    web.start();
-    try {
-      String address = "http://127.0.0.1:" + web.getAddress().getPort() + "/levels.csv";
-      window.openLevelsWeb();
-      window.push(KeyCode.ALT, KeyCode.W);
-      window.until("it is asked", () -> window.shownOrNull("#strip-address") != null);
-      window.put("#strip-address", address);
-      window.put("#strip-sum", "0".repeat(64));
-      window.press("#choice-fetch");
-      window.until(
-          "the wrong sum is told",
-          () -> {
-            var asked = window.desk().folder().questionProperty().get();
-            return asked != null && asked.said().detail().contains("not the one given");
-          });
-      assertThat(exists(SITE + "/levels.csv")).isFalse();
-      window.push(KeyCode.ALT, KeyCode.W);
-      window.until("it is asked", () -> window.shownOrNull("#strip-address") != null);
-      window.put("#strip-address", address);
-      window.press("#choice-fetch");
-      window.until("it is there", () -> rows().contains("levels.csv"));
-      assertThat(window.stat(SITE + "/levels.csv").size()).isEqualTo(content.length);
-      for (String name : window.world("levels-web").list(Caller.ROOT, SITE)) {
-        assertThat(name).doesNotContain(".zander-");
-      }
-    } finally {
-      web.stop(0);
-    }
-  }
-
-  @Test
   void copiesMovesLinksAndTellsPathsToOthers() throws Exception {
     window.openLevelsWeb();
     window.choose("#server-table", "robots.txt");
     window.push(KeyCode.ALT, KeyCode.C);
-    answer("copy", "/home/warden");
+    window.answer("copy", "/home/warden");
     window.until("it is told", () -> window.shownOrNull("#choice-go-there") != null);
-    assertThat(exists("/home/warden/robots.txt")).isTrue();
+    assertThat(window.exists("/home/warden/robots.txt")).isTrue();
     window.press("#choice-go-there");
-    window.until("it went there", () -> rows().contains("robots.txt"));
+    window.until("it went there", () -> window.rows().contains("robots.txt"));
     window.push(KeyCode.ALT, KeyCode.L);
-    answer("make-it", "to the site", SITE);
-    window.until("the link is there", () -> rows().contains("to the site"));
+    window.answer("make-it", "to the site", SITE);
+    window.until("the link is there", () -> window.rows().contains("to the site"));
     window.choose("#server-table", "robots.txt");
     window.push(KeyCode.ALT, KeyCode.M);
-    answer("move", SITE + "/uploads");
-    window.until("it went", () -> !rows().contains("robots.txt"));
-    assertThat(exists(SITE + "/uploads/robots.txt")).isTrue();
+    window.answer("move", SITE + "/uploads");
+    window.until("it went", () -> !window.rows().contains("robots.txt"));
+    assertThat(window.exists(SITE + "/uploads/robots.txt")).isTrue();
 
     window.press("#choice-go-there");
-    window.until("it went there", () -> rows().contains("robots.txt"));
+    window.until("it went there", () -> window.rows().contains("robots.txt"));
     window.choose("#server-table", "robots.txt");
     window.push(KeyCode.ALT, KeyCode.Y);
     assertThat(clipboard()).isEqualTo(SITE + "/uploads/robots.txt");
@@ -434,7 +284,7 @@ class FolderWorkInTheWindowTest {
     window.push(KeyCode.TAB);
     window.until("it is taken", () -> window.text("#server-path-field").equals("/etc/levels/"));
     window.push(KeyCode.ENTER);
-    window.until("it went there", () -> rows().contains("site.conf"));
+    window.until("it went there", () -> window.rows().contains("site.conf"));
   }
 
   @Test
@@ -466,7 +316,7 @@ class FolderWorkInTheWindowTest {
     assertThat(trash.resolve("info/nine.txt.trashinfo"))
         .content()
         .contains("[Trash Info]", "Path=");
-    assertThat(exists(SITE + "/index.html")).as("nothing above was touched").isTrue();
+    assertThat(window.exists(SITE + "/index.html")).as("nothing above was touched").isTrue();
   }
 
   @Test
@@ -510,7 +360,7 @@ class FolderWorkInTheWindowTest {
     assertThat(recovery.rows()).hasSize(2);
     assertThat(recovery.rows().get(0).ended()).isEqualTo("noted as not done");
     window.press("#undo-1");
-    window.until("it is gone", () -> !exists(half.wire()));
+    window.until("it is gone", () -> !window.exists(half.wire()));
     window.until("it is noted", () -> !recovery.rows().get(1).isOpen());
   }
 }

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.awt.image.BufferedImage;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
@@ -25,6 +26,7 @@ import javax.imageio.ImageIO;
 import org.testfx.api.FxRobot;
 import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
+import zander.core.files.RemoteEntry;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
 import zander.desk.model.ShellModel;
@@ -261,6 +263,31 @@ final class Window extends FxRobot implements AutoCloseable {
 
   void openRow(String table, String name) {
     doubleClickOn(cell(table, name));
+  }
+
+  /** The names of the rows that the folder shows. */
+  List<String> rows() {
+    return desk().folder().rows().stream().map(RemoteEntry::name).toList();
+  }
+
+  /** Fills the fields of the strip and presses its first answer. */
+  void answer(String choice, String... texts) throws Exception {
+    String[] fields = {"#strip-name", "#strip-target"};
+    for (int i = 0; i < texts.length; i++) {
+      String field = fields[i];
+      until(field + " is asked", () -> shownOrNull(field) != null);
+      put(field, texts[i]);
+    }
+    press("#choice-" + choice);
+  }
+
+  boolean exists(String path) {
+    try {
+      stat(path);
+      return true;
+    } catch (Exception e) {
+      return false;
+    }
   }
 
   /** Replaces what is in a field by typing. */

@@ -267,8 +267,7 @@ class CrossingTest {
       assertThat(progress.problems()).isEmpty();
       assertThat(world.readLink(Caller.ROOT, TRIAL + "/today.txt")).isEqualTo("other.txt");
       PutBack putBack =
-          new PutBack(
-              connection.files(), FolderWorkContract.NO_SHELL, journal, connection.whoAmI().home());
+          new PutBack(connection.files(), new NoShell(), journal, connection.whoAmI().home());
       putBack.run(journal.entries().get(0), false);
       assertThat(there("today.txt")).isEqualTo("level 2.48");
     }

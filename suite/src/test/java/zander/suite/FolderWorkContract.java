@@ -11,19 +11,15 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalInt;
-import java.util.function.Consumer;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
-import zander.core.change.Changes;
 import zander.core.change.Deleting;
 import zander.core.change.HeldThings;
 import zander.core.change.HoldingFolder;
-import zander.core.change.PutBack;
 import zander.core.change.PutBack.Verdict;
 import zander.core.change.RightsChange;
 import zander.core.change.WholeWrite;
-import zander.core.connect.Commands;
 import zander.core.connect.Connection;
 import zander.core.connect.ExecResult;
 import zander.core.facts.Checksums;
@@ -31,7 +27,6 @@ import zander.core.facts.Measure;
 import zander.core.facts.Measured;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemoteFailure;
-import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.find.Hit;
 import zander.core.find.NameSearch;
@@ -39,9 +34,7 @@ import zander.core.find.Replacing;
 import zander.core.find.TextSearch;
 import zander.core.find.TextWanted;
 import zander.core.journal.ChangeKind;
-import zander.core.journal.FileJournal;
 import zander.core.journal.JournalEntry;
-import zander.core.journal.JournalRules;
 import zander.core.listing.Narrowing;
 import zander.core.rights.Mode;
 import zander.core.work.Cancellation;
@@ -64,75 +57,9 @@ abstract class FolderWorkContract {
   /** An empty folder that the account owns. */
   abstract RemotePath freshFolder(Connection connection) throws IOException;
 
-  /** Commands as an account without a shell has them. */
-  static final Commands NO_SHELL =
-      new Commands() {
-        @Override
-        public boolean hasShell() {
-          return false;
-        }
-
-        @Override
-        public ExecResult stream(String script, Consumer<byte[]> output, Cancellation stop) {
-          throw new AssertionError("ran a command: " + script);
-        }
-
-        @Override
-        public ExecResult script(String wireScript) {
-          throw new AssertionError("ran a command: " + wireScript);
-        }
-
-        @Override
-        public zander.core.connect.Pipe pipe(String wireScript) {
-          throw new AssertionError("ran a command: " + wireScript);
-        }
-
-        @Override
-        public zander.core.connect.Tools tools() {
-          return zander.core.connect.Tools.NONE;
-        }
-      };
-
-  /** All that works on one folder. */
-  final class Bench implements AutoCloseable {
-    final Connection connection = open();
-    final RemoteFiles files = connection.files();
-    final RemotePath home = connection.whoAmI().home();
-    final RemotePath folder = freshFolder(connection);
-    final FileJournal journal;
-    final Commands commands;
-    final Changes changes;
-    final Deleting deleting;
-    final PutBack putBack;
-
-    Bench(Way way) throws IOException {
-      journal = new FileJournal(local.resolve("journal-" + way), "lab-box", JournalRules.USUAL);
-      commands = way == Way.SHELL ? connection : NO_SHELL;
-      assertThat(commands.hasShell()).isEqualTo(way == Way.SHELL);
-      changes = new Changes(files, commands, journal);
-      deleting = new Deleting(files, commands, journal, home);
-      putBack = new PutBack(files, commands, journal, home);
-    }
-
-    Map<String, String> tree() throws IOException {
-      return RemoteTree.describe(files, folder);
-    }
-
-    List<String> names() throws IOException {
-      return files.list(folder, portion -> {}).stream()
-          .map(entry -> entry.path().wireName())
-          .toList();
-    }
-
-    RemotePath at(String name) {
-      return RemotePath.of(folder.text() + "/" + name);
-    }
-
-    @Override
-    public void close() throws IOException {
-      journal.close();
-      connection.close();
-    }
+  final WorkBench bench(Way way) throws IOException {
+    Connection connection = open();
+    return new WorkBench(way, connection, freshFolder(connection), local);
   }
 
   static Cancellation go() {
@@ -142,7 +69,7 @@ abstract class FolderWorkContract {
   @ParameterizedTest
   @EnumSource(Way.class)
   void everyChangePutBackLeavesTheTreeAsItWas(Way way) throws IOException {
-    try (Bench on = new Bench(way)) {
+    try (WorkBench on = bench(way)) {
       RemoteTree.makeSite(on.files, on.folder);
       Map<String, String> before = on.tree();
 
@@ -196,7 +123,7 @@ abstract class FolderWorkContract {
   }
 
   /** Newest first; each must be ready, because nobody else was here. */
-  private static void putBack(Bench on, List<JournalEntry> entries) throws IOException {
+  private static void putBack(WorkBench on, List<JournalEntry> entries) throws IOException {
     for (JournalEntry entry : entries) {
       assertThat(on.putBack.run(entry, false))
           .as("%s %s", entry.kind(), entry.path())
@@ -207,7 +134,7 @@ abstract class FolderWorkContract {
   @ParameterizedTest
   @EnumSource(Way.class)
   void saysWhenSomethingElseChangedMeanwhile(Way way) throws IOException {
-    try (Bench on = new Bench(way)) {
+    try (WorkBench on = bench(way)) {
       RemotePath file = on.at("feed.xml");
       RemoteTree.file(on.files, file, "old");
       WholeWrite saver = new WholeWrite(on.files, on.journal);
@@ -241,7 +168,7 @@ abstract class FolderWorkContract {
   @ParameterizedTest
   @EnumSource(Way.class)
   void anyNameSurvivesEveryOperation(Way way) throws IOException {
-    try (Bench on = new Bench(way)) {
+    try (WorkBench on = bench(way)) {
       List<String> names = OddNames.some(6, 20261123);
       RemotePath first = on.at("first");
       RemotePath second = on.at("second");
@@ -309,7 +236,7 @@ abstract class FolderWorkContract {
     }
   }
 
-  private static List<String> wireNames(Bench on, RemotePath folder) throws IOException {
+  private static List<String> wireNames(WorkBench on, RemotePath folder) throws IOException {
     return on.files.list(folder, portion -> {}).stream()
         .map(entry -> entry.path().wireName())
         .toList();
@@ -327,7 +254,7 @@ abstract class FolderWorkContract {
   @ParameterizedTest
   @EnumSource(Way.class)
   void findsTheSameByEitherWayAndReplacesWhatWasChosen(Way way) throws IOException {
-    try (Bench on = new Bench(way)) {
+    try (WorkBench on = bench(way)) {
       RemoteTree.makeSite(on.files, on.folder);
       RemoteTree.file(on.files, on.at("big.log"), new byte[20_000], 0606);
       RemoteTree.file(
@@ -376,7 +303,7 @@ abstract class FolderWorkContract {
     }
   }
 
-  private static List<String> found(Bench on, String what) throws IOException {
+  private static List<String> found(WorkBench on, String what) throws IOException {
     List<String> found = new ArrayList<>();
     new NameSearch(on.files, on.commands)
         .run(
@@ -391,7 +318,8 @@ abstract class FolderWorkContract {
     return found;
   }
 
-  private static List<String> lines(Bench on, TextWanted wanted, String names) throws IOException {
+  private static List<String> lines(WorkBench on, TextWanted wanted, String names)
+      throws IOException {
     List<String> lines = new ArrayList<>();
     new TextSearch(on.files, on.commands)
         .run(
@@ -411,7 +339,7 @@ abstract class FolderWorkContract {
   @ParameterizedTest
   @EnumSource(Way.class)
   void guardsWhatMustNotGoAndNeverFollowsALinkOut(Way way) throws IOException {
-    try (Bench on = new Bench(way)) {
+    try (WorkBench on = bench(way)) {
       assertThat(on.deleting.guard(RemotePath.ROOT)).isEqualTo(Deleting.Guard.ROOT);
       assertThat(on.deleting.guard(on.home)).isEqualTo(Deleting.Guard.HOME);
       assertThat(on.deleting.guard(on.home.parent())).isEqualTo(Deleting.Guard.HOME);
@@ -432,7 +360,7 @@ abstract class FolderWorkContract {
   @ParameterizedTest
   @EnumSource(Way.class)
   void letsGoOfHeldThingsByTheRules(Way way) throws IOException {
-    try (Bench on = new Bench(way)) {
+    try (WorkBench on = bench(way)) {
       HeldThings held = new HeldThings(on.files, on.commands, on.journal);
       for (String name : List.of("first", "second", "third")) {
         RemoteTree.file(on.files, on.at(name), new byte[1000], 0644);
@@ -457,7 +385,7 @@ abstract class FolderWorkContract {
   @ParameterizedTest
   @EnumSource(Way.class)
   void refusesWhatWouldReplaceOrLoop(Way way) throws IOException {
-    try (Bench on = new Bench(way)) {
+    try (WorkBench on = bench(way)) {
       RemoteTree.makeSite(on.files, on.folder);
       on.changes.copy(List.of(on.at("latest")), on.at("empty"), n -> {}, go());
       Map<String, String> before = on.tree();
@@ -482,7 +410,7 @@ abstract class FolderWorkContract {
 
   @org.junit.jupiter.api.Test
   void aCommandMayComplainAndEndWithAnyStatus() throws IOException {
-    try (Bench on = new Bench(Way.SHELL)) {
+    try (WorkBench on = bench(Way.SHELL)) {
       ExecResult result = on.connection.script("ls /not-there-at-all; echo over");
       assertThat(result.outText()).isEqualTo("over\n");
       assertThat(result.errorText()).contains("not-there-at-all");
@@ -505,7 +433,7 @@ abstract class FolderWorkContract {
   @ParameterizedTest
   @EnumSource(Way.class)
   void replacedFilesOfACrossingCanBePutBack(Way way) throws IOException {
-    try (Bench on = new Bench(way)) {
+    try (WorkBench on = bench(way)) {
       RemoteTree.makeSite(on.files, on.folder);
       RemotePath stations = on.at("stations");
       Map<String, String> before = RemoteTree.describe(on.files, stations);

@@ -102,14 +102,14 @@ class RecoveryTest {
     DELETE {
       @Override
       void run(RemoteFiles files, FileJournal journal, RemotePath site) throws IOException {
-        new Deleting(files, FolderWorkContract.NO_SHELL, journal, connection.whoAmI().home())
+        new Deleting(files, new NoShell(), journal, connection.whoAmI().home())
             .hold(List.of(site.child("stations"), site.child("latest")));
       }
     },
     FOR_GOOD {
       @Override
       void run(RemoteFiles files, FileJournal journal, RemotePath site) throws IOException {
-        new Deleting(files, FolderWorkContract.NO_SHELL, journal, connection.whoAmI().home())
+        new Deleting(files, new NoShell(), journal, connection.whoAmI().home())
             .forGood(List.of(site.child("stations")), n -> {}, new Cancellation());
       }
     };
@@ -117,7 +117,7 @@ class RecoveryTest {
     abstract void run(RemoteFiles files, FileJournal journal, RemotePath site) throws IOException;
 
     private static Changes changes(RemoteFiles files, FileJournal journal) {
-      return new Changes(files, FolderWorkContract.NO_SHELL, journal);
+      return new Changes(files, new NoShell(), journal);
     }
   }
 
@@ -166,7 +166,7 @@ class RecoveryTest {
     List<JournalEntry> left;
     try (FileJournal journal = new FileJournal(place, "lab-box", JournalRules.USUAL)) {
       left = new ArrayList<>(journal.unfinished());
-      Recovery recovery = new Recovery(connection.files(), FolderWorkContract.NO_SHELL, journal);
+      Recovery recovery = new Recovery(connection.files(), new NoShell(), journal);
       for (JournalEntry entry : left) {
         Recovery.Finding finding = recovery.look(entry);
         seen.add(finding.state());

@@ -1,0 +1,36 @@
+package zander.suite;
+
+import java.util.function.Consumer;
+import zander.core.connect.Commands;
+import zander.core.connect.ExecResult;
+import zander.core.connect.Pipe;
+import zander.core.connect.Tools;
+import zander.core.work.Cancellation;
+
+/** Commands as an account without a shell has them. */
+final class NoShell implements Commands {
+  @Override
+  public boolean hasShell() {
+    return false;
+  }
+
+  @Override
+  public ExecResult stream(String script, Consumer<byte[]> output, Cancellation stop) {
+    throw new AssertionError("ran a command: " + script);
+  }
+
+  @Override
+  public ExecResult script(String wireScript) {
+    throw new AssertionError("ran a command: " + wireScript);
+  }
+
+  @Override
+  public Pipe pipe(String wireScript) {
+    throw new AssertionError("ran a command: " + wireScript);
+  }
+
+  @Override
+  public Tools tools() {
+    return Tools.NONE;
+  }
+}
