@@ -1,5 +1,6 @@
 package zander.core.crossing;
 
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CancellationException;
@@ -28,6 +29,8 @@ public final class Crossing {
 
   /** Large files that are carried at once. */
   private static final int LARGE = 6;
+
+  private static final Duration PATIENCE = Duration.ofSeconds(5);
 
   /** So many files may be found and not yet carried. */
   private static final int MOST_FOUND = 8192;
@@ -129,6 +132,10 @@ public final class Crossing {
       tally.problem(e.path, e.getMessage(), false, "");
       end = Phase.BROKEN;
     } finally {
+      if (end == Phase.STOPPED && !endsSoon()) {
+        source.giveUp();
+        target.giveUp();
+      }
       // Nothing is written after the end has been told.
       scanners.closeAndAwait();
       carriers.closeAndAwait();
@@ -141,6 +148,15 @@ public final class Crossing {
     target.end();
     tally.phase(end);
     return progress();
+  }
+
+  /**
+   * What is under way is let come to its end, but a program that says nothing is not waited for.
+   */
+  private boolean endsSoon() {
+    scanners.close();
+    carriers.close();
+    return carriers.awaitFor(PATIENCE);
   }
 
   private void tidyUp() {

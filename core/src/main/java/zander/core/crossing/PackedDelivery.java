@@ -42,6 +42,10 @@ final class PackedDelivery {
   private static final int RECORD = 20 * 512;
 
   private static final int LONGEST_LINE = 64 * 1024;
+
+  /** Of what is said about one load; more is not about files any more. */
+  private static final int MOST_SAID = 1 << 20;
+
   private static final Mode NEW_FILE = new Mode(0666);
 
   private final RemoteSide side;
@@ -78,6 +82,12 @@ final class PackedDelivery {
 
   synchronized void close() {
     kept.forEach(one -> one.turns.endOf(one.pipe));
+    kept.clear();
+  }
+
+  /** Ends them in the middle of what they do. */
+  synchronized void giveUp() {
+    kept.forEach(Kept::close);
     kept.clear();
   }
 
@@ -142,9 +152,9 @@ final class PackedDelivery {
       side.carriers().noRoom();
       return false;
     }
-    Map<Integer, String> complaints;
+    Map<Integer, StringBuilder> complaints;
     try {
-      complaints = complaints(stream, waiting.size(), send(stream, waiting));
+      complaints = complaints(stream, waiting, send(stream, waiting));
     } catch (IOException e) {
       if (e instanceof EOFException && PackedFetch.couldNotRun(stream.pipe)) {
         side.carriers().giveUpPrograms("its tar could not be run");
@@ -205,23 +215,41 @@ final class PackedDelivery {
   }
 
   /** What the program said about the files of a load, by their places in it; waits for its end. */
-  private static Map<Integer, String> complaints(Kept stream, int count, long turn)
-      throws IOException {
+  private static Map<Integer, StringBuilder> complaints(
+      Kept stream, List<Arriving> waiting, long turn) throws IOException {
     stream.turns.await(turn);
-    Map<Integer, String> complaints = new TreeMap<>();
+    Map<Integer, StringBuilder> complaints = new TreeMap<>();
     int at = -1;
+    int said = 0;
     for (String line; !(line = line(stream.told)).equals(label(turn)); ) {
       if (line.startsWith("./")) {
         at++;
+        if (at >= waiting.size() || !isName(line, waiting.get(at).partPath)) {
+          throw new IOException("tar told other names than it was given");
+        }
       } else {
-        complaints.merge(Math.max(at, 0), line, (one, more) -> one + "\n" + more);
+        said += line.length() + 1;
+        if (said > MOST_SAID) {
+          throw new IOException("tar says too much");
+        }
+        complaints
+            .computeIfAbsent(Math.max(at, 0), first -> new StringBuilder())
+            .append(line)
+            .append('\n');
       }
     }
     stream.turns.done();
-    if (at + 1 != count) {
-      throw new IOException("tar told other names than it was given");
+    if (at + 1 != waiting.size()) {
+      throw new IOException("tar left some out");
     }
     return complaints;
+  }
+
+  /** Other letters than these are told in a form of the program's own. */
+  private static boolean isName(String told, String partPath) {
+    boolean plain =
+        partPath.chars().allMatch(letter -> letter >= ' ' && letter < 127 && letter != '\\');
+    return !plain || told.equals("./" + partPath);
   }
 
   private static String line(InputStream in) throws IOException {
@@ -238,7 +266,8 @@ final class PackedDelivery {
   }
 
   /** Not all was well: what is whole is told by its size and, being set last, its time. */
-  private void lookAt(List<Arriving> waiting, Map<Integer, String> complaints) throws IOException {
+  private void lookAt(List<Arriving> waiting, Map<Integer, StringBuilder> complaints)
+      throws IOException {
     if (complaints.isEmpty()) {
       return;
     }
@@ -246,7 +275,7 @@ final class PackedDelivery {
     complaints.keySet().forEach(i -> asked.add(waiting.get(i)));
     List<RemoteAttributes> found =
         side.files().batch().look(asked.stream().map(one -> one.part).toList());
-    List<String> said = List.copyOf(complaints.values());
+    List<StringBuilder> said = List.copyOf(complaints.values());
     for (int i = 0; i < asked.size(); i++) {
       Arriving one = asked.get(i);
       RemoteAttributes is = found.get(i);
@@ -255,7 +284,7 @@ final class PackedDelivery {
               && is.size() == one.parcel.content.length
               && (one.parcel.timeThere() < 0 || is.modified() == one.parcel.timeThere());
       if (!whole) {
-        one.parcel.failure = failure(one, said.get(i));
+        one.parcel.failure = failure(one, said.get(i).toString());
       }
     }
   }

@@ -92,6 +92,14 @@ final class PackedFetch {
     }
   }
 
+  /** Ends it in the middle of what it does. */
+  synchronized void giveUp() {
+    if (kept != null) {
+      kept.close();
+      kept = null;
+    }
+  }
+
   private synchronized void broken(Kept stream) {
     stream.close();
     if (kept == stream) {

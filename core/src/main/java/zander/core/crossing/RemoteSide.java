@@ -214,6 +214,12 @@ public final class RemoteSide implements Side {
         });
   }
 
+  @Override
+  public void giveUp() {
+    packedUp.giveUp();
+    packedDown.giveUp();
+  }
+
   PackedDelivery packedUp() {
     return packedUp;
   }

@@ -127,6 +127,9 @@ public interface Side {
    */
   default void tidyUp() throws IOException {}
 
+  /** Ends programs that do not come to an end by themselves. Does not fail. */
+  default void giveUp() {}
+
   /** Gives up what was opened for the crossing alone. Does not fail. */
   default void end() {}
 

@@ -1,5 +1,6 @@
 package zander.core.work;
 
+import java.time.Duration;
 import java.util.concurrent.Callable;
 import java.util.concurrent.Executor;
 import java.util.concurrent.Future;
@@ -42,6 +43,20 @@ public final class Workers implements AutoCloseable {
   public void close() {
     threads.getQueue().clear();
     threads.shutdown();
+  }
+
+  /**
+   * Waits until those that were closed have ended.
+   *
+   * @return false when that took longer
+   */
+  public boolean awaitFor(Duration patience) {
+    try {
+      return threads.awaitTermination(patience.toMillis(), TimeUnit.MILLISECONDS);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      return false;
+    }
   }
 
   /** The same, and waits until the rest has ended. */
