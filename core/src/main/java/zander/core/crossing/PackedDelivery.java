@@ -132,9 +132,10 @@ final class PackedDelivery {
     }
   }
 
-  private synchronized void broken(Kept stream) {
+  /** Whether this is the first load to find it so. */
+  private synchronized boolean broken(Kept stream) {
     stream.close();
-    kept.remove(stream);
+    return kept.remove(stream);
   }
 
   /**
@@ -156,14 +157,16 @@ final class PackedDelivery {
     try {
       complaints = complaints(stream, waiting, send(stream, waiting));
     } catch (IOException e) {
-      if (e instanceof EOFException && PackedFetch.couldNotRun(stream.pipe)) {
+      boolean couldNotRun = e instanceof EOFException && PackedFetch.couldNotRun(stream.pipe);
+      boolean first = broken(stream);
+      // By their names, which nothing else has; on a lost line this says so, and is no fault of
+      // tar.
+      side.files().batch().removeFiles(waiting.stream().map(one -> one.part).toList());
+      if (couldNotRun) {
         side.carriers().giveUpPrograms("its tar could not be run");
-      } else {
+      } else if (first) {
         side.carriers().noRoom();
       }
-      broken(stream);
-      // By their names, which nothing else has; on a lost line this says so.
-      side.files().batch().removeFiles(waiting.stream().map(one -> one.part).toList());
       return false;
     }
     lookAt(waiting, complaints);

@@ -100,11 +100,12 @@ final class PackedFetch {
     }
   }
 
-  private synchronized void broken(Kept stream) {
+  /** Whether this is the first load to find it so. */
+  private synchronized boolean broken(Kept stream) {
     stream.close();
-    if (kept == stream) {
-      kept = null;
-    }
+    boolean first = kept == stream;
+    kept = first ? null : kept;
+    return first;
   }
 
   /** Gives what could be read its content; the others are returned. */
@@ -127,12 +128,15 @@ final class PackedFetch {
       stream.turns.done();
     } catch (IOException | RuntimeException e) {
       // What it writes is no archive, or it ended early. It may write for ever: not waited for.
-      if (e instanceof EOFException && couldNotRun(stream.pipe)) {
+      boolean couldNotRun = e instanceof EOFException && couldNotRun(stream.pipe);
+      boolean first = broken(stream);
+      // A lost line says so here, and is no fault of tar.
+      side.files().batch().look(List.of(side.base()));
+      if (couldNotRun) {
         side.carriers().giveUpPrograms("its tar could not be run");
-      } else {
+      } else if (first) {
         side.carriers().noRoom();
       }
-      broken(stream);
       return checked(load);
     }
     return complaints.isEmpty() ? unread(load) : checked(load);
