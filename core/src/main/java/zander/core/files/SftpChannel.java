@@ -137,13 +137,14 @@ final class SftpChannel extends ChannelSubsystem {
     return extensions.containsKey(extension);
   }
 
-  /** Sends what a thread asks within this as few packets: each costs a cipher and a system call. */
+  /** What sends requests and waits for none of them. */
   interface Asking<E extends Exception> {
     void run() throws E;
   }
 
   /**
-   * Keeps back the requests of this thread while it sends many, and sends them together.
+   * Keeps back the requests of this thread while it sends many, and sends them as few packets: each
+   * costs a cipher and a system call.
    *
    * @throws IOException when they could not be sent
    */

@@ -113,7 +113,7 @@ final class SftpWire {
         Reason.LINE_LOST, step, path, String.valueOf(cause.getMessage()), cause);
   }
 
-  /** What sends requests and waits for none of them. */
+  /** The same for what asks by this. */
   interface Asking extends SftpChannel.Asking<RemoteFailure> {}
 
   /** Sends what this thread asks within as few packets. */

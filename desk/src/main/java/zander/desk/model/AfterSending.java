@@ -2,6 +2,7 @@ package zander.desk.model;
 
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.concurrent.CancellationException;
 import java.util.stream.Stream;
 import zander.core.connect.ExecResult;
 import zander.core.connect.ShellWords;
@@ -37,11 +38,24 @@ final class AfterSending {
     String script =
         "cd " + ShellWords.quote(folder) + " || exit 1\n" + WireName.fromText(command) + "\n";
     Cancellation stop = new Cancellation();
+    desk.folder()
+        .ask(
+            Question.notice(
+                new Said("Running after sending up: " + command, ""),
+                false,
+                new Question.Choice("Stop", ticked -> stop.stop())));
     desk.background()
         .run(
             () -> desk.commands().stream(script, part -> keep(out, part), stop),
             result -> ended(command, result, out.toString()),
             failure -> {
+              if (failure instanceof CancellationException) {
+                tell(
+                    "Stopped: " + command,
+                    "Its input and output are closed; a program that uses neither may go on.",
+                    false);
+                return;
+              }
               Said said = FailureWords.of(failure);
               tell("It was not run to its end: " + command, said.headline(), true);
               desk.checkLine();

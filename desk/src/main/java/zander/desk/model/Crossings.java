@@ -81,15 +81,12 @@ public final class Crossings {
 
   /** The marked folder that the folder shown is in, for which rules are kept. */
   private String place() {
-    RemotePath at = desk.folder() == null ? null : desk.folder().path();
-    String place = "";
-    for (MarkedFolder marked : desk.entry().folders()) {
-      boolean in = at != null && at.chain().contains(RemotePath.of(marked.path()));
-      if (in && marked.path().length() > place.length()) {
-        place = marked.path();
-      }
-    }
-    return desk.entry().name() + ":" + place;
+    return place(desk.folder() == null ? null : desk.folder().path());
+  }
+
+  private String place(RemotePath at) {
+    MarkedFolder in = at == null ? null : desk.partners().nearest(at, marked -> true);
+    return desk.entry().name() + ":" + (in == null ? "" : in.path());
   }
 
   /** Changes the rules for the folder shown, from now on and the next time. */
@@ -176,9 +173,9 @@ public final class Crossings {
     }
   }
 
-  /** Brings named entries of one folder down into one of this computer. */
+  /** Brings named entries of one folder down into one of this computer, by that folder's rules. */
   void bringDown(RemotePath from, Path to, List<String> names) {
-    begin(down(from, to, names), rules.get());
+    begin(down(from, to, names), kept.of(place(from)));
   }
 
   /** Copies what is selected into the folder of another desk, as a stream through this computer. */
@@ -334,8 +331,8 @@ public final class Crossings {
                 desk.folder().dismissQuestion();
               }
             });
-    if (route.direction() == Direction.SEND_UP && !command.get().isEmpty()) {
-      commands.put(made, command.get());
+    if (route.direction() == Direction.SEND_UP) {
+      commands.put(made, kept.commandOf(place(RemotePath.of(route.to()))));
     }
     queue.add(made);
     return made;
@@ -367,7 +364,7 @@ public final class Crossings {
     }
     showProblems(crossing);
     String after = commands.remove(crossing);
-    if (after != null && whole) {
+    if (after != null && !after.isEmpty() && whole) {
       new AfterSending(desk).run(after, RemotePath.of(crossing.route().to()));
     }
     desk.checkLine();

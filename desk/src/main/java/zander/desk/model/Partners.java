@@ -2,7 +2,9 @@ package zander.desk.model;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Comparator;
 import java.util.List;
+import java.util.function.Predicate;
 import zander.core.book.MarkedFolder;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
@@ -17,20 +19,22 @@ public final class Partners {
     this.desk = desk;
   }
 
+  /** The marked folder that a folder is in, the nearest of those; {@code null} for none. */
+  MarkedFolder nearest(RemotePath folder, Predicate<MarkedFolder> which) {
+    return desk.entry().folders().stream()
+        .filter(which)
+        .filter(marked -> folder.chain().contains(RemotePath.of(marked.path())))
+        .max(Comparator.comparingInt(marked -> marked.path().length()))
+        .orElse(null);
+  }
+
   /**
    * The folder on this computer that goes with one of the server.
    *
    * @return {@code null} when no marked folder above it has one
    */
   Path of(RemotePath folder) {
-    MarkedFolder nearest = null;
-    for (MarkedFolder marked : desk.entry().folders()) {
-      boolean above = folder.chain().contains(RemotePath.of(marked.path()));
-      boolean nearer = nearest == null || marked.path().length() > nearest.path().length();
-      if (marked.local() != null && above && nearer) {
-        nearest = marked;
-      }
-    }
+    MarkedFolder nearest = nearest(folder, marked -> marked.local() != null);
     if (nearest == null) {
       return null;
     }
