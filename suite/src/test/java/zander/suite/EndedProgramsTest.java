@@ -3,6 +3,7 @@ package zander.suite;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
@@ -83,6 +84,28 @@ class EndedProgramsTest {
           pipe.close();
           awaitEnd(program);
         }
+      }
+    }
+  }
+
+  /** A packet for a channel that both have closed makes sshd end the whole connection. */
+  @Test
+  void aProgramThatEndsWhileItIsFedDoesNotEndTheConnection() throws Exception {
+    try (Connection connection = sshd.open("zndended")) {
+      byte[] some = new byte[100];
+      for (int i = 0; i < 150; i++) {
+        try (Pipe pipe = connection.pipe("exit 3")) {
+          assertThatThrownBy(
+                  () -> {
+                    while (true) {
+                      pipe.in().write(some);
+                      pipe.in().flush();
+                    }
+                  })
+              .isInstanceOf(IOException.class);
+          assertThat(pipe.finish().exit()).isEqualTo(3);
+        }
+        assertThat(connection.files().look(RemotePath.of("/"))).isNotNull();
       }
     }
   }

@@ -2,8 +2,6 @@ package zander.core.connect;
 
 import java.io.Closeable;
 import java.io.IOException;
-import java.net.InetSocketAddress;
-import java.net.SocketAddress;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -62,7 +60,7 @@ final class SshRuntime implements Closeable {
     client.setServiceFactories(
         List.of(new SignInService.Factory(), ClientConnectionServiceFactory.INSTANCE));
     client.addSessionListener(new Watcher());
-    client.setSessionFactory(new NamedSessions(client));
+    client.setSessionFactory(new Sessions(client));
     CoreModuleProperties.TCP_NODELAY.set(client, true);
     CoreModuleProperties.WINDOW_SIZE.set(client, WINDOW);
     CoreModuleProperties.IDLE_TIMEOUT.set(client, Duration.ZERO);
@@ -103,27 +101,14 @@ final class SshRuntime implements Closeable {
     }
   }
 
-  /**
-   * Sessions that know their server by its name, which host certificates are compared with; the
-   * library itself knows only the address it was told to connect to.
-   */
-  private static final class NamedSessions extends SessionFactory {
-    NamedSessions(SshClient client) {
+  private static final class Sessions extends SessionFactory {
+    Sessions(SshClient client) {
       super(client);
     }
 
     @Override
     protected ClientSessionImpl doCreateSession(IoSession line) throws Exception {
-      return new ClientSessionImpl(getClient(), line) {
-        @Override
-        public SocketAddress getConnectAddress() {
-          Attempt attempt = Attempt.of(this);
-          return attempt == null
-              ? super.getConnectAddress()
-              : InetSocketAddress.createUnresolved(
-                  attempt.address().host(), attempt.address().port());
-        }
-      };
+      return new OneServerSession(getClient(), line);
     }
   }
 
