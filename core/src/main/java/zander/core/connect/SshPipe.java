@@ -14,11 +14,12 @@ import zander.core.files.WireName;
 
 /**
  * A script in the server's {@code sh} with its input and output open. The script goes ahead of the
- * input on the same stream; {@code dd} takes exactly its bytes, one at a time, because a shell may
- * read ahead and swallow what is meant for the script.
+ * input on the same stream, and exactly its bytes are taken: {@code read} takes a line and no more
+ * (POSIX, XCU read), and is quicker than {@code dd}, which is there for names with line ends.
  */
 final class SshPipe implements Pipe {
   private static final int MOST_BEFORE_MARK = 1 << 20;
+  private static final String LINE = "exec sh -c 'LC_ALL=C; IFS= read -r line; eval \"$line\"'";
 
   private final StreamChannel channel;
   private final ErrorText errors;
@@ -38,9 +39,13 @@ final class SshPipe implements Pipe {
    */
   static SshPipe open(Lines lines, String wireScript) throws IOException {
     String mark = "zander-" + Long.toHexString(ThreadLocalRandom.current().nextLong()) + "\n";
-    byte[] script = WireName.bytes("LC_ALL=C; export LC_ALL; echo " + mark + wireScript);
+    byte[] script =
+        WireName.bytes("export LC_ALL; echo " + mark.strip() + "; " + wireScript + "\n");
     ErrorText errors = new ErrorText();
-    String command = "exec sh -c 'eval \"$(dd bs=1 count=" + script.length + " 2>/dev/null)\"'";
+    String command =
+        wireScript.indexOf('\n') < 0
+            ? LINE
+            : "exec sh -c 'LC_ALL=C; eval \"$(dd bs=1 count=" + script.length + " 2>/dev/null)\"'";
     StreamChannel channel = lines.openIfRoom(command, made -> made.setErr(errors));
     channel.addCloseFutureListener(closed -> errors.end());
     SshPipe pipe = new SshPipe(channel, errors, mark.getBytes(StandardCharsets.US_ASCII));

@@ -9,7 +9,7 @@ import java.util.regex.Pattern;
 /**
  * What a server's own tools can do, as far as crossings use them.
  *
- * @param unpacks whether its {@code tar} unpacks a stream and tells each name as it does (GNU's)
+ * @param unpacks whether its {@code tar} unpacks a stream and says of what it cannot unpack (GNU's)
  * @param packs whether it packs exactly the names it is given, ended by NUL, while they come
  *     (GNU's; not relied on before version 1.29, because old ones read all names first)
  * @param streams whether {@code cat}, {@code dd} and the like are there

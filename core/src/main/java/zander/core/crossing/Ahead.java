@@ -52,11 +52,14 @@ final class Ahead {
     return new Item("", "", node, null, false, rules.modeFor(node, false), rules.timeFor(node));
   }
 
-  /** Lists folders of the source, if they are few. */
-  void list(List<Item> folders) {
+  /**
+   * Lists folders of the source, if they are few. What is no folder after all, or is left out, is
+   * listed in vain, which costs nobody a wait.
+   */
+  void list(List<String> folders) {
     if (folders.size() <= FEW_FOLDERS) {
-      for (Item folder : folders) {
-        listings.put(folder.from(), scanners.submit(() -> listNow(folder.from())));
+      for (String folder : folders) {
+        listings.computeIfAbsent(folder, path -> scanners.submit(() -> listNow(path)));
       }
     }
   }

@@ -34,8 +34,21 @@ final class Carrying {
     this.trace = trace;
   }
 
-  /** Carries a load to its end, whatever becomes of each of its files. */
-  void load(List<Item> items) {
+  /**
+   * Carries a load to its end, whatever becomes of each of its files.
+   *
+   * @param placed run once when all are in their places, or as good as
+   * @param placedLate run when that was too early, because the line broke and came back
+   */
+  void load(List<Item> items, Runnable placed, Runnable placedLate) {
+    boolean[] told = {false};
+    Runnable once =
+        () -> {
+          if (!told[0]) {
+            told[0] = true;
+            placed.run();
+          }
+        };
     List<Parcel> load = new ArrayList<>();
     long bytes = 0;
     for (Item item : items) {
@@ -51,7 +64,7 @@ final class Carrying {
         if (tried) {
           findArrived(load);
         }
-        carry(load);
+        carry(load, once);
         break;
       } catch (IOException e) {
         if (!steps.isLost(e)) {
@@ -62,10 +75,14 @@ final class Carrying {
         tried = true;
       }
     }
+    if (tried && told[0]) {
+      placedLate.run();
+    }
+    once.run();
     load.forEach(this::tell);
   }
 
-  private void carry(List<Parcel> load) throws IOException {
+  private void carry(List<Parcel> load, Runnable placed) throws IOException {
     List<Parcel> unread =
         load.stream().filter(parcel -> parcel.content == null && parcel.failure == null).toList();
     if (!unread.isEmpty()) {
@@ -78,7 +95,7 @@ final class Carrying {
         }
       }
     }
-    target.deliver(load);
+    target.deliver(load, placed);
   }
 
   /**

@@ -54,6 +54,7 @@ public final class Crossing {
   private final Semaphore room = new Semaphore(MOST_FOUND);
   private final Loads loads = new Loads(this::onCarrier, this::carryLoad);
   private final FolderFinish finish;
+  private final OpenFolder top;
 
   /** Folders that are still to be scanned, and the top. */
   private final AtomicLong scans = new AtomicLong(1);
@@ -89,6 +90,7 @@ public final class Crossing {
     this.deciding = new Deciding(target, rules.whenExists(), talk, trace.continues(), tally);
     this.carrying = new Carrying(source, target, rules, steps, tally, gate, trace);
     this.finish = new FolderFinish(target, steps, trace);
+    this.top = new OpenFolder(finish::add);
     cancellation.onStop(() -> outstanding.end(new CancellationException("stopped")));
     if (target instanceof RemoteSide remote) {
       remote.giveTo(rules.owner(), rules.group());
@@ -120,9 +122,8 @@ public final class Crossing {
     ahead = new Ahead(source, target, rules, scanners, this::onCarrier);
     Phase end = Phase.DONE;
     try {
-      OpenFolder top = new OpenFolder(finish::add);
       outstanding.begin();
-      scanners.submit(() -> guarded(() -> roots(top, names)));
+      scanners.submit(() -> guarded(() -> roots(names)));
       outstanding.await();
       outstanding.throwIfEnded();
       finish.flush();
@@ -189,7 +190,8 @@ public final class Crossing {
     workers.submit(() -> guarded(work));
   }
 
-  private void roots(OpenFolder top, List<String> names) {
+  private void roots(List<String> names) {
+    ahead.list(names);
     List<Node> nodes = steps.attempt("", () -> source.lookAll(names));
     List<Node> found = new ArrayList<>();
     for (int i = 0; nodes != null && i < names.size(); i++) {
@@ -305,7 +307,7 @@ public final class Crossing {
       return;
     }
     if (scans.get() <= 1) {
-      ahead.list(toMake);
+      ahead.list(toMake.stream().map(Item::from).toList());
     }
     boolean[] tried = {false};
     List<Boolean> made =
@@ -456,7 +458,15 @@ public final class Crossing {
 
   private void carryLoad(List<Work> load) {
     outstanding.throwIfEnded();
-    carrying.load(load.stream().map(Work::item).toList());
-    load.forEach(work -> over(work.folder()));
+    carrying.load(
+        load.stream().map(Work::item).toList(),
+        () -> {
+          load.forEach(work -> over(work.folder()));
+          if (top.isFull()) {
+            // With the last answers, not after them.
+            finish.flush();
+          }
+        },
+        () -> load.stream().map(Work::folder).distinct().forEach(OpenFolder::cameLate));
   }
 }

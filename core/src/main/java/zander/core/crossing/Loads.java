@@ -14,8 +14,8 @@ import java.util.function.Consumer;
 final class Loads {
   private static final int MOST_FILES = 256;
   private static final long MOST_BYTES = 1L << 20;
-  private static final int FEWEST_FILES = 64;
-  private static final long FEWEST_BYTES = 128 * 1024;
+  private static final int FEWEST_FILES = 128;
+  private static final long FEWEST_BYTES = 256 * 1024;
   private static final double QUICK_SECONDS = 0.6;
   private static final double SLOW_SECONDS = 2;
   private static final int CARRIERS = 24;

@@ -1,5 +1,7 @@
 package zander.core.crossing;
 
+import static java.util.concurrent.TimeUnit.SECONDS;
+
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.SeekableByteChannel;
@@ -9,16 +11,19 @@ import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.BasicFileAttributeView;
 import java.nio.file.attribute.FileTime;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.Set;
+import zander.core.rights.Mode;
 
 /** A file that is arriving on this computer. Runs of zeros become holes. */
 final class LocalArrival implements Side.Incoming {
   private static final int HOLE = 64 * 1024;
   private static final byte[] ZEROS = new byte[HOLE];
+  private static final Mode CLOSED = new Mode(0600);
 
   private final LocalSide side;
   private final Item item;
@@ -29,6 +34,9 @@ final class LocalArrival implements Side.Incoming {
   private long at;
   private boolean holeAtEnd;
   private boolean kept;
+
+  /** Whether it was made with its mode, so that none needs to be set. */
+  private boolean born;
 
   LocalArrival(LocalSide side, Item item, Side.Part begun) throws IOException {
     this.side = side;
@@ -44,12 +52,14 @@ final class LocalArrival implements Side.Incoming {
     } else if (item.mode() == null) {
       out = Files.newByteChannel(part, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
     } else {
-      // Closed to others until it has its mode: it may be a secret.
+      // Never open to more than it will be: it may be a secret.
+      born = side.umask().lets(item.mode());
       out =
           Files.newByteChannel(
               part,
               Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE),
-              PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
+              PosixFilePermissions.asFileAttribute(
+                  PosixFilePermissions.fromString((born ? item.mode() : CLOSED).letters())));
     }
   }
 
@@ -86,13 +96,17 @@ final class LocalArrival implements Side.Incoming {
     if (digest != null && !digest.equals(side.digest(partPath, -1))) {
       throw new Side.NotTheSame();
     }
-    if (item.mode() != null) {
+    if (item.mode() != null && !born) {
       Files.setAttribute(part, "unix:mode", item.mode().bits());
     }
     if (modified >= 0) {
-      Files.setLastModifiedTime(part, FileTime.from(Instant.ofEpochSecond(modified)));
+      // Both times at once: for one alone the system is asked for the other.
+      Files.getFileAttributeView(part, BasicFileAttributeView.class)
+          .setTimes(FileTime.from(modified, SECONDS), FileTime.from(Instant.now()), null);
     }
-    if (item.there() == null && Files.exists(target, LinkOption.NOFOLLOW_LINKS)) {
+    if (item.there() == null
+        && !side.isOurs(Side.folderOf(item.to()))
+        && Files.exists(target, LinkOption.NOFOLLOW_LINKS)) {
       throw new FileAlreadyExistsException(target.toString());
     }
     Files.move(part, target, StandardCopyOption.ATOMIC_MOVE);

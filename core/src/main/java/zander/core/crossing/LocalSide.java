@@ -42,6 +42,11 @@ public final class LocalSide implements Side {
 
   private final Map<Integer, String> groups = new ConcurrentHashMap<>();
 
+  /** Folders that this crossing made and that only it may fill yet. */
+  private final Set<String> ours = ConcurrentHashMap.newKeySet();
+
+  private final Umask umask = Umask.ofThisProgram();
+
   public LocalSide(Path base) {
     this(base, new PartNames());
   }
@@ -74,6 +79,15 @@ public final class LocalSide implements Side {
       }
     }
     return at;
+  }
+
+  Umask umask() {
+    return umask;
+  }
+
+  /** Whether nobody else can have put anything into a folder. */
+  boolean isOurs(String folder) {
+    return ours.contains(folder);
   }
 
   /** The path of a temporary name beside a place, relative to the base. */
@@ -213,7 +227,7 @@ public final class LocalSide implements Side {
   }
 
   @Override
-  public void deliver(List<Parcel> load) throws IOException {
+  public void deliver(List<Parcel> load, Runnable placed) throws IOException {
     for (Parcel parcel : load) {
       if (parcel.waits()) {
         try (Incoming incoming = create(parcel.item, null)) {
@@ -279,6 +293,7 @@ public final class LocalSide implements Side {
               at,
               PosixFilePermissions.asFileAttribute(
                   PosixFilePermissions.fromString(FILLING.letters())));
+          ours.add(folder.to());
         }
         failures.add(null);
       } catch (IOException e) {
@@ -311,6 +326,7 @@ public final class LocalSide implements Side {
     for (Item folder : folders) {
       try {
         Path at = at(folder.to());
+        ours.remove(folder.to());
         if (Files.isDirectory(at, LinkOption.NOFOLLOW_LINKS)) {
           if (folder.modified() >= 0) {
             Files.setLastModifiedTime(at, FileTime.from(Instant.ofEpochSecond(folder.modified())));

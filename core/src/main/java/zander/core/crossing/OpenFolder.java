@@ -62,6 +62,23 @@ final class OpenFolder {
     open.incrementAndGet();
   }
 
+  /** Whether nothing more is to come into it. */
+  boolean isFull() {
+    return open.get() == 0;
+  }
+
+  /** Something came into it after it was finished: it and those above are to be finished again. */
+  void cameLate() {
+    if (isFull()) {
+      if (finish != null) {
+        finished.accept(finish);
+      }
+      if (parent != null) {
+        parent.cameLate();
+      }
+    }
+  }
+
   /** One thing less is to come, or all of it was told. */
   void leave() {
     if (open.decrementAndGet() == 0) {

@@ -11,10 +11,10 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
-import java.util.TreeMap;
+import java.util.stream.Collectors;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
 import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
+import zander.core.change.TemporaryName;
 import zander.core.connect.Pipe;
 import zander.core.connect.ShellWords;
 import zander.core.crossing.RemoteDelivery.Arriving;
@@ -29,9 +29,10 @@ import zander.core.rights.Mode;
  * for the whole crossing: no round trip for a file, and none for starting a program for a load. The
  * format is POSIX.1-1988 ustar with the GNU tar manual's long names, which carry names as bytes.
  *
- * <p>Each load is an archive of its own with a volume label at its end. The program tells each name
- * as it begins it, so when it tells the label the load is on the disk; its complaints come between,
- * in the same stream.
+ * <p>Each load is an archive of its own with an entry at its end that cannot be unpacked: the
+ * beginning of a file "continued from another volume". The program makes nothing of it and says so
+ * by its name, so when that is told the load is on the disk, and all complaints before it are about
+ * the load. Names are not told one by one: each would be a packet of the line.
  */
 final class PackedDelivery {
   private static final int BUFFER = 64 * 1024;
@@ -40,6 +41,9 @@ final class PackedDelivery {
    * The program reads records of this size and begins none before it is there (tar manual, 9.4).
    */
   private static final int RECORD = 20 * 512;
+
+  /** What its complaints begin with (GNU coding standards, 4.4). */
+  private static final String SAYS = "tar: ";
 
   private static final int LONGEST_LINE = 64 * 1024;
 
@@ -59,7 +63,7 @@ final class PackedDelivery {
     this.side = side;
   }
 
-  /** A program, and whose turn it is to write to it and to read what it tells. */
+  /** A program, and whose turn it is to write to it and to read what it says. */
   private static final class Kept {
     final Pipe pipe;
     final InputStream told;
@@ -95,7 +99,7 @@ final class PackedDelivery {
    * Owners are ours; modes as they are told, or as this account makes files: alike for a crossing.
    */
   private static String options(Item like) {
-    return "-xvio" + (like.mode() == null ? "" : "p") + (like.modified() < 0 ? "m" : "");
+    return "-xio" + (like.mode() == null ? "" : "p") + (like.modified() < 0 ? "m" : "");
   }
 
   /** Starts a program more, so that it is there when the loads are. */
@@ -105,7 +109,11 @@ final class PackedDelivery {
 
   private Kept start(Item like) throws IOException {
     String script =
-        "cd " + ShellWords.quote(side.base()) + " && exec tar " + options(like) + "f - 2>&1";
+        "cd "
+            + ShellWords.quote(side.base())
+            + " && exec tar "
+            + options(like)
+            + "f - --warning=no-timestamp 2>&1";
     Kept made = new Kept(side.line().commands().pipe(script));
     synchronized (this) {
       kept.add(made);
@@ -153,9 +161,9 @@ final class PackedDelivery {
       side.carriers().noRoom();
       return false;
     }
-    Map<Integer, StringBuilder> complaints;
+    List<String> complaints;
     try {
-      complaints = complaints(stream, waiting, send(stream, waiting));
+      complaints = complaints(stream, send(stream, waiting));
     } catch (IOException e) {
       boolean couldNotRun = e instanceof EOFException && PackedFetch.couldNotRun(stream.pipe);
       boolean first = broken(stream);
@@ -203,56 +211,35 @@ final class PackedDelivery {
           tar.write(parcel.content);
           tar.closeArchiveEntry();
         }
-        tar.putArchiveEntry(new TarArchiveEntry(label(turn), LABEL));
+        tar.putArchiveEntry(new TarArchiveEntry(end(turn), CONTINUED));
         tar.closeArchiveEntry();
       }
       return turn;
     }
   }
 
-  /** GNU's volume label, which makes nothing on the disk. */
-  private static final byte LABEL = (byte) 'V';
+  /** GNU's type of an entry that begins in the archive's volume before. */
+  private static final byte CONTINUED = (byte) 'M';
 
-  private static String label(long turn) {
+  private static String end(long turn) {
     return "zander-load-" + turn;
   }
 
-  /** What the program said about the files of a load, by their places in it; waits for its end. */
-  private static Map<Integer, StringBuilder> complaints(
-      Kept stream, List<Arriving> waiting, long turn) throws IOException {
+  /** What the program said while it unpacked a load; waits for its end. */
+  private static List<String> complaints(Kept stream, long turn) throws IOException {
     stream.turns.await(turn);
-    Map<Integer, StringBuilder> complaints = new TreeMap<>();
-    int at = -1;
+    List<String> complaints = new ArrayList<>();
+    String end = SAYS + end(turn) + ": ";
     int said = 0;
-    for (String line; !(line = line(stream.told)).equals(label(turn)); ) {
-      if (line.startsWith("./")) {
-        at++;
-        if (at >= waiting.size() || !isName(line, waiting.get(at).partPath)) {
-          throw new IOException("tar told other names than it was given");
-        }
-      } else {
-        said += line.length() + 1;
-        if (said > MOST_SAID) {
-          throw new IOException("tar says too much");
-        }
-        complaints
-            .computeIfAbsent(Math.max(at, 0), first -> new StringBuilder())
-            .append(line)
-            .append('\n');
+    for (String line; !(line = line(stream.told)).startsWith(end); ) {
+      said += line.length() + 1;
+      if (!line.startsWith(SAYS) || said > MOST_SAID) {
+        throw new IOException("tar says what it should not");
       }
+      complaints.add(line);
     }
     stream.turns.done();
-    if (at + 1 != waiting.size()) {
-      throw new IOException("tar left some out");
-    }
     return complaints;
-  }
-
-  /** Other letters than these are told in a form of the program's own. */
-  private static boolean isName(String told, String partPath) {
-    boolean plain =
-        partPath.chars().allMatch(letter -> letter >= ' ' && letter < 127 && letter != '\\');
-    return !plain || told.equals("./" + partPath);
   }
 
   private static String line(InputStream in) throws IOException {
@@ -269,27 +256,31 @@ final class PackedDelivery {
   }
 
   /** Not all was well: what is whole is told by its size and, being set last, its time. */
-  private void lookAt(List<Arriving> waiting, Map<Integer, StringBuilder> complaints)
-      throws IOException {
+  private void lookAt(List<Arriving> waiting, List<String> complaints) throws IOException {
     if (complaints.isEmpty()) {
       return;
     }
-    List<Arriving> asked = new ArrayList<>();
-    complaints.keySet().forEach(i -> asked.add(waiting.get(i)));
     List<RemoteAttributes> found =
-        side.files().batch().look(asked.stream().map(one -> one.part).toList());
-    List<StringBuilder> said = List.copyOf(complaints.values());
-    for (int i = 0; i < asked.size(); i++) {
-      Arriving one = asked.get(i);
+        side.files().batch().look(waiting.stream().map(one -> one.part).toList());
+    for (int i = 0; i < waiting.size(); i++) {
+      Arriving one = waiting.get(i);
       RemoteAttributes is = found.get(i);
       boolean whole =
           is != null
               && is.size() == one.parcel.content.length
               && (one.parcel.timeThere() < 0 || is.modified() == one.parcel.timeThere());
       if (!whole) {
-        one.parcel.failure = failure(one, said.get(i).toString());
+        one.parcel.failure = failure(one, about(one, complaints));
       }
     }
+  }
+
+  /** By the mark in its temporary name, because other letters may be told in another form. */
+  private static String about(Arriving one, List<String> complaints) {
+    String mark = one.partPath.substring(one.partPath.lastIndexOf(TemporaryName.MARK));
+    return complaints.stream()
+        .filter(line -> line.contains(mark + ":") || line.contains(mark + "'"))
+        .collect(Collectors.joining("\n"));
   }
 
   private static RemoteFailure failure(Arriving one, String said) {

@@ -24,13 +24,17 @@ import zander.core.files.WireName;
  * whole crossing and is given exactly their names as they come. What it cannot read, or what
  * changed while it read, is left to requests.
  *
- * <p>After the names of a load the folder itself is asked for, twice, because the program keeps
- * back the last block it wrote, and then a name that is not there, which ends the load in its error
- * stream: the two streams are not in step.
+ * <p>After the names of a load the folder itself is asked for, once, and then as often as there are
+ * blocks in the record that the program keeps back until it is full; and then a name that is not
+ * there, which ends the load in its error stream: the two streams are not in step.
  */
 final class PackedFetch {
   private static final int BUFFER = 64 * 1024;
-  private static final String ASK_END = "./.\0./.\0";
+
+  /** Blocks of a record, as the program writes them without being told (tar manual, 9.4). */
+  private static final int RECORD = 20;
+
+  private static final String ASK_END = "./.\0".repeat(RECORD + 1);
   private static final String END = "././";
 
   private final RemoteSide side;
@@ -48,8 +52,8 @@ final class PackedFetch {
     final String mark =
         ".zander-end-" + Long.toHexString(ThreadLocalRandom.current().nextLong()) + "-";
 
-    /** The first load has no second end before it. */
-    boolean endBefore;
+    /** Of the ends of the load before, so many are still to come. */
+    int endsBefore;
 
     Kept(Pipe pipe) {
       this.pipe = pipe;
@@ -71,11 +75,10 @@ final class PackedFetch {
 
   private synchronized Kept program() throws IOException {
     if (kept == null) {
-      // One block at a time: what is kept back in a larger record might never come.
       String script =
           "cd "
               + ShellWords.quote(side.base())
-              + " && exec tar -b1 -cf - --format=gnu --no-recursion --hard-dereference --null -T -";
+              + " && exec tar -cf - --format=gnu --no-recursion --hard-dereference --null -T -";
       kept = new Kept(side.line().commands().pipe(script));
     }
     return kept;
@@ -186,11 +189,11 @@ final class PackedFetch {
         throw new EOFException("tar ended");
       }
       if (entry.getName().equals(END)) {
-        if (!stream.endBefore) {
-          stream.endBefore = true;
+        if (stream.endsBefore == 0) {
+          stream.endsBefore = RECORD;
           return;
         }
-        stream.endBefore = false;
+        stream.endsBefore--;
         continue;
       }
       Parcel parcel = byName.get(entry.getName());

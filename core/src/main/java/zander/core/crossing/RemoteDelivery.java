@@ -20,6 +20,7 @@ import zander.core.journal.Journal;
  */
 final class RemoteDelivery {
   private final RemoteSide side;
+  private final Runnable placed;
   private final List<Arriving> all = new ArrayList<>();
 
   /** One file between its journal entry and its place. */
@@ -48,8 +49,9 @@ final class RemoteDelivery {
     }
   }
 
-  RemoteDelivery(RemoteSide side, List<Parcel> load) {
+  RemoteDelivery(RemoteSide side, List<Parcel> load, Runnable placed) {
     this.side = side;
+    this.placed = placed;
     for (Parcel parcel : load) {
       if (parcel.waits()) {
         try {
@@ -215,7 +217,8 @@ final class RemoteDelivery {
             .rename(
                 together.stream()
                     .map(one -> new Renaming(one.part, one.target, one.replaces()))
-                    .toList());
+                    .toList(),
+                together.size() == waiting.size() ? placed : () -> {});
     for (int i = 0; i < together.size(); i++) {
       Arriving one = together.get(i);
       RemoteFailure failure = failures.get(i);

@@ -364,8 +364,8 @@ public final class RemoteSide implements Side {
   }
 
   @Override
-  public void deliver(List<Parcel> load) throws IOException {
-    new RemoteDelivery(this, load).run();
+  public void deliver(List<Parcel> load, Runnable placed) throws IOException {
+    new RemoteDelivery(this, load, placed).run();
   }
 
   @Override

@@ -59,8 +59,13 @@ public interface Side {
    */
   byte[] content(String path, int limit) throws IOException;
 
-  /** Puts small files in their places, each whole or not at all; says of each how it went. */
-  void deliver(List<Parcel> load) throws IOException;
+  /**
+   * Puts small files in their places, each whole or not at all; says of each how it went.
+   *
+   * @param placed may be run when nothing but answers is waited for: what is asked of this side
+   *     then comes after the files
+   */
+  void deliver(List<Parcel> load, Runnable placed) throws IOException;
 
   /**
    * Starts a new file under a temporary name beside its place, or goes on with one.

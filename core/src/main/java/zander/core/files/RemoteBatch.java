@@ -41,7 +41,17 @@ public interface RemoteBatch {
    */
   record Renaming(RemotePath from, RemotePath to, boolean over) {}
 
-  List<RemoteFailure> rename(List<Renaming> renamings) throws IOException;
+  default List<RemoteFailure> rename(List<Renaming> renamings) throws IOException {
+    return rename(renamings, () -> {});
+  }
+
+  /**
+   * The same; what is asked of the service by {@code sent} comes after the renaming there, and
+   * before its answers here, so that one wait serves both.
+   *
+   * @param sent runs once all is sent, unless the line broke before
+   */
+  List<RemoteFailure> rename(List<Renaming> renamings, Runnable sent) throws IOException;
 
   record NewName(RemotePath from, RemotePath to) {}
 

@@ -40,6 +40,19 @@ final class SftpBatch implements RemoteBatch {
   private <T, R> List<R> each(
       List<T> all, Request<T> request, Answer<R> answer, Function<RemoteFailure, R> otherwise)
       throws RemoteFailure {
+    return each(all, request, answer, otherwise, () -> {});
+  }
+
+  /**
+   * @param allSent runs between the last request and the last answers
+   */
+  private <T, R> List<R> each(
+      List<T> all,
+      Request<T> request,
+      Answer<R> answer,
+      Function<RemoteFailure, R> otherwise,
+      Runnable allSent)
+      throws RemoteFailure {
     Deque<SftpWire.Sent> sent = new ArrayDeque<>();
     List<R> answers = new ArrayList<>(all.size());
     for (int from = 0; from < all.size(); from += TOGETHER) {
@@ -55,6 +68,7 @@ final class SftpBatch implements RemoteBatch {
             }
           });
     }
+    allSent.run();
     while (!sent.isEmpty()) {
       answers.add(take(sent.removeFirst(), answer, otherwise));
     }
@@ -116,7 +130,7 @@ final class SftpBatch implements RemoteBatch {
   }
 
   @Override
-  public List<RemoteFailure> rename(List<Renaming> renamings) throws IOException {
+  public List<RemoteFailure> rename(List<Renaming> renamings, Runnable sent) throws IOException {
     if (!extensions.renamesOver() && renamings.stream().anyMatch(Renaming::over)) {
       throw new RemoteFailure(
           Reason.NOT_SUPPORTED, "rename", null, "the server cannot rename over a file", null);
@@ -128,7 +142,8 @@ final class SftpBatch implements RemoteBatch {
                 ? extensions.sendRenameOver(one.from(), one.to())
                 : wire.send(SftpWire.RENAME, twoPaths(one.from(), one.to()), "rename", one.to()),
         this::ok,
-        refused -> refused);
+        refused -> refused,
+        sent);
   }
 
   private static Buffer twoPaths(RemotePath from, RemotePath to) {
