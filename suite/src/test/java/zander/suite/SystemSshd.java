@@ -12,6 +12,7 @@ import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Collectors;
 import zander.core.connect.Connection;
 import zander.core.connect.Connector;
 import zander.core.connect.ServerAddress;
@@ -27,6 +28,9 @@ final class SystemSshd implements AutoCloseable {
   static final Path BINARY = Path.of("/usr/sbin/sshd");
 
   private static final int NO_SUCH_ACCOUNT = 6;
+
+  /** One in a Match block stands instead of those before it, not beside them. */
+  private static final String SET_ENV = "SetEnv ";
 
   private final Path folder;
   private final int port;
@@ -79,7 +83,12 @@ final class SystemSshd implements AutoCloseable {
             "Subsystem sftp internal-sftp",
             // The tests are not to run, or to cut off, what the machine's own root has it start.
             "Match User root",
-            "SetEnv HOME=" + Files.createDirectories(folder.resolve("root-home"))));
+            "SetEnv HOME="
+                + Files.createDirectories(folder.resolve("root-home"))
+                + moreConfig.stream()
+                    .filter(line -> line.startsWith(SET_ENV))
+                    .map(line -> line.substring(SET_ENV.length() - 1))
+                    .collect(Collectors.joining())));
     Path configFile = folder.resolve("sshd_config");
     Files.write(configFile, config);
     Files.createDirectories(Path.of("/run/sshd"));

@@ -131,6 +131,24 @@ public final class Connection implements Closeable, Commands {
     return attempt.taken() == null ? "" : attempt.taken().name();
   }
 
+  KeyOffer taken() {
+    return attempt.taken();
+  }
+
+  /** {@link Lending#whyNot}. */
+  public String whyNotLend(Connection goal) throws IOException {
+    return Lending.whyNot(this, goal);
+  }
+
+  /** Lends this server the key of another for signing in there; signs in here once more for it. */
+  public Lending lend(Connection goal) throws IOException {
+    try {
+      return Lending.open(lines, goal);
+    } catch (IOException e) {
+      throw orLost(e);
+    }
+  }
+
   public RemoteFiles files() {
     return files;
   }

@@ -123,6 +123,15 @@ final class Lines implements Closeable {
     }
   }
 
+  /**
+   * Signs in once more for something of its own; that session ends with the first at the latest.
+   */
+  ClientSession apart() throws IOException {
+    ClientSession made = another.signIn();
+    first.addCloseFutureListener(ended -> made.close(true));
+    return made;
+  }
+
   private synchronized ClientSession more(SshChannelOpenException full) throws IOException {
     if (closed || !first.isOpen() || sessions.size() >= MOST) {
       throw full == null ? new IOException("the connection is closed") : full;

@@ -38,6 +38,13 @@ final class SshPipe implements Pipe {
    * @param wireScript in wire form, without an end that reads the input by accident
    */
   static SshPipe open(Lines lines, String wireScript) throws IOException {
+    return open(lines, wireScript, false);
+  }
+
+  /**
+   * @param agent whether the script may ask for what is lent to its session
+   */
+  static SshPipe open(Lines lines, String wireScript, boolean agent) throws IOException {
     String mark = "zander-" + Long.toHexString(ThreadLocalRandom.current().nextLong()) + "\n";
     byte[] script =
         WireName.bytes("export LC_ALL; echo " + mark.strip() + "; " + wireScript + "\n");
@@ -46,7 +53,13 @@ final class SshPipe implements Pipe {
         wireScript.indexOf('\n') < 0
             ? LINE
             : "exec sh -c 'LC_ALL=C; eval \"$(dd bs=1 count=" + script.length + " 2>/dev/null)\"'";
-    StreamChannel channel = lines.openIfRoom(command, made -> made.setErr(errors));
+    StreamChannel channel =
+        lines.openIfRoom(
+            command,
+            made -> {
+              made.setErr(errors);
+              made.setAgentForwarding(agent);
+            });
     channel.addCloseFutureListener(closed -> errors.end());
     SshPipe pipe = new SshPipe(channel, errors, mark.getBytes(StandardCharsets.US_ASCII));
     pipe.in = channel.getInvertedIn();

@@ -14,6 +14,7 @@ import org.apache.sshd.client.session.ClientConnectionServiceFactory;
 import org.apache.sshd.client.session.ClientSessionImpl;
 import org.apache.sshd.client.session.SessionFactory;
 import org.apache.sshd.common.NamedFactory;
+import org.apache.sshd.common.channel.ChannelFactory;
 import org.apache.sshd.common.cipher.BuiltinCiphers;
 import org.apache.sshd.common.cipher.Cipher;
 import org.apache.sshd.common.io.IoSession;
@@ -59,6 +60,9 @@ final class SshRuntime implements Closeable {
             Proof.factory(PasswordProof.NAME, PasswordProof::new)));
     client.setServiceFactories(
         List.of(new SignInService.Factory(), ClientConnectionServiceFactory.INSTANCE));
+    List<ChannelFactory> channels = new ArrayList<>(client.getChannelFactories());
+    channels.add(LentKeyChannel.factory());
+    client.setChannelFactories(channels);
     client.addSessionListener(new Watcher());
     client.setSessionFactory(new Sessions(client));
     CoreModuleProperties.TCP_NODELAY.set(client, true);

@@ -6,6 +6,7 @@ import java.security.MessageDigest;
 import java.util.ArrayList;
 import java.util.List;
 import zander.core.files.FileKind;
+import zander.core.files.RemoteBatch;
 
 /** Carries what was decided to cross: loads of small files, large files, links. */
 final class Carrying {
@@ -23,8 +24,18 @@ final class Carrying {
   private final Gate gate;
   private final Trace trace;
 
+  /** {@code null} where all goes through this computer. */
+  private final Straight straight;
+
   Carrying(
-      Side source, Side target, Rules rules, Steps steps, Tally tally, Gate gate, Trace trace) {
+      Side source,
+      Side target,
+      Rules rules,
+      Steps steps,
+      Tally tally,
+      Gate gate,
+      Trace trace,
+      Straight straight) {
     this.source = source;
     this.target = target;
     this.rules = rules;
@@ -32,6 +43,7 @@ final class Carrying {
     this.tally = tally;
     this.gate = gate;
     this.trace = trace;
+    this.straight = straight;
   }
 
   /**
@@ -75,14 +87,24 @@ final class Carrying {
         tried = true;
       }
     }
+    load.forEach(this::tell);
     if (tried && told[0]) {
       placedLate.run();
     }
     once.run();
-    load.forEach(this::tell);
   }
 
   private void carry(List<Parcel> load, Runnable placed) throws IOException {
+    if (straight != null) {
+      Runnable now = placed;
+      load = carryStraight(load);
+      // What turned out to be too large for a load is carried after it.
+      placed = load.stream().anyMatch(parcel -> parcel.asLarge) ? () -> {} : now;
+      load = load.stream().filter(parcel -> !parcel.asLarge).toList();
+      if (load.isEmpty()) {
+        return;
+      }
+    }
     List<Parcel> unread =
         load.stream().filter(parcel -> parcel.content == null && parcel.failure == null).toList();
     if (!unread.isEmpty()) {
@@ -98,6 +120,42 @@ final class Carrying {
     target.deliver(load, placed);
   }
 
+  /** Returns those that do not go straight. */
+  private List<Parcel> carryStraight(List<Parcel> load) throws IOException {
+    List<Parcel> fit =
+        load.stream()
+            .filter(parcel -> parcel.content == null && parcel.failure == null && !parcel.arrived)
+            .filter(parcel -> straight.takes(parcel.item))
+            .toList();
+    if (!fit.isEmpty()) {
+      for (Parcel parcel : fit) {
+        parcel.straight = true;
+        parcel.modified = parcel.item.node().modified();
+      }
+      if (rules.check()) {
+        List<String> digests =
+            source.digests(fit.stream().map(parcel -> parcel.item.from()).toList());
+        for (int i = 0; i < fit.size(); i++) {
+          fit.get(i).digest = digests.get(i);
+        }
+      }
+      target.deliver(fit, () -> {});
+    }
+    List<Parcel> left = new ArrayList<>();
+    for (Parcel parcel : load) {
+      if (parcel.failure instanceof Straight.NotThisWay) {
+        parcel.failure = null;
+        parcel.straight = false;
+        parcel.digest = null;
+      }
+      if (!parcel.arrived && parcel.failure == null) {
+        parcel.asLarge = parcel.item.node().size() > RemoteBatch.LARGEST;
+        left.add(parcel);
+      }
+    }
+    return left;
+  }
+
   /**
    * After a broken line: what was put in its place just before, so that only the answer was lost.
    */
@@ -110,7 +168,7 @@ final class Carrying {
       parcel.arrived =
           is != null
               && is.kind() == FileKind.FILE
-              && is.size() == parcel.content.length
+              && is.size() == parcel.size()
               && parcel.timeThere() >= 0
               && is.modified() == parcel.timeThere();
     }
@@ -118,15 +176,21 @@ final class Carrying {
 
   private void tell(Parcel parcel) {
     Item item = parcel.item;
+    if (parcel.asLarge && !parcel.arrived) {
+      tally.carried(-parcel.told);
+      large(item);
+      return;
+    }
     if (!parcel.arrived) {
       IOException why =
           parcel.failure == null ? new IOException("it did not arrive") : parcel.failure;
       steps.failed(item.from(), why);
+      tally.carried(-parcel.told);
       tally.skip(item.node().size());
       return;
     }
-    tally.carried(parcel.content.length);
-    tally.correct(item.node().size(), parcel.content.length);
+    tally.carried(parcel.size() - parcel.told);
+    tally.correct(item.node().size(), parcel.size());
     tally.fileDone();
     if (parcel.lost != null) {
       steps.problem(item.to(), parcel.lost, true);
@@ -246,6 +310,14 @@ final class Carrying {
    * @param left gets what is left on the other side when the line breaks
    */
   private String file(Item item, Side.Part part, Side.Part[] left) throws IOException {
+    if (straight != null && straight.takes(item)) {
+      try {
+        return fileStraight(item, part, left);
+      } catch (Straight.NotThisWay e) {
+        part = proved(item, left[0]);
+        left[0] = null;
+      }
+    }
     long from = part == null ? 0 : part.size();
     MessageDigest digest = rules.check() && from == 0 ? Digests.begin() : null;
     byte[] buffer = new byte[BUFFER];
@@ -281,6 +353,37 @@ final class Carrying {
       }
     } catch (IOException | RuntimeException e) {
       tally.carried(-at);
+      throw e;
+    }
+  }
+
+  /** What broke off is left, to be gone on with. */
+  private String fileStraight(Item item, Side.Part part, Side.Part[] left) throws IOException {
+    long from = part == null ? 0 : part.size();
+    long carried = from;
+    tally.carried(from);
+    try (RemoteArrival incoming = new RemoteArrival((RemoteSide) target, item, part, true)) {
+      trace.partBegun(
+          item.to(),
+          new Trace.Begun(incoming.part().path(), item.node().size(), item.node().modified()));
+      try {
+        long size = straight.stream(item, incoming.partAt(), from);
+        carried = size;
+        incoming.came(size);
+        String lost = incoming.arrive(timeOf(item, size), expected(item, null));
+        tally.correct(item.node().size(), size);
+        return lost == null && size != item.node().size() ? "it changed while it crossed" : lost;
+      } catch (IOException e) {
+        steps.throwIfStopped();
+        boolean lost = steps.isLost(e);
+        if (lost || e instanceof Straight.NotThisWay) {
+          incoming.leave(lost);
+          left[0] = new Side.Part(incoming.part().path(), Long.MAX_VALUE);
+        }
+        throw e;
+      }
+    } catch (IOException | RuntimeException e) {
+      tally.carried(-carried);
       throw e;
     }
   }

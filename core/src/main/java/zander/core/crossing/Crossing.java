@@ -52,7 +52,8 @@ public final class Crossing {
   private final Carrying carrying;
   private final Outstanding outstanding = new Outstanding();
   private final Semaphore room = new Semaphore(MOST_FOUND);
-  private final Loads loads = new Loads(this::onCarrier, this::carryLoad);
+  private final Straight straight;
+  private final Loads loads;
   private final FolderFinish finish;
   private final OpenFolder top;
 
@@ -88,13 +89,33 @@ public final class Crossing {
     this.gate = new Gate(cancellation);
     this.steps = new Steps(source, target, cancellation, lostLine, tally);
     this.deciding = new Deciding(target, rules.whenExists(), talk, trace.continues(), tally);
-    this.carrying = new Carrying(source, target, rules, steps, tally, gate, trace);
+    this.straight = straight(source, target);
+    this.carrying = new Carrying(source, target, rules, steps, tally, gate, trace, straight);
+    this.loads =
+        new Loads(
+            straight == null ? Loads.Bounds.HERE : Loads.Bounds.STRAIGHT,
+            this::onCarrier,
+            this::carryLoad);
     this.finish = new FolderFinish(target, steps, trace);
     this.top = new OpenFolder(finish::add);
     cancellation.onStop(() -> outstanding.end(new CancellationException("stopped")));
+    if (straight != null) {
+      cancellation.onStop(straight::giveUp);
+    }
     if (target instanceof RemoteSide remote) {
       remote.giveTo(rules.owner(), rules.group());
     }
+  }
+
+  private Straight straight(Side from, Side to) {
+    if (from instanceof RemoteSide source
+        && to instanceof RemoteSide goal
+        && source.mayGoStraight()) {
+      Straight way = new Straight(source, goal, tally::carried);
+      goal.comesBy(way);
+      return way;
+    }
+    return null;
   }
 
   /** Where it stands; may be asked from any thread, does not wait. */
@@ -144,6 +165,9 @@ public final class Crossing {
     }
     if (end != Phase.BROKEN) {
       tidyUp();
+    }
+    if (straight != null) {
+      straight.end();
     }
     source.end();
     target.end();
@@ -201,7 +225,9 @@ public final class Crossing {
         found.add(nodes.get(i));
       }
     }
-    found.stream().filter(Pairs::isFolder).findFirst().ifPresent(ahead::expect);
+    if (straight == null) {
+      found.stream().filter(Pairs::isFolder).findFirst().ifPresent(ahead::expect);
+    }
     contents(top, found);
     scanned();
   }
@@ -444,7 +470,7 @@ public final class Crossing {
             carrying.link(item);
             over(folder);
           });
-    } else if (item.node().size() > RemoteBatch.LARGEST) {
+    } else if (item.node().size() > (straight == null ? RemoteBatch.LARGEST : Straight.LARGE)) {
       on(
           largeCarriers,
           () -> {

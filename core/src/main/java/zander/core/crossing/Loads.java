@@ -12,20 +12,29 @@ import java.util.function.Consumer;
  * full. A load is put together only when a carrier is free for it. For several threads.
  */
 final class Loads {
-  private static final int MOST_FILES = 256;
-  private static final long MOST_BYTES = 1L << 20;
-  private static final int FEWEST_FILES = 128;
-  private static final long FEWEST_BYTES = 256 * 1024;
   private static final double QUICK_SECONDS = 0.6;
   private static final double SLOW_SECONDS = 2;
-  private static final int CARRIERS = 24;
 
+  /**
+   * How much goes together.
+   *
+   * @param carriers how many loads may be under way
+   */
+  record Bounds(int fewestFiles, int mostFiles, long fewestBytes, long mostBytes, int carriers) {
+    /** Through this computer's memory. */
+    static final Bounds HERE = new Bounds(128, 256, 256 * 1024, 1L << 20, 24);
+
+    /** Each costs a sign-in from server to server, and no memory here. */
+    static final Bounds STRAIGHT = new Bounds(4096, 4096, 512L << 20, 512L << 20, 2);
+  }
+
+  private final Bounds bounds;
   private final Consumer<Runnable> carrier;
   private final Consumer<List<Work>> carry;
   private final Deque<Work> waiting = new ArrayDeque<>();
   private long waitingBytes;
-  private int mostFiles = FEWEST_FILES;
-  private long mostBytes = FEWEST_BYTES;
+  private int mostFiles;
+  private long mostBytes;
   private int running;
   private boolean flushing;
 
@@ -36,7 +45,10 @@ final class Loads {
    * @param carrier runs something on a thread that may wait
    * @param carry carries one load there, whatever becomes of it
    */
-  Loads(Consumer<Runnable> carrier, Consumer<List<Work>> carry) {
+  Loads(Bounds bounds, Consumer<Runnable> carrier, Consumer<List<Work>> carry) {
+    this.bounds = bounds;
+    this.mostFiles = bounds.fewestFiles();
+    this.mostBytes = bounds.fewestBytes();
     this.carrier = carrier;
     this.carry = carry;
   }
@@ -45,7 +57,7 @@ final class Loads {
     synchronized (this) {
       waiting.addLast(work);
       waitingBytes += work.item().node().size();
-      if (!isFull() || running >= CARRIERS) {
+      if (!isFull() || running >= bounds.carriers()) {
         return;
       }
       running++;
@@ -59,7 +71,7 @@ final class Loads {
       synchronized (this) {
         flushing = !waiting.isEmpty();
         boolean enough = (long) running * mostFiles >= waiting.size() && running > 0;
-        if (!flushing || enough || running >= CARRIERS) {
+        if (!flushing || enough || running >= bounds.carriers()) {
           return;
         }
         running++;
@@ -106,11 +118,11 @@ final class Loads {
   /** Learns from how long a load took. */
   private synchronized void took(double seconds) {
     if (seconds < QUICK_SECONDS) {
-      mostFiles = Math.min(MOST_FILES, mostFiles * 4);
-      mostBytes = Math.min(MOST_BYTES, mostBytes * 4);
+      mostFiles = Math.min(bounds.mostFiles(), mostFiles * 4);
+      mostBytes = Math.min(bounds.mostBytes(), mostBytes * 4);
     } else if (seconds > SLOW_SECONDS) {
-      mostFiles = Math.max(FEWEST_FILES, mostFiles / 2);
-      mostBytes = Math.max(FEWEST_BYTES, mostBytes / 2);
+      mostFiles = Math.max(bounds.fewestFiles(), mostFiles / 2);
+      mostBytes = Math.max(bounds.fewestBytes(), mostBytes / 2);
     }
   }
 }

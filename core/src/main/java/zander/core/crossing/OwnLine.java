@@ -57,6 +57,16 @@ public final class OwnLine implements ServerLine {
   }
 
   @Override
+  public Connection connection() {
+    return connection.get();
+  }
+
+  @Override
+  public String host() {
+    return connection.get().address().host();
+  }
+
+  @Override
   public Duration delay() throws IOException {
     return connection.get().leastDelay();
   }

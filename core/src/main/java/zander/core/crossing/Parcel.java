@@ -10,6 +10,15 @@ final class Parcel {
   final Item item;
   byte[] content;
 
+  /** Whether its content goes straight from server to server, and never comes here. */
+  boolean straight;
+
+  /** Whether it is too large for a load that goes through this computer. */
+  boolean asLarge;
+
+  /** Bytes of it that the person was told of already. */
+  long told;
+
   /** What its SHA-256 must be over there; {@code null} when that is not asked for. */
   String digest;
 
@@ -37,7 +46,12 @@ final class Parcel {
     return item.modified() < 0 ? -1 : modified;
   }
 
+  /** Bytes of what is carried. */
+  long size() {
+    return content == null ? item.node().size() : content.length;
+  }
+
   boolean waits() {
-    return content != null && failure == null && !arrived;
+    return (straight || content != null) && failure == null && !arrived;
   }
 }

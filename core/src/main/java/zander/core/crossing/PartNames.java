@@ -6,6 +6,8 @@ import zander.core.change.TemporaryName;
 
 /** The temporary names of one crossing: all carry its mark, so that they can be found again. */
 public final class PartNames {
+  private static final int LONGEST_NAME = 255;
+
   private final String mark;
   private final AtomicInteger count = new AtomicInteger();
 
@@ -28,6 +30,25 @@ public final class PartNames {
   String of(String wireName) {
     return TemporaryName.of(
         wireName, mark + "-" + Integer.toString(count.incrementAndGet(), 36) + suffix());
+  }
+
+  /**
+   * The one temporary name that a file gets by {@link #transform}.
+   *
+   * @return {@code null} when the name is too long for it
+   */
+  String fixed(String wireName) {
+    String name = "." + wireName + fixedEnd();
+    return name.length() > LONGEST_NAME ? null : name;
+  }
+
+  /** What makes it of the last name of a path (tar manual, 6.7). */
+  String transform() {
+    return "s,^(.*/)?([^/]*)$,\\1.\\2" + fixedEnd() + ",x";
+  }
+
+  private String fixedEnd() {
+    return TemporaryName.MARK + mark + "-s";
   }
 
   /** A continued crossing must not meet the names of its first try. */

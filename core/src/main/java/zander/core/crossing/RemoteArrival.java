@@ -35,7 +35,10 @@ final class RemoteArrival implements Side.Incoming {
   private long size;
   private boolean ended;
 
-  RemoteArrival(RemoteSide side, Item item, Side.Part begun) throws IOException {
+  /**
+   * @param straight whether another server writes it, so that nothing is opened for it here
+   */
+  RemoteArrival(RemoteSide side, Item item, Side.Part begun, boolean straight) throws IOException {
     this.side = side;
     this.item = item;
     this.target = side.at(item.to());
@@ -56,10 +59,10 @@ final class RemoteArrival implements Side.Incoming {
     try {
       long left = item.node().size() - size;
       this.stream =
-          begun == null && side.carriers().streamsUp(left)
+          begun == null && !straight && side.carriers().streamsUp(left)
               ? ServerStreams.write(side, part, item.mode() != null)
               : null;
-      this.writer = stream == null ? open(begun, left) : null;
+      this.writer = stream == null && !straight ? open(begun, left) : null;
     } catch (IOException e) {
       pending.failed(e);
       throw e;
@@ -88,6 +91,15 @@ final class RemoteArrival implements Side.Incoming {
     size += length;
   }
 
+  /** The other server wrote as much. */
+  void came(long bytes) {
+    size = bytes;
+  }
+
+  RemotePath partAt() {
+    return part;
+  }
+
   private IOException streamFailed(IOException cause) throws IOException {
     ExecResult result = stream.finish();
     String said = result.errorText().strip();
@@ -111,7 +123,7 @@ final class RemoteArrival implements Side.Incoming {
       if (result.exit() != 0) {
         throw streamFailed(null);
       }
-    } else {
+    } else if (writer != null) {
       writer.close();
     }
     RemoteAttributes now = files.look(part);
@@ -160,16 +172,24 @@ final class RemoteArrival implements Side.Incoming {
 
   @Override
   public void leave() {
+    leave(true);
+  }
+
+  /**
+   * @param lost whether nobody can know now how it stands; otherwise it is gone on with in another
+   *     entry of the journal
+   */
+  void leave(boolean lost) {
     ended = true;
     closeQuietly();
-    end(true);
+    end(lost);
   }
 
   private void closeQuietly() {
     try {
       if (stream != null) {
         stream.close();
-      } else {
+      } else if (writer != null) {
         writer.close();
       }
     } catch (IOException | RuntimeException e) {

@@ -56,7 +56,10 @@ final class RemoteDelivery {
       if (parcel.waits()) {
         try {
           RemotePath target = side.at(parcel.item.to());
-          String name = side.partNames().of(target.wireName());
+          String name =
+              parcel.straight
+                  ? side.partNames().fixed(target.wireName())
+                  : side.partNames().of(target.wireName());
           all.add(
               new Arriving(
                   parcel,
@@ -114,6 +117,11 @@ final class RemoteDelivery {
 
   private void write() throws IOException {
     List<Arriving> waiting = waiting();
+    if (!waiting.isEmpty() && waiting.get(0).parcel.straight) {
+      side.way().write(waiting);
+      giveUp();
+      return;
+    }
     PackedDelivery program = side.packedUp();
     boolean packed =
         !waiting.isEmpty() && side.carriers().packsUp(waiting.size(), program.isOpen());
@@ -244,8 +252,7 @@ final class RemoteDelivery {
     if (one.pending != null) {
       Item item = one.parcel.item;
       one.pending.done(
-          Replaced.state(one.parcel.content.length, item.mode(), one.parcel.timeThere()),
-          List.of());
+          Replaced.state(one.parcel.size(), item.mode(), one.parcel.timeThere()), List.of());
     }
   }
 }

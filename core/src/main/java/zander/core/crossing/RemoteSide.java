@@ -34,6 +34,8 @@ public final class RemoteSide implements Side {
   private final ServerDigests digests;
   private final PackedDelivery packedUp = new PackedDelivery(this);
   private final PackedFetch packedDown = new PackedFetch(this);
+  private Straight straight;
+  private boolean mayGoStraight;
   private String owner = "";
   private String ownerGroup = "";
   private long group;
@@ -80,6 +82,27 @@ public final class RemoteSide implements Side {
   /** The same side with the temporary names of a crossing that is continued. */
   public RemoteSide marked(PartNames names) {
     return new RemoteSide(line, base, journal, home, names, Carriers.Wish.BEST);
+  }
+
+  /**
+   * The person lets one of two servers sign in at the other with a key of theirs, for one crossing.
+   */
+  public RemoteSide straight() {
+    mayGoStraight = true;
+    return this;
+  }
+
+  boolean mayGoStraight() {
+    return mayGoStraight;
+  }
+
+  /** What comes to this side comes this way, where it can. */
+  void comesBy(Straight way) {
+    straight = way;
+  }
+
+  Straight way() {
+    return straight;
   }
 
   /** Gives what arrives this owner and group, where that is allowed; empty to leave them. */
@@ -370,7 +393,7 @@ public final class RemoteSide implements Side {
 
   @Override
   public Incoming create(Item item, Part part) throws IOException {
-    return new RemoteArrival(this, item, part);
+    return new RemoteArrival(this, item, part, false);
   }
 
   @Override
@@ -450,7 +473,7 @@ public final class RemoteSide implements Side {
 
   @Override
   public String carrier() {
-    return carriers.words();
+    return straight != null ? straight.words() : carriers.words();
   }
 
   @Override

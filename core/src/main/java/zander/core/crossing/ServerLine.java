@@ -4,6 +4,8 @@ import java.io.IOException;
 import java.time.Duration;
 import java.util.List;
 import zander.core.connect.Commands;
+import zander.core.connect.Connection;
+import zander.core.connect.Lending;
 import zander.core.connect.Tools;
 import zander.core.connect.WhoAmI;
 import zander.core.files.RemoteFiles;
@@ -23,6 +25,28 @@ public interface ServerLine {
 
   /** Who one is there; {@code null} where that is not known. */
   WhoAmI whoAmI();
+
+  /** What people know the server by. */
+  default String host() {
+    return "the server";
+  }
+
+  /** The connection there is now; {@code null} where there is nothing but a file service. */
+  default Connection connection() {
+    return null;
+  }
+
+  /** Why this server cannot be lent the key of another; {@code null} when it can. */
+  default String whyNotLend(ServerLine goal) throws IOException {
+    return connection() == null || goal.connection() == null
+        ? "there is no shell"
+        : connection().whyNotLend(goal.connection());
+  }
+
+  /** Lends this server the key of another, for signing in there. */
+  default Lending lend(ServerLine goal) throws IOException {
+    return connection().lend(goal.connection());
+  }
 
   /** The time of one round trip. */
   Duration delay() throws IOException;

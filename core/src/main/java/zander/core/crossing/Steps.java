@@ -54,6 +54,10 @@ final class Steps {
     }
   }
 
+  void throwIfStopped() {
+    cancellation.throwIfStopped();
+  }
+
   boolean isLost(IOException failure) {
     return source.isLost(failure) || target.isLost(failure);
   }
