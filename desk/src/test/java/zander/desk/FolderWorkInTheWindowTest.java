@@ -259,7 +259,10 @@ class FolderWorkInTheWindowTest {
         () -> second.folder().rows().stream().anyMatch(row -> row.name().equals("robots.txt")));
     assertThat(window.world("lab-box").stat(Caller.ROOT, there).size())
         .isEqualTo(window.stat(SITE + "/robots.txt").size());
-    window.untilWaterlineSays("copied through this computer");
+    window.untilWaterlineSays("copied across");
+    assertThat(first.crossings().current().words().detail())
+        .startsWith("Files go through this computer's memory, not its disk, because")
+        .contains("levels-web has no ssh of OpenSSH");
   }
 
   private void goTo(String words) {

@@ -177,7 +177,8 @@ class StraightCrossingTest {
     Set<Path> before = scratch();
     long counted = near.carried() + far.carried();
     Progress progress = tree(fresh("straight"));
-    assertThat(progress.carrier()).startsWith("localhost sends straight to localhost");
+    assertThat(progress.carrier())
+        .startsWith("straight from localhost to localhost, where it signs in");
     assertThat(near.carried() + far.carried() - counted).isLessThan(progress.bytes() / 3);
     assertThat(scratch()).isEqualTo(before);
     assertThat(peers()).isEmpty();
@@ -188,7 +189,8 @@ class StraightCrossingTest {
     Files.writeString(fromTools.resolve("how"), "no route");
     long counted = near.carried() + far.carried();
     Progress progress = tree(fresh("fetched"));
-    assertThat(progress.carrier()).startsWith("localhost fetches straight from localhost");
+    assertThat(progress.carrier())
+        .startsWith("straight from localhost to localhost, which signs in");
     assertThat(near.carried() + far.carried() - counted).isLessThan(progress.bytes() / 3);
   }
 
@@ -201,7 +203,7 @@ class StraightCrossingTest {
     }
     Progress progress = tree(fresh("around " + how));
     assertThat(progress.carrier())
-        .startsWith("through this computer, because")
+        .startsWith("through this computer's memory, not its disk, because")
         .contains(
             switch (how) {
               case "no route" -> "No route to host";

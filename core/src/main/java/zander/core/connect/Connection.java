@@ -135,9 +135,15 @@ public final class Connection implements Closeable, Commands {
     return attempt.taken();
   }
 
-  /** {@link Lending#whyNot}. */
-  public String whyNotLend(Connection goal) throws IOException {
-    return Lending.whyNot(this, goal);
+  /**
+   * Why this server cannot be lent the key of another, for people; {@code null} when it can. Asks
+   * it what it has; waits.
+   *
+   * @param name what people know this server by
+   * @param goalName the same for the other
+   */
+  public String whyNotLend(Connection goal, String name, String goalName) throws IOException {
+    return Lending.whyNot(this, goal, name, goalName);
   }
 
   /** Lends this server the key of another for signing in there; signs in here once more for it. */

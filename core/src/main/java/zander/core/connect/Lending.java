@@ -42,17 +42,15 @@ public final class Lending implements Closeable {
             });
   }
 
-  /**
-   * Why a key cannot be lent to a server for signing in at another, in words that begin with what
-   * is missing; {@code null} when it can. Asks the server what {@code ssh} it has; waits.
-   */
-  static String whyNot(Connection borrower, Connection goal) throws IOException {
+  /** {@link Connection#whyNotLend}. */
+  static String whyNot(Connection borrower, Connection goal, String name, String goalName)
+      throws IOException {
     if (goal.taken() == null) {
-      return "you signed in at " + goal.address().host() + " without a key";
+      return "you signed in at " + goalName + " without a key";
     }
     WireKey host = goal.hostKey();
     if (host == null || host.type().contains("-cert-")) {
-      return goal.address().host() + " has no plain host key that the key could be limited to";
+      return goalName + " has no plain host key that the key could be limited to";
     }
     if (!borrower.hasShell() || !goal.hasShell()) {
       return "an account without a shell can run no program";
@@ -60,7 +58,7 @@ public final class Lending implements Closeable {
     String said = borrower.script("ssh -V 2>&1 </dev/null").outText();
     return said.contains("OpenSSH") && Tools.isFrom(said.replace("OpenSSH_", ""), MAJOR, MINOR)
         ? null
-        : borrower.address().host()
+        : name
             + (said.contains("OpenSSH") ? " has an ssh before 8.9" : " has no ssh of OpenSSH")
             + ", which could not limit the key to one server";
   }

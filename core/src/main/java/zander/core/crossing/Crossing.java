@@ -1,12 +1,10 @@
 package zander.core.crossing;
 
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
-import java.util.concurrent.atomic.AtomicLong;
 import zander.core.crossing.Deciding.Verdict;
 import zander.core.crossing.Loads.Work;
 import zander.core.crossing.Progress.Phase;
@@ -24,7 +22,6 @@ import zander.core.work.Workers;
  * themselves; how, each {@link Side} decides. One file that fails does not stop the rest.
  */
 public final class Crossing {
-  private static final int SCANNERS = 16;
   private static final int CARRIERS = 28;
 
   /** Large files that are carried at once. */
@@ -34,12 +31,6 @@ public final class Crossing {
 
   /** So many files may be found and not yet carried. */
   private static final int MOST_FOUND = 8192;
-
-  /** The longest path that systems take (POSIX {@code PATH_MAX} where it is known), in bytes. */
-  private static final int LONGEST_PATH = 4096;
-
-  /** A chain of links to folders that is longer leads round. */
-  private static final int MOST_FOLLOWED = 8;
 
   private final Side source;
   private final Side target;
@@ -57,13 +48,9 @@ public final class Crossing {
   private final FolderFinish finish;
   private final OpenFolder top;
 
-  /** Folders that are still to be scanned, and the top. */
-  private final AtomicLong scans = new AtomicLong(1);
-
-  private Workers scanners;
+  private Scan scan;
   private Workers carriers;
   private Workers largeCarriers;
-  private Ahead ahead;
 
   public Crossing(
       Side source, Side target, WhenExists rule, ExistsTalk talk, Cancellation cancellation) {
@@ -137,14 +124,23 @@ public final class Crossing {
    */
   public Progress run(List<String> names) {
     BlockingCalls.check("a crossing");
-    scanners = new Workers("crossing-scan", SCANNERS);
     carriers = new Workers("crossing", CARRIERS);
     largeCarriers = new Workers("crossing-large", LARGE);
-    ahead = new Ahead(source, target, rules, scanners, this::onCarrier);
+    scan =
+        new Scan(
+            source,
+            target,
+            rules,
+            steps,
+            tally,
+            trace,
+            outstanding,
+            top,
+            new Found(),
+            straight == null ? this::onCarrier : null);
     Phase end = Phase.DONE;
     try {
-      outstanding.begin();
-      scanners.submit(() -> guarded(() -> roots(names)));
+      scan.begin(names);
       outstanding.await();
       outstanding.throwIfEnded();
       finish.flush();
@@ -159,7 +155,7 @@ public final class Crossing {
         target.giveUp();
       }
       // Nothing is written after the end has been told.
-      scanners.closeAndAwait();
+      scan.closeAndAwait();
       carriers.closeAndAwait();
       largeCarriers.closeAndAwait();
     }
@@ -179,7 +175,7 @@ public final class Crossing {
    * What is under way is let come to its end, but a program that says nothing is not waited for.
    */
   private boolean endsSoon() {
-    scanners.close();
+    scan.close();
     carriers.close();
     return carriers.awaitFor(PATIENCE);
   }
@@ -193,181 +189,30 @@ public final class Crossing {
     }
   }
 
-  private boolean guarded(Runnable work) {
-    try {
-      outstanding.throwIfEnded();
-      work.run();
-    } catch (RuntimeException | Error e) {
-      outstanding.end(e instanceof RuntimeException known ? known : new IllegalStateException(e));
-    } finally {
-      outstanding.done();
-    }
-    return true;
-  }
-
   private void onCarrier(Runnable work) {
     on(carriers, work);
   }
 
   private void on(Workers workers, Runnable work) {
-    outstanding.begin();
-    workers.submit(() -> guarded(work));
-  }
-
-  private void roots(List<String> names) {
-    ahead.list(names);
-    List<Node> nodes = steps.attempt("", () -> source.lookAll(names));
-    List<Node> found = new ArrayList<>();
-    for (int i = 0; nodes != null && i < names.size(); i++) {
-      if (nodes.get(i) == null) {
-        steps.problem(names.get(i), "it is not there any more", false);
-      } else {
-        found.add(nodes.get(i));
-      }
-    }
-    if (straight == null) {
-      found.stream().filter(Pairs::isFolder).findFirst().ifPresent(ahead::expect);
-    }
-    contents(top, found);
-    scanned();
-  }
-
-  private void scanned() {
-    if (scans.decrementAndGet() == 0) {
-      loads.flush();
-      tally.allCounted();
-    }
+    outstanding.run(workers, work);
   }
 
   /** What was decided after the last folder was scanned must not wait for more. */
   private void flushIfLate() {
-    if (scans.get() == 0) {
+    if (scan.isOver()) {
       loads.flush();
     }
   }
 
-  private void scan(OpenFolder folder) {
-    tally.begin(source.show(folder.from));
-    List<Node> children = steps.attempt(folder.from, () -> ahead.children(folder.from));
-    contents(folder, children == null ? List.of() : children);
-    scanned();
-  }
+  private final class Found implements Scan.Found {
+    @Override
+    public void file(OpenFolder folder, Item item) {
+      Crossing.this.file(folder, item);
+    }
 
-  private void contents(OpenFolder folder, List<Node> children) {
-    Pairs pairs =
-        children.isEmpty()
-            ? null
-            : steps.attempt(
-                folder.from,
-                () -> Pairs.of(children, target, folder.existed ? folder.to : null, false));
-    if (pairs != null) {
-      List<Item> toMake = new ArrayList<>();
-      List<Item> links = new ArrayList<>();
-      for (Pairs.Pair pair : pairs.both()) {
-        outstanding.throwIfEnded();
-        found(folder, pair, toMake, links);
-      }
-      makeFolders(folder, toMake, links);
-    }
-    folder.leave();
-  }
-
-  /**
-   * @param toMake gets what is a folder and not there yet
-   * @param links gets those of them that are followed links
-   */
-  private void found(OpenFolder folder, Pairs.Pair pair, List<Item> toMake, List<Item> links) {
-    Node node = pair.node();
-    String from = Side.join(folder.from, node.name());
-    String to = Side.join(folder.to, node.name());
-    if (from.length() > LONGEST_PATH) {
-      steps.problem(from.substring(0, 200), "the path is longer than any system takes", false);
-      return;
-    }
-    boolean link = node.kind() == FileKind.LINK;
-    if (rules.leaveOut().by(from, node.kind() == FileKind.FOLDER) != null
-        || (link && rules.links() == Rules.Links.LEFT_OUT)) {
-      tally.leftOut();
-      return;
-    }
-    if (link && rules.links() == Rules.Links.FOLLOWED) {
-      Node behind = steps.attempt(from, () -> source.lookThrough(from));
-      if (behind == null || (Pairs.isFolder(behind) && folder.followed >= MOST_FOLLOWED)) {
-        steps.problem(
-            from, behind == null ? "it is a link that leads nowhere" : "it leads round", false);
-        return;
-      }
-      node = behind;
-    }
-    boolean isFolder = Pairs.isFolder(node);
-    Item item =
-        new Item(
-            from,
-            to,
-            node,
-            pair.there(),
-            node != pair.node(),
-            rules.modeFor(node, isFolder),
-            rules.timeFor(node));
-    if (isFolder && Pairs.isFolder(pair.there())) {
-      boolean madeBefore = trace.foldersBefore().contains(to);
-      submitScan(folder.child(item, true, madeBefore, link));
-    } else if (isFolder && pair.there() == null) {
-      toMake.add(item);
-      if (link) {
-        links.add(item);
-      }
-    } else {
-      file(folder, item);
-    }
-  }
-
-  private void submitScan(OpenFolder folder) {
-    scans.incrementAndGet();
-    outstanding.begin();
-    scanners.submit(() -> guarded(() -> scan(folder)));
-  }
-
-  private void makeFolders(OpenFolder folder, List<Item> toMake, List<Item> links) {
-    if (toMake.isEmpty()) {
-      return;
-    }
-    if (scans.get() <= 1) {
-      ahead.list(toMake.stream().map(Item::from).toList());
-    }
-    boolean[] tried = {false};
-    List<Boolean> made =
-        steps.attempt(
-            folder.from,
-            () -> {
-              List<Boolean> done = new ArrayList<>();
-              List<Node> there =
-                  tried[0] ? target.lookAll(toMake.stream().map(Item::to).toList()) : null;
-              List<Item> left = new ArrayList<>();
-              for (int i = 0; i < toMake.size(); i++) {
-                // Made just before the line broke; only the answer was lost.
-                if (there == null || !Pairs.isFolder(there.get(i))) {
-                  left.add(toMake.get(i));
-                }
-              }
-              tried[0] = true;
-              List<java.io.IOException> failures = target.makeFolders(left);
-              for (Item item : toMake) {
-                int at = left.indexOf(item);
-                java.io.IOException failure = at < 0 ? null : failures.get(at);
-                if (failure != null) {
-                  steps.failed(item.from(), failure);
-                }
-                done.add(failure == null);
-              }
-              return done;
-            });
-    for (int i = 0; made != null && i < toMake.size(); i++) {
-      Item item = toMake.get(i);
-      if (made.get(i)) {
-        trace.folderMade(item.to());
-        submitScan(folder.child(item, false, true, links.contains(item)));
-      }
+    @Override
+    public void allFound() {
+      loads.flush();
     }
   }
 
@@ -455,7 +300,7 @@ public final class Crossing {
     if (place == null) {
       settle(folder, item, Verdict.SKIP);
     } else if (item.node().kind() == FileKind.FOLDER) {
-      makeFolders(folder, List.of(item.to(place)), List.of());
+      scan.makeFolders(folder, List.of(item.to(place)), List.of());
       over(folder);
     } else {
       go(folder, item.to(place));

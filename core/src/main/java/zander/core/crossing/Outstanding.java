@@ -1,6 +1,7 @@
 package zander.core.crossing;
 
 import java.util.concurrent.CancellationException;
+import zander.core.work.Workers;
 
 /** Counts what is still to be done, and ends all at the first thing that ends all. */
 final class Outstanding {
@@ -15,6 +16,23 @@ final class Outstanding {
     if (--count == 0) {
       notifyAll();
     }
+  }
+
+  /** One thing more, done by a thread of the workers; what it throws ends all. */
+  void run(Workers workers, Runnable work) {
+    begin();
+    workers.submit(
+        () -> {
+          try {
+            throwIfEnded();
+            work.run();
+          } catch (RuntimeException | Error e) {
+            end(e instanceof RuntimeException known ? known : new IllegalStateException(e));
+          } finally {
+            done();
+          }
+          return true;
+        });
   }
 
   /** Ends all; the first reason counts. */

@@ -17,12 +17,21 @@ import zander.core.files.RemoteFiles;
  */
 public final class OwnLine implements ServerLine {
   private final Supplier<Connection> connection;
+  private final String name;
 
   /**
    * @param connection the one there is now: another after a line broke and came back
    */
   public OwnLine(Supplier<Connection> connection) {
+    this(connection, null);
+  }
+
+  /**
+   * @param name what people know the server by; {@code null} for its host's name
+   */
+  public OwnLine(Supplier<Connection> connection, String name) {
     this.connection = connection;
+    this.name = name;
   }
 
   @Override
@@ -63,7 +72,7 @@ public final class OwnLine implements ServerLine {
 
   @Override
   public String host() {
-    return connection.get().address().host();
+    return name == null ? connection.get().address().host() : name;
   }
 
   @Override

@@ -8,24 +8,24 @@ import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.Executor;
 import zander.core.change.HoldingFolder;
-import zander.core.connect.WhoAmI;
+import zander.core.files.AccountNames;
 import zander.core.files.FileKind;
 import zander.core.files.FileSpace;
-import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteBatch.Got;
 import zander.core.files.RemoteBatch.Wanted;
-import zander.core.files.RemoteEntry;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
-import zander.core.files.WireName;
 import zander.core.journal.Journal;
 
 /** A folder on a server. What is replaced or made there is written down in the journal. */
 public final class RemoteSide implements Side {
+  static final String AROUND = "through this computer's memory, not its disk, because ";
+
   private final ServerLine line;
   private final RemotePath base;
+  private final RemoteLooks looks;
   private final Journal journal;
   private final RemotePath home;
   private final PartNames partNames;
@@ -36,6 +36,7 @@ public final class RemoteSide implements Side {
   private final PackedFetch packedDown = new PackedFetch(this);
   private Straight straight;
   private boolean mayGoStraight;
+  private String around = "";
   private String owner = "";
   private String ownerGroup = "";
   private long group;
@@ -66,6 +67,7 @@ public final class RemoteSide implements Side {
       Carriers.Wish wish) {
     this.line = line;
     this.base = base;
+    this.looks = new RemoteLooks(line, base);
     this.journal = journal;
     this.home = home;
     this.partNames = partNames;
@@ -89,6 +91,16 @@ public final class RemoteSide implements Side {
    */
   public RemoteSide straight() {
     mayGoStraight = true;
+    return this;
+  }
+
+  /**
+   * What comes here comes from another server and through this computer.
+   *
+   * @param why it does not come straight
+   */
+  public RemoteSide around(String why) {
+    around = AROUND + why + ": ";
     return this;
   }
 
@@ -119,11 +131,11 @@ public final class RemoteSide implements Side {
     return ownerGroup.isEmpty() ? -1 : names().gidOf(ownerGroup).orElse(-1);
   }
 
-  private zander.core.files.AccountNames names() {
+  private AccountNames names() {
     try {
       return files().names();
     } catch (IOException e) {
-      return new zander.core.files.AccountNames();
+      return new AccountNames();
     }
   }
 
@@ -255,96 +267,42 @@ public final class RemoteSide implements Side {
   }
 
   RemotePath at(String path) throws NameNotPossible {
-    RemotePath at = base;
-    if (!path.isEmpty()) {
-      for (String name : path.split("/")) {
-        if (!WireName.isSafe(name)) {
-          throw new NameNotPossible("'" + WireName.toText(name) + "' is not a file name");
-        }
-        at = at.child(name);
-      }
-    }
-    return at;
+    return looks.at(path);
   }
 
   @Override
   public String show(String path) {
-    return path.isEmpty()
-        ? base.text()
-        : (base.isRoot() ? "" : base.text()) + "/" + WireName.toText(path);
+    return looks.show(path);
   }
 
   @Override
   public List<Node> list(String folder) throws IOException {
-    List<Node> nodes = new ArrayList<>();
-    for (RemoteEntry entry : files().list(at(folder), portion -> {})) {
-      nodes.add(node(entry.path().wireName(), entry.attributes(), entry.target()));
-    }
-    return nodes;
+    return looks.list(folder);
   }
 
   @Override
   public Node look(String path) throws IOException {
-    RemotePath at = at(path);
-    try {
-      RemoteAttributes found = files().look(at);
-      String target = found.kind() == FileKind.LINK ? files().readLink(at) : null;
-      return node(at.wireName(), found, target);
-    } catch (RemoteFailure e) {
-      if (e.reason() == Reason.NO_SUCH_FILE) {
-        return null;
-      }
-      throw e;
-    }
+    return looks.look(path);
   }
 
   @Override
   public List<Node> lookAll(List<String> paths) throws IOException {
-    List<RemotePath> at = new ArrayList<>();
-    for (String path : paths) {
-      at.add(at(path));
-    }
-    List<RemoteAttributes> found = files().batch().look(at);
-    List<RemotePath> links = new ArrayList<>();
-    for (int i = 0; i < at.size(); i++) {
-      if (found.get(i) != null && found.get(i).kind() == FileKind.LINK) {
-        links.add(at.get(i));
-      }
-    }
-    List<String> targets = files().batch().readLinks(links);
-    List<Node> nodes = new ArrayList<>();
-    for (int i = 0; i < at.size(); i++) {
-      RemoteAttributes one = found.get(i);
-      boolean link = one != null && one.kind() == FileKind.LINK;
-      String target = link ? targets.get(links.indexOf(at.get(i))) : null;
-      nodes.add(one == null ? null : node(at.get(i).wireName(), one, target));
-    }
-    return nodes;
+    return looks.lookAll(paths);
   }
 
   @Override
   public Node lookThrough(String link) throws IOException {
-    RemotePath at = at(link);
-    try {
-      return node(at.wireName(), files().lookThrough(at), null);
-    } catch (RemoteFailure e) {
-      if (e.reason() == Reason.LINE_LOST) {
-        throw e;
-      }
-      return null;
-    }
+    return looks.lookThrough(link);
   }
 
-  private Node node(String name, RemoteAttributes found, String target) throws IOException {
-    boolean link = found.kind() == FileKind.LINK;
-    return new Node(
-        name,
-        found.kind(),
-        found.kind() == FileKind.FILE ? found.size() : 0,
-        found.modified(),
-        found.mode(),
-        link && target == null ? "" : target,
-        files().names().user(found.uid()) + ":" + files().names().group(found.gid()));
+  @Override
+  public boolean mayWrite(Node folder) {
+    return looks.mayWrite(folder);
+  }
+
+  @Override
+  public String why(IOException failure) {
+    return looks.why(failure);
   }
 
   @Override
@@ -447,21 +405,6 @@ public final class RemoteSide implements Side {
   }
 
   @Override
-  public boolean mayWrite(Node folder) {
-    WhoAmI me = line.whoAmI();
-    if (me == null || me.uid() <= 0) {
-      return true;
-    }
-    String[] owner = folder.owner().split(":", 2);
-    int mode = folder.mode().bits();
-    int mine =
-        owner[0].equals(me.account())
-            ? mode >> 6
-            : me.groups().contains(owner[1]) ? mode >> 3 : mode;
-    return (mine & 2) != 0;
-  }
-
-  @Override
   public String cannotHold(String path) {
     try {
       at(path);
@@ -473,22 +416,7 @@ public final class RemoteSide implements Side {
 
   @Override
   public String carrier() {
-    return straight != null ? straight.words() : carriers.words();
-  }
-
-  @Override
-  public String why(IOException failure) {
-    if (failure instanceof RemoteFailure remote) {
-      return switch (remote.reason()) {
-        case PERMISSION_DENIED -> "no permission on the server to " + remote.step();
-        case NO_SUCH_FILE -> "it is not there on the server";
-        case ALREADY_EXISTS -> "the name was taken on the server meanwhile";
-        case NO_SPACE -> "the server's disk is full";
-        case LINE_LOST -> "the connection broke";
-        default -> "the server refused to " + remote.step() + ": " + remote.getMessage();
-      };
-    }
-    return String.valueOf(failure.getMessage());
+    return straight != null ? straight.words() : around + carriers.words();
   }
 
   @Override

@@ -40,7 +40,7 @@ public interface ServerLine {
   default String whyNotLend(ServerLine goal) throws IOException {
     return connection() == null || goal.connection() == null
         ? "there is no shell"
-        : connection().whyNotLend(goal.connection());
+        : connection().whyNotLend(goal.connection(), host(), goal.host());
   }
 
   /** Lends this server the key of another, for signing in there. */

@@ -84,14 +84,16 @@ final class Straight {
   /** How it goes, and why not otherwise. */
   synchronized String words() {
     if (starter == null) {
-      return "through this computer, because " + String.join("; ", reasons);
+      return RemoteSide.AROUND + String.join("; ", reasons);
     }
     String from = source.line().host();
     String to = target.line().host();
-    return (starter == Starter.SOURCE
-            ? from + " sends straight to " + to
-            : to + " fetches straight from " + from)
-        + ", with your key lent for this crossing alone";
+    return "straight from "
+        + from
+        + " to "
+        + to
+        + (starter == Starter.SOURCE ? ", where it signs in" : ", which signs in there")
+        + " with your key, lent for this crossing alone";
   }
 
   private synchronized StraightRun begin() throws IOException {

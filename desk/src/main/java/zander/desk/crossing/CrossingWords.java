@@ -32,7 +32,7 @@ public final class CrossingWords {
     return switch (direction) {
       case SEND_UP -> "sent up";
       case BRING_DOWN -> "brought down";
-      case ACROSS -> "copied through this computer";
+      case ACROSS -> "copied across";
     };
   }
 
@@ -116,11 +116,7 @@ public final class CrossingWords {
   public String detail() {
     Progress now = crossing.progress();
     String way = now.carrier().isEmpty() ? "" : "Files go " + now.carrier() + ".";
-    String across =
-        crossing.direction() == Direction.ACROSS
-            ? "The data passes through this computer's memory; nothing of it is put on its disk. "
-            : "";
-    return across + way.replace("go many", "go: many");
+    return way.replace("go many", "go: many");
   }
 
   /** The rate in words; empty while nothing moves. */

@@ -123,7 +123,8 @@ public final class Crossings {
   }
 
   private static RemoteSide remote(DeskModel on, RemotePath at) {
-    return new RemoteSide(new OwnLine(on::connection), at, on.journal(), on.home());
+    return new RemoteSide(
+        new OwnLine(on::connection, on.entry().name()), at, on.journal(), on.home());
   }
 
   private List<String> selectedHere() {
@@ -178,14 +179,22 @@ public final class Crossings {
     begin(down(from, to, names), kept.of(place(from)));
   }
 
-  /** Copies what is selected into the folder of another desk, as a stream through this computer. */
+  /** Copies what is selected into the folder of another desk, the way the person chooses. */
   public void copyTo(DeskModel other) {
     List<String> names = selectedThere();
     if (nothing(names, false)) {
       return;
     }
-    CrossingModel begun = begin(across(other, names), rules.get());
-    then.put(begun, () -> other.folder().refresh());
+    Rules by = rules.get();
+    RemotePath from = desk.folder().path();
+    RemotePath to = other.folder().path();
+    new AcrossDesks(desk, other)
+        .choose(
+            names,
+            whyNotStraight -> {
+              Route route = across(other, from, to, names, whyNotStraight);
+              then.put(begin(route, by), () -> other.folder().refresh());
+            });
   }
 
   /** Brings rows down into a folder of their own. */
@@ -202,13 +211,18 @@ public final class Crossings {
         });
   }
 
-  private Route across(DeskModel other, List<String> names) {
-    RemotePath from = desk.folder().path();
-    RemotePath to = other.folder().path();
+  /**
+   * @param whyNotStraight {@code null} when a key may be lent for it
+   */
+  private Route across(
+      DeskModel other, RemotePath from, RemotePath to, List<String> names, String whyNotStraight) {
     return new Route(
         Direction.ACROSS,
-        marks -> remote(desk, from),
-        marks -> remote(other, to).marked(marks),
+        marks -> whyNotStraight == null ? remote(desk, from).straight() : remote(desk, from),
+        marks ->
+            whyNotStraight == null
+                ? remote(other, to).marked(marks)
+                : remote(other, to).marked(marks).around(whyNotStraight),
         desk.entry().name() + ":" + from.text(),
         other.entry().name() + ":" + to.text(),
         names,

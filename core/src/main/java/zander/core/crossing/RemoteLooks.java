@@ -1,0 +1,141 @@
+package zander.core.crossing;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import zander.core.connect.WhoAmI;
+import zander.core.crossing.Side.NameNotPossible;
+import zander.core.files.FileKind;
+import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteEntry;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.RemotePath;
+import zander.core.files.WireName;
+
+/** What is in a server's folder, as a crossing sees it; the methods are those of {@link Side}. */
+final class RemoteLooks {
+  private final ServerLine line;
+  private final RemotePath base;
+
+  RemoteLooks(ServerLine line, RemotePath base) {
+    this.line = line;
+    this.base = base;
+  }
+
+  RemotePath at(String path) throws NameNotPossible {
+    RemotePath at = base;
+    if (!path.isEmpty()) {
+      for (String name : path.split("/")) {
+        if (!WireName.isSafe(name)) {
+          throw new NameNotPossible("'" + WireName.toText(name) + "' is not a file name");
+        }
+        at = at.child(name);
+      }
+    }
+    return at;
+  }
+
+  String show(String path) {
+    return path.isEmpty()
+        ? base.text()
+        : (base.isRoot() ? "" : base.text()) + "/" + WireName.toText(path);
+  }
+
+  List<Node> list(String folder) throws IOException {
+    List<Node> nodes = new ArrayList<>();
+    for (RemoteEntry entry : line.files().list(at(folder), portion -> {})) {
+      nodes.add(node(entry.path().wireName(), entry.attributes(), entry.target()));
+    }
+    return nodes;
+  }
+
+  Node look(String path) throws IOException {
+    RemotePath at = at(path);
+    try {
+      RemoteAttributes found = line.files().look(at);
+      String target = found.kind() == FileKind.LINK ? line.files().readLink(at) : null;
+      return node(at.wireName(), found, target);
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.NO_SUCH_FILE) {
+        return null;
+      }
+      throw e;
+    }
+  }
+
+  List<Node> lookAll(List<String> paths) throws IOException {
+    List<RemotePath> at = new ArrayList<>();
+    for (String path : paths) {
+      at.add(at(path));
+    }
+    List<RemoteAttributes> found = line.files().batch().look(at);
+    List<RemotePath> links = new ArrayList<>();
+    for (int i = 0; i < at.size(); i++) {
+      if (found.get(i) != null && found.get(i).kind() == FileKind.LINK) {
+        links.add(at.get(i));
+      }
+    }
+    List<String> targets = line.files().batch().readLinks(links);
+    List<Node> nodes = new ArrayList<>();
+    for (int i = 0; i < at.size(); i++) {
+      RemoteAttributes one = found.get(i);
+      boolean link = one != null && one.kind() == FileKind.LINK;
+      String target = link ? targets.get(links.indexOf(at.get(i))) : null;
+      nodes.add(one == null ? null : node(at.get(i).wireName(), one, target));
+    }
+    return nodes;
+  }
+
+  Node lookThrough(String link) throws IOException {
+    RemotePath at = at(link);
+    try {
+      return node(at.wireName(), line.files().lookThrough(at), null);
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.LINE_LOST) {
+        throw e;
+      }
+      return null;
+    }
+  }
+
+  private Node node(String name, RemoteAttributes found, String target) throws IOException {
+    boolean link = found.kind() == FileKind.LINK;
+    return new Node(
+        name,
+        found.kind(),
+        found.kind() == FileKind.FILE ? found.size() : 0,
+        found.modified(),
+        found.mode(),
+        link && target == null ? "" : target,
+        line.files().names().user(found.uid()) + ":" + line.files().names().group(found.gid()));
+  }
+
+  boolean mayWrite(Node folder) {
+    WhoAmI me = line.whoAmI();
+    if (me == null || me.uid() <= 0) {
+      return true;
+    }
+    String[] owner = folder.owner().split(":", 2);
+    int mode = folder.mode().bits();
+    int mine =
+        owner[0].equals(me.account())
+            ? mode >> 6
+            : me.groups().contains(owner[1]) ? mode >> 3 : mode;
+    return (mine & 2) != 0;
+  }
+
+  String why(IOException failure) {
+    if (failure instanceof RemoteFailure remote) {
+      return switch (remote.reason()) {
+        case PERMISSION_DENIED -> "no permission on the server to " + remote.step();
+        case NO_SUCH_FILE -> "it is not there on the server";
+        case ALREADY_EXISTS -> "the name was taken on the server meanwhile";
+        case NO_SPACE -> "the server's disk is full";
+        case LINE_LOST -> "the connection broke";
+        default -> "the server refused to " + remote.step() + ": " + remote.getMessage();
+      };
+    }
+    return String.valueOf(failure.getMessage());
+  }
+}

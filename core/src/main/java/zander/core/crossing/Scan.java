@@ -1,0 +1,248 @@
+package zander.core.crossing;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Executor;
+import java.util.concurrent.atomic.AtomicLong;
+import zander.core.files.FileKind;
+import zander.core.work.Workers;
+
+/**
+ * Finds what is to cross: both sides folder by folder, while what was found is carried. Folders
+ * that are not there yet are made on the way. For several threads.
+ */
+final class Scan {
+  private static final int SCANNERS = 16;
+
+  /** The longest path that systems take (POSIX {@code PATH_MAX} where it is known), in bytes. */
+  private static final int LONGEST_PATH = 4096;
+
+  /** A chain of links to folders that is longer leads round. */
+  private static final int MOST_FOLLOWED = 8;
+
+  /** What is done with what is found. */
+  interface Found {
+    /** A file, a link, or a folder where something else is. */
+    void file(OpenFolder folder, Item item);
+
+    /** Nothing more is found, unless a question is still to be answered. */
+    void allFound();
+  }
+
+  private final Side source;
+  private final Side target;
+  private final Rules rules;
+  private final Steps steps;
+  private final Tally tally;
+  private final Trace trace;
+  private final Outstanding outstanding;
+  private final OpenFolder top;
+  private final Found found;
+  private final Workers scanners = new Workers("crossing-scan", SCANNERS);
+  private final Ahead ahead;
+  private final boolean startsPrograms;
+
+  /** Folders that are still to be scanned, and the top. */
+  private final AtomicLong scans = new AtomicLong(1);
+
+  /**
+   * @param top what is to be filled
+   * @param elsewhere runs what starts programs; {@code null} for none to be started
+   */
+  Scan(
+      Side source,
+      Side target,
+      Rules rules,
+      Steps steps,
+      Tally tally,
+      Trace trace,
+      Outstanding outstanding,
+      OpenFolder top,
+      Found found,
+      Executor elsewhere) {
+    this.source = source;
+    this.target = target;
+    this.rules = rules;
+    this.steps = steps;
+    this.tally = tally;
+    this.trace = trace;
+    this.outstanding = outstanding;
+    this.top = top;
+    this.found = found;
+    this.startsPrograms = elsewhere != null;
+    this.ahead = new Ahead(source, target, rules, scanners, elsewhere);
+  }
+
+  /**
+   * Begins with the named entries of the source's folder.
+   *
+   * @param names in wire form
+   */
+  void begin(List<String> names) {
+    outstanding.run(scanners, () -> roots(names));
+  }
+
+  /** Whether all is found, so that what is decided now must not wait for more. */
+  boolean isOver() {
+    return scans.get() == 0;
+  }
+
+  /** Begins no more; what is under way goes on. */
+  void close() {
+    scanners.close();
+  }
+
+  void closeAndAwait() {
+    scanners.closeAndAwait();
+  }
+
+  private void roots(List<String> names) {
+    ahead.list(names);
+    List<Node> nodes = steps.attempt("", () -> source.lookAll(names));
+    List<Node> there = new ArrayList<>();
+    for (int i = 0; nodes != null && i < names.size(); i++) {
+      if (nodes.get(i) == null) {
+        steps.problem(names.get(i), "it is not there any more", false);
+      } else {
+        there.add(nodes.get(i));
+      }
+    }
+    if (startsPrograms) {
+      there.stream().filter(Pairs::isFolder).findFirst().ifPresent(ahead::expect);
+    }
+    contents(top, there);
+    scanned();
+  }
+
+  private void scanned() {
+    if (scans.decrementAndGet() == 0) {
+      found.allFound();
+      tally.allCounted();
+    }
+  }
+
+  private void scan(OpenFolder folder) {
+    tally.begin(source.show(folder.from));
+    List<Node> children = steps.attempt(folder.from, () -> ahead.children(folder.from));
+    contents(folder, children == null ? List.of() : children);
+    scanned();
+  }
+
+  private void contents(OpenFolder folder, List<Node> children) {
+    Pairs pairs =
+        children.isEmpty()
+            ? null
+            : steps.attempt(
+                folder.from,
+                () -> Pairs.of(children, target, folder.existed ? folder.to : null, false));
+    if (pairs != null) {
+      List<Item> toMake = new ArrayList<>();
+      List<Item> links = new ArrayList<>();
+      for (Pairs.Pair pair : pairs.both()) {
+        outstanding.throwIfEnded();
+        sort(folder, pair, toMake, links);
+      }
+      makeFolders(folder, toMake, links);
+    }
+    folder.leave();
+  }
+
+  /**
+   * @param toMake gets what is a folder and not there yet
+   * @param links gets those of them that are followed links
+   */
+  private void sort(OpenFolder folder, Pairs.Pair pair, List<Item> toMake, List<Item> links) {
+    Node node = pair.node();
+    String from = Side.join(folder.from, node.name());
+    String to = Side.join(folder.to, node.name());
+    if (from.length() > LONGEST_PATH) {
+      steps.problem(from.substring(0, 200), "the path is longer than any system takes", false);
+      return;
+    }
+    boolean link = node.kind() == FileKind.LINK;
+    if (rules.leaveOut().by(from, node.kind() == FileKind.FOLDER) != null
+        || (link && rules.links() == Rules.Links.LEFT_OUT)) {
+      tally.leftOut();
+      return;
+    }
+    if (link && rules.links() == Rules.Links.FOLLOWED) {
+      Node behind = steps.attempt(from, () -> source.lookThrough(from));
+      if (behind == null || (Pairs.isFolder(behind) && folder.followed >= MOST_FOLLOWED)) {
+        steps.problem(
+            from, behind == null ? "it is a link that leads nowhere" : "it leads round", false);
+        return;
+      }
+      node = behind;
+    }
+    boolean isFolder = Pairs.isFolder(node);
+    Item item =
+        new Item(
+            from,
+            to,
+            node,
+            pair.there(),
+            node != pair.node(),
+            rules.modeFor(node, isFolder),
+            rules.timeFor(node));
+    if (isFolder && Pairs.isFolder(pair.there())) {
+      boolean madeBefore = trace.foldersBefore().contains(to);
+      submitScan(folder.child(item, true, madeBefore, link));
+    } else if (isFolder && pair.there() == null) {
+      toMake.add(item);
+      if (link) {
+        links.add(item);
+      }
+    } else {
+      found.file(folder, item);
+    }
+  }
+
+  private void submitScan(OpenFolder folder) {
+    scans.incrementAndGet();
+    outstanding.run(scanners, () -> scan(folder));
+  }
+
+  void makeFolders(OpenFolder folder, List<Item> toMake, List<Item> links) {
+    if (toMake.isEmpty()) {
+      return;
+    }
+    if (scans.get() <= 1) {
+      ahead.list(toMake.stream().map(Item::from).toList());
+    }
+    boolean[] tried = {false};
+    List<Boolean> made =
+        steps.attempt(
+            folder.from,
+            () -> {
+              List<Boolean> done = new ArrayList<>();
+              List<Node> there =
+                  tried[0] ? target.lookAll(toMake.stream().map(Item::to).toList()) : null;
+              List<Item> left = new ArrayList<>();
+              for (int i = 0; i < toMake.size(); i++) {
+                // Made just before the line broke; only the answer was lost.
+                if (there == null || !Pairs.isFolder(there.get(i))) {
+                  left.add(toMake.get(i));
+                }
+              }
+              tried[0] = true;
+              List<IOException> failures = target.makeFolders(left);
+              for (Item item : toMake) {
+                int at = left.indexOf(item);
+                IOException failure = at < 0 ? null : failures.get(at);
+                if (failure != null) {
+                  steps.failed(item.from(), failure);
+                }
+                done.add(failure == null);
+              }
+              return done;
+            });
+    for (int i = 0; made != null && i < toMake.size(); i++) {
+      Item item = toMake.get(i);
+      if (made.get(i)) {
+        trace.folderMade(item.to());
+        submitScan(folder.child(item, false, true, links.contains(item)));
+      }
+    }
+  }
+}
