@@ -5,14 +5,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.attribute.FileTime;
-import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
 import java.util.concurrent.atomic.AtomicReference;
-import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.Assumptions;
 import org.junit.jupiter.api.BeforeAll;
@@ -68,7 +64,7 @@ class CutCrossingTest {
     Assumptions.assumeTrue(SystemSshd.isPossible(), "needs openssh-server, and to be root");
     sshd = new SystemSshd(folder, List.of(), List.of());
     original = Files.createDirectories(folder.resolve("original"));
-    make(original.resolve("tree"), 1);
+    TwoVersions.make(original.resolve("tree"), 1);
     wanted = LargeTree.describe(original.resolve("tree"));
   }
 
@@ -79,56 +75,10 @@ class CutCrossingTest {
     }
   }
 
-  /** Files of some sizes; each version has other bytes and times. */
-  private static void make(Path tree, int version) throws IOException {
-    Random random = new Random(version);
-    Files.createDirectories(tree.resolve("deep/er"));
-    for (int i = 0; i < 90; i++) {
-      byte[] content = new byte[i == 7 || i == 60 ? 1_200_000 : random.nextInt(20_000)];
-      random.nextBytes(content);
-      Path file = tree.resolve((i % 3 == 0 ? "deep/er/" : "") + "reading-" + i);
-      Files.write(file, content);
-      Files.setLastModifiedTime(
-          file, FileTime.from(Instant.ofEpochSecond(1_000_000_000L * version + i)));
-    }
-  }
-
-  /** What is there before: some of the files in an older version. */
-  private static void makeOld(Path goal) throws IOException {
-    make(goal.resolve("tree"), 0);
-    for (int i = 0; i < 90; i += 2) {
-      Files.deleteIfExists(goal.resolve("tree/deep/er/reading-" + i));
-      Files.deleteIfExists(goal.resolve("tree/reading-" + i));
-    }
-    Files.setAttribute(goal.resolve("tree"), "unix:mode", 0755);
-  }
-
-  private static void assertOnlyWholeFiles(Path goal, Path old) throws IOException {
-    try (Stream<Path> paths = Files.walk(goal)) {
-      for (Path path : (Iterable<Path>) paths.filter(Files::isRegularFile)::iterator) {
-        if (!path.getFileName().toString().contains(".zander-")) {
-          String name = goal.relativize(path).toString();
-          byte[] is = Files.readAllBytes(path);
-          boolean whole =
-              Arrays.equals(is, Files.readAllBytes(original.resolve(name)))
-                  || (Files.exists(old.resolve(name))
-                      && Arrays.equals(is, Files.readAllBytes(old.resolve(name))));
-          assertThat(whole).as("%s is whole", name).isTrue();
-        }
-      }
-    }
-  }
-
-  private static List<String> temporary(Path goal) throws IOException {
-    try (Stream<Path> paths = Files.walk(goal)) {
-      return paths.map(Path::toString).filter(name -> name.contains(".zander-")).toList();
-    }
-  }
-
   @Test
   void everyCrossingThatWasCutIsContinued() throws Exception {
     Path old = folder.resolve("old");
-    makeOld(old);
+    TwoVersions.makeOld(old);
     Random random = new Random(20261123);
     List<String> ran = new ArrayList<>();
     for (int i = 0; i < CUTS; i++) {
@@ -138,7 +88,7 @@ class CutCrossingTest {
       long at = 4000 + random.nextInt(TREE_BYTES);
       String what = cut + (up ? " up" : " down") + (filesAlone ? " by files" : "") + " at " + at;
       Path goal = Files.createDirectories(folder.resolve("goal-" + i));
-      makeOld(goal);
+      TwoVersions.makeOld(goal);
       try {
         one(goal, old, cut, up, filesAlone, at);
       } catch (AssertionError | Exception e) {
@@ -173,7 +123,7 @@ class CutCrossingTest {
         watcher.interrupt();
         watcher.join();
       }
-      assertOnlyWholeFiles(goal, old);
+      TwoVersions.assertOnlyWholeFiles(goal, old, original);
       log.ended(progress);
       log.close();
       if (progress.phase() == Phase.BROKEN) {
@@ -186,16 +136,12 @@ class CutCrossingTest {
       assertThat(progress.problems()).isEmpty();
       assertThat(progress.phase()).isEqualTo(Phase.DONE);
       Leftovers.remove(target(names, up, goal, connection, filesAlone), NAMES, names, go());
-      assertThat(temporary(goal)).isEmpty();
+      assertThat(TwoVersions.temporary(goal)).isEmpty();
       assertThat(LargeTree.describe(goal.resolve("tree"))).hasSameSizeAs(wanted);
-      assertThat(contents(goal.resolve("tree"))).isEqualTo(contents(original.resolve("tree")));
+      assertThat(TwoVersions.contents(goal.resolve("tree")))
+          .isEqualTo(TwoVersions.contents(original.resolve("tree")));
       connection.get().drop();
     }
-  }
-
-  /** Files with their modes, times and bytes; folders that were there keep their own. */
-  private static List<String> contents(Path tree) throws IOException {
-    return LargeTree.describe(tree).stream().filter(line -> line.contains("reading-")).toList();
   }
 
   private static Cancellation go() {

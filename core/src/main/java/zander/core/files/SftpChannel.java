@@ -29,6 +29,8 @@ final class SftpChannel extends ChannelSubsystem {
   /** As much as goes into one packet (RFC 4253, section 6.1). */
   private static final int TOGETHER = 30 * 1024;
 
+  private static final byte[] NOTHING = {};
+
   private final ThreadLocal<ByteArrayBuffer> together = new ThreadLocal<>();
   private final Map<Integer, Answer> awaited = new ConcurrentHashMap<>();
   private final Map<String, byte[]> extensions = new TreeMap<>();
@@ -156,23 +158,28 @@ final class SftpChannel extends ChannelSubsystem {
     } finally {
       together.remove();
     }
-    write(all);
+    out(all, NOTHING, 0, 0);
   }
 
   private void write(Buffer message) throws IOException {
+    write(message, NOTHING, 0, 0);
+  }
+
+  private void write(Buffer message, byte[] data, int offset, int length) throws IOException {
     ByteArrayBuffer all = together.get();
     if (all != null) {
       all.putRawBytes(message.array(), message.rpos(), message.available());
+      all.putRawBytes(data, offset, length);
       if (all.available() >= TOGETHER) {
-        out(all);
+        out(all, NOTHING, 0, 0);
         all.clear(false);
       }
       return;
     }
-    out(message);
+    out(message, data, offset, length);
   }
 
-  private void out(Buffer message) throws IOException {
+  private void out(Buffer message, byte[] data, int offset, int length) throws IOException {
     if (message.available() == 0) {
       return;
     }
@@ -182,16 +189,26 @@ final class SftpChannel extends ChannelSubsystem {
     }
     synchronized (out) {
       out.write(message.array(), message.rpos(), message.available());
+      out.write(data, offset, length);
       out.flush();
     }
   }
 
   /** Sends a request; the answer comes under the number that is returned. */
   int send(int type, Buffer body) throws IOException {
+    return send(type, body, NOTHING, 0, 0);
+  }
+
+  /**
+   * The same with content after the body, which is not copied on its way.
+   *
+   * @param bytes of content
+   */
+  int send(int type, Buffer body, byte[] data, int offset, int bytes) throws IOException {
     int id = ids.incrementAndGet();
     int length = body.available();
     Buffer message = new ByteArrayBuffer(length + 9, false);
-    message.putInt(length + 5L);
+    message.putInt(length + 5L + bytes);
     message.putByte((byte) type);
     message.putInt(id);
     message.putRawBytes(body.array(), body.rpos(), length);
@@ -200,7 +217,7 @@ final class SftpChannel extends ChannelSubsystem {
       if (isClosing() || isClosed()) {
         throw new IOException("the channel is closed");
       }
-      write(message);
+      write(message, data, offset, bytes);
     } catch (IOException | RuntimeException e) {
       awaited.remove(id);
       throw e;

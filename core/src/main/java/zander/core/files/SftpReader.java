@@ -23,7 +23,7 @@ final class SftpReader extends InputStream {
   /** Two at first, so that the end of a small file is known with its content. */
   private int allowed = 2;
 
-  private byte[] part = new byte[0];
+  private SftpWire.Data part = new SftpWire.Data(new byte[0], 0, 0);
   private int taken;
   private boolean ended;
   private boolean closed;
@@ -46,11 +46,11 @@ final class SftpReader extends InputStream {
     if (length == 0) {
       return 0;
     }
-    if (taken == part.length && !fill()) {
+    if (taken == part.length() && !fill()) {
       return -1;
     }
-    int count = Math.min(length, part.length - taken);
-    System.arraycopy(part, taken, into, offset, count);
+    int count = Math.min(length, part.length() - taken);
+    System.arraycopy(part.bytes(), part.offset() + taken, into, offset, count);
     taken += count;
     return count;
   }
@@ -64,16 +64,16 @@ final class SftpReader extends InputStream {
         nextAt += chunk;
       }
       Part first = underWay.removeFirst();
-      byte[] data = first.lane().wire().expectData(first.sent());
-      if (data == null || data.length == 0) {
+      SftpWire.Data data = first.lane().wire().expectData(first.sent());
+      if (data == null || data.length() == 0) {
         ended = true;
         break;
       }
       allowed = Math.min(MOST_UNDER_WAY * lanes.size(), allowed * 2);
-      if (data.length < first.length()) {
+      if (data.length() < first.length()) {
         // A server may answer with less than was asked; the rest is asked again, in order.
         underWay.addFirst(
-            request(first.lane(), first.at() + data.length, first.length() - data.length));
+            request(first.lane(), first.at() + data.length(), first.length() - data.length()));
       }
       part = data;
       taken = 0;

@@ -150,8 +150,8 @@ final class SftpSmallFiles {
     for (int at = 0; at < content.length; at += CHUNK) {
       Buffer body = one.body();
       body.putLong(at);
-      body.putBytes(content, at, Math.min(CHUNK, content.length - at));
-      one.parts.add(wire.send(SftpWire.WRITE, body, "write", one.path));
+      int count = Math.min(CHUNK, content.length - at);
+      one.parts.add(wire.sendData(SftpWire.WRITE, body, content, at, count, "write", one.path));
     }
     if (one.about.mode() != null || one.about.modified() >= 0) {
       Buffer body = one.body();
@@ -246,7 +246,7 @@ final class SftpSmallFiles {
   private Got read(Opened<Wanted> one) throws IOException {
     ByteArrayOutputStream content = new ByteArrayOutputStream((int) one.about.expected() + 1);
     for (SftpWire.Sent part : one.parts) {
-      byte[] data =
+      SftpWire.Data data =
           SftpBatch.take(
               part,
               wire::expectData,
@@ -255,7 +255,7 @@ final class SftpSmallFiles {
                 return null;
               });
       if (data != null) {
-        content.writeBytes(data);
+        content.write(data.bytes(), data.offset(), data.length());
       }
     }
     RemoteAttributes attributes =

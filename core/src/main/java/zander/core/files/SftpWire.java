@@ -101,6 +101,19 @@ final class SftpWire {
     }
   }
 
+  /** The same for one that ends with content, whose length is before it. */
+  Sent sendData(
+      int type, Buffer body, byte[] data, int offset, int count, String step, RemotePath path)
+      throws RemoteFailure {
+    BlockingCalls.check(step);
+    body.putInt(count);
+    try {
+      return new Sent(channel.send(type, body, data, offset, count), step, path);
+    } catch (IOException | RuntimeException e) {
+      throw lost(step, path, e);
+    }
+  }
+
   Sent sendExtended(String name, Buffer rest, String step, RemotePath path) throws RemoteFailure {
     Buffer body = body();
     body.putString(name);
@@ -158,9 +171,20 @@ final class SftpWire {
         });
   }
 
-  /** The bytes read, or {@code null} at the end of the file. */
-  byte[] expectData(Sent sent) throws RemoteFailure {
-    return await(sent, DATA, Buffer::getBytes);
+  /** Part of an answer, where it lies: content is not copied more often than it must be. */
+  record Data(byte[] bytes, int offset, int length) {
+    private static Data of(Buffer body) {
+      int length = body.getInt();
+      if (length < 0 || length > body.available()) {
+        throw new IllegalStateException("content of " + length + " bytes in a shorter answer");
+      }
+      return new Data(body.array(), body.rpos(), length);
+    }
+  }
+
+  /** What was read, or {@code null} at the end of the file. */
+  Data expectData(Sent sent) throws RemoteFailure {
+    return await(sent, DATA, Data::of);
   }
 
   /** Hands over the answer to READDIR; {@code null} at the end of the folder. */

@@ -71,8 +71,9 @@ final class SftpWriter implements RemoteWriter {
     SftpLane lane = lanes.get((int) (at / chunk % lanes.size()));
     Buffer body = lane.body();
     body.putLong(at);
-    body.putBytes(bytes, offset, count);
-    underWay.addLast(new Part(lane, lane.wire().send(SftpWire.WRITE, body, "write", path)));
+    underWay.addLast(
+        new Part(
+            lane, lane.wire().sendData(SftpWire.WRITE, body, bytes, offset, count, "write", path)));
     awaitDownTo(Math.max(2, MOST_UNDER_WAY / chunk) * lanes.size());
   }
 
