@@ -9,6 +9,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.apache.sshd.client.channel.ChannelSubsystem;
 import org.apache.sshd.client.session.ClientSession;
+import org.apache.sshd.common.channel.exception.SshChannelClosedException;
 import org.apache.sshd.common.session.ConnectionService;
 import org.apache.sshd.common.util.buffer.Buffer;
 import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
@@ -115,7 +116,13 @@ final class SftpChannel extends ChannelSubsystem {
     init.putInt(5);
     init.putByte((byte) INIT);
     init.putInt(VERSION_NUMBER);
-    write(init);
+    try {
+      write(init);
+    } catch (SshChannelClosedException e) {
+      // The server ended it before it was begun; the library's words name its own classes.
+      throw new IOException(
+          getSession().isOpen() ? "the file service has ended" : "the session is closed");
+    }
     byte[] answer = version.await(patience);
     if (answer == null) {
       throw new IOException("the file service does not answer");

@@ -100,7 +100,10 @@ final class AcrossDesks {
                         + " and every byte crosses your line twice."),
                 List.of(),
                 false,
-                List.of(straight, around, from.folder().dismiss()),
+                List.of(
+                    straight,
+                    around,
+                    new Question.Choice("Do not copy", ticked -> from.folder().dismissQuestion())),
                 null));
   }
 }
