@@ -11,8 +11,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import org.apache.sshd.client.channel.ChannelExec;
 import org.apache.sshd.client.channel.ClientChannelEvent;
 import org.apache.sshd.client.session.ClientSession;
@@ -46,6 +48,7 @@ public final class Connection implements Closeable, Commands {
   private final WhoAmI whoAmI;
   private final RemoteFiles.Landing landing;
   private final List<RemoteFiles> moreFiles = new ArrayList<>();
+  private final Map<String, Object> learnt = new ConcurrentHashMap<>();
   private boolean noMoreFiles;
   private Tools tools;
   private volatile Duration leastDelay;
@@ -170,6 +173,14 @@ public final class Connection implements Closeable, Commands {
 
   public boolean isOpen() {
     return session.isOpen();
+  }
+
+  /**
+   * What was learnt of this line, by whoever wants to know it again: made at the first call with a
+   * name, and kept for as long as the connection lives.
+   */
+  public <T> T learnt(String name, Class<T> type, Supplier<T> make) {
+    return type.cast(learnt.computeIfAbsent(name, first -> make.get()));
   }
 
   /** How many sessions are open: more than one where the server limits channels. */

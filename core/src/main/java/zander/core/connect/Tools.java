@@ -14,10 +14,17 @@ import java.util.regex.Pattern;
  *     (GNU's; not relied on before version 1.29, because old ones read all names first)
  * @param streams whether {@code cat}, {@code dd} and the like are there
  * @param sums whether {@code sha256sum} answers with names ended by NUL
+ * @param compresses whether {@code gzip} is there, and a {@code head} that takes just so many bytes
  * @param holes whether {@code dd} leaves holes for zeros (GNU's does)
  */
-public record Tools(boolean unpacks, boolean packs, boolean streams, boolean sums, boolean holes) {
-  public static final Tools NONE = new Tools(false, false, false, false, false);
+public record Tools(
+    boolean unpacks,
+    boolean packs,
+    boolean streams,
+    boolean sums,
+    boolean holes,
+    boolean compresses) {
+  public static final Tools NONE = new Tools(false, false, false, false, false, false);
 
   private static final Pattern VERSION = Pattern.compile("\\b(\\d{1,4})\\.(\\d{1,4})");
 
@@ -25,6 +32,7 @@ public record Tools(boolean unpacks, boolean packs, boolean streams, boolean sum
       """
       echo 'tar  ' $(tar --version 2>/dev/null </dev/null | head -n 1)
       echo 'dd  ' $(dd --version 2>/dev/null </dev/null | head -n 1)
+      echo 'gzip ' $(command -v gzip) $(echo abc | head -c 2)
       echo 'cat ' $(command -v cat) $(command -v dd)
       echo 'sums ' $(sha256sum -z /dev/null 2>/dev/null | tr '\\0' '!')
       """;
@@ -44,7 +52,8 @@ public record Tools(boolean unpacks, boolean packs, boolean streams, boolean sum
         streams && gnuTar && isFrom(tar, 1, 29),
         streams,
         line(lines, "sums ").contains("!"),
-        line(lines, "dd ").contains("coreutils"));
+        line(lines, "dd ").contains("coreutils"),
+        line(lines, "gzip ").contains("/gzip ab"));
   }
 
   /** Whether a program's own words give this version or a later one. */

@@ -38,6 +38,7 @@ final class Carriers {
   private Duration delay;
   private String changed = "";
   private int refused;
+  private boolean compressed;
 
   Carriers(ServerLine line, Wish wish) {
     this.line = line;
@@ -94,6 +95,15 @@ final class Carriers {
     return delay.compareTo(FAR) >= 0;
   }
 
+  boolean compresses() throws IOException {
+    return tools().compresses();
+  }
+
+  /** Loads are compressed from now on, as long as they become smaller. */
+  synchronized void compressed() {
+    compressed = true;
+  }
+
   /** A program could not be started, or gave no good answer: that may pass, but not for ever. */
   synchronized void noRoom() {
     if (++refused >= MOST_REFUSED) {
@@ -117,7 +127,9 @@ final class Carriers {
       return "by requests to the file service: " + changed;
     }
     if (tools.unpacks() || tools.packs()) {
-      return "many small files packed by tar, large ones "
+      return "many small files packed by tar"
+          + (compressed ? " and compressed, because the line is slow" : "")
+          + ", large ones "
           + (isFar() ? "over " + (LANES + 1) + " channels at once" : "as a stream")
           + ", over "
           + line;

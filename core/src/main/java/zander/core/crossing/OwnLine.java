@@ -71,6 +71,11 @@ public final class OwnLine implements ServerLine {
   }
 
   @Override
+  public Squeeze squeeze(Direction way) {
+    return connection.get().learnt("squeeze " + way, Squeeze.class, Squeeze::new);
+  }
+
+  @Override
   public String host() {
     return name == null ? connection.get().address().host() : name;
   }

@@ -2,8 +2,8 @@ package zander.core.crossing;
 
 import java.io.BufferedInputStream;
 import java.io.BufferedOutputStream;
+import java.io.ByteArrayOutputStream;
 import java.io.EOFException;
-import java.io.FilterOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -12,8 +12,6 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Collectors;
-import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
-import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
 import zander.core.change.TemporaryName;
 import zander.core.connect.Pipe;
 import zander.core.connect.ShellWords;
@@ -22,12 +20,10 @@ import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.WireName;
-import zander.core.rights.Mode;
 
 /**
  * Writes the temporary files of loads by one stream into the server's {@code tar}, which stays open
- * for the whole crossing: no round trip for a file, and none for starting a program for a load. The
- * format is POSIX.1-1988 ustar with the GNU tar manual's long names, which carry names as bytes.
+ * for the whole crossing: no round trip for a file, and none for starting a program for a load.
  *
  * <p>Each load is an archive of its own with an entry at its end that cannot be unpacked: the
  * beginning of a file "continued from another volume". The program makes nothing of it and says so
@@ -37,11 +33,6 @@ import zander.core.rights.Mode;
 final class PackedDelivery {
   private static final int BUFFER = 64 * 1024;
 
-  /**
-   * The program reads records of this size and begins none before it is there (tar manual, 9.4).
-   */
-  private static final int RECORD = 20 * 512;
-
   /** What its complaints begin with (GNU coding standards, 4.4). */
   private static final String SAYS = "tar: ";
 
@@ -50,9 +41,11 @@ final class PackedDelivery {
   /** Of what is said about one load; more is not about files any more. */
   private static final int MOST_SAID = 1 << 20;
 
-  private static final Mode NEW_FILE = new Mode(0666);
+  /** Enough of a load to see whether it can be made smaller. */
+  private static final int SAMPLE = 32 * 1024;
 
   private final RemoteSide side;
+  private final Squeeze squeeze;
 
   /** One, and more where a server's window limits what is under way on each. */
   private final List<Kept> kept = new ArrayList<>();
@@ -61,15 +54,18 @@ final class PackedDelivery {
 
   PackedDelivery(RemoteSide side) {
     this.side = side;
+    this.squeeze = side.line().squeeze(Direction.SEND_UP);
   }
 
   /** A program, and whose turn it is to write to it and to read what it says. */
   private static final class Kept {
+    final boolean compressed;
     final Pipe pipe;
     final InputStream told;
     final Turns turns = new Turns();
 
-    Kept(Pipe pipe) {
+    Kept(Pipe pipe, boolean compressed) {
+      this.compressed = compressed;
       this.pipe = pipe;
       this.told = new BufferedInputStream(pipe.out(), BUFFER);
     }
@@ -104,17 +100,21 @@ final class PackedDelivery {
 
   /** Starts a program more, so that it is there when the loads are. */
   void open(Item like) throws IOException {
-    start(like);
+    start(like, false);
   }
 
-  private Kept start(Item like) throws IOException {
+  private Kept start(Item like, boolean compressed) throws IOException {
+    // Each load is a stream of its own to gzip, which would keep back the end of one that goes on.
     String script =
         "cd "
             + ShellWords.quote(side.base())
-            + " && exec tar "
+            + " && "
+            + (compressed
+                ? "while read -r n; do head -c \"$n\" | gzip -dc || exit; done | tar "
+                : "exec tar ")
             + options(like)
             + "f - --warning=no-timestamp 2>&1";
-    Kept made = new Kept(side.line().commands().pipe(script));
+    Kept made = new Kept(side.line().commands().pipe(script), compressed);
     synchronized (this) {
       kept.add(made);
     }
@@ -122,22 +122,22 @@ final class PackedDelivery {
   }
 
   /** The one with the least to do. */
-  private Kept free(Item like) throws IOException {
-    synchronized (this) {
-      Kept best =
-          kept.stream().min(Comparator.comparingLong(one -> one.turns.waiting())).orElse(null);
-      if (best != null) {
-        return best;
-      }
+  private Kept free(Item like, boolean compressed) throws IOException {
+    Kept best = least(compressed);
+    if (best != null) {
+      return best;
     }
     synchronized (starting) {
-      synchronized (this) {
-        if (!kept.isEmpty()) {
-          return kept.get(0);
-        }
-      }
-      return start(like);
+      Kept started = least(compressed);
+      return started != null ? started : start(like, compressed);
     }
+  }
+
+  private synchronized Kept least(boolean compressed) {
+    return kept.stream()
+        .filter(one -> one.compressed == compressed)
+        .min(Comparator.comparingLong(one -> one.turns.waiting()))
+        .orElse(null);
   }
 
   /** Whether this is the first load to find it so. */
@@ -154,7 +154,7 @@ final class PackedDelivery {
   boolean write(List<Arriving> waiting) throws IOException {
     Kept stream;
     try {
-      stream = free(waiting.get(0).parcel.item);
+      stream = free(waiting.get(0).parcel.item, isToBeCompressed(waiting));
     } catch (RemoteFailure e) {
       throw e;
     } catch (IOException e) {
@@ -163,7 +163,7 @@ final class PackedDelivery {
     }
     List<String> complaints;
     try {
-      complaints = complaints(stream, send(stream, waiting));
+      complaints = carry(stream, waiting);
     } catch (IOException e) {
       boolean couldNotRun = e instanceof EOFException && PackedFetch.couldNotRun(stream.pipe);
       boolean first = broken(stream);
@@ -175,51 +175,61 @@ final class PackedDelivery {
       } else if (first) {
         side.carriers().noRoom();
       }
+      if (stream.compressed) {
+        squeeze.cannot();
+      }
       return false;
     }
     lookAt(waiting, complaints);
     return true;
   }
 
-  private static long send(Kept stream, List<Arriving> waiting) throws IOException {
-    OutputStream open =
-        new FilterOutputStream(new BufferedOutputStream(stream.pipe.in(), BUFFER)) {
-          @Override
-          public void write(byte[] bytes, int offset, int length) throws IOException {
-            out.write(bytes, offset, length);
-          }
-
-          @Override
-          public void close() throws IOException {
-            flush();
-          }
-        };
-    synchronized (stream) {
-      long turn = stream.turns.take();
-      try (TarArchiveOutputStream tar =
-          new TarArchiveOutputStream(open, RECORD, StandardCharsets.ISO_8859_1.name())) {
-        tar.setLongFileMode(TarArchiveOutputStream.LONGFILE_GNU);
-        tar.setBigNumberMode(TarArchiveOutputStream.BIGNUMBER_STAR);
-        for (Arriving one : waiting) {
-          Parcel parcel = one.parcel;
-          TarArchiveEntry entry = new TarArchiveEntry("./" + one.partPath);
-          Mode mode = parcel.item.mode() == null ? NEW_FILE : parcel.item.mode();
-          entry.setMode(mode.bits());
-          entry.setModTime(parcel.modified * 1000);
-          entry.setSize(parcel.content.length);
-          tar.putArchiveEntry(entry);
-          tar.write(parcel.content);
-          tar.closeArchiveEntry();
-        }
-        tar.putArchiveEntry(new TarArchiveEntry(end(turn), CONTINUED));
-        tar.closeArchiveEntry();
-      }
-      return turn;
+  private boolean isToBeCompressed(List<Arriving> waiting) throws IOException {
+    if (!side.carriers().compresses()) {
+      return false;
     }
+    ByteArrayOutputStream some = new ByteArrayOutputStream();
+    for (Arriving one : waiting) {
+      if (some.size() < SAMPLE) {
+        some.writeBytes(one.parcel.content);
+      }
+    }
+    squeeze.sample(some.toByteArray());
+    boolean pays = squeeze.pays();
+    if (pays) {
+      side.carriers().compressed();
+    }
+    return pays;
   }
 
-  /** GNU's type of an entry that begins in the archive's volume before. */
-  private static final byte CONTINUED = (byte) 'M';
+  /** Returns what the program complained of. */
+  private List<String> carry(Kept stream, List<Arriving> waiting) throws IOException {
+    squeeze.begins();
+    long bytes = 0;
+    try {
+      long turn;
+      long sent = 0;
+      synchronized (stream) {
+        turn = stream.turns.take();
+        OutputStream out = new BufferedOutputStream(stream.pipe.in(), BUFFER);
+        if (stream.compressed) {
+          byte[] load = LoadArchive.compressed(waiting, end(turn));
+          sent = load.length;
+          out.write((load.length + "\n").getBytes(StandardCharsets.US_ASCII));
+          out.write(load);
+          out.flush();
+        } else {
+          sent = waiting.stream().mapToLong(one -> one.parcel.content.length).sum();
+          LoadArchive.write(waiting, end(turn), out);
+        }
+      }
+      List<String> complaints = complaints(stream, turn);
+      bytes = sent;
+      return complaints;
+    } finally {
+      squeeze.ends(bytes);
+    }
+  }
 
   private static String end(long turn) {
     return "zander-load-" + turn;

@@ -2,15 +2,20 @@ package zander.core.crossing;
 
 import java.io.BufferedInputStream;
 import java.io.EOFException;
+import java.io.FilterInputStream;
 import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ThreadLocalRandom;
+import java.util.function.Consumer;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
 import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
+import org.apache.commons.compress.compressors.gzip.GzipCompressorInputStream;
 import zander.core.connect.Pipe;
 import zander.core.connect.ShellWords;
 import zander.core.files.RemoteAttributes;
@@ -38,16 +43,25 @@ final class PackedFetch {
   private static final String END = "././";
 
   private final RemoteSide side;
-  private Kept kept;
+  private final Squeeze squeeze;
+
+  /** One that writes as it is, and one that compresses what it writes. */
+  private final Kept[] kept = new Kept[2];
 
   PackedFetch(RemoteSide side) {
     this.side = side;
+    this.squeeze = side.line().squeeze(Direction.BRING_DOWN);
   }
 
-  /** The program, and whose turn it is to name files to it and to read them. */
+  /** A program, and whose turn it is to name files to it and to read them. */
   private static final class Kept {
+    final boolean compressed;
     final Pipe pipe;
+    final CountedStream out;
+
+    /** {@code null} where each load is an archive of its own. */
     final TarArchiveInputStream tar;
+
     final Turns turns = new Turns();
     final String mark =
         ".zander-end-" + Long.toHexString(ThreadLocalRandom.current().nextLong()) + "-";
@@ -55,11 +69,11 @@ final class PackedFetch {
     /** Of the ends of the load before, so many are still to come. */
     int endsBefore;
 
-    Kept(Pipe pipe) {
+    Kept(Pipe pipe, boolean compressed) {
+      this.compressed = compressed;
       this.pipe = pipe;
-      this.tar =
-          new TarArchiveInputStream(
-              new BufferedInputStream(pipe.out(), BUFFER), StandardCharsets.ISO_8859_1.name());
+      this.out = new CountedStream(new BufferedInputStream(pipe.out(), BUFFER));
+      this.tar = compressed ? null : archive(out);
     }
 
     void close() {
@@ -68,54 +82,103 @@ final class PackedFetch {
     }
   }
 
-  /** Starts the program, so that it is there when the first load is. */
-  void open() throws IOException {
-    program();
+  private static TarArchiveInputStream archive(InputStream in) {
+    return new TarArchiveInputStream(in, StandardCharsets.ISO_8859_1.name());
   }
 
-  private synchronized Kept program() throws IOException {
-    if (kept == null) {
+  /** Counts what is read. For one thread at a time. */
+  private static final class CountedStream extends FilterInputStream {
+    volatile long count;
+
+    CountedStream(InputStream in) {
+      super(in);
+    }
+
+    @Override
+    public int read() throws IOException {
+      int b = super.read();
+      count += b < 0 ? 0 : 1;
+      return b;
+    }
+
+    @Override
+    public int read(byte[] into, int offset, int length) throws IOException {
+      int read = super.read(into, offset, length);
+      count += Math.max(0, read);
+      return read;
+    }
+  }
+
+  /** Starts the program, so that it is there when the first load is. */
+  void open() throws IOException {
+    program(false);
+  }
+
+  private synchronized Kept program(boolean compressed) throws IOException {
+    int which = compressed ? 1 : 0;
+    if (kept[which] == null) {
+      String tar = "tar -cf - --format=gnu --no-recursion --hard-dereference --null -T -";
+      // Each load is a stream of its own to gzip, which would keep back the end of one that goes
+      // on.
       String script =
           "cd "
               + ShellWords.quote(side.base())
-              + " && exec tar -cf - --format=gnu --no-recursion --hard-dereference --null -T -";
-      kept = new Kept(side.line().commands().pipe(script));
+              + " && "
+              + (compressed
+                  ? "while read -r n; do head -c \"$n\" | " + tar + " | gzip -1c || exit; done"
+                  : "exec " + tar);
+      kept[which] = new Kept(side.line().commands().pipe(script), compressed);
     }
-    return kept;
+    return kept[which];
   }
 
   synchronized boolean isOpen() {
-    return kept != null;
+    return kept[0] != null || kept[1] != null;
   }
 
   synchronized void close() {
-    if (kept != null) {
-      kept.turns.endOf(kept.pipe);
-      kept = null;
-    }
+    end(one -> one.turns.endOf(one.pipe));
   }
 
   /** Ends it in the middle of what it does. */
   synchronized void giveUp() {
-    if (kept != null) {
-      kept.close();
-      kept = null;
+    end(Kept::close);
+  }
+
+  private void end(Consumer<Kept> how) {
+    for (int i = 0; i < kept.length; i++) {
+      if (kept[i] != null) {
+        how.accept(kept[i]);
+        kept[i] = null;
+      }
     }
   }
 
   /** Whether this is the first load to find it so. */
   private synchronized boolean broken(Kept stream) {
     stream.close();
-    boolean first = kept == stream;
-    kept = first ? null : kept;
+    int which = stream.compressed ? 1 : 0;
+    if (stream.compressed) {
+      squeeze.cannot();
+    }
+    boolean first = kept[which] == stream;
+    kept[which] = first ? null : kept[which];
     return first;
+  }
+
+  private boolean isToBeCompressed() throws IOException {
+    boolean pays = side.carriers().compresses() && squeeze.pays();
+    if (pays) {
+      side.carriers().compressed();
+    }
+    return pays;
   }
 
   /** Gives what could be read its content; the others are returned. */
   List<Parcel> fetch(List<Parcel> load) throws IOException {
     Kept stream;
     try {
-      stream = program();
+      stream = program(isToBeCompressed());
     } catch (RemoteFailure e) {
       throw e;
     } catch (IOException e) {
@@ -126,7 +189,7 @@ final class PackedFetch {
     try {
       long turn = name(stream, load);
       stream.turns.await(turn);
-      read(stream, load);
+      readCounted(stream, load);
       complaints = stream.pipe.errorsUntil(stream.mark + turn);
       stream.turns.done();
     } catch (IOException | RuntimeException e) {
@@ -172,19 +235,58 @@ final class PackedFetch {
     }
     synchronized (stream) {
       long turn = stream.turns.take();
-      names.append(ASK_END).append("./").append(stream.mark).append(turn).append('\0');
-      stream.pipe.in().write(WireName.bytes(names.toString()));
+      names
+          .append(stream.compressed ? "" : ASK_END)
+          .append("./")
+          .append(stream.mark)
+          .append(turn)
+          .append('\0');
+      String before = stream.compressed ? names.length() + "\n" : "";
+      stream.pipe.in().write(WireName.bytes(before + names));
       stream.pipe.in().flush();
       return turn;
     }
   }
 
-  private static void read(Kept stream, List<Parcel> load) throws IOException {
+  private void readCounted(Kept stream, List<Parcel> load) throws IOException {
+    long before = stream.out.count;
+    squeeze.begins();
+    try {
+      if (stream.compressed) {
+        readCompressed(stream, load);
+      } else {
+        read(stream, load);
+      }
+    } finally {
+      squeeze.ends(stream.out.count - before);
+    }
+    load.stream()
+        .filter(parcel -> parcel.content != null && parcel.content.length > 0)
+        .findFirst()
+        .ifPresent(parcel -> squeeze.sample(parcel.content));
+  }
+
+  private static Map<String, Parcel> byName(List<Parcel> load) {
     Map<String, Parcel> byName = new HashMap<>();
     load.forEach(parcel -> byName.put("./" + parcel.item.from(), parcel));
-    TarArchiveInputStream tar = stream.tar;
+    return byName;
+  }
+
+  private static void readCompressed(Kept stream, List<Parcel> load) throws IOException {
+    Map<String, Parcel> byName = byName(load);
+    // One member of RFC 1952; what comes after it is the next load's.
+    GzipCompressorInputStream one = new GzipCompressorInputStream(stream.out, false);
+    TarArchiveInputStream tar = archive(one);
+    for (TarArchiveEntry entry; (entry = tar.getNextEntry()) != null; ) {
+      take(tar, entry, byName.get(entry.getName()));
+    }
+    one.transferTo(OutputStream.nullOutputStream());
+  }
+
+  private static void read(Kept stream, List<Parcel> load) throws IOException {
+    Map<String, Parcel> byName = byName(load);
     while (true) {
-      TarArchiveEntry entry = tar.getNextEntry();
+      TarArchiveEntry entry = stream.tar.getNextEntry();
       if (entry == null) {
         throw new EOFException("tar ended");
       }
@@ -196,17 +298,21 @@ final class PackedFetch {
         stream.endsBefore--;
         continue;
       }
-      Parcel parcel = byName.get(entry.getName());
-      // Only what was asked for, and only as a plain file: a server may lie.
-      if (parcel != null
-          && entry.isFile()
-          && !entry.isLink()
-          && !entry.isSymbolicLink()
-          && entry.getSize() <= RemoteBatch.LARGEST) {
-        byte[] content = tar.readNBytes((int) entry.getSize());
-        if (content.length == entry.getSize()) {
-          parcel.read(content, entry.getModTime().getTime() / 1000);
-        }
+      take(stream.tar, entry, byName.get(entry.getName()));
+    }
+  }
+
+  /** Only what was asked for, and only as a plain file: a server may lie. */
+  private static void take(TarArchiveInputStream tar, TarArchiveEntry entry, Parcel parcel)
+      throws IOException {
+    if (parcel != null
+        && entry.isFile()
+        && !entry.isLink()
+        && !entry.isSymbolicLink()
+        && entry.getSize() <= RemoteBatch.LARGEST) {
+      byte[] content = tar.readNBytes((int) entry.getSize());
+      if (content.length == entry.getSize()) {
+        parcel.read(content, entry.getModTime().getTime() / 1000);
       }
     }
   }

@@ -32,8 +32,8 @@ public final class RemoteSide implements Side {
   private final Carriers carriers;
   private final MadeFolders madeFolders;
   private final ServerDigests digests;
-  private final PackedDelivery packedUp = new PackedDelivery(this);
-  private final PackedFetch packedDown = new PackedFetch(this);
+  private final PackedDelivery packedUp;
+  private final PackedFetch packedDown;
   private Straight straight;
   private boolean mayGoStraight;
   private String around = "";
@@ -74,6 +74,8 @@ public final class RemoteSide implements Side {
     this.carriers = new Carriers(line, wish);
     this.madeFolders = new MadeFolders(this);
     this.digests = new ServerDigests(this);
+    this.packedUp = new PackedDelivery(this);
+    this.packedDown = new PackedFetch(this);
   }
 
   /** Uses nothing but requests to the file service, as for an account without a shell. */

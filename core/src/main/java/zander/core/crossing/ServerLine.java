@@ -48,6 +48,11 @@ public interface ServerLine {
     return connection().lend(goal.connection());
   }
 
+  /** What is known of whether compressing pays that way. */
+  default Squeeze squeeze(Direction way) {
+    return new Squeeze();
+  }
+
   /** The time of one round trip. */
   Duration delay() throws IOException;
 

@@ -10,6 +10,7 @@ import java.net.Socket;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.concurrent.locks.LockSupport;
 
 /**
  * A line of its own between a client and a server on the loopback, which can be cut after a chosen
@@ -21,6 +22,7 @@ public final class Relay implements Closeable {
   private final Set<Socket> sockets = ConcurrentHashMap.newKeySet();
   private final AtomicLong left = new AtomicLong(Long.MAX_VALUE);
   private volatile boolean silent;
+  private volatile long rate;
   private final AtomicLong carried = new AtomicLong();
 
   public Relay(int targetPort) throws IOException {
@@ -51,6 +53,11 @@ public final class Relay implements Closeable {
   public void stallAfter(long bytes) {
     silent = true;
     left.set(bytes);
+  }
+
+  /** Carries no more than so many bytes a second each way, from now on. */
+  public void slow(long bytesPerSecond) {
+    rate = bytesPerSecond;
   }
 
   /** Carries everything again, on lines opened from now on. */
@@ -93,6 +100,9 @@ public final class Relay implements Closeable {
         out.write(buffer, 0, pass);
         out.flush();
         carried.addAndGet(pass);
+        if (rate > 0) {
+          LockSupport.parkNanos(pass * 1_000_000_000L / rate);
+        }
         if (silent && pass < count) {
           continue;
         }

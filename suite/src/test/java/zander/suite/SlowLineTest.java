@@ -1,0 +1,118 @@
+package zander.suite;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Random;
+import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.Assumptions;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import zander.core.connect.Connection;
+import zander.core.crossing.Crossing;
+import zander.core.crossing.LocalSide;
+import zander.core.crossing.OwnLine;
+import zander.core.crossing.Progress;
+import zander.core.crossing.RemoteSide;
+import zander.core.crossing.Side;
+import zander.core.crossing.WhenExists;
+import zander.core.files.RemotePath;
+import zander.core.journal.Journal;
+import zander.core.work.Cancellation;
+import zander.standin.server.Relay;
+
+/**
+ * Over a line of a few megabytes a second, what becomes smaller is compressed, and only that: once
+ * the line was found slow, so that what is under way by then goes as it is.
+ */
+@Timeout(value = 90, unit = TimeUnit.SECONDS)
+class SlowLineTest {
+  private static final int FILES = 2000;
+  private static final int FILE_BYTES = 3000;
+  private static final long RATE = 3 << 20;
+
+  @TempDir static Path folder;
+  private static SystemSshd sshd;
+  private static int count;
+
+  @BeforeAll
+  static void start() throws Exception {
+    Assumptions.assumeTrue(SystemSshd.isPossible(), "needs openssh-server, and to be root");
+    sshd = new SystemSshd(folder, List.of(), List.of());
+    Random random = new Random(3);
+    for (int i = 0; i < FILES; i++) {
+      StringBuilder text = new StringBuilder();
+      while (text.length() < FILE_BYTES) {
+        text.append("2026-11-24,station-").append(i).append(",level,");
+        text.append(random.nextInt(1000)).append("\n");
+      }
+      byte[] noise = new byte[FILE_BYTES / 2];
+      random.nextBytes(noise);
+      write("text", i, text.toString().getBytes());
+      write("noise", i, noise);
+    }
+  }
+
+  private static void write(String tree, int number, byte[] content) throws Exception {
+    Path in = Files.createDirectories(folder.resolve("from").resolve(tree));
+    Files.write(in.resolve("station-" + number), content);
+  }
+
+  @AfterAll
+  static void stop() throws Exception {
+    if (sshd != null) {
+      sshd.close();
+    }
+  }
+
+  private record Crossed(Progress progress, long wire) {}
+
+  /** Crosses a tree over the line, and compares it. */
+  private static Crossed cross(Connection connection, Relay relay, String tree, boolean up)
+      throws Exception {
+    Path from = folder.resolve("from");
+    Path to = Files.createDirectory(folder.resolve("to-" + ++count));
+    RemoteSide there =
+        new RemoteSide(
+            new OwnLine(() -> connection),
+            RemotePath.of((up ? to : from).toString()),
+            Journal.NONE,
+            null);
+    Side here = new LocalSide(up ? from : to);
+    long before = relay.carried();
+    Progress progress =
+        new Crossing(
+                up ? here : there,
+                up ? there : here,
+                WhenExists.ASK,
+                question -> null,
+                new Cancellation())
+            .run(List.of(tree));
+    assertThat(progress.problems()).isEmpty();
+    assertThat(LargeTree.describe(to.resolve(tree)))
+        .isEqualTo(LargeTree.describe(from.resolve(tree)));
+    return new Crossed(progress, relay.carried() - before);
+  }
+
+  @ParameterizedTest
+  @ValueSource(booleans = {true, false})
+  void textIsCompressedAndNoiseIsNot(boolean up) throws Exception {
+    try (Relay relay = new Relay(sshd.port());
+        Connection connection = sshd.openThrough("root", relay.port())) {
+      relay.slow(RATE);
+      // This one finds out, and goes as it is meanwhile.
+      cross(connection, relay, "text", up);
+      Crossed text = cross(connection, relay, "text", up);
+      assertThat(text.progress().carrier()).contains("and compressed, because the line is slow");
+      assertThat(text.wire()).isLessThan(text.progress().bytes() * 3 / 4);
+      Crossed noise = cross(connection, relay, "noise", up);
+      assertThat(noise.wire()).isGreaterThan(noise.progress().bytes());
+    }
+  }
+}
