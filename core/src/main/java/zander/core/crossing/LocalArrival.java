@@ -61,6 +61,9 @@ final class LocalArrival implements Side.Incoming {
               PosixFilePermissions.asFileAttribute(
                   PosixFilePermissions.fromString((born ? item.mode() : CLOSED).letters())));
     }
+    if (begun == null) {
+      side.lookAtCase(Side.folderOf(item.to()), part);
+    }
   }
 
   @Override

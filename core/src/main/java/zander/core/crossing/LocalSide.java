@@ -20,6 +20,7 @@ import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -43,7 +44,13 @@ public final class LocalSide implements Side {
   private final Map<Integer, String> groups = new ConcurrentHashMap<>();
 
   /** Folders that this crossing made and that only it may fill yet. */
-  private final Set<String> ours = ConcurrentHashMap.newKeySet();
+  private final Map<String, Ours> ours = new ConcurrentHashMap<>();
+
+  private enum Ours {
+    NEW,
+    /** Names that differ in case alone are different files there. */
+    TELLS_CASE
+  }
 
   private final Umask umask = Umask.ofThisProgram();
 
@@ -85,9 +92,25 @@ public final class LocalSide implements Side {
     return umask;
   }
 
-  /** Whether nobody else can have put anything into a folder. */
+  /** Whether nothing can be in a folder under a name that did not arrive there yet. */
   boolean isOurs(String folder) {
-    return ours.contains(folder);
+    return ours.get(folder) == Ours.TELLS_CASE;
+  }
+
+  /**
+   * Looks, at the first file of a folder of ours, whether it is there under another case too.
+   *
+   * @param part its temporary name, which has small letters in it
+   */
+  void lookAtCase(String folder, Path part) {
+    if (ours.get(folder) == Ours.NEW) {
+      String other = part.getFileName().toString().toUpperCase(Locale.ROOT);
+      if (Files.exists(part.resolveSibling(other), LinkOption.NOFOLLOW_LINKS)) {
+        ours.remove(folder);
+      } else {
+        ours.replace(folder, Ours.NEW, Ours.TELLS_CASE);
+      }
+    }
   }
 
   /** The path of a temporary name beside a place, relative to the base. */
@@ -293,7 +316,7 @@ public final class LocalSide implements Side {
               at,
               PosixFilePermissions.asFileAttribute(
                   PosixFilePermissions.fromString(FILLING.letters())));
-          ours.add(folder.to());
+          ours.put(folder.to(), Ours.NEW);
         }
         failures.add(null);
       } catch (IOException e) {

@@ -3,10 +3,15 @@ package zander.core.crossing;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import com.google.common.jimfs.Configuration;
+import com.google.common.jimfs.Jimfs;
+import com.google.common.jimfs.PathNormalization;
 import java.io.IOException;
 import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.FileSystem;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -93,6 +98,33 @@ class LocalSideTest {
     late.close();
     try (var files = Files.list(folder.resolve("in"))) {
       assertThat(files).hasSize(1);
+    }
+  }
+
+  /** Two names that are one file there: the second must not take the first one's place. */
+  @ParameterizedTest
+  @ValueSource(booleans = {true, false})
+  void namesThatDifferInCaseAloneDoNotReplaceEachOther(boolean tellsCase) throws Exception {
+    Configuration disk = Configuration.unix().toBuilder().setAttributeViews("posix").build();
+    if (!tellsCase) {
+      disk =
+          disk.toBuilder().setNameCanonicalNormalization(PathNormalization.CASE_FOLD_ASCII).build();
+    }
+    try (FileSystem files = Jimfs.newFileSystem(disk)) {
+      LocalSide there = new LocalSide(files.getPath("/work"));
+      assertThat(there.makeFolders(List.of(item("site", 0755)))).containsOnlyNulls();
+      List<Parcel> load = new ArrayList<>();
+      for (String name : List.of("site/readme", "site/README", "site/index")) {
+        load.add(new Parcel(item(name, 0644)));
+        load.get(load.size() - 1).read(name.getBytes(), 0);
+      }
+      there.deliver(load, () -> {});
+      assertThat(Files.readString(files.getPath("/work/site/readme"))).isEqualTo("site/readme");
+      assertThat(load.get(1).arrived).isEqualTo(tellsCase);
+      assertThat(load.get(2).arrived).isTrue();
+      if (!tellsCase) {
+        assertThat(there.why(load.get(1).failure)).isEqualTo("the name was taken meanwhile");
+      }
     }
   }
 
