@@ -269,7 +269,7 @@ class FailuresInTheWindowTest {
     window.openLevelsWeb();
     window.demo().server("levels-web").faults().setDelay(Duration.ofMillis(5));
     Path many = Files.createDirectories(window.demo().siteFolder().resolve("many"));
-    for (int i = 0; i < 400; i++) {
+    for (int i = 0; i < 1500; i++) {
       Files.writeString(many.resolve("f" + i), "x".repeat(i));
     }
     window.push(KeyCode.F5);
