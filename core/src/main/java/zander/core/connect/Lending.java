@@ -56,11 +56,12 @@ public final class Lending implements Closeable {
       return "an account without a shell can run no program";
     }
     String said = borrower.script("ssh -V 2>&1 </dev/null").outText();
-    return said.contains("OpenSSH") && Tools.isFrom(said.replace("OpenSSH_", ""), MAJOR, MINOR)
+    if (!said.contains("OpenSSH")) {
+      return name + " has no ssh of OpenSSH";
+    }
+    return Tools.isFrom(said.replace("OpenSSH_", ""), MAJOR, MINOR)
         ? null
-        : name
-            + (said.contains("OpenSSH") ? " has an ssh before 8.9" : " has no ssh of OpenSSH")
-            + ", which could not limit the key to one server";
+        : name + " has an ssh before 8.9, which could not limit your key to one server";
   }
 
   static Lending open(Lines borrower, Connection goal) throws IOException {

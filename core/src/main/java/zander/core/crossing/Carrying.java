@@ -87,7 +87,14 @@ final class Carrying {
         tried = true;
       }
     }
-    load.forEach(this::tell);
+    for (Parcel parcel : load) {
+      if (parcel.asLarge && !parcel.arrived) {
+        tally.carried(-parcel.told);
+        large(parcel.item);
+      } else {
+        tell(parcel);
+      }
+    }
     if (tried && told[0]) {
       placedLate.run();
     }
@@ -95,16 +102,19 @@ final class Carrying {
   }
 
   private void carry(List<Parcel> load, Runnable placed) throws IOException {
-    if (straight != null) {
-      Runnable now = placed;
-      load = carryStraight(load);
-      // What turned out to be too large for a load is carried after it.
-      placed = load.stream().anyMatch(parcel -> parcel.asLarge) ? () -> {} : now;
-      load = load.stream().filter(parcel -> !parcel.asLarge).toList();
-      if (load.isEmpty()) {
-        return;
-      }
+    if (straight == null) {
+      carryThrough(load, placed);
+      return;
     }
+    List<Parcel> left = carryStraight(load);
+    // What turned out to be too large for a load is carried after it.
+    List<Parcel> small = left.stream().filter(parcel -> !parcel.asLarge).toList();
+    if (!small.isEmpty()) {
+      carryThrough(small, small.size() == left.size() ? placed : () -> {});
+    }
+  }
+
+  private void carryThrough(List<Parcel> load, Runnable placed) throws IOException {
     List<Parcel> unread =
         load.stream().filter(parcel -> parcel.content == null && parcel.failure == null).toList();
     if (!unread.isEmpty()) {
@@ -176,11 +186,6 @@ final class Carrying {
 
   private void tell(Parcel parcel) {
     Item item = parcel.item;
-    if (parcel.asLarge && !parcel.arrived) {
-      tally.carried(-parcel.told);
-      large(item);
-      return;
-    }
     if (!parcel.arrived) {
       IOException why =
           parcel.failure == null ? new IOException("it did not arrive") : parcel.failure;

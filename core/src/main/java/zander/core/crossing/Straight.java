@@ -6,7 +6,9 @@ import java.util.Iterator;
 import java.util.List;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.Executors;
+import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
@@ -49,12 +51,15 @@ final class Straight {
             return thread;
           });
   private final Iterator<Starter> starters = List.of(Starter.values()).iterator();
-  private final List<String> reasons = new ArrayList<>();
-  private Starter starter = starters.next();
+  private final List<String> reasons = new CopyOnWriteArrayList<>();
+
+  /** {@code null} when neither can. Changed under the lock, asked without it. */
+  private volatile Starter starter = starters.next();
+
+  private volatile boolean over;
   private Lending lending;
   private int failed;
   private boolean proved;
-  private boolean over;
 
   /**
    * @param carried told how many bytes more have arrived
@@ -73,7 +78,7 @@ final class Straight {
   }
 
   /** Whether something may go this way: not after it turned out that nothing can. */
-  synchronized boolean takes(Item item) {
+  boolean takes(Item item) {
     return starter != null
         && !over
         && !item.followed()
@@ -81,9 +86,10 @@ final class Straight {
         && target.partNames().fixed(Side.nameOf(item.to())) != null;
   }
 
-  /** How it goes, and why not otherwise. */
-  synchronized String words() {
-    if (starter == null) {
+  /** How it goes, and why not otherwise. Does not wait. */
+  String words() {
+    Starter by = starter;
+    if (by == null) {
       return RemoteSide.AROUND + String.join("; ", reasons);
     }
     String from = source.line().host();
@@ -92,10 +98,11 @@ final class Straight {
         + from
         + " to "
         + to
-        + (starter == Starter.SOURCE ? ", where it signs in" : ", which signs in there")
+        + (by == Starter.SOURCE ? ", where it signs in" : ", which signs in there")
         + " with your key, lent for this crossing alone";
   }
 
+  /** Signs in where that is needed, which others wait for. */
   private synchronized StraightRun begin() throws IOException {
     while (starter != null && !over) {
       RemoteSide near = starter == Starter.SOURCE ? source : target;
@@ -155,7 +162,7 @@ final class Straight {
           pipe -> {
             mine[0] = pipe;
             running.add(pipe);
-            if (isOver()) {
+            if (over) {
               pipe.close();
             }
           });
@@ -188,13 +195,10 @@ final class Straight {
     }
   }
 
-  private synchronized boolean isOver() {
-    return over;
-  }
-
   /** Whether it was found meanwhile that the other server should start. */
-  private synchronized boolean otherWayThan(StraightRun run) {
-    return starter != null && starter != run.starter() && !over;
+  private boolean otherWayThan(StraightRun run) {
+    Starter now = starter;
+    return now != null && now != run.starter() && !over;
   }
 
   private boolean write(StraightRun run, List<Arriving> waiting) throws IOException {
@@ -367,12 +371,14 @@ final class Straight {
     }
   }
 
-  /** Ends what is under way; nothing more is begun. */
+  /** Ends what is under way; nothing more is begun. Does not wait. */
   void giveUp() {
-    synchronized (this) {
-      over = true;
+    over = true;
+    try {
+      looking.execute(() -> running.forEach(Pipe::close));
+    } catch (RejectedExecutionException e) {
+      // All has ended.
     }
-    running.forEach(Pipe::close);
   }
 
   /** The lent key is of no use any more, and its session is closed. Does not fail. */
