@@ -3,8 +3,10 @@ package zander.desk;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.awt.image.BufferedImage;
+import java.lang.Thread.UncaughtExceptionHandler;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.TimeUnit;
@@ -39,6 +41,28 @@ import zander.standin.world.World;
 /** The real window over the demo world, with a robot at its keys and mouse. */
 final class Window extends FxRobot implements AutoCloseable {
   private static final long PATIENCE = 30;
+
+  static {
+    // It keeps what no thread catches, and throws it into the test that runs by then.
+    WaitForAsyncUtils.clearExceptions();
+    UncaughtExceptionHandler kept = Thread.getDefaultUncaughtExceptionHandler();
+    Thread.setDefaultUncaughtExceptionHandler(
+        (thread, thrown) -> {
+          if (kept != null && !isAfterTheEnd(thrown)) {
+            kept.uncaughtException(thread, thrown);
+          }
+        });
+  }
+
+  /**
+   * The last bytes of a line whose client or server was closed meanwhile: the system tells them to
+   * the library, whose threads are gone. Nobody waits for them.
+   */
+  private static boolean isAfterTheEnd(Throwable thrown) {
+    return thrown instanceof IllegalStateException
+        && Arrays.stream(thrown.getStackTrace())
+            .anyMatch(frame -> frame.getClassName().endsWith(".NoCloseExecutor"));
+  }
 
   final AppModel model;
   final Setup setup;

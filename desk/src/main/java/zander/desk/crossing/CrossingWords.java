@@ -76,7 +76,10 @@ public final class CrossingWords {
     String what = what();
     String verb = verb(crossing.direction());
     return switch (now.phase()) {
-      case COUNTING -> what + "  ·  counting, " + Texts.count(now.filesInAll(), "file") + " so far";
+      case COUNTING ->
+          now.counting()
+              ? what + "  ·  counting, " + Texts.count(now.filesInAll(), "file") + " so far"
+              : what + "  ·  " + sums();
       case CARRYING -> what + "  ·  " + sums();
       case PAUSED -> what + "  ·  " + files(now) + "  ·  paused";
       case AWAY -> what + "  ·  " + files(now) + "  ·  goes on when the connection is back";
