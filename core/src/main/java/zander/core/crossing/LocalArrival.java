@@ -61,9 +61,6 @@ final class LocalArrival implements Side.Incoming {
               PosixFilePermissions.asFileAttribute(
                   PosixFilePermissions.fromString((born ? item.mode() : CLOSED).letters())));
     }
-    if (begun == null) {
-      side.lookAtCase(Side.folderOf(item.to()), part);
-    }
   }
 
   @Override
@@ -107,9 +104,7 @@ final class LocalArrival implements Side.Incoming {
       Files.getFileAttributeView(part, BasicFileAttributeView.class)
           .setTimes(FileTime.from(modified, SECONDS), FileTime.from(Instant.now()), null);
     }
-    if (item.there() == null
-        && !side.isOurs(Side.folderOf(item.to()))
-        && Files.exists(target, LinkOption.NOFOLLOW_LINKS)) {
+    if (item.there() == null && Files.exists(target, LinkOption.NOFOLLOW_LINKS)) {
       throw new FileAlreadyExistsException(target.toString());
     }
     Files.move(part, target, StandardCopyOption.ATOMIC_MOVE);

@@ -20,7 +20,6 @@ import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -42,15 +41,6 @@ public final class LocalSide implements Side {
   private final Map<Integer, String> users = new ConcurrentHashMap<>();
 
   private final Map<Integer, String> groups = new ConcurrentHashMap<>();
-
-  /** Folders that this crossing made and that only it may fill yet. */
-  private final Map<String, Ours> ours = new ConcurrentHashMap<>();
-
-  private enum Ours {
-    NEW,
-    /** Names that differ in case alone are different files there. */
-    TELLS_CASE
-  }
 
   private final Umask umask = Umask.ofThisProgram();
 
@@ -90,27 +80,6 @@ public final class LocalSide implements Side {
 
   Umask umask() {
     return umask;
-  }
-
-  /** Whether nothing can be in a folder under a name that did not arrive there yet. */
-  boolean isOurs(String folder) {
-    return ours.get(folder) == Ours.TELLS_CASE;
-  }
-
-  /**
-   * Looks, at the first file of a folder of ours, whether it is there under another case too.
-   *
-   * @param part its temporary name, which has small letters in it
-   */
-  void lookAtCase(String folder, Path part) {
-    if (ours.get(folder) == Ours.NEW) {
-      String other = part.getFileName().toString().toUpperCase(Locale.ROOT);
-      if (Files.exists(part.resolveSibling(other), LinkOption.NOFOLLOW_LINKS)) {
-        ours.remove(folder);
-      } else {
-        ours.replace(folder, Ours.NEW, Ours.TELLS_CASE);
-      }
-    }
   }
 
   /** The path of a temporary name beside a place, relative to the base. */
@@ -316,7 +285,6 @@ public final class LocalSide implements Side {
               at,
               PosixFilePermissions.asFileAttribute(
                   PosixFilePermissions.fromString(FILLING.letters())));
-          ours.put(folder.to(), Ours.NEW);
         }
         failures.add(null);
       } catch (IOException e) {
@@ -349,7 +317,6 @@ public final class LocalSide implements Side {
     for (Item folder : folders) {
       try {
         Path at = at(folder.to());
-        ours.remove(folder.to());
         if (Files.isDirectory(at, LinkOption.NOFOLLOW_LINKS)) {
           if (folder.modified() >= 0) {
             Files.setLastModifiedTime(at, FileTime.from(Instant.ofEpochSecond(folder.modified())));
