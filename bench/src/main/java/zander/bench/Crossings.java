@@ -105,7 +105,7 @@ public final class Crossings {
       for (boolean filesAlone : new boolean[] {false, true}) {
         for (int i = 0; i < WARMING; i++) {
           cross(new LocalSide(here), side(connection, fresh(), filesAlone), "small");
-          cross(side(connection, here, filesAlone), new LocalSide(fresh()), "small");
+          cross(side(connection, here, filesAlone).withFolders(), new LocalSide(fresh()), "small");
         }
       }
     }
@@ -190,7 +190,9 @@ public final class Crossings {
       double[] down =
           best(
               () -> untar(library),
-              () -> cross(side(connection, here, false), new LocalSide(fresh()), "small"),
+              () ->
+                  cross(
+                      side(connection, here, false).withFolders(), new LocalSide(fresh()), "small"),
               () -> cross(side(connection, here, true), new LocalSide(fresh()), "small"));
       row("bare tar stream down", all, down[0], down[0]);
       row("Zander, account with a shell", all, down[1], down[0]);

@@ -13,6 +13,7 @@ import org.apache.sshd.common.SshConstants;
 import org.apache.sshd.common.io.AbstractIoWriteFuture;
 import org.apache.sshd.common.io.IoSession;
 import org.apache.sshd.common.io.IoWriteFuture;
+import org.apache.sshd.common.util.Readable;
 import org.apache.sshd.common.util.buffer.Buffer;
 
 /**
@@ -22,6 +23,9 @@ import org.apache.sshd.common.util.buffer.Buffer;
  * channel that is gone, for which the system's {@code sshd} ends the whole connection.
  */
 final class OneServerSession extends ClientSessionImpl {
+  /** Half of what a packet carries at most. */
+  private static final int AT_ONCE = 16 * 1024;
+
   /** The server's numbers of channels that were closed here; guarded by the lock on encoding. */
   private final Set<Long> closed = new HashSet<>();
 
@@ -43,6 +47,26 @@ final class OneServerSession extends ClientSessionImpl {
   @Override
   public Instant resetIdleTimeout() {
     return opened;
+  }
+
+  /**
+   * The library moves everything that it has not decoded yet to the front after each packet; so it
+   * is given little at a time.
+   */
+  @Override
+  public void messageReceived(Readable arrived) throws Exception {
+    while (arrived.available() > AT_ONCE) {
+      super.messageReceived(new Front(arrived, AT_ONCE));
+    }
+    super.messageReceived(arrived);
+  }
+
+  /** As much of something as is asked for, taken from its front. */
+  private record Front(Readable whole, int available) implements Readable {
+    @Override
+    public void getRawBytes(byte[] into, int offset, int length) {
+      whole.getRawBytes(into, offset, length);
+    }
   }
 
   @Override

@@ -31,6 +31,18 @@ import org.apache.sshd.core.CoreModuleProperties;
  */
 final class SshRuntime implements Closeable {
   private static final long WINDOW = 16L << 20;
+
+  /**
+   * Keys are exchanged anew after an hour, or before a cipher with blocks of 16 bytes has made as
+   * many of them as RFC 4344, section 3.2, lets one key make, which the library counts. Its own
+   * limit of 1 GiB is meant for smaller blocks; each exchange holds up a large file, and loads the
+   * processor when it is a post-quantum one.
+   */
+  private static final long BYTES_BY_ONE_KEY = 64L << 30;
+
+  /** Several packets are read by one call; the session takes them one by one. */
+  private static final int READ_AT_ONCE = 128 * 1024;
+
   private static final Duration KEEP_ALIVE = Duration.ofSeconds(10);
 
   private final SshClient client;
@@ -45,6 +57,7 @@ final class SshRuntime implements Closeable {
 
   static SshRuntime start() {
     SshClient client = ClientBuilder.builder().build();
+    client.setIoServiceFactoryFactory(new QuickWrites());
     client.setCipherFactories(quickCiphersFirst(client.getCipherFactories()));
     client.setServerKeyVerifier(
         (session, peer, key) -> {
@@ -67,6 +80,8 @@ final class SshRuntime implements Closeable {
     client.setSessionFactory(new Sessions(client));
     CoreModuleProperties.TCP_NODELAY.set(client, true);
     CoreModuleProperties.WINDOW_SIZE.set(client, WINDOW);
+    CoreModuleProperties.REKEY_BYTES_LIMIT.set(client, BYTES_BY_ONE_KEY);
+    CoreModuleProperties.NIO2_READ_BUFFER_SIZE.set(client, READ_AT_ONCE);
     CoreModuleProperties.IDLE_TIMEOUT.set(client, Duration.ZERO);
     CoreModuleProperties.NIO2_READ_TIMEOUT.set(client, Duration.ZERO);
     CoreModuleProperties.HEARTBEAT_INTERVAL.set(client, KEEP_ALIVE);

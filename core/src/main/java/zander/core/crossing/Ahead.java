@@ -3,12 +3,10 @@ package zander.core.crossing;
 import java.io.IOException;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Executor;
-import java.util.concurrent.Future;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.function.Consumer;
 import zander.core.work.Workers;
 
 /**
@@ -28,11 +26,12 @@ final class Ahead {
   private final Rules rules;
   private final Workers scanners;
   private final Executor elsewhere;
-  private final Map<String, Future<List<Node>>> listings = new ConcurrentHashMap<>();
+  private final Map<String, Portions> listings = new ConcurrentHashMap<>();
   private final AtomicBoolean expectsMany = new AtomicBoolean();
 
   /**
-   * @param scanners begins its tasks in the order they are given
+   * @param scanners begins its tasks in the order they are given: who waits for a listing must not
+   *     wait for one that is never begun
    */
   Ahead(Side source, Side target, Rules rules, Workers scanners, Executor elsewhere) {
     this.source = source;
@@ -42,9 +41,14 @@ final class Ahead {
     this.elsewhere = elsewhere;
   }
 
+  /** Something will be read that wants a program. */
+  void read() {
+    source.expectToRead(elsewhere);
+  }
+
   /** A folder is to cross: it will want programs. */
   void expect(Node folder) {
-    source.expectToRead(elsewhere);
+    read();
     target.expectToWrite(like(folder), false, elsewhere);
   }
 
@@ -59,33 +63,45 @@ final class Ahead {
   void list(List<String> folders) {
     if (folders.size() <= FEW_FOLDERS) {
       for (String folder : folders) {
-        listings.computeIfAbsent(folder, path -> scanners.submit(() -> listNow(path)));
+        listings.computeIfAbsent(
+            folder,
+            path -> {
+              Portions portions = new Portions();
+              scanners.submit(
+                  () -> {
+                    portions.fill(portion -> listNow(path, portion));
+                    return true;
+                  });
+              return portions;
+            });
       }
     }
   }
 
-  /** What is in a folder of the source; waits. */
-  List<Node> children(String folder) throws IOException {
-    Future<List<Node>> begun = listings.remove(folder);
-    if (begun != null) {
-      try {
-        return begun.get();
-      } catch (ExecutionException | CancellationException e) {
-        // Listed once more, which tells what is wrong.
-      } catch (InterruptedException e) {
-        Thread.currentThread().interrupt();
-      }
+  /**
+   * What is in a folder of the source, in portions as they come; waits. When it fails, some of it
+   * may have been given.
+   */
+  void children(String folder, Consumer<List<Node>> portion) throws IOException {
+    Portions begun = listings.remove(folder);
+    // Where that failed before anything came, it is listed once more, which tells what is wrong.
+    if (begun == null || !begun.handTo(portion)) {
+      listNow(folder, portion);
     }
-    return listNow(folder);
   }
 
-  private List<Node> listNow(String folder) throws IOException {
-    List<Node> children = source.list(folder);
-    if (children.size() >= MANY && expectsMany.compareAndSet(false, true)) {
-      for (int i = 0; i < MORE_PROGRAMS; i++) {
-        target.expectToWrite(like(children.get(0)), true, elsewhere);
-      }
-    }
-    return children;
+  private void listNow(String folder, Consumer<List<Node>> portion) throws IOException {
+    int[] count = {0};
+    source.list(
+        folder,
+        part -> {
+          count[0] += part.size();
+          if (count[0] >= MANY && expectsMany.compareAndSet(false, true)) {
+            for (int i = 0; i < MORE_PROGRAMS; i++) {
+              target.expectToWrite(like(part.get(0)), true, elsewhere);
+            }
+          }
+          portion.accept(part);
+        });
   }
 }

@@ -5,7 +5,6 @@ import static java.util.concurrent.TimeUnit.SECONDS;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.SeekableByteChannel;
-import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
@@ -104,10 +103,12 @@ final class LocalArrival implements Side.Incoming {
       Files.getFileAttributeView(part, BasicFileAttributeView.class)
           .setTimes(FileTime.from(modified, SECONDS), FileTime.from(Instant.now()), null);
     }
-    if (item.there() == null && Files.exists(target, LinkOption.NOFOLLOW_LINKS)) {
-      throw new FileAlreadyExistsException(target.toString());
+    if (item.there() == null) {
+      // Looks whether the name was taken meanwhile; in one folder it is a rename, too.
+      Files.move(part, target);
+    } else {
+      Files.move(part, target, StandardCopyOption.ATOMIC_MOVE);
     }
-    Files.move(part, target, StandardCopyOption.ATOMIC_MOVE);
     kept = true;
     return null;
   }

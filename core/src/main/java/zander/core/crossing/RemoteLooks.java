@@ -3,8 +3,11 @@ package zander.core.crossing;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Consumer;
+import java.util.stream.Stream;
 import zander.core.connect.WhoAmI;
 import zander.core.crossing.Side.NameNotPossible;
+import zander.core.files.AccountNames;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteEntry;
@@ -43,11 +46,29 @@ final class RemoteLooks {
   }
 
   List<Node> list(String folder) throws IOException {
-    List<Node> nodes = new ArrayList<>();
-    for (RemoteEntry entry : line.files().list(at(folder), portion -> {})) {
-      nodes.add(node(entry.path().wireName(), entry.attributes(), entry.target()));
-    }
-    return nodes;
+    return nodes(line.files().list(at(folder), portion -> {}).stream(), line.files().names());
+  }
+
+  /** Links come last, because where they lead is asked for when the folder is known. */
+  void list(String folder, Consumer<List<Node>> portion) throws IOException {
+    AccountNames names = line.files().names();
+    List<RemoteEntry> all =
+        line.files()
+            .list(
+                at(folder),
+                part ->
+                    portion.accept(nodes(part.stream().filter(entry -> !isLink(entry)), names)));
+    portion.accept(nodes(all.stream().filter(RemoteLooks::isLink), names));
+  }
+
+  private static boolean isLink(RemoteEntry entry) {
+    return entry.attributes().kind() == FileKind.LINK;
+  }
+
+  private static List<Node> nodes(Stream<RemoteEntry> entries, AccountNames names) {
+    return entries
+        .map(entry -> node(entry.path().wireName(), entry.attributes(), entry.target(), names))
+        .toList();
   }
 
   Node look(String path) throws IOException {
@@ -100,6 +121,10 @@ final class RemoteLooks {
   }
 
   private Node node(String name, RemoteAttributes found, String target) throws IOException {
+    return node(name, found, target, line.files().names());
+  }
+
+  private static Node node(String name, RemoteAttributes found, String target, AccountNames names) {
     boolean link = found.kind() == FileKind.LINK;
     return new Node(
         name,
@@ -108,7 +133,7 @@ final class RemoteLooks {
         found.modified(),
         found.mode(),
         link && target == null ? "" : target,
-        line.files().names().user(found.uid()) + ":" + line.files().names().group(found.gid()));
+        names.user(found.uid()) + ":" + names.group(found.gid()));
   }
 
   boolean mayWrite(Node folder) {

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.Executor;
+import java.util.function.Consumer;
 import zander.core.change.HoldingFolder;
 import zander.core.files.AccountNames;
 import zander.core.files.FileKind;
@@ -36,6 +37,7 @@ public final class RemoteSide implements Side {
   private final PackedFetch packedDown;
   private Straight straight;
   private boolean mayGoStraight;
+  private boolean hasFolders;
   private String around = "";
   private String owner = "";
   private String ownerGroup = "";
@@ -104,6 +106,20 @@ public final class RemoteSide implements Side {
   public RemoteSide around(String why) {
     around = AROUND + why + ": ";
     return this;
+  }
+
+  /**
+   * Whole folders cross from here, as whoever chose them saw: what they need is started before they
+   * are looked at, which saves a round trip.
+   */
+  public RemoteSide withFolders() {
+    hasFolders = true;
+    return this;
+  }
+
+  @Override
+  public boolean hasFolders() {
+    return hasFolders;
   }
 
   boolean mayGoStraight() {
@@ -280,6 +296,11 @@ public final class RemoteSide implements Side {
   @Override
   public List<Node> list(String folder) throws IOException {
     return looks.list(folder);
+  }
+
+  @Override
+  public void list(String folder, Consumer<List<Node>> portion) throws IOException {
+    looks.list(folder, portion);
   }
 
   @Override

@@ -2,7 +2,9 @@ package zander.core.crossing;
 
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.concurrent.Executor;
 import java.util.concurrent.atomic.AtomicLong;
 import zander.core.files.FileKind;
@@ -98,6 +100,9 @@ final class Scan {
   }
 
   private void roots(List<String> names) {
+    if (startsPrograms && source.hasFolders()) {
+      ahead.read();
+    }
     ahead.list(names);
     List<Node> nodes = steps.attempt("", () -> source.lookAll(names));
     List<Node> there = new ArrayList<>();
@@ -124,9 +129,50 @@ final class Scan {
 
   private void scan(OpenFolder folder) {
     tally.begin(source.show(folder.from));
-    List<Node> children = steps.attempt(folder.from, () -> ahead.children(folder.from));
-    contents(folder, children == null ? List.of() : children);
+    List<Node> rest = folder.existed ? children(folder) : childrenOfNew(folder);
+    contents(folder, rest == null ? List.of() : rest);
     scanned();
+  }
+
+  private List<Node> children(OpenFolder folder) {
+    return steps.attempt(
+        folder.from,
+        () -> {
+          List<Node> all = new ArrayList<>();
+          ahead.children(folder.from, all::addAll);
+          return all;
+        });
+  }
+
+  /**
+   * Where nothing was before, nothing is compared with it: files go as soon as they are known, and
+   * the others are returned.
+   */
+  private List<Node> childrenOfNew(OpenFolder folder) {
+    List<Node> others = new ArrayList<>();
+    Set<String> known = new HashSet<>();
+    steps.attempt(
+        folder.from,
+        () -> {
+          ahead.children(
+              folder.from,
+              portion -> {
+                for (Node node : portion) {
+                  // When the line breaks, all are named once more.
+                  if (!known.add(node.name())) {
+                    continue;
+                  }
+                  outstanding.throwIfEnded();
+                  if (node.kind() == FileKind.FILE) {
+                    sort(folder, new Pairs.Pair(node, null), List.of(), List.of());
+                  } else {
+                    others.add(node);
+                  }
+                }
+              });
+          return true;
+        });
+    return others;
   }
 
   private void contents(OpenFolder folder, List<Node> children) {

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.util.List;
 import java.util.concurrent.Executor;
+import java.util.function.Consumer;
 
 /**
  * One end of a crossing: a folder on a server or on this computer. Paths are relative to it, in
@@ -16,6 +17,15 @@ public interface Side {
 
   /** What is in a folder, links not followed. */
   List<Node> list(String folder) throws IOException;
+
+  /**
+   * The same in portions, as they come and in no order.
+   *
+   * @param portion is called by this thread
+   */
+  default void list(String folder, Consumer<List<Node>> portion) throws IOException {
+    portion.accept(list(folder));
+  }
 
   /** What is at the path, links not followed; {@code null} for nothing. */
   Node look(String path) throws IOException;
@@ -32,6 +42,11 @@ public interface Side {
    * @param elsewhere runs on threads that may wait
    */
   default void expectToRead(Executor elsewhere) {}
+
+  /** Whether it is known already that whole folders cross from here. */
+  default boolean hasFolders() {
+    return false;
+  }
 
   /**
    * Files may arrive.

@@ -3,6 +3,8 @@ package zander.core.files;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.time.Duration;
+import java.util.ArrayDeque;
+import java.util.Deque;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
@@ -30,7 +32,18 @@ final class SftpChannel extends ChannelSubsystem {
   /** As much as goes into one packet (RFC 4253, section 6.1). */
   private static final int TOGETHER = 30 * 1024;
 
+  /** Each time that the window is opened again costs a packet; it is 16 MiB wide. */
+  private static final int RELEASE_EVERY = 512 * 1024;
+
   private static final byte[] NOTHING = {};
+
+  /** Shorter messages are not worth keeping. */
+  private static final int WORTH_KEEPING = 128 * 1024;
+
+  private static final int MOST_KEPT = 8;
+
+  /** Messages that were read to their end: new memory must be cleared first, which takes longer. */
+  private final Deque<byte[]> spare = new ArrayDeque<>();
 
   private final ThreadLocal<ByteArrayBuffer> together = new ThreadLocal<>();
   private final Map<Integer, Answer> awaited = new ConcurrentHashMap<>();
@@ -43,29 +56,31 @@ final class SftpChannel extends ChannelSubsystem {
 
   private int lengthHave;
   private byte[] message;
+  private int messageLength;
   private int have;
+  private int unreleased;
 
   /** One answer and the thread that waits for it. */
   private static final class Answer {
-    private byte[] bytes;
+    private Buffer message;
     private IOException failure;
 
-    synchronized void come(byte[] whole) {
-      bytes = whole;
+    synchronized void come(Buffer whole) {
+      message = whole;
       notifyAll();
     }
 
     synchronized void fail(IOException why) {
-      if (bytes == null) {
+      if (message == null) {
         failure = why;
         notifyAll();
       }
     }
 
-    synchronized byte[] await(Duration patience) throws IOException {
+    synchronized Buffer await(Duration patience) throws IOException {
       long end = System.nanoTime() + patience.toNanos();
       try {
-        while (bytes == null && failure == null) {
+        while (message == null && failure == null) {
           long left = (end - System.nanoTime()) / 1_000_000;
           if (left <= 0) {
             return null;
@@ -79,7 +94,7 @@ final class SftpChannel extends ChannelSubsystem {
       if (failure != null) {
         throw new IOException(failure.getMessage(), failure);
       }
-      return bytes;
+      return message;
     }
   }
 
@@ -123,11 +138,10 @@ final class SftpChannel extends ChannelSubsystem {
       throw new IOException(
           getSession().isOpen() ? "the file service has ended" : "the session is closed");
     }
-    byte[] answer = version.await(patience);
-    if (answer == null) {
+    Buffer body = version.await(patience);
+    if (body == null) {
       throw new IOException("the file service does not answer");
     }
-    Buffer body = new ByteArrayBuffer(answer);
     try {
       body.getUByte();
       int number = body.getInt();
@@ -246,8 +260,7 @@ final class SftpChannel extends ChannelSubsystem {
       if (isClosing() || isClosed()) {
         answer.fail(new IOException("the channel is closed"));
       }
-      byte[] bytes = answer.await(patience);
-      return bytes == null ? null : new ByteArrayBuffer(bytes);
+      return answer.await(patience);
     } finally {
       awaited.remove(id);
     }
@@ -282,18 +295,22 @@ final class SftpChannel extends ChannelSubsystem {
           begin(new ByteArrayBuffer(lengthBytes).getUInt());
         }
       } else {
-        int count = Math.min(end - at, message.length - have);
+        int count = Math.min(end - at, messageLength - have);
         System.arraycopy(data, at, message, have, count);
         have += count;
         at += count;
-        if (have == message.length) {
+        if (have == messageLength) {
           byte[] whole = message;
           message = null;
-          hand(whole);
+          hand(whole, messageLength);
         }
       }
     }
-    getLocalWindow().release(length);
+    unreleased += length;
+    if (unreleased >= RELEASE_EVERY) {
+      getLocalWindow().release(unreleased);
+      unreleased = 0;
+    }
   }
 
   private void begin(long length) {
@@ -301,21 +318,51 @@ final class SftpChannel extends ChannelSubsystem {
       failAll(new IOException("an answer of " + length + " bytes"));
       close(true);
       message = new byte[1 << 16];
+      messageLength = message.length;
       have = 0;
       return;
     }
-    message = new byte[(int) length];
+    messageLength = (int) length;
+    message = room(messageLength);
     have = 0;
   }
 
-  private void hand(byte[] whole) {
+  private byte[] room(int length) {
+    if (length >= WORTH_KEEPING) {
+      synchronized (spare) {
+        byte[] last = spare.peekLast();
+        if (last != null && last.length >= length) {
+          return spare.removeLast();
+        }
+      }
+    }
+    return new byte[length];
+  }
+
+  /**
+   * Takes the memory of an answer back that nobody will look at any more.
+   *
+   * @param answer as it was received
+   */
+  void recycle(byte[] answer) {
+    if (answer.length >= WORTH_KEEPING) {
+      synchronized (spare) {
+        if (spare.size() < MOST_KEPT) {
+          spare.addLast(answer);
+        }
+      }
+    }
+  }
+
+  private void hand(byte[] whole, int length) {
+    Buffer buffer = new ByteArrayBuffer(whole, 0, length);
     if (whole[0] == VERSION) {
-      version.come(whole);
+      version.come(buffer);
       return;
     }
     Answer answer = awaited.get(new ByteArrayBuffer(whole, 1, 4).getInt());
     if (answer != null) {
-      answer.come(whole);
+      answer.come(buffer);
     }
   }
 }

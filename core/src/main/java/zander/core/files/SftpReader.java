@@ -10,6 +10,7 @@ import org.apache.sshd.common.util.buffer.Buffer;
 /** A file read front to back, with several READ requests under way on each lane. For one thread. */
 final class SftpReader extends InputStream {
   private static final int MOST_UNDER_WAY = 48;
+  private static final SftpWire.Data NOTHING = new SftpWire.Data(new byte[0], 0, 0);
 
   private record Part(SftpLane lane, SftpWire.Sent sent, long at, int length) {}
 
@@ -23,7 +24,11 @@ final class SftpReader extends InputStream {
   /** Two at first, so that the end of a small file is known with its content. */
   private int allowed = 2;
 
-  private SftpWire.Data part = new SftpWire.Data(new byte[0], 0, 0);
+  private SftpWire.Data part = NOTHING;
+
+  /** {@code null} when the part's memory was given back. */
+  private SftpLane partFrom;
+
   private int taken;
   private boolean ended;
   private boolean closed;
@@ -57,6 +62,12 @@ final class SftpReader extends InputStream {
 
   /** Gets the next part in order. Starts with two requests and asks further ahead as data comes. */
   private boolean fill() throws IOException {
+    if (partFrom != null) {
+      partFrom.wire().recycle(part);
+      partFrom = null;
+      part = NOTHING;
+      taken = 0;
+    }
     while (!ended) {
       while (underWay.size() < allowed) {
         underWay.addLast(request(lanes.get(nextLane), nextAt, chunk));
@@ -76,6 +87,7 @@ final class SftpReader extends InputStream {
             request(first.lane(), first.at() + data.length(), first.length() - data.length()));
       }
       part = data;
+      partFrom = first.lane();
       taken = 0;
       return true;
     }

@@ -187,6 +187,11 @@ final class SftpWire {
     return await(sent, DATA, Data::of);
   }
 
+  /** Takes the memory of what was read back; it must not be looked at any more. */
+  void recycle(Data data) {
+    channel.recycle(data.bytes);
+  }
+
   /** Hands over the answer to READDIR; {@code null} at the end of the folder. */
   <T> T expectNames(Sent sent, Function<Buffer, T> reader) throws RemoteFailure {
     return await(sent, NAME, reader);

@@ -19,6 +19,7 @@ import zander.core.crossing.RemoteSide;
 import zander.core.crossing.Rules;
 import zander.core.crossing.SavedCrossing;
 import zander.core.crossing.WhenExists;
+import zander.core.files.FileKind;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
@@ -112,9 +113,13 @@ public final class Crossings {
   }
 
   private Route down(RemotePath from, Path to, List<String> names) {
+    boolean folders =
+        from.equals(desk.folder().path())
+            && desk.folder().selection().stream()
+                .anyMatch(row -> row.attributes().kind() == FileKind.FOLDER);
     return new Route(
         Direction.BRING_DOWN,
-        marks -> remote(desk, from),
+        marks -> folders ? remote(desk, from).withFolders() : remote(desk, from),
         marks -> new LocalSide(to, marks),
         from.text(),
         to.toString(),
