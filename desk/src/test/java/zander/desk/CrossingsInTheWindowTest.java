@@ -225,6 +225,47 @@ class CrossingsInTheWindowTest {
   }
 
   @Test
+  void goesOnToAnotherServerOnceItsDeskIsOpen() throws Exception {
+    SavedCrossing left =
+        new SavedCrossing(
+            "1-0badcafe",
+            System.currentTimeMillis(),
+            "levels-web",
+            Direction.ACROSS,
+            "levels-web:/srv/levels/site",
+            "lab-box:/home/warden",
+            List.of("pages"),
+            "0badcafe",
+            SavedCrossing.Kept.of(Rules.of(WhenExists.REPLACE)));
+    CrossingLog.begin(window.setup.home().resolve(".local/state/zander").resolve("crossings"), left)
+        .close();
+    var first = window.desk();
+    window.push(KeyCode.CONTROL, KeyCode.T);
+    window.press("#go-on-0");
+    window.until("it says what is missing", () -> first.folder().questionProperty().get() != null);
+    assertThat(first.folder().questionProperty().get().said().detail())
+        .startsWith("Open that server's desk beside this one");
+
+    window.press("#open-server");
+    window.openServer("lab-box");
+    window.press("#prompt-yes");
+    window.until("both are open", () -> window.desk() != null && window.desk() != first);
+    Window.inWindow(
+        () -> {
+          window.model.currentProperty().set(first);
+          return null;
+        });
+    window.push(KeyCode.CONTROL, KeyCode.T);
+    window.press("#go-on-0");
+
+    assertThat(untilOver().problems()).isEmpty();
+    World goal = window.world("lab-box");
+    assertThat(goal.list(Caller.ROOT, "/home/warden/pages")).contains("c.txt", "only-there.html");
+    assertThat(goal.stat(Caller.ROOT, "/home/warden/pages/c.txt").size())
+        .isEqualTo(there("c.txt").length());
+  }
+
+  @Test
   void makesCopiesReadyForTheDesktop() throws Exception {
     window.openRow("#server-table", "pages");
     window.until(

@@ -40,6 +40,7 @@ public final class Crossing {
   private final Trace trace;
   private final Steps steps;
   private final Deciding deciding;
+  private final LargeFiles largeFiles;
   private final Carrying carrying;
   private final Outstanding outstanding = new Outstanding();
   private final Semaphore room = new Semaphore(MOST_FOUND);
@@ -77,7 +78,8 @@ public final class Crossing {
     this.steps = new Steps(source, target, cancellation, lostLine, tally);
     this.deciding = new Deciding(target, rules.whenExists(), talk, trace.continues(), tally);
     this.straight = straight(source, target);
-    this.carrying = new Carrying(source, target, rules, steps, tally, gate, trace, straight);
+    this.largeFiles = new LargeFiles(source, target, rules, steps, tally, gate, trace, straight);
+    this.carrying = new Carrying(source, target, rules, steps, tally, gate, largeFiles, straight);
     this.loads =
         new Loads(
             straight == null ? Loads.Bounds.HERE : Loads.Bounds.STRAIGHT,
@@ -319,7 +321,7 @@ public final class Crossing {
       on(
           largeCarriers,
           () -> {
-            carrying.large(item);
+            largeFiles.carry(item);
             over(folder);
           });
     } else {

@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Supplier;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
@@ -12,14 +13,10 @@ import zander.core.book.MarkedFolder;
 import zander.core.change.Deleting;
 import zander.core.crossing.CrossingLog;
 import zander.core.crossing.Direction;
-import zander.core.crossing.LocalSide;
-import zander.core.crossing.OwnLine;
 import zander.core.crossing.Progress.Phase;
-import zander.core.crossing.RemoteSide;
 import zander.core.crossing.Rules;
 import zander.core.crossing.SavedCrossing;
 import zander.core.crossing.WhenExists;
-import zander.core.files.FileKind;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
@@ -40,6 +37,11 @@ public final class Crossings {
   private static final double LONG_SECONDS = 20;
 
   private final DeskModel desk;
+  private final Routes routes;
+
+  /** The open ones, this among them. */
+  private final Supplier<? extends List<DeskModel>> desks;
+
   private final KeptRules kept;
   private final Path folder;
   private final ObjectProperty<Rules> rules = new SimpleObjectProperty<>(KeptRules.USUAL);
@@ -57,8 +59,11 @@ public final class Crossings {
   /**
    * @param folder where the list of crossings is kept on this computer
    */
-  Crossings(DeskModel desk, KeptRules kept, Path folder) {
+  Crossings(
+      DeskModel desk, Supplier<? extends List<DeskModel>> desks, KeptRules kept, Path folder) {
     this.desk = desk;
+    this.routes = new Routes(desk);
+    this.desks = desks;
     this.kept = kept;
     this.folder = folder;
     kept.whenRead(this::showRules);
@@ -96,42 +101,6 @@ public final class Crossings {
     kept.keep(place(), changed);
   }
 
-  private Route up(Path from, List<String> names) {
-    RemotePath to = desk.folder().path();
-    return new Route(
-        Direction.SEND_UP,
-        marks -> new LocalSide(from, marks),
-        marks -> remote(desk, to).marked(marks),
-        from.toString(),
-        to.text(),
-        names,
-        desk.personHome());
-  }
-
-  private Route down(List<String> names) {
-    return down(desk.folder().path(), desk.local().folder(), names);
-  }
-
-  private Route down(RemotePath from, Path to, List<String> names) {
-    boolean folders =
-        from.equals(desk.folder().path())
-            && desk.folder().selection().stream()
-                .anyMatch(row -> row.attributes().kind() == FileKind.FOLDER);
-    return new Route(
-        Direction.BRING_DOWN,
-        marks -> folders ? remote(desk, from).withFolders() : remote(desk, from),
-        marks -> new LocalSide(to, marks),
-        from.text(),
-        to.toString(),
-        names,
-        desk.personHome());
-  }
-
-  private static RemoteSide remote(DeskModel on, RemotePath at) {
-    return new RemoteSide(
-        new OwnLine(on::connection, on.entry().name()), at, on.journal(), on.home());
-  }
-
   private List<String> selectedHere() {
     return desk.local().selection().stream().map(row -> row.node().name()).toList();
   }
@@ -153,7 +122,7 @@ public final class Crossings {
   public void sendUp() {
     List<String> names = selectedHere();
     if (!nothing(names, true)) {
-      begin(up(desk.local().folder(), names), rules.get());
+      begin(routes.up(desk.local().folder(), names), rules.get());
     }
   }
 
@@ -168,20 +137,20 @@ public final class Crossings {
             .filter(path -> path.toAbsolutePath().getParent().equals(from))
             .map(path -> WireName.fromText(path.getFileName().toString()))
             .toList();
-    begin(up(from, names), rules.get());
+    begin(routes.up(from, names), rules.get());
   }
 
   /** Brings what is selected on the server down into this computer's folder. */
   public void bringDown() {
     List<String> names = selectedThere();
     if (!nothing(names, false)) {
-      begin(down(names), rules.get());
+      begin(routes.down(names), rules.get());
     }
   }
 
   /** Brings named entries of one folder down into one of this computer, by that folder's rules. */
   void bringDown(RemotePath from, Path to, List<String> names) {
-    begin(down(from, to, names), kept.of(place(from)));
+    begin(routes.down(from, to, names), kept.of(place(from)));
   }
 
   /** Copies what is selected into the folder of another desk, the way the person chooses. */
@@ -197,7 +166,7 @@ public final class Crossings {
         .choose(
             names,
             whyNotStraight -> {
-              Route route = across(other, from, to, names, whyNotStraight);
+              Route route = routes.across(other, from, to, names, whyNotStraight);
               then.put(begin(route, by), () -> other.folder().refresh());
             });
   }
@@ -205,7 +174,7 @@ public final class Crossings {
   /** Brings rows down into a folder of their own. */
   void takeOut(List<RemoteEntry> rows, Path into, Runnable arrived) {
     List<String> names = rows.stream().map(row -> row.path().wireName()).toList();
-    Route route = down(desk.folder().path(), into, names);
+    Route route = routes.down(desk.folder().path(), into, names);
     CrossingModel begun = begin(route, Rules.of(WhenExists.REPLACE));
     then.put(
         begun,
@@ -216,24 +185,6 @@ public final class Crossings {
         });
   }
 
-  /**
-   * @param whyNotStraight {@code null} when a key may be lent for it
-   */
-  private Route across(
-      DeskModel other, RemotePath from, RemotePath to, List<String> names, String whyNotStraight) {
-    return new Route(
-        Direction.ACROSS,
-        marks -> whyNotStraight == null ? remote(desk, from).straight() : remote(desk, from),
-        marks ->
-            whyNotStraight == null
-                ? remote(other, to).marked(marks)
-                : remote(other, to).marked(marks).around(whyNotStraight),
-        desk.entry().name() + ":" + from.text(),
-        other.entry().name() + ":" + to.text(),
-        names,
-        desk.personHome());
-  }
-
   /** Shows what sending up would do, or bringing down when nothing is selected here. */
   public void plan() {
     List<String> here = selectedHere();
@@ -241,7 +192,7 @@ public final class Crossings {
     if (nothing(names, true)) {
       return;
     }
-    Route route = here.isEmpty() ? down(names) : up(desk.local().folder(), names);
+    Route route = here.isEmpty() ? routes.down(names) : routes.up(desk.local().folder(), names);
     PlanModel[] shown = new PlanModel[1];
     shown[0] =
         new PlanModel(
@@ -265,7 +216,7 @@ public final class Crossings {
     if (nothing(names, true)) {
       return;
     }
-    Route route = here.isEmpty() ? down(names) : up(desk.local().folder(), names);
+    Route route = here.isEmpty() ? routes.down(names) : routes.up(desk.local().folder(), names);
     desk.show(new CheckModel(desk, route, rules.get().leaveOut()));
   }
 
@@ -296,28 +247,28 @@ public final class Crossings {
   /** Goes on with what an earlier run of the program left. */
   private void goOn(CrossingLog left) {
     SavedCrossing saved = left.crossing();
-    boolean up = saved.direction() == Direction.SEND_UP;
-    if (saved.direction() == Direction.ACROSS) {
-      tell(
-          "This one went to another server",
-          "Open that desk, select the same entries and copy them again: what is there is left.");
+    if (saved.direction() != Direction.ACROSS) {
+      goOn(left, routes.saved(saved));
       return;
     }
-    Path here = Path.of(up ? saved.from() : saved.to());
-    RemotePath there = RemotePath.of(up ? saved.to() : saved.from());
-    Route route =
-        new Route(
-            saved.direction(),
-            marks -> up ? new LocalSide(here, marks) : remote(desk, there),
-            marks -> up ? remote(desk, there).marked(marks) : new LocalSide(here, marks),
-            saved.from(),
-            saved.to(),
+    DeskModel other = routes.otherOf(saved, desks.get());
+    if (other == null) {
+      tell(
+          "This one went to another server: " + saved.to(),
+          "Open that server's desk beside this one, then go on with it here.");
+      return;
+    }
+    new AcrossDesks(desk, other)
+        .choose(
             saved.names(),
-            desk.personHome());
+            whyNotStraight -> goOn(left, routes.savedAcross(saved, other, whyNotStraight)));
+  }
+
+  private void goOn(CrossingLog left, Route route) {
     desk.background()
         .run(
             () -> CrossingLog.read(left.file()),
-            read -> begin(route, saved.rules().rules(), read),
+            read -> begin(route, left.crossing().rules().rules(), read),
             failure -> tell("The crossing cannot be read any more", failure.getMessage()));
   }
 

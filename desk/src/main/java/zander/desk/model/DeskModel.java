@@ -90,7 +90,7 @@ public final class DeskModel implements OpenDesk {
     line.take(opened);
     this.folder = new FolderModel(this);
     this.takenOut = new TakenOut(this, app.takenOutFolder());
-    this.crossings = new Crossings(this, app.keptRules(), app.crossingsFolder());
+    this.crossings = new Crossings(this, app::desks, app.keptRules(), app.crossingsFolder());
     this.rights = new RightsModel(this);
     Path start = entry.local() == null ? app.home() : app.home().resolve(entry.local());
     this.local = new LocalModel(app.background(), app.settings(), app.home(), start);
