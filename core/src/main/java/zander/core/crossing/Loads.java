@@ -22,7 +22,7 @@ final class Loads {
    */
   record Bounds(int fewestFiles, int mostFiles, long fewestBytes, long mostBytes, int carriers) {
     /** Through this computer's memory. */
-    static final Bounds HERE = new Bounds(128, 256, 256 * 1024, 1L << 20, 24);
+    static final Bounds HERE = new Bounds(64, 256, 128 * 1024, 1L << 20, 24);
 
     /** Each costs a sign-in from server to server, and no memory here. */
     static final Bounds STRAIGHT = new Bounds(4096, 4096, 512L << 20, 512L << 20, 2);
