@@ -189,8 +189,7 @@ final class PackedFetch {
     try {
       long turn = name(stream, load);
       stream.turns.await(turn);
-      readCounted(stream, load);
-      complaints = stream.pipe.errorsUntil(stream.mark + turn);
+      complaints = readCounted(stream, load, turn);
       stream.turns.done();
     } catch (IOException | RuntimeException e) {
       // What it writes is no archive, or it ended early. It may write for ever: not waited for.
@@ -248,7 +247,14 @@ final class PackedFetch {
     }
   }
 
-  private void readCounted(Kept stream, List<Parcel> load) throws IOException {
+  /**
+   * What the line takes for a load is the time until its last word, which may come on the other of
+   * the two streams.
+   *
+   * @return complaints
+   */
+  private String readCounted(Kept stream, List<Parcel> load, long turn) throws IOException {
+    String complaints;
     long before = stream.out.count;
     squeeze.begins();
     try {
@@ -257,6 +263,7 @@ final class PackedFetch {
       } else {
         read(stream, load);
       }
+      complaints = stream.pipe.errorsUntil(stream.mark + turn);
     } finally {
       squeeze.ends(stream.out.count - before);
     }
@@ -264,6 +271,7 @@ final class PackedFetch {
         .filter(parcel -> parcel.content != null && parcel.content.length > 0)
         .findFirst()
         .ifPresent(parcel -> squeeze.sample(parcel.content));
+    return complaints;
   }
 
   private static Map<String, Parcel> byName(List<Parcel> load) {
