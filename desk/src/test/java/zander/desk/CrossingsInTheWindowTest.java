@@ -196,21 +196,26 @@ class CrossingsInTheWindowTest {
     assertThat(window.stat("/srv/levels/site/many/feed-5").size()).isEqualTo(500_000);
   }
 
-  @Test
-  void goesOnWithWhatAnEarlierRunLeft() throws Exception {
+  /** As a program that was killed leaves a crossing of the pages. */
+  private void leave(Direction direction, String from, String to) throws Exception {
     SavedCrossing left =
         new SavedCrossing(
             "1-0badcafe",
             System.currentTimeMillis(),
             "levels-web",
-            Direction.SEND_UP,
-            here.getParent().toString(),
-            "/srv/levels/site",
+            direction,
+            from,
+            to,
             List.of("pages"),
             "0badcafe",
             SavedCrossing.Kept.of(Rules.of(WhenExists.REPLACE)));
     CrossingLog.begin(window.setup.home().resolve(".local/state/zander").resolve("crossings"), left)
         .close();
+  }
+
+  @Test
+  void goesOnWithWhatAnEarlierRunLeft() throws Exception {
+    leave(Direction.SEND_UP, here.getParent().toString(), "/srv/levels/site");
     String part = ".c.txt.zander-0badcafe-1xyz";
     window
         .world("levels-web")
@@ -226,19 +231,7 @@ class CrossingsInTheWindowTest {
 
   @Test
   void goesOnToAnotherServerOnceItsDeskIsOpen() throws Exception {
-    SavedCrossing left =
-        new SavedCrossing(
-            "1-0badcafe",
-            System.currentTimeMillis(),
-            "levels-web",
-            Direction.ACROSS,
-            "levels-web:/srv/levels/site",
-            "lab-box:/home/warden",
-            List.of("pages"),
-            "0badcafe",
-            SavedCrossing.Kept.of(Rules.of(WhenExists.REPLACE)));
-    CrossingLog.begin(window.setup.home().resolve(".local/state/zander").resolve("crossings"), left)
-        .close();
+    leave(Direction.ACROSS, "levels-web:/srv/levels/site", "lab-box:/home/warden");
     var first = window.desk();
     window.push(KeyCode.CONTROL, KeyCode.T);
     window.press("#go-on-0");

@@ -34,9 +34,9 @@ final class SshRuntime implements Closeable {
 
   /**
    * Keys are exchanged anew after an hour, or before a cipher with blocks of 16 bytes has made as
-   * many of them as RFC 4344, section 3.2, lets one key make, which the library counts. Its own
-   * limit of 1 GiB is meant for smaller blocks; each exchange holds up a large file, and loads the
-   * processor when it is a post-quantum one.
+   * many of them as RFC 4344, section 3.2, lets one key make. The library counts those; its limit
+   * of 1 GiB beside that (RFC 4253, section 9) is for smaller blocks. Each exchange holds up a
+   * large file, and loads the processor when it is a post-quantum one.
    */
   private static final long BYTES_BY_ONE_KEY = 64L << 30;
 
