@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -13,6 +14,7 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import zander.core.change.HoldingFolder;
 import zander.core.change.PutBack;
 import zander.core.connect.Connection;
 import zander.core.crossing.Crossing;
@@ -31,6 +33,7 @@ import zander.core.journal.FileJournal;
 import zander.core.journal.Journal;
 import zander.core.journal.JournalRules;
 import zander.core.work.Cancellation;
+import zander.core.work.Workers;
 import zander.standin.server.Relay;
 import zander.standin.world.Caller;
 import zander.standin.world.OpenFile;
@@ -89,6 +92,15 @@ class CrossingTest {
     try (var files = Files.walk(local)) {
       assertThat(files.map(Path::toString)).noneMatch(name -> name.contains(".zander-"));
     }
+  }
+
+  private int held() throws IOException {
+    int held = 0;
+    String holding = "/home/warden/" + HoldingFolder.NAME;
+    for (String place : world.list(Caller.ROOT, holding)) {
+      held += world.list(Caller.ROOT, holding + "/" + place).size();
+    }
+    return held;
   }
 
   @Test
@@ -207,6 +219,56 @@ class CrossingTest {
     assertThat(there("question.txt")).isEqualTo("theirs");
     if (world.list(Caller.ROOT, TRIAL).contains("backup.bin")) {
       assertThat(world.stat(Caller.ROOT, TRIAL + "/backup.bin").size()).isEqualTo(large.length);
+    }
+    assertNoParts();
+  }
+
+  /** All loads may be under way when a slow server is told to stop: they must not all come. */
+  @Test
+  void aStopDoesNotWaitForAllThatIsUnderWay() throws Exception {
+    List<String> names = new ArrayList<>();
+    for (int i = 0; i < 1500; i++) {
+      names.add("reading-" + i);
+      Files.writeString(local.resolve("reading-" + i), "level 2.48");
+      makeThere("reading-" + i, "old");
+    }
+    riverside.demo.server("lab-box").faults().setDelay(Duration.ofMillis(2));
+    Cancellation cancellation = new Cancellation();
+    try (FileJournal journal =
+            new FileJournal(folder.resolve("journal"), "lab-box", JournalRules.USUAL);
+        Workers other = new Workers("crossing", 1)) {
+      RemoteSide there =
+          new RemoteSide(
+              ServerLine.of(connection.files()),
+              RemotePath.of(TRIAL),
+              journal,
+              connection.whoAmI().home());
+      Crossing crossing =
+          new Crossing(
+              new LocalSide(local),
+              there,
+              WhenExists.REPLACE,
+              PathContract.NEVER_ASKED,
+              cancellation);
+      var running = other.submit(() -> crossing.run(names));
+      while (crossing.progress().files() == 0 && !running.isDone()) {
+        Thread.onSpinWait();
+      }
+      cancellation.stop();
+      Progress progress = running.get();
+      riverside.demo.server("lab-box").faults().setDelay(Duration.ZERO);
+      assertThat(progress.phase()).isEqualTo(Phase.STOPPED);
+      assertThat(progress.problems()).isEmpty();
+      int arrived = 0;
+      for (String name : names) {
+        assertThat(there(name)).isIn("old", "level 2.48");
+        arrived += there(name).equals("old") ? 0 : 1;
+      }
+      assertThat(progress.files()).isEqualTo(arrived);
+      assertThat(arrived).isBetween(1, 1400);
+      assertThat(journal.unfinished()).isEmpty();
+      // Of what did not arrive, nothing is held either.
+      assertThat(held()).isEqualTo(arrived);
     }
     assertNoParts();
   }

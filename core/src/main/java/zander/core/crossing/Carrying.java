@@ -3,8 +3,10 @@ package zander.core.crossing;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.CancellationException;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteBatch;
+import zander.core.work.Cancellation;
 
 /** Carries what was decided to cross: loads of small files, and links. */
 final class Carrying {
@@ -19,6 +21,8 @@ final class Carrying {
   /** {@code null} where all goes through this computer. */
   private final Straight straight;
 
+  private final Cancellation stop;
+
   Carrying(
       Side source,
       Side target,
@@ -27,7 +31,8 @@ final class Carrying {
       Tally tally,
       Gate gate,
       LargeFiles largeFiles,
-      Straight straight) {
+      Straight straight,
+      Cancellation stop) {
     this.source = source;
     this.target = target;
     this.rules = rules;
@@ -36,11 +41,13 @@ final class Carrying {
     this.gate = gate;
     this.largeFiles = largeFiles;
     this.straight = straight;
+    this.stop = stop;
   }
 
   /**
    * Carries a load to its end, whatever becomes of each of its files.
    *
+   * @throws CancellationException when it was stopped: what did not arrive is not told
    * @param placed run once when all are in their places, or as good as
    * @param placedLate run when that was too early, because the line broke and came back
    */
@@ -70,6 +77,9 @@ final class Carrying {
         }
         carry(load, once);
         break;
+      } catch (CancellationException e) {
+        load.stream().filter(parcel -> parcel.arrived).forEach(this::tell);
+        throw e;
       } catch (IOException e) {
         if (!steps.isLost(e)) {
           load.stream().filter(parcel -> !parcel.arrived).forEach(parcel -> parcel.failure = e);
@@ -110,7 +120,7 @@ final class Carrying {
     List<Parcel> unread =
         load.stream().filter(parcel -> parcel.content == null && parcel.failure == null).toList();
     if (!unread.isEmpty()) {
-      source.fetch(unread);
+      source.fetch(unread, stop);
     }
     if (rules.check()) {
       for (Parcel parcel : load) {
@@ -119,7 +129,8 @@ final class Carrying {
         }
       }
     }
-    target.deliver(load, placed);
+    stop.throwIfStopped();
+    target.deliver(load, placed, stop);
   }
 
   /** Returns those that do not go straight. */
@@ -141,7 +152,7 @@ final class Carrying {
           fit.get(i).digest = digests.get(i);
         }
       }
-      target.deliver(fit, () -> {});
+      target.deliver(fit, () -> {}, stop);
     }
     List<Parcel> left = new ArrayList<>();
     for (Parcel parcel : load) {

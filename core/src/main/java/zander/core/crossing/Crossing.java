@@ -79,7 +79,8 @@ public final class Crossing {
     this.deciding = new Deciding(target, rules.whenExists(), talk, trace.continues(), tally);
     this.straight = straight(source, target);
     this.largeFiles = new LargeFiles(source, target, rules, steps, tally, gate, trace, straight);
-    this.carrying = new Carrying(source, target, rules, steps, tally, gate, largeFiles, straight);
+    this.carrying =
+        new Carrying(source, target, rules, steps, tally, gate, largeFiles, straight, cancellation);
     this.loads =
         new Loads(
             straight == null ? Loads.Bounds.HERE : Loads.Bounds.STRAIGHT,

@@ -29,6 +29,7 @@ import zander.core.files.RemoteBatch;
 import zander.core.files.WireName;
 import zander.core.rights.Mode;
 import zander.core.work.BlockingCalls;
+import zander.core.work.Cancellation;
 
 /** A folder on this computer. Nothing is ever written outside it. */
 public final class LocalSide implements Side {
@@ -180,9 +181,10 @@ public final class LocalSide implements Side {
   }
 
   @Override
-  public void fetch(List<Parcel> load) throws IOException {
+  public void fetch(List<Parcel> load, Cancellation stop) throws IOException {
     BlockingCalls.check("reading files here");
     for (Parcel parcel : load) {
+      stop.throwIfStopped();
       try {
         Path file = at(parcel.item.from());
         try (SeekableByteChannel channel = open(file, parcel.item)) {
@@ -219,8 +221,9 @@ public final class LocalSide implements Side {
   }
 
   @Override
-  public void deliver(List<Parcel> load, Runnable placed) throws IOException {
+  public void deliver(List<Parcel> load, Runnable placed, Cancellation stop) throws IOException {
     for (Parcel parcel : load) {
+      stop.throwIfStopped();
       if (parcel.waits()) {
         try (Incoming incoming = create(parcel.item, null)) {
           incoming.write(parcel.content, 0, parcel.content.length);

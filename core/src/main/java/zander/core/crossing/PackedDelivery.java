@@ -20,6 +20,7 @@ import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.WireName;
+import zander.core.work.Cancellation;
 
 /**
  * Writes the temporary files of loads by one stream into the server's {@code tar}, which stays open
@@ -151,7 +152,7 @@ final class PackedDelivery {
    *
    * @return false when the server's program did not do it; nothing is left of them then
    */
-  boolean write(List<Arriving> waiting) throws IOException {
+  boolean write(List<Arriving> waiting, Cancellation stop) throws IOException {
     Kept stream;
     try {
       stream = free(waiting.get(0).parcel.item, isToBeCompressed(waiting));
@@ -163,7 +164,7 @@ final class PackedDelivery {
     }
     List<String> complaints;
     try {
-      complaints = carry(stream, waiting);
+      complaints = carry(stream, waiting, stop);
     } catch (IOException e) {
       boolean couldNotRun = e instanceof EOFException && PackedFetch.couldNotRun(stream.pipe);
       boolean first = broken(stream);
@@ -203,13 +204,15 @@ final class PackedDelivery {
   }
 
   /** Returns what the program complained of. */
-  private List<String> carry(Kept stream, List<Arriving> waiting) throws IOException {
+  private List<String> carry(Kept stream, List<Arriving> waiting, Cancellation stop)
+      throws IOException {
     squeeze.begins();
     long bytes = 0;
     try {
       long turn;
       long sent = 0;
       synchronized (stream) {
+        stop.throwIfStopped();
         turn = stream.turns.take();
         OutputStream out = new BufferedOutputStream(stream.pipe.in(), BUFFER);
         if (stream.compressed) {

@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CancellationException;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.function.Consumer;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
@@ -23,6 +24,7 @@ import zander.core.files.RemoteBatch;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
+import zander.core.work.Cancellation;
 
 /**
  * Reads the files of loads by one stream out of the server's {@code tar}, which stays open for the
@@ -175,7 +177,7 @@ final class PackedFetch {
   }
 
   /** Gives what could be read its content; the others are returned. */
-  List<Parcel> fetch(List<Parcel> load) throws IOException {
+  List<Parcel> fetch(List<Parcel> load, Cancellation stop) throws IOException {
     Kept stream;
     try {
       stream = program(isToBeCompressed());
@@ -187,10 +189,12 @@ final class PackedFetch {
     }
     String complaints;
     try {
-      long turn = name(stream, load);
+      long turn = name(stream, load, stop);
       stream.turns.await(turn);
       complaints = readCounted(stream, load, turn);
       stream.turns.done();
+    } catch (CancellationException e) {
+      throw e;
     } catch (IOException | RuntimeException e) {
       // What it writes is no archive, or it ended early. It may write for ever: not waited for.
       boolean couldNotRun = e instanceof EOFException && couldNotRun(stream.pipe);
@@ -227,12 +231,13 @@ final class PackedFetch {
     return unread(load);
   }
 
-  private static long name(Kept stream, List<Parcel> load) throws IOException {
+  private static long name(Kept stream, List<Parcel> load, Cancellation stop) throws IOException {
     StringBuilder names = new StringBuilder();
     for (Parcel parcel : load) {
       names.append("./").append(parcel.item.from()).append('\0');
     }
     synchronized (stream) {
+      stop.throwIfStopped();
       long turn = stream.turns.take();
       names
           .append(stream.compressed ? "" : ASK_END)

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.concurrent.CancellationException;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteBatch;
@@ -13,6 +14,7 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
+import zander.core.work.Cancellation;
 
 /**
  * Small files arriving on a server together: each under a temporary name beside its place, all
@@ -21,6 +23,7 @@ import zander.core.journal.Journal;
 final class RemoteDelivery {
   private final RemoteSide side;
   private final Runnable placed;
+  private final Cancellation stop;
   private final List<Arriving> all = new ArrayList<>();
 
   /** One file between its journal entry and its place. */
@@ -49,9 +52,10 @@ final class RemoteDelivery {
     }
   }
 
-  RemoteDelivery(RemoteSide side, List<Parcel> load, Runnable placed) {
+  RemoteDelivery(RemoteSide side, List<Parcel> load, Runnable placed, Cancellation stop) {
     this.side = side;
     this.placed = placed;
+    this.stop = stop;
     for (Parcel parcel : load) {
       if (parcel.waits()) {
         try {
@@ -80,23 +84,42 @@ final class RemoteDelivery {
   void run() throws IOException {
     try {
       Replaced.hold(side, all);
+      stop.throwIfStopped();
       begin();
       write();
       check();
       giveOwners();
       rename();
+    } catch (CancellationException e) {
+      stopped(e);
+      throw e;
     } catch (RemoteFailure e) {
-      if (side.isLost(e)) {
-        for (Arriving one : all) {
-          if (!one.parcel.arrived) {
-            side.leave(one.part);
-            if (one.pending != null) {
-              one.pending.failed(e);
-            }
-          }
+      leave(e);
+      throw e;
+    }
+  }
+
+  private void stopped(CancellationException why) throws IOException {
+    waiting().forEach(one -> one.parcel.failure = new IOException("stopped", why));
+    try {
+      giveUp();
+    } catch (RemoteFailure e) {
+      leave(e);
+    }
+  }
+
+  /** On a lost line nothing can be taken away: that is for later. */
+  private void leave(RemoteFailure lost) throws IOException {
+    if (!side.isLost(lost)) {
+      return;
+    }
+    for (Arriving one : all) {
+      if (!one.parcel.arrived) {
+        side.leave(one.part);
+        if (one.pending != null) {
+          one.pending.failed(lost);
         }
       }
-      throw e;
     }
   }
 
@@ -125,7 +148,7 @@ final class RemoteDelivery {
     PackedDelivery program = side.packedUp();
     boolean packed =
         !waiting.isEmpty() && side.carriers().packsUp(waiting.size(), program.isOpen());
-    if (!packed || !program.write(waiting)) {
+    if (!packed || !program.write(waiting, stop)) {
       List<Arriving> left = waiting();
       RemoteBatch batch = side.files().batch();
       List<NewFile> files = new ArrayList<>();
@@ -134,7 +157,7 @@ final class RemoteDelivery {
             new NewFile(
                 one.part, one.parcel.content, one.parcel.item.mode(), one.parcel.timeThere()));
       }
-      note(left, batch.put(files));
+      note(left, batch.put(files, stop));
     }
     giveUp();
   }

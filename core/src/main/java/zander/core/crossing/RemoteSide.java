@@ -19,6 +19,7 @@ import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
+import zander.core.work.Cancellation;
 
 /** A folder on a server. What is replaced or made there is written down in the journal. */
 public final class RemoteSide implements Side {
@@ -329,14 +330,14 @@ public final class RemoteSide implements Side {
   }
 
   @Override
-  public void fetch(List<Parcel> load) throws IOException {
+  public void fetch(List<Parcel> load, Cancellation stop) throws IOException {
     boolean packed = carriers.packsDown(load.size(), packedDown.isOpen());
-    List<Parcel> wanted = packed ? packedDown.fetch(load) : load;
+    List<Parcel> wanted = packed ? packedDown.fetch(load, stop) : load;
     List<Wanted> files = new ArrayList<>();
     for (Parcel parcel : wanted) {
       files.add(new Wanted(at(parcel.item.from()), parcel.item.node().size()));
     }
-    List<Got> got = files().batch().get(files);
+    List<Got> got = files().batch().get(files, stop);
     for (int i = 0; i < got.size(); i++) {
       Parcel parcel = wanted.get(i);
       if (got.get(i).failure() == null) {
@@ -368,8 +369,8 @@ public final class RemoteSide implements Side {
   }
 
   @Override
-  public void deliver(List<Parcel> load, Runnable placed) throws IOException {
-    new RemoteDelivery(this, load, placed).run();
+  public void deliver(List<Parcel> load, Runnable placed, Cancellation stop) throws IOException {
+    new RemoteDelivery(this, load, placed, stop).run();
   }
 
   @Override

@@ -5,6 +5,7 @@ import java.io.InputStream;
 import java.util.List;
 import java.util.concurrent.Executor;
 import java.util.function.Consumer;
+import zander.core.work.Cancellation;
 
 /**
  * One end of a crossing: a folder on a server or on this computer. Paths are relative to it, in
@@ -57,8 +58,12 @@ public interface Side {
    */
   default void expectToWrite(Item like, boolean many, Executor elsewhere) {}
 
-  /** Reads small files: gives each its content or its failure. */
-  void fetch(List<Parcel> load) throws IOException;
+  /**
+   * Reads small files: gives each its content or its failure.
+   *
+   * @throws java.util.concurrent.CancellationException when it was stopped in between
+   */
+  void fetch(List<Parcel> load, Cancellation stop) throws IOException;
 
   /**
    * Reads a file of any size.
@@ -79,8 +84,10 @@ public interface Side {
    *
    * @param placed may be run when nothing but answers is waited for: what is asked of this side
    *     then comes after the files
+   * @throws java.util.concurrent.CancellationException when it was stopped in between; nothing is
+   *     left of those that did not arrive
    */
-  void deliver(List<Parcel> load, Runnable placed) throws IOException;
+  void deliver(List<Parcel> load, Runnable placed, Cancellation stop) throws IOException;
 
   /**
    * Starts a new file under a temporary name beside its place, or goes on with one.

@@ -3,6 +3,7 @@ package zander.core.files;
 import java.io.IOException;
 import java.util.List;
 import zander.core.rights.Mode;
+import zander.core.work.Cancellation;
 
 /**
  * Small work on many files with many requests under way, so that the line's delay is paid a few
@@ -22,8 +23,13 @@ public interface RemoteBatch {
    */
   record NewFile(RemotePath path, byte[] content, Mode mode, long modified) {}
 
-  /** Makes files whole: opened, written, given mode and time, closed. */
-  List<RemoteFailure> put(List<NewFile> files) throws IOException;
+  /**
+   * Makes files whole: opened, written, given mode and time, closed.
+   *
+   * @throws java.util.concurrent.CancellationException when it was stopped before all were begun;
+   *     each is whole or not there
+   */
+  List<RemoteFailure> put(List<NewFile> files, Cancellation stop) throws IOException;
 
   /**
    * @param expected bytes; a file that has become larger is read to its end all the same, up to
@@ -34,7 +40,10 @@ public interface RemoteBatch {
   /** Either a content with the attributes it was read under, or a failure. */
   record Got(byte[] content, RemoteAttributes attributes, RemoteFailure failure) {}
 
-  List<Got> get(List<Wanted> files) throws IOException;
+  /**
+   * @throws java.util.concurrent.CancellationException when it was stopped before all were begun
+   */
+  List<Got> get(List<Wanted> files, Cancellation stop) throws IOException;
 
   /**
    * @param over whether a file at {@code to} is replaced in one step; otherwise it must be free

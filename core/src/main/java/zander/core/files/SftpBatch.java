@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.function.Function;
 import org.apache.sshd.common.util.buffer.Buffer;
 import zander.core.files.RemoteFailure.Reason;
+import zander.core.work.Cancellation;
 
 /** The same small requests for many paths, many of them under way at once. */
 final class SftpBatch implements RemoteBatch {
@@ -195,12 +196,12 @@ final class SftpBatch implements RemoteBatch {
   }
 
   @Override
-  public List<RemoteFailure> put(List<NewFile> files) throws IOException {
-    return smallFiles.put(files);
+  public List<RemoteFailure> put(List<NewFile> files, Cancellation stop) throws IOException {
+    return smallFiles.put(files, stop);
   }
 
   @Override
-  public List<Got> get(List<Wanted> files) throws IOException {
-    return smallFiles.get(files);
+  public List<Got> get(List<Wanted> files, Cancellation stop) throws IOException {
+    return smallFiles.get(files, stop);
   }
 }

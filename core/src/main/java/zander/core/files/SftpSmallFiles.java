@@ -12,6 +12,7 @@ import zander.core.files.RemoteBatch.NewFile;
 import zander.core.files.RemoteBatch.Wanted;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.rights.Mode;
+import zander.core.work.Cancellation;
 
 /**
  * Small files written and read many at a time: all are opened at once, then all are written or read
@@ -67,7 +68,7 @@ final class SftpSmallFiles {
     }
   }
 
-  List<RemoteFailure> put(List<NewFile> all) throws IOException {
+  List<RemoteFailure> put(List<NewFile> all, Cancellation stop) throws IOException {
     List<RemoteFailure> failures = new ArrayList<>(all.size());
     for (int from = 0; from < all.size(); ) {
       int to = from;
@@ -77,7 +78,7 @@ final class SftpSmallFiles {
         bytes += all.get(to).content().length;
       }
       List<NewFile> some = all.subList(from, to);
-      withRoom(() -> putSome(some, failures));
+      withRoom(stop, () -> putSome(some, failures));
       from = to;
     }
     return failures;
@@ -88,9 +89,10 @@ final class SftpSmallFiles {
   }
 
   /** Waits while as many files are open as a server lets one keep open. */
-  private void withRoom(Step step) throws IOException {
+  private void withRoom(Cancellation stop, Step step) throws IOException {
     room.acquireUninterruptibly();
     try {
+      stop.throwIfStopped();
       step.run();
     } finally {
       room.release();
@@ -190,7 +192,7 @@ final class SftpSmallFiles {
         });
   }
 
-  List<Got> get(List<Wanted> all) throws IOException {
+  List<Got> get(List<Wanted> all, Cancellation stop) throws IOException {
     List<Got> got = new ArrayList<>(all.size());
     for (int from = 0; from < all.size(); ) {
       int to = from;
@@ -200,7 +202,7 @@ final class SftpSmallFiles {
         bytes += all.get(to).expected();
       }
       List<Wanted> some = all.subList(from, to);
-      withRoom(() -> getSome(some, got));
+      withRoom(stop, () -> getSome(some, got));
       from = to;
     }
     return got;

@@ -21,6 +21,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 import zander.core.files.FileKind;
 import zander.core.files.WireName;
 import zander.core.rights.Mode;
+import zander.core.work.Cancellation;
 
 class LocalSideTest {
   @TempDir Path folder;
@@ -118,7 +119,7 @@ class LocalSideTest {
         load.add(new Parcel(item(name, 0644)));
         load.get(load.size() - 1).read(name.getBytes(), 0);
       }
-      there.deliver(load, () -> {});
+      there.deliver(load, () -> {}, new Cancellation());
       assertThat(Files.readString(files.getPath("/work/site/readme"))).isEqualTo("site/readme");
       assertThat(load.get(1).arrived).isEqualTo(tellsCase);
       assertThat(load.get(2).arrived).isTrue();
