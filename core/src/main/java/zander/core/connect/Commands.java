@@ -32,7 +32,8 @@ public interface Commands {
   /**
    * Starts a script that is fed and read while it runs.
    *
-   * @param wireScript in wire form, in one line; quote with {@link ShellWords}
+   * @param wireScript in wire form; quote with {@link ShellWords}. It is part of the command, which
+   *     others on the server may see while it runs
    * @throws IOException when the server has no room for it
    */
   Pipe pipe(String wireScript) throws IOException;

@@ -7,6 +7,33 @@ import zander.core.files.WireName;
 public final class ShellWords {
   private ShellWords() {}
 
+  /** What no shell takes for anything but itself between quotes, single or double. */
+  private static final String PLAIN = " #%()*+,-./:;<=>?@[]^_{|}~&";
+
+  /**
+   * A command that runs a script in {@code sh}, whatever the account's login shell is: only words
+   * that all shells read alike are left to that one, and any byte survives.
+   *
+   * @param wireScript in wire form
+   */
+  static String command(String wireScript) {
+    StringBuilder letters = new StringBuilder();
+    for (char c : wireScript.toCharArray()) {
+      boolean plain =
+          (c >= '0' && c <= '9')
+              || (c >= 'A' && c <= 'Z')
+              || (c >= 'a' && c <= 'z')
+              || PLAIN.indexOf(c) >= 0;
+      if (plain) {
+        letters.append(c);
+      } else {
+        // POSIX XCU printf, the conversion b.
+        letters.append('\\').append(String.format("0%03o", (int) c));
+      }
+    }
+    return "exec sh -c 'LC_ALL=C; eval \"$(printf %b \"" + letters + "\")\"'";
+  }
+
   /** The word in single quotes (POSIX XCU 2.2.2). A path is absolute, so it is never an option. */
   public static String quote(RemotePath path) {
     return quoteWire(path.wire());

@@ -10,16 +10,13 @@ import java.util.concurrent.ThreadLocalRandom;
 import org.apache.sshd.client.channel.ClientChannelEvent;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
-import zander.core.files.WireName;
 
 /**
- * A script in the server's {@code sh} with its input and output open. The script goes ahead of the
- * input on the same stream, and exactly its bytes are taken: {@code read} takes a line and no more
- * (POSIX, XCU read), and is quicker than {@code dd}, which is there for names with line ends.
+ * A script in the server's {@code sh} with its input and output open. The script is in the command
+ * itself, because sshd takes no input before the command runs: that would be a round trip more.
  */
 final class SshPipe implements Pipe {
   private static final int MOST_BEFORE_MARK = 1 << 20;
-  private static final String LINE = "exec sh -c 'LC_ALL=C; IFS= read -r line; eval \"$line\"'";
 
   private final StreamChannel channel;
   private final ErrorText errors;
@@ -35,7 +32,7 @@ final class SshPipe implements Pipe {
   }
 
   /**
-   * @param wireScript in wire form, without an end that reads the input by accident
+   * @param wireScript in wire form
    */
   static SshPipe open(Lines lines, String wireScript) throws IOException {
     return open(lines, wireScript, false);
@@ -46,13 +43,8 @@ final class SshPipe implements Pipe {
    */
   static SshPipe open(Lines lines, String wireScript, boolean agent) throws IOException {
     String mark = "zander-" + Long.toHexString(ThreadLocalRandom.current().nextLong()) + "\n";
-    byte[] script =
-        WireName.bytes("export LC_ALL; echo " + mark.strip() + "; " + wireScript + "\n");
     ErrorText errors = new ErrorText();
-    String command =
-        wireScript.indexOf('\n') < 0
-            ? LINE
-            : "exec sh -c 'LC_ALL=C; eval \"$(dd bs=1 count=" + script.length + " 2>/dev/null)\"'";
+    String command = ShellWords.command("export LC_ALL; echo " + mark.strip() + "; " + wireScript);
     StreamChannel channel =
         lines.openIfRoom(
             command,
@@ -64,13 +56,6 @@ final class SshPipe implements Pipe {
     SshPipe pipe = new SshPipe(channel, errors, mark.getBytes(StandardCharsets.US_ASCII));
     pipe.in = channel.getInvertedIn();
     pipe.out = channel.output();
-    try {
-      pipe.in.write(script);
-      pipe.in.flush();
-    } catch (IOException e) {
-      channel.close(true);
-      throw e;
-    }
     return pipe;
   }
 
