@@ -5,6 +5,7 @@ import static java.util.concurrent.TimeUnit.SECONDS;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.SeekableByteChannel;
+import java.nio.file.FileSystems;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
@@ -99,18 +100,27 @@ final class LocalArrival implements Side.Incoming {
       Files.setAttribute(part, "unix:mode", item.mode().bits());
     }
     if (modified >= 0) {
-      // Both times at once: for one alone the system is asked for the other.
-      Files.getFileAttributeView(part, BasicFileAttributeView.class)
-          .setTimes(FileTime.from(modified, SECONDS), FileTime.from(Instant.now()), null);
+      setTime(modified);
     }
     if (item.there() == null) {
-      // Looks whether the name was taken meanwhile; in one folder it is a rename, too.
-      Files.move(part, target);
+      side.place(part, target);
     } else {
       Files.move(part, target, StandardCopyOption.ATOMIC_MOVE);
     }
     kept = true;
     return null;
+  }
+
+  private void setTime(long modified) throws IOException {
+    // The old call opens no file, which for thousands of small ones is much of the work.
+    boolean set =
+        part.getFileSystem() == FileSystems.getDefault()
+            && part.toFile().setLastModified(SECONDS.toMillis(modified));
+    if (!set) {
+      // Both times at once: for one alone the system is asked for the other.
+      Files.getFileAttributeView(part, BasicFileAttributeView.class)
+          .setTimes(FileTime.from(modified, SECONDS), FileTime.from(Instant.now()), null);
+    }
   }
 
   @Override

@@ -43,6 +43,7 @@ public final class LocalSide implements Side {
 
   private final Map<Integer, String> groups = new ConcurrentHashMap<>();
 
+  private final FreePlaces freePlaces = new FreePlaces();
   private final Umask umask = Umask.ofThisProgram();
 
   public LocalSide(Path base) {
@@ -81,6 +82,10 @@ public final class LocalSide implements Side {
 
   Umask umask() {
     return umask;
+  }
+
+  void place(Path part, Path target) throws IOException {
+    freePlaces.move(part, target);
   }
 
   /** The path of a temporary name beside a place, relative to the base. */
