@@ -167,7 +167,7 @@ class CutCrossingTest {
         new RemoteSide(
                 new OwnLine(connection::get), RemotePath.of(at.toString()), Journal.NONE, null)
             .marked(names);
-    return filesAlone ? side.byFilesAlone() : side;
+    return (filesAlone ? side.byFilesAlone() : side).withFolders();
   }
 
   private static Side target(

@@ -99,11 +99,15 @@ class LyingTarTest {
     Files.createDirectory(there);
     SystemSshd.run("chown", "zndliar:", there.toString());
     Path back = Files.createDirectory(folder.resolve("back-" + how));
+    Path early = Files.createDirectory(folder.resolve("early-" + how));
     try (Connection connection = sshd.open("zndliar")) {
       cross(new LocalSide(here.getParent()), remote(connection, there));
       assertThat(contents(there)).isEqualTo(contents(here.getParent()));
       cross(remote(connection, there), new LocalSide(back));
       assertThat(contents(back)).isEqualTo(contents(here.getParent()));
+      // With files that come before they are asked for.
+      cross(remote(connection, there).withFolders(), new LocalSide(early));
+      assertThat(contents(early)).isEqualTo(contents(here.getParent()));
     }
   }
 

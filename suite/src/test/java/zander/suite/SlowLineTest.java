@@ -80,10 +80,11 @@ class SlowLineTest {
     Path to = Files.createDirectory(folder.resolve("to-" + ++count));
     RemoteSide there =
         new RemoteSide(
-            new OwnLine(() -> connection),
-            RemotePath.of((up ? to : from).toString()),
-            Journal.NONE,
-            null);
+                new OwnLine(() -> connection),
+                RemotePath.of((up ? to : from).toString()),
+                Journal.NONE,
+                null)
+            .withFolders();
     Side here = new LocalSide(up ? from : to);
     long before = relay.carried();
     Progress progress =

@@ -108,7 +108,11 @@ class SshdCrossingTest {
   @EnumSource
   void bringsDown(Carrier carrier) throws Exception {
     Path goal = fresh("down-" + carrier);
-    cross(remote(original, carrier), new LocalSide(goal), goal, Rules.of(WhenExists.ASK));
+    cross(
+        remote(original, carrier).withFolders(),
+        new LocalSide(goal),
+        goal,
+        Rules.of(WhenExists.ASK));
     LargeTree.remove(goal);
   }
 

@@ -41,14 +41,32 @@ final class Ahead {
     this.elsewhere = elsewhere;
   }
 
-  /** Something will be read that wants a program. */
-  void read() {
-    source.expectToRead(elsewhere);
+  /**
+   * Something will be read that wants a program; where nothing is in its place, what is at its top
+   * need not wait to be asked for.
+   */
+  void read(List<String> names) {
+    source.expectToRead(areWanted(names) ? names : List.of(), elsewhere);
+  }
+
+  private boolean areWanted(List<String> names) {
+    try {
+      return names.size() <= FEW_FOLDERS
+          && names.stream().allMatch(this::isLetIn)
+          && target.isFree(names);
+    } catch (IOException e) {
+      // A name that cannot be there, which is told when it is its turn.
+      return false;
+    }
+  }
+
+  private boolean isLetIn(String name) {
+    return rules.leaveOut().by(name, true) == null && rules.leaveOut().by(name, false) == null;
   }
 
   /** A folder is to cross: it will want programs. */
   void expect(Node folder) {
-    read();
+    read(List.of());
     target.expectToWrite(like(folder), false, elsewhere);
   }
 

@@ -127,6 +127,17 @@ public final class LocalSide implements Side {
   }
 
   @Override
+  public boolean isFree(List<String> paths) throws IOException {
+    BlockingCalls.check("looking at files here");
+    for (String path : paths) {
+      if (!Files.notExists(at(path), LinkOption.NOFOLLOW_LINKS)) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  @Override
   public List<Node> lookAll(List<String> paths) throws IOException {
     List<Node> nodes = new ArrayList<>();
     for (String path : paths) {

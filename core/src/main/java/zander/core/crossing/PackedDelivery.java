@@ -166,7 +166,7 @@ final class PackedDelivery {
     try {
       complaints = carry(stream, waiting, stop);
     } catch (IOException e) {
-      boolean couldNotRun = e instanceof EOFException && PackedFetch.couldNotRun(stream.pipe);
+      boolean couldNotRun = e instanceof EOFException && FetchProgram.couldNotRun(stream.pipe);
       boolean first = broken(stream);
       // By their names, which nothing else has; on a lost line this says so, and is no fault of
       // tar.

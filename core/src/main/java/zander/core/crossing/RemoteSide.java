@@ -232,12 +232,12 @@ public final class RemoteSide implements Side {
   }
 
   @Override
-  public void expectToRead(Executor elsewhere) {
+  public void expectToRead(List<String> early, Executor elsewhere) {
     starting(
         elsewhere,
         () -> {
           if (carriers.packsDown(0, true)) {
-            packedDown.open();
+            packedDown.open(early);
           }
         });
   }

@@ -101,7 +101,7 @@ final class Scan {
 
   private void roots(List<String> names) {
     if (startsPrograms && source.hasFolders()) {
-      ahead.read();
+      ahead.read(names);
     }
     ahead.list(names);
     List<Node> nodes = steps.attempt("", () -> source.lookAll(names));

@@ -40,9 +40,15 @@ public interface Side {
   /**
    * Files may be read: what has to be started for them is started now.
    *
+   * @param early files and folders that are wanted for certain, with all small files in them
    * @param elsewhere runs on threads that may wait
    */
-  default void expectToRead(Executor elsewhere) {}
+  default void expectToRead(List<String> early, Executor elsewhere) {}
+
+  /** Whether it is known without waiting for a line that nothing is at any of the paths. */
+  default boolean isFree(List<String> paths) throws IOException {
+    return false;
+  }
 
   /** Whether it is known already that whole folders cross from here. */
   default boolean hasFolders() {
