@@ -64,15 +64,11 @@ final class FetchProgram {
   }
 
   /**
-   * What some commands write, and then what comes, are the names for tar. Nothing but tar keeps the
-   * output open, and nothing is waited for but tar, so that its end is seen whatever feeds it.
+   * What some commands write, and then what comes, are the names for tar. The shell waits for all
+   * of a pipeline: what feeds tar is begun by a part of it that ends, so that tar's end is seen.
    */
   private static String fed(String commands) {
-    return "{ exec 3>&1 4<&0 > /dev/null; { "
-        + commands
-        + "; exec cat; } <&4 3>&- 4<&- 2> /dev/null | "
-        + TAR
-        + " >&3 3>&- 4<&- & exec 3>&- 4<&-; wait $!; }";
+    return "{ { " + commands + "; exec cat; } <&4 4<&- 2> /dev/null & } 4<&0 | exec " + TAR;
   }
 
   /** Starts one that compresses what it writes. */
