@@ -106,12 +106,14 @@ final class PackedDelivery {
 
   private Kept start(Item like, boolean compressed) throws IOException {
     // Each load is a stream of its own to gzip, which would keep back the end of one that goes on.
+    // What feeds tar is not waited for (see FetchProgram).
     String script =
         "cd "
             + ShellWords.quote(side.base())
             + " && "
             + (compressed
-                ? "while read -r n; do head -c \"$n\" | gzip -dc || exit; done | tar "
+                ? "{ { while read -r n; do head -c \"$n\" | gzip -dc || exit; done; }"
+                    + " <&4 4<&- 2> /dev/null & } 4<&0 | exec tar "
                 : "exec tar ")
             + options(like)
             + "f - --warning=no-timestamp 2>&1";
