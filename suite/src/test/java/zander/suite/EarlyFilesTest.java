@@ -63,6 +63,12 @@ class EarlyFilesTest {
       exec /usr/bin/%2$s "$@"
       """;
 
+  /** More than come unasked. */
+  private static final int FILES = 4300;
+
+  private static final int MOST_EARLY = 4096;
+  private static final int DEEP_FILES = 300;
+
   @TempDir static Path folder;
   private static SystemSshd sshd;
   private static Path tools;
@@ -82,9 +88,11 @@ class EarlyFilesTest {
     there = Files.createDirectories(folder.resolve("there"));
     Random random = new Random(5);
     byte[] content = new byte[600];
-    for (int i = 0; i < 700; i++) {
+    for (int i = 0; i < FILES; i++) {
       random.nextBytes(content);
       write("tree/reading " + i, content);
+    }
+    for (int i = 0; i < DEEP_FILES; i++) {
       write("tree/deep/reading " + i, content);
     }
     write("tree/empty", new byte[0]);
@@ -164,11 +172,11 @@ class EarlyFilesTest {
     assertThat(bringDown(Rules.of(WhenExists.ASK)).problems()).isEmpty();
     assertAllIsHere();
     assertThat(someCameEarly()).isTrue();
-    assertThat(named("./tree/reading")).hasSize(700).doesNotHaveDuplicates();
-    assertThat(named("./tree/deep/")).hasSize(700).doesNotHaveDuplicates();
+    assertThat(named("./tree/reading")).hasSize(FILES).doesNotHaveDuplicates();
+    assertThat(named("./tree/deep/")).hasSize(DEEP_FILES).doesNotHaveDuplicates();
     // Names are not waited for: those of the top are given before the first that was asked for.
     List<String> all = named("./tree/");
-    assertThat(all.subList(0, 702)).allMatch(name -> name.lastIndexOf('/') == 6);
+    assertThat(all.subList(0, MOST_EARLY)).allMatch(name -> name.lastIndexOf('/') == 6);
   }
 
   @Test
