@@ -4,6 +4,7 @@ import java.io.Closeable;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.time.Duration;
 
 /**
  * A script running on the server that is fed and read while it runs. The two streams may be used by
@@ -33,6 +34,12 @@ public interface Pipe extends Closeable {
    * @throws zander.core.files.RemoteFailure with {@code LINE_LOST} when it got no status
    */
   ExecResult finish() throws IOException;
+
+  /**
+   * Ends its input, lets it come to its end, and ends it when that takes longer. Nobody may use it
+   * meanwhile. Does not fail.
+   */
+  void endWithin(Duration patience);
 
   /** Ends it at once if it has not ended. */
   @Override

@@ -123,6 +123,14 @@ final class SshPipe implements Pipe {
   }
 
   @Override
+  public void endWithin(Duration patience) {
+    // Not by its stream, where somebody may wait to write more.
+    channel.endInput();
+    channel.waitFor(EnumSet.of(ClientChannelEvent.CLOSED), patience);
+    close();
+  }
+
+  @Override
   public void close() {
     // Not at once: the server would never hear of it, and keep the program and its channel.
     channel.close(false);

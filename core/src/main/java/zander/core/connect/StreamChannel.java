@@ -39,6 +39,15 @@ final class StreamChannel extends ChannelExec {
     end();
   }
 
+  /** Tells the command that nothing more comes. */
+  void endInput() {
+    try {
+      sendEof();
+    } catch (IOException e) {
+      // The line went, and the command with it.
+    }
+  }
+
   private void end() {
     synchronized (parts) {
       ended = true;

@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -33,6 +34,9 @@ import zander.core.work.Cancellation;
  */
 final class PackedDelivery {
   private static final int BUFFER = 64 * 1024;
+
+  /** For a program that was found broken; most end at the end of their input. */
+  private static final Duration TO_END = Duration.ofSeconds(3);
 
   /** What its complaints begin with (GNU coding standards, 4.4). */
   private static final String SAYS = "tar: ";
@@ -64,6 +68,8 @@ final class PackedDelivery {
     final Pipe pipe;
     final InputStream told;
     final Turns turns = new Turns();
+    private final Object ending = new Object();
+    private boolean over;
 
     Kept(Pipe pipe, boolean compressed) {
       this.compressed = compressed;
@@ -74,6 +80,17 @@ final class PackedDelivery {
     void close() {
       turns.end();
       pipe.close();
+    }
+
+    /** The first does it, and the others wait for that. */
+    void endWithin(Duration patience) {
+      turns.end();
+      synchronized (ending) {
+        if (!over) {
+          over = true;
+          pipe.endWithin(patience);
+        }
+      }
     }
   }
 
@@ -143,16 +160,25 @@ final class PackedDelivery {
         .orElse(null);
   }
 
-  /** Whether this is the first load to find it so. */
-  private synchronized boolean broken(Kept stream) {
-    stream.close();
-    return kept.remove(stream);
+  /**
+   * Waits until it has ended, so that it writes no more when what it left is taken away.
+   *
+   * @return whether this is the first load to find it so
+   */
+  private boolean broken(Kept stream) {
+    boolean first;
+    synchronized (this) {
+      first = kept.remove(stream);
+    }
+    stream.endWithin(TO_END);
+    return first;
   }
 
   /**
    * Gives each its failure, if it had one.
    *
-   * @return false when the server's program did not do it; nothing is left of them then
+   * @return false when the server's program did not do it; it may still write under their temporary
+   *     names, which must not be used any more
    */
   boolean write(List<Arriving> waiting, Cancellation stop) throws IOException {
     Kept stream;
@@ -171,7 +197,8 @@ final class PackedDelivery {
       boolean couldNotRun = e instanceof EOFException && FetchProgram.couldNotRun(stream.pipe);
       boolean first = broken(stream);
       // By their names, which nothing else has; on a lost line this says so, and is no fault of
-      // tar.
+      // tar. It may still write some of them after that.
+      waiting.forEach(one -> side.leave(one.part));
       side.files().batch().removeFiles(waiting.stream().map(one -> one.part).toList());
       if (couldNotRun) {
         side.carriers().giveUpPrograms("its tar could not be run");

@@ -30,17 +30,28 @@ final class RemoteDelivery {
   static final class Arriving {
     final Parcel parcel;
     final RemotePath target;
-    final RemotePath part;
-    final String partPath;
+    RemotePath part;
+    String partPath;
     RemoteAttributes old;
     RemotePath held;
     Journal.Pending pending;
 
-    Arriving(Parcel parcel, RemotePath target, String partPath, RemotePath part) {
+    Arriving(RemoteSide side, Parcel parcel) throws Side.NameNotPossible {
       this.parcel = parcel;
-      this.target = target;
-      this.partPath = partPath;
-      this.part = part;
+      this.target = side.at(parcel.item.to());
+      name(
+          parcel.straight
+              ? side.partNames().fixed(target.wireName())
+              : side.partNames().of(target.wireName()));
+    }
+
+    private void name(String name) {
+      part = target.parent().child(name);
+      partPath = Side.join(Side.folderOf(parcel.item.to()), name);
+    }
+
+    void newName(PartNames names) {
+      name(names.of(target.wireName()));
     }
 
     boolean replaces() {
@@ -59,17 +70,7 @@ final class RemoteDelivery {
     for (Parcel parcel : load) {
       if (parcel.waits()) {
         try {
-          RemotePath target = side.at(parcel.item.to());
-          String name =
-              parcel.straight
-                  ? side.partNames().fixed(target.wireName())
-                  : side.partNames().of(target.wireName());
-          all.add(
-              new Arriving(
-                  parcel,
-                  target,
-                  Side.join(Side.folderOf(parcel.item.to()), name),
-                  target.parent().child(name)));
+          all.add(new Arriving(side, parcel));
         } catch (IOException e) {
           parcel.failure = e;
         }
@@ -149,6 +150,9 @@ final class RemoteDelivery {
     boolean packed =
         !waiting.isEmpty() && side.carriers().packsUp(waiting.size(), program.isOpen());
     if (!packed || !program.write(waiting, stop)) {
+      if (packed) {
+        giveNewNames();
+      }
       List<Arriving> left = waiting();
       RemoteBatch batch = side.files().batch();
       List<NewFile> files = new ArrayList<>();
@@ -160,6 +164,18 @@ final class RemoteDelivery {
       note(left, batch.put(files, stop));
     }
     giveUp();
+  }
+
+  /** What is left of a program may go on for a moment, and must not write into what comes now. */
+  private void giveNewNames() throws IOException {
+    for (Arriving one : waiting()) {
+      if (one.pending != null) {
+        one.pending.failed("sent once more in another way");
+        one.pending = null;
+      }
+      one.newName(side.partNames());
+    }
+    begin();
   }
 
   /** Compares what arrived with what was sent, where that is asked for. */

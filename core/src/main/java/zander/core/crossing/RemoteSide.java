@@ -46,7 +46,7 @@ public final class RemoteSide implements Side {
   private RemotePath place;
   private int held;
 
-  /** Temporary files that could not be removed, because the line was gone. */
+  /** Temporary files that are to be removed at the end, because that was not possible before. */
   private final Queue<RemotePath> leftovers = new ConcurrentLinkedQueue<>();
 
   public RemoteSide(RemoteFiles files, RemotePath base, Journal journal) {
@@ -218,17 +218,10 @@ public final class RemoteSide implements Side {
 
   @Override
   public void tidyUp() throws IOException {
-    for (RemotePath left; (left = leftovers.peek()) != null; ) {
-      try {
-        files().removeFile(left);
-      } catch (RemoteFailure e) {
-        if (e.reason() == Reason.LINE_LOST) {
-          throw e;
-        }
-        // Gone already, or not ours to remove; its name says what it is.
-      }
-      leftovers.remove(left);
-    }
+    List<RemotePath> left = List.copyOf(leftovers);
+    // What cannot be removed has a name that says what it is.
+    files().batch().removeFiles(left);
+    leftovers.removeAll(left);
   }
 
   @Override
