@@ -4,12 +4,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.List;
 import java.util.Random;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.Assumptions;
 import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -19,6 +21,7 @@ import zander.core.crossing.Crossing;
 import zander.core.crossing.LocalSide;
 import zander.core.crossing.OwnLine;
 import zander.core.crossing.Progress;
+import zander.core.crossing.Progress.Phase;
 import zander.core.crossing.RemoteSide;
 import zander.core.crossing.Side;
 import zander.core.crossing.WhenExists;
@@ -37,14 +40,29 @@ class SlowLineTest {
   private static final int FILE_BYTES = 3000;
   private static final long RATE = 3 << 20;
 
+  private static final String TAR =
+      """
+      #!/bin/sh
+      PATH=/usr/bin:/bin
+      [ -e %1$s/cut ] || exec tar "$@"
+      case "$*" in
+        *-x*) head -c 60000 | tar "$@";;
+        *) tar "$@" | head -c 60000;;
+      esac
+      """;
+
   @TempDir static Path folder;
   private static SystemSshd sshd;
+  private static Path tools;
   private static int count;
 
   @BeforeAll
   static void start() throws Exception {
     Assumptions.assumeTrue(SystemSshd.isPossible(), "needs openssh-server, and to be root");
-    sshd = new SystemSshd(folder, List.of(), List.of());
+    tools = Files.createDirectories(folder.resolve("tools"));
+    Path tar = Files.writeString(tools.resolve("tar"), String.format(TAR, tools));
+    Files.setPosixFilePermissions(tar, PosixFilePermissions.fromString("rwxr-xr-x"));
+    sshd = new SystemSshd(folder, List.of(), List.of("SetEnv PATH=" + tools + ":/usr/bin:/bin"));
     Random random = new Random(3);
     for (int i = 0; i < FILES; i++) {
       StringBuilder text = new StringBuilder();
@@ -99,6 +117,24 @@ class SlowLineTest {
     assertThat(LargeTree.describe(to.resolve(tree)))
         .isEqualTo(LargeTree.describe(from.resolve(tree)));
     return new Crossed(progress, relay.carried() - before);
+  }
+
+  @BeforeEach
+  void makeWhole() throws Exception {
+    Files.deleteIfExists(tools.resolve("cut"));
+  }
+
+  /** The shell around it goes on, and has nothing more to say. */
+  @ParameterizedTest
+  @ValueSource(booleans = {true, false})
+  void aTarThatEndsWhileItIsFedIsNotWaitedFor(boolean up) throws Exception {
+    try (Relay relay = new Relay(sshd.port());
+        Connection connection = sshd.openThrough("root", relay.port())) {
+      relay.slow(RATE);
+      cross(connection, relay, "text", up);
+      Files.createFile(tools.resolve("cut"));
+      assertThat(cross(connection, relay, "text", up).progress().phase()).isEqualTo(Phase.DONE);
+    }
   }
 
   @ParameterizedTest

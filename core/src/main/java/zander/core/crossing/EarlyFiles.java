@@ -27,6 +27,7 @@ final class EarlyFiles {
   private static final int MOST = 4096;
 
   private static final int BLOCKS = 16;
+  private static final int MOST_BYTES = BLOCKS * 512;
 
   /** Files between two ends. */
   private static final int BATCH = 256;
@@ -37,6 +38,9 @@ final class EarlyFiles {
   private volatile boolean over;
   private volatile boolean givenUp;
   private boolean reading;
+
+  /** For the thread that reads. */
+  private int count;
 
   /**
    * @param sure whether the program had nothing to say about what came with it
@@ -98,7 +102,7 @@ final class EarlyFiles {
     Node node = parcel.item.node();
     return node.kind() == FileKind.FILE
         && !parcel.item.followed()
-        && node.size() <= BLOCKS * 512L
+        && node.size() <= MOST_BYTES
         && (roots.contains(parcel.item.from())
             || roots.contains(Side.folderOf(parcel.item.from())));
   }
@@ -179,7 +183,15 @@ final class EarlyFiles {
     try {
       FetchProgram.EarlyPart part =
           program.readEarly(
-              (name, content, modified) -> some.put(name, new Early(content, modified, true)));
+              (name, content, modified) -> {
+                if (++count > MOST) {
+                  throw new IOException("the server sends more than was named");
+                }
+                // One that has grown is asked for, like any other.
+                if (content.length <= MOST_BYTES) {
+                  some.put(name, new Early(content, modified, true));
+                }
+              });
       boolean sure = part.complaints().isEmpty();
       synchronized (this) {
         some.forEach((name, it) -> come.put(name, new Early(it.content, it.modified, sure)));

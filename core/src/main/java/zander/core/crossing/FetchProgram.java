@@ -19,6 +19,7 @@ import zander.core.work.Cancellation;
  *
  * <p>After the names of a load comes what ends it in the output ({@link FetchedFiles}), and then a
  * name that is not there, which ends it in the error stream: the two streams are not in step.
+ * Compressed, each load is an archive of its own, and the shell writes the second.
  */
 final class FetchProgram {
   private static final String TAR =
@@ -73,9 +74,16 @@ final class FetchProgram {
 
   /** Starts one that compresses what it writes. */
   static FetchProgram startCompressed(RemoteSide side) throws IOException {
-    // Each load is a stream of its own to gzip, which would keep back the end of one that goes on.
-    String script = "while read -r n; do head -c \"$n\" | " + TAR + " | gzip -1c || exit; done";
-    return start(side, script, true, EarlyFiles.NONE, mark());
+    // Each load is a stream of its own to gzip, which would keep back the end of one that goes on,
+    // and has a tar of its own, whose end is told whatever it was.
+    String mark = mark();
+    String script =
+        "{ i=0; while read -r n; do head -c \"$n\" | { "
+            + TAR
+            + "; s=$?; [ $s -le 2 ] || echo \"tar: $s\" >&2; echo "
+            + mark
+            + "$i >&2; } | gzip -1c || exit; i=$((i+1)); done; }";
+    return start(side, script, true, EarlyFiles.NONE, mark);
   }
 
   private static FetchProgram start(
@@ -147,9 +155,9 @@ final class FetchProgram {
     synchronized (this) {
       stop.throwIfStopped();
       long turn = turns.take();
-      names.append(compressed ? "" : FetchedFiles.ASK_END).append(endMark(mark, turn));
+      String ended = compressed ? "" : FetchedFiles.ASK_END + endMark(mark, turn);
       String before = compressed ? names.length() + "\n" : "";
-      pipe.in().write(WireName.bytes(before + names));
+      pipe.in().write(WireName.bytes(before + names + ended));
       pipe.in().flush();
       return turn;
     }

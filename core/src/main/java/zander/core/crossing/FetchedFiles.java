@@ -86,8 +86,9 @@ final class FetchedFiles {
     /**
      * @param name as it was named to the program
      * @param modified seconds since 1970-01-01 UTC
+     * @throws IOException when it is not to be read on
      */
-    void file(String name, byte[] content, long modified);
+    void file(String name, byte[] content, long modified) throws IOException;
   }
 
   /**
