@@ -67,6 +67,14 @@ class CrossingTest {
     return new RemoteSide(connection.files(), RemotePath.of(TRIAL), Journal.NONE);
   }
 
+  private RemoteSide remote(Journal journal) {
+    return new RemoteSide(
+        ServerLine.of(connection.files()),
+        RemotePath.of(TRIAL),
+        journal,
+        connection.whoAmI().home());
+  }
+
   private Crossing up(WhenExists rule, ExistsTalk talk) {
     return new Crossing(new LocalSide(local), remote(), rule, talk, new Cancellation());
   }
@@ -237,16 +245,10 @@ class CrossingTest {
     try (FileJournal journal =
             new FileJournal(folder.resolve("journal"), "lab-box", JournalRules.USUAL);
         Workers other = new Workers("crossing", 1)) {
-      RemoteSide there =
-          new RemoteSide(
-              ServerLine.of(connection.files()),
-              RemotePath.of(TRIAL),
-              journal,
-              connection.whoAmI().home());
       Crossing crossing =
           new Crossing(
               new LocalSide(local),
-              there,
+              remote(journal),
               WhenExists.REPLACE,
               PathContract.NEVER_ASKED,
               cancellation);
@@ -312,16 +314,10 @@ class CrossingTest {
     Files.createSymbolicLink(local.resolve("today.txt"), Path.of("other.txt"));
     try (FileJournal journal =
         new FileJournal(folder.resolve("journal"), "lab-box", JournalRules.USUAL)) {
-      RemoteSide there =
-          new RemoteSide(
-              ServerLine.of(connection.files()),
-              RemotePath.of(TRIAL),
-              journal,
-              connection.whoAmI().home());
       Progress progress =
           new Crossing(
                   new LocalSide(local),
-                  there,
+                  remote(journal),
                   WhenExists.REPLACE,
                   PathContract.NEVER_ASKED,
                   new Cancellation())
