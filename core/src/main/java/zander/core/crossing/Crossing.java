@@ -1,5 +1,6 @@
 package zander.core.crossing;
 
+import java.io.IOException;
 import java.time.Duration;
 import java.util.List;
 import java.util.concurrent.CancellationException;
@@ -163,7 +164,7 @@ public final class Crossing {
       largeCarriers.closeAndAwait();
     }
     if (end != Phase.BROKEN) {
-      tidyUp();
+      tidyUp(end);
     }
     if (straight != null) {
       straight.end();
@@ -183,12 +184,23 @@ public final class Crossing {
     return carriers.awaitFor(PATIENCE);
   }
 
-  private void tidyUp() {
+  /** A crossing that was done waits for its line once more; what was stopped does not. */
+  private void tidyUp(Phase end) {
     try {
-      source.tidyUp();
-      target.tidyUp();
-    } catch (java.io.IOException e) {
-      // The line went at the very end: what is left carries the crossing's mark and is found later.
+      while (true) {
+        try {
+          source.tidyUp();
+          target.tidyUp();
+          return;
+        } catch (IOException e) {
+          if (end != Phase.DONE || !steps.isLost(e)) {
+            return;
+          }
+          steps.awaitLine("", e);
+        }
+      }
+    } catch (Steps.Broken | CancellationException e) {
+      // What is left carries the crossing's mark and is found later.
     }
   }
 
