@@ -177,8 +177,8 @@ final class PackedDelivery {
   /**
    * Gives each its failure, if it had one.
    *
-   * @return false when the server's program did not do it; it may still write under their temporary
-   *     names, which must not be used any more
+   * @return false when the server's program did not do it; if it ran, their temporary names are
+   *     spoilt
    */
   boolean write(List<Arriving> waiting, Cancellation stop) throws IOException {
     Kept stream;
@@ -198,7 +198,10 @@ final class PackedDelivery {
       boolean first = broken(stream);
       // By their names, which nothing else has; on a lost line this says so, and is no fault of
       // tar. It may still write some of them after that.
-      waiting.forEach(one -> side.leave(one.part));
+      for (Arriving one : waiting) {
+        one.isSpoilt = true;
+        side.leave(one.part);
+      }
       side.files().batch().removeFiles(waiting.stream().map(one -> one.part).toList());
       if (couldNotRun) {
         side.carriers().giveUpPrograms("its tar could not be run");

@@ -32,6 +32,10 @@ final class RemoteDelivery {
     final RemotePath target;
     RemotePath part;
     String partPath;
+
+    /** Whether a program may still write under its temporary name. */
+    boolean isSpoilt;
+
     RemoteAttributes old;
     RemotePath held;
     Journal.Pending pending;
@@ -52,6 +56,7 @@ final class RemoteDelivery {
 
     void newName(PartNames names) {
       name(names.of(target.wireName()));
+      isSpoilt = false;
     }
 
     boolean replaces() {
@@ -150,7 +155,7 @@ final class RemoteDelivery {
     boolean packed =
         !waiting.isEmpty() && side.carriers().packsUp(waiting.size(), program.isOpen());
     if (!packed || !program.write(waiting, stop)) {
-      if (packed) {
+      if (waiting.stream().anyMatch(one -> one.isSpoilt)) {
         giveNewNames();
       }
       List<Arriving> left = waiting();

@@ -219,6 +219,10 @@ public final class RemoteSide implements Side {
   @Override
   public void tidyUp() throws IOException {
     List<RemotePath> left = List.copyOf(leftovers);
+    if (left.isEmpty()) {
+      // A line that went at the very end is nobody's concern then.
+      return;
+    }
     // What cannot be removed has a name that says what it is.
     files().batch().removeFiles(left);
     leftovers.removeAll(left);
