@@ -1,6 +1,5 @@
 package zander.suite;
 
-import java.util.function.Consumer;
 import zander.core.connect.Commands;
 import zander.core.connect.ExecResult;
 import zander.core.connect.Pipe;
@@ -15,7 +14,7 @@ final class NoShell implements Commands {
   }
 
   @Override
-  public ExecResult stream(String script, Consumer<byte[]> output, Cancellation stop) {
+  public ExecResult stream(String script, Output output, Cancellation stop) {
     throw new AssertionError("ran a command: " + script);
   }
 

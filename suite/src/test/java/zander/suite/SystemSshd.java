@@ -24,8 +24,8 @@ import zander.standin.demo.DemoKeys;
  * The system's own {@code sshd} on a free loopback port, with keys and accounts made for one test
  * class and removed after it. Needs root, because a server changes accounts.
  */
-final class SystemSshd implements AutoCloseable {
-  static final Path BINARY = Path.of("/usr/sbin/sshd");
+public final class SystemSshd implements AutoCloseable {
+  public static final Path BINARY = Path.of("/usr/sbin/sshd");
 
   private static final int NO_SUCH_ACCOUNT = 6;
 
@@ -36,9 +36,10 @@ final class SystemSshd implements AutoCloseable {
   private final int port;
   private Process process;
   private final List<String> accounts = new ArrayList<>();
-  final Connector connector;
+  public final Connector connector;
 
-  SystemSshd(Path folder, List<String> wantedAccounts, List<String> moreConfig) throws Exception {
+  public SystemSshd(Path folder, List<String> wantedAccounts, List<String> moreConfig)
+      throws Exception {
     this.folder = folder;
     Files.setPosixFilePermissions(folder, PosixFilePermissions.fromString("rwxr-xr-x"));
     for (String account : wantedAccounts) {
@@ -66,7 +67,9 @@ final class SystemSshd implements AutoCloseable {
     try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
       port = free.getLocalPort();
     }
-    List<String> config = new ArrayList<>(moreConfig);
+    // A Match block reaches to the end of the file, so a test's own come last.
+    List<String> plain = moreConfig.stream().takeWhile(line -> !line.startsWith("Match ")).toList();
+    List<String> config = new ArrayList<>(plain);
     config.addAll(
         List.of(
             "Port " + port,
@@ -80,7 +83,10 @@ final class SystemSshd implements AutoCloseable {
             "PidFile none",
             "MaxStartups 200",
             "MaxSessions 50",
-            "Subsystem sftp internal-sftp",
+            // One of a test's own stands instead: sshd refuses to have two.
+            moreConfig.stream().anyMatch(line -> line.startsWith("Subsystem "))
+                ? ""
+                : "Subsystem sftp internal-sftp",
             // The tests are not to run, or to cut off, what the machine's own root has it start.
             "Match User root",
             "SetEnv HOME="
@@ -89,6 +95,7 @@ final class SystemSshd implements AutoCloseable {
                     .filter(line -> line.startsWith(SET_ENV))
                     .map(line -> line.substring(SET_ENV.length() - 1))
                     .collect(Collectors.joining())));
+    config.addAll(moreConfig.subList(plain.size(), moreConfig.size()));
     Path configFile = folder.resolve("sshd_config");
     Files.write(configFile, config);
     Files.createDirectories(Path.of("/run/sshd"));
@@ -113,19 +120,19 @@ final class SystemSshd implements AutoCloseable {
   }
 
   /** Starts it anew, so that it reads its files again. */
-  void restart() throws Exception {
+  public void restart() throws Exception {
     process.destroy();
     process.waitFor(10, TimeUnit.SECONDS);
     launch();
   }
 
   /** Kills the processes of all that is signed in; the server itself goes on. */
-  void killSessions() {
+  public void killSessions() {
     process.descendants().forEach(ProcessHandle::destroyForcibly);
   }
 
   /** Whether this machine can run the suite; asked in an assumption, so that it is told. */
-  static boolean isPossible() {
+  public static boolean isPossible() {
     return Files.isExecutable(BINARY) && "root".equals(System.getProperty("user.name"));
   }
 
@@ -145,7 +152,7 @@ final class SystemSshd implements AutoCloseable {
     }
   }
 
-  static String run(String... command) throws IOException, InterruptedException {
+  public static String run(String... command) throws IOException, InterruptedException {
     Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
     String output = new String(process.getInputStream().readAllBytes());
     if (process.waitFor() != 0) {
@@ -154,35 +161,35 @@ final class SystemSshd implements AutoCloseable {
     return output;
   }
 
-  int port() {
+  public int port() {
     return port;
   }
 
-  Path keyFile() {
+  public Path keyFile() {
     return folder.resolve("userkey");
   }
 
-  Path folder() {
+  public Path folder() {
     return folder;
   }
 
   /** Gives an account a password, as the system keeps it. */
-  static void setPassword(String account, String password) throws Exception {
+  public static void setPassword(String account, String password) throws Exception {
     String hash = run("perl", "-e", "print crypt($ARGV[0], '$6$riverwatch$')", password);
     run("usermod", "-p", hash, account);
   }
 
   /** What the server wrote into its log. */
-  String log() throws IOException {
+  public String log() throws IOException {
     return Files.readString(folder.resolve("sshd.log"));
   }
 
-  ServerAddress address(String account) {
+  public ServerAddress address(String account) {
     return new ServerAddress(account, "localhost", port);
   }
 
   /** Makes a key pair with the system's own tool and lets every account in by it. */
-  Path newKey(String name, String... options) throws IOException, InterruptedException {
+  public Path newKey(String name, String... options) throws IOException, InterruptedException {
     Path key = folder.resolve(name);
     List<String> command = new ArrayList<>(List.of("ssh-keygen", "-q", "-f", key.toString()));
     command.addAll(List.of(options));
@@ -194,11 +201,11 @@ final class SystemSshd implements AutoCloseable {
     return key;
   }
 
-  Connection open(String account) throws IOException {
+  public Connection open(String account) throws IOException {
     return openThrough(account, port);
   }
 
-  Connection openThrough(String account, int throughPort) throws IOException {
+  public Connection openThrough(String account, int throughPort) throws IOException {
     return connector.open(
         new ServerAddress(account, "localhost", throughPort),
         SignInWays.byKey(keyFile()),
@@ -216,7 +223,7 @@ final class SystemSshd implements AutoCloseable {
   }
 
   /** Tries until the account's last sessions have ended; an account that is not there is fine. */
-  private static void removeAccount(String account) throws IOException, InterruptedException {
+  public static void removeAccount(String account) throws IOException, InterruptedException {
     for (int tries = 0; tries < 100; tries++) {
       Process removal = new ProcessBuilder("userdel", account).redirectErrorStream(true).start();
       removal.getInputStream().readAllBytes();

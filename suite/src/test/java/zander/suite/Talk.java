@@ -11,20 +11,20 @@ import zander.core.connect.SignInTalk;
 import zander.core.trust.WireKey;
 
 /** Answers the questions of a sign-in as a test wants, and remembers them. */
-class Talk implements SignInTalk {
-  final List<String> asked = Collections.synchronizedList(new ArrayList<>());
-  final List<SignInNote> notes = Collections.synchronizedList(new ArrayList<>());
-  final List<SignInStep> steps = Collections.synchronizedList(new ArrayList<>());
-  boolean acceptHostKey = true;
-  String passphrase;
-  String password;
-  List<String> answers;
+public class Talk implements SignInTalk {
+  public final List<String> asked = Collections.synchronizedList(new ArrayList<>());
+  public final List<SignInNote> notes = Collections.synchronizedList(new ArrayList<>());
+  public final List<SignInStep> steps = Collections.synchronizedList(new ArrayList<>());
+  public boolean acceptHostKey = true;
+  public String passphrase;
+  public String password;
+  public List<String> answers;
 
-  static Talk accepting() {
+  public static Talk accepting() {
     return new Talk();
   }
 
-  static Talk withPassword(String password) {
+  public static Talk withPassword(String password) {
     Talk talk = new Talk();
     talk.password = password;
     return talk;
@@ -63,7 +63,7 @@ class Talk implements SignInTalk {
   }
 
   /** What was offered, refused or taken, in order. */
-  List<String> proofs() {
+  public List<String> proofs() {
     return notes.stream()
         .filter(note -> note.step() == SignInStep.SIGN_IN)
         .filter(note -> note.kind() != SignInNote.Kind.BEGUN)

@@ -192,8 +192,7 @@ public final class Archives {
   private String run(String step, RemotePath about, String script, Cancellation stop)
       throws IOException {
     if (!commands.hasShell()) {
-      throw new RemoteFailure(
-          Reason.NOT_SUPPORTED, step, about, "this account has no shell on the server", null);
+      throw new RemoteFailure(Reason.NO_SHELL, step, about, commands.whyNoShell(), null);
     }
     java.io.ByteArrayOutputStream out = new java.io.ByteArrayOutputStream();
     ExecResult result = commands.stream(script, out::writeBytes, stop);

@@ -74,8 +74,7 @@ public final class WebFetch {
       URI address, RemotePath target, String sha256, LongConsumer progress, Cancellation stop)
       throws IOException {
     if (!commands.hasShell()) {
-      throw new RemoteFailure(
-          Reason.NOT_SUPPORTED, "fetch", target, "this account has no shell on the server", null);
+      throw new RemoteFailure(Reason.NO_SHELL, "fetch", target, commands.whyNoShell(), null);
     }
     String wanted = sha256.strip().toLowerCase(java.util.Locale.ROOT);
     if (!wanted.isEmpty() && !wanted.matches("[0-9a-f]{64}")) {

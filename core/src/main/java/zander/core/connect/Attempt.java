@@ -13,6 +13,8 @@ import org.apache.sshd.common.session.Session;
 import zander.core.connect.ConnectFailure.Reason;
 import zander.core.connect.SignInNote.Kind;
 import zander.core.connect.keys.KeyTrouble;
+import zander.core.files.FileServiceMissing;
+import zander.core.work.BlockingCalls;
 
 /**
  * One attempt to reach and enter one server: what it is for, how far it got, what was offered and
@@ -111,7 +113,7 @@ final class Attempt {
     asking.incrementAndGet();
     long begun = System.nanoTime();
     try {
-      return question.ask();
+      return BlockingCalls.allowing(question::ask);
     } finally {
       lastSign = System.nanoTime();
       thought.addAndGet(lastSign - begun);
@@ -134,7 +136,7 @@ final class Attempt {
   boolean verify(PublicKey key) {
     reach(SignInStep.HOST_KEY);
     try {
-      failure = trust.judge(key, this);
+      failure = BlockingCalls.allowing(() -> trust.judge(key, this));
     } catch (IOException e) {
       failure =
           new ConnectFailure(SignInStep.HOST_KEY, Reason.FAILED, hop.address(), trust.file(e), e);
@@ -270,7 +272,10 @@ final class Attempt {
     } else if (explained == null && cause instanceof KeyTrouble trouble) {
       explained = ConnectFailure.of(trouble, hop.address());
     } else if (explained == null) {
-      String detail = disconnectText.isEmpty() ? FailureReasons.plain(cause) : disconnectText;
+      String detail =
+          cause instanceof FileServiceMissing missing && !missing.printed().isEmpty()
+              ? missing.printed()
+              : disconnectText.isEmpty() ? FailureReasons.plain(cause) : disconnectText;
       explained = new ConnectFailure(step, reason(cause, detail), hop.address(), detail, cause);
     }
     note(Kind.FAILED, explained.reason() == Reason.GIVEN_UP ? "" : explained.getMessage());
@@ -287,7 +292,9 @@ final class Attempt {
           lower.contains("session") && lower.contains("clos")
                   || lower.contains("connection") && lower.contains("reset")
               ? Reason.CLOSED_BY_SERVER
-              : Reason.NO_FILE_SERVICE;
+              : cause instanceof FileServiceMissing missing && !missing.printed().isEmpty()
+                  ? Reason.START_FILES_PRINT
+                  : Reason.NO_FILE_SERVICE;
       case SIGN_IN -> signInReason(lower);
       default -> FailureReasons.beforeSignIn(step, cause, lower);
     };

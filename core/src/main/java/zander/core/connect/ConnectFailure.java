@@ -39,6 +39,8 @@ public final class ConnectFailure extends IOException {
     NO_WAY_LEFT,
     GIVEN_UP,
     NO_FILE_SERVICE,
+    /** Text came where the file service should have begun to speak. */
+    START_FILES_PRINT,
     CLOSED_BY_SERVER,
     FAILED
   }

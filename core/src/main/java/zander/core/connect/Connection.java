@@ -10,24 +10,18 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CompletableFuture;
-import java.util.concurrent.CompletionException;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
-import java.util.function.Consumer;
 import java.util.function.Supplier;
-import org.apache.sshd.client.channel.ChannelExec;
 import org.apache.sshd.client.channel.ClientChannelEvent;
 import org.apache.sshd.client.session.ClientSession;
-import org.apache.sshd.common.channel.Channel;
-import org.apache.sshd.common.channel.ChannelListener;
-import org.apache.sshd.common.channel.PtyChannelConfiguration;
-import org.apache.sshd.common.channel.exception.SshChannelOpenException;
 import zander.core.connect.SignInNote.Kind;
 import zander.core.files.AccountNames;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.SftpFiles;
+import zander.core.files.WireName;
 import zander.core.trust.WireKey;
 import zander.core.work.BlockingCalls;
 import zander.core.work.Cancellation;
@@ -37,15 +31,17 @@ import zander.core.work.Cancellation;
  * asking again. Safe for several threads; everything but {@link #isOpen} waits.
  */
 public final class Connection implements Closeable, Commands {
-  /** A command that never ends must not keep the desk from opening. */
-  private static final Duration FACTS_PATIENCE = Duration.ofSeconds(10);
+  /** What is not known by then follows while the desk is open already. */
+  private static final Duration NAMES_PATIENCE = Duration.ofSeconds(2);
+
+  private static final Duration ID_PATIENCE = Duration.ofSeconds(3);
 
   private final Lines lines;
   private final ClientSession session;
   private final Attempt attempt;
   private final AccountNames names = new AccountNames();
   private final RemoteFiles files;
-  private final WhoAmI whoAmI;
+  private final AccountFacts facts;
   private final RemoteFiles.Landing landing;
   private final List<RemoteFiles> moreFiles = new ArrayList<>();
   private final Map<String, Object> learnt = new ConcurrentHashMap<>();
@@ -57,63 +53,18 @@ public final class Connection implements Closeable, Commands {
     this.lines = lines;
     this.session = lines.first();
     this.attempt = Attempt.of(session);
-    CompletableFuture<String> facts = factsOnceFilesAreOpen();
+    this.facts = new AccountFacts(lines, names);
+    facts.askOnceFilesAreOpen();
     this.files = SftpFiles.open(session, names);
-    this.landing = files.land(landingPath, facts);
+    this.landing = files.land(landingPath, facts.namesFor(NAMES_PATIENCE));
     attempt.reach(SignInStep.SHELL);
-    String answer = factsOrNothing(facts);
-    this.whoAmI = WhoAmI.ofId(attempt.address().account(), answer, landing.home());
-    if (whoAmI.uid() < 0) {
-      attempt.note(Kind.REFUSED, "no shell for this account");
-    } else {
-      attempt.note(Kind.FOUND, answer.strip());
+    facts.await(ID_PATIENCE);
+    switch (facts.shell()) {
+      case RUNS -> attempt.note(Kind.FOUND, facts.idLine().strip());
+      case NONE -> attempt.note(Kind.REFUSED, "no shell for this account: " + facts.why());
+      default -> attempt.note(Kind.FOUND, "the shell has not answered yet");
     }
     attempt.note(Kind.DONE, "");
-  }
-
-  /**
-   * Who we are is asked by a command beside the file service: one wait, not two. It begins when the
-   * channel of the file service is granted, because a server that grants only one channel must not
-   * spend it on this.
-   */
-  private CompletableFuture<String> factsOnceFilesAreOpen() {
-    CompletableFuture<Void> granted = new CompletableFuture<>();
-    session.addChannelListener(
-        new ChannelListener() {
-          @Override
-          public void channelOpenSuccess(Channel channel) {
-            granted.complete(null);
-          }
-        });
-    session.addCloseFutureListener(closed -> granted.complete(null));
-    return granted
-        .thenApplyAsync(ready -> askFacts())
-        .completeOnTimeout("", FACTS_PATIENCE.toSeconds(), TimeUnit.SECONDS);
-  }
-
-  private static String factsOrNothing(CompletableFuture<String> facts) {
-    try {
-      return facts.join();
-    } catch (CompletionException e) {
-      return "";
-    }
-  }
-
-  /** The line of {@code id}; learns the names of accounts and groups on the way. */
-  private String askFacts() {
-    try {
-      ExecResult result =
-          runOnFirst("id; echo ---; getent passwd; echo ---; getent group", new byte[0]);
-      String[] parts = result.outText().split("(?m)^---\n", -1);
-      if (parts.length == 3) {
-        names.learnPasswd(parts[1]);
-        names.learnGroupFile(parts[2]);
-        return parts[0];
-      }
-    } catch (IOException e) {
-      // An account without a shell is fine: names come with the listings then.
-    }
-    return "";
   }
 
   public ServerAddress address() {
@@ -162,8 +113,9 @@ public final class Connection implements Closeable, Commands {
     return files;
   }
 
+  /** As far as is known by now: the numbers may come a while after the connection. */
   public WhoAmI whoAmI() {
-    return whoAmI;
+    return WhoAmI.ofId(attempt.address().account(), facts.idLine(), landing.home());
   }
 
   /** The folder that was read on arrival. */
@@ -260,23 +212,29 @@ public final class Connection implements Closeable, Commands {
   public ExecResult run(String wireCommand, byte[] input) throws IOException {
     BlockingCalls.check("a command");
     Capture capture = new Capture(input);
-    try (ChannelExec channel = lines.open(wireCommand, null, null, capture::attach)) {
+    try (CommandChannel channel =
+        lines.open(
+            () -> new CommandChannel(WireName.bytes(wireCommand), null, Map.of()),
+            capture::attach)) {
       return capture.result(channel);
     }
   }
 
   @Override
   public boolean hasShell() {
-    return whoAmI.uid() >= 0;
+    return facts.hasShell();
   }
 
   @Override
-  public ExecResult stream(String wireScript, Consumer<byte[]> output, Cancellation stop)
-      throws IOException {
+  public String whyNoShell() {
+    return facts.why();
+  }
+
+  @Override
+  public ExecResult stream(String wireScript, Output output, Cancellation stop) throws IOException {
     BlockingCalls.check("a command");
-    ScriptRun run = new ScriptRun(wireScript, output);
-    try (ChannelExec channel = lines.open(ScriptRun.SHELL, null, null, run::attach)) {
-      return run.await(channel, stop);
+    try {
+      return new ScriptRun(wireScript, output).run(lines, stop);
     } catch (IOException e) {
       throw orLost(e);
     }
@@ -332,55 +290,36 @@ public final class Connection implements Closeable, Commands {
     return List.copyOf(moreFiles.subList(0, Math.min(most, moreFiles.size())));
   }
 
-  /** The same on the first session alone: never a reason to sign in once more. */
-  private ExecResult runOnFirst(String command, byte[] input) throws IOException {
-    Capture capture = new Capture(input);
-    try (ChannelExec channel = session.createExecChannel(command)) {
-      capture.attach(channel);
-      channel.open().verify(CoreTimes.OPENING);
-      return capture.result(channel);
-    } catch (SshChannelOpenException e) {
-      throw new IOException(e);
-    }
-  }
-
   private record Capture(byte[] input, ByteArrayOutputStream out, ByteArrayOutputStream errors) {
     Capture(byte[] input) {
       this(input, new ByteArrayOutputStream(), new ByteArrayOutputStream());
     }
 
-    void attach(ChannelExec channel) {
+    void attach(CommandChannel channel) {
       channel.setIn(new ByteArrayInputStream(input));
       channel.setOut(out);
       channel.setErr(errors);
     }
 
-    ExecResult result(ChannelExec channel) {
+    ExecResult result(CommandChannel channel) {
       channel.waitFor(EnumSet.of(ClientChannelEvent.CLOSED), Duration.ZERO);
       Integer exit = channel.getExitStatus();
       return new ExecResult(exit == null ? -1 : exit, out.toByteArray(), errors.toByteArray());
     }
   }
 
-  /** Starts the account's login shell with a terminal, in a folder. */
+  /**
+   * Starts the account's login shell with a terminal, in a folder.
+   *
+   * @throws RemoteFailure with {@code NO_SHELL} when the server gives no terminal or no shell
+   */
   public ShellSession openShell(RemotePath folder, int columns, int rows) throws IOException {
     BlockingCalls.check("opening a shell");
-    PtyChannelConfiguration pty = new PtyChannelConfiguration();
-    pty.setPtyType("xterm-256color");
-    pty.setPtyColumns(columns);
-    pty.setPtyLines(rows);
-    // An exec request with a terminal, because a shell request cannot say in which folder.
-    String command = "cd -- " + ShellWords.quote(folder) + "; exec \"${SHELL:-/bin/sh}\" -l";
-    ChannelExec channel =
-        lines.open(
-            command,
-            pty,
-            Map.of("COLORTERM", "truecolor"),
-            made -> {
-              made.setUsePty(true);
-              made.setRedirectErrorStream(true);
-            });
-    return new SshShell(channel);
+    try {
+      return SshShell.open(lines, folder, columns, rows);
+    } catch (IOException e) {
+      throw orLost(e);
+    }
   }
 
   @Override

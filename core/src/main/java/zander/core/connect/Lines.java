@@ -3,11 +3,8 @@ package zander.core.connect;
 import java.io.Closeable;
 import java.io.IOException;
 import java.util.List;
-import java.util.Map;
 import java.util.concurrent.CopyOnWriteArrayList;
-import org.apache.sshd.client.channel.ChannelExec;
 import org.apache.sshd.client.session.ClientSession;
-import org.apache.sshd.common.channel.PtyChannelConfigurationHolder;
 import org.apache.sshd.common.channel.exception.SshChannelOpenException;
 import org.apache.sshd.common.session.ConnectionService;
 import zander.core.files.WireName;
@@ -45,28 +42,26 @@ final class Lines implements Closeable {
   }
 
   /** What to do with a channel before it is opened. */
-  interface Setting {
-    void apply(ChannelExec channel);
+  interface Setting<C extends CommandChannel> {
+    void apply(C channel);
   }
 
-  /**
-   * Opens a channel for a command on a session that has room for it.
-   *
-   * @param wireCommand in wire form
-   * @param pty a terminal, or {@code null}
-   */
-  ChannelExec open(
-      String wireCommand, PtyChannelConfigurationHolder pty, Map<String, String> env, Setting set)
-      throws IOException {
+  /** Makes a channel that was not opened yet: another for each session that is tried. */
+  interface Making<C extends CommandChannel> {
+    C make();
+  }
+
+  /** Opens a channel on a session that has room for it; signs in once more where none has. */
+  <C extends CommandChannel> C open(Making<C> making, Setting<C> set) throws IOException {
     SshChannelOpenException full = null;
     for (ClientSession session : sessions) {
       try {
-        return open(session, wireCommand, pty, env, set);
+        return open(session, making, set);
       } catch (SshChannelOpenException e) {
         full = e;
       }
     }
-    return open(more(full), wireCommand, pty, env, set);
+    return open(more(full), making, set);
   }
 
   /**
@@ -74,33 +69,23 @@ final class Lines implements Closeable {
    *
    * @throws SshChannelOpenException when no session has room
    */
-  StreamChannel openIfRoom(String wireCommand, Setting set) throws IOException {
+  StreamChannel openIfRoom(String wireCommand, Setting<StreamChannel> set) throws IOException {
     SshChannelOpenException full = null;
     for (ClientSession session : sessions) {
-      StreamChannel channel = new StreamChannel(WireName.bytes(wireCommand));
       try {
-        session.getService(ConnectionService.class).registerChannel(channel);
-        opened(channel, set);
-        return channel;
+        return open(session, () -> new StreamChannel(WireName.bytes(wireCommand)), set);
       } catch (SshChannelOpenException e) {
         full = e;
-      } catch (IllegalStateException e) {
-        throw new IOException("the connection is closed", e);
       }
     }
     throw full == null ? new IOException("the connection is closed") : full;
   }
 
-  private static ChannelExec open(
-      ClientSession session,
-      String wireCommand,
-      PtyChannelConfigurationHolder pty,
-      Map<String, String> env,
-      Setting set)
-      throws IOException {
-    ChannelExec channel;
+  private static <C extends CommandChannel> C open(
+      ClientSession session, Making<C> making, Setting<C> set) throws IOException {
+    C channel = making.make();
     try {
-      channel = session.createExecChannel(WireName.bytes(wireCommand), pty, env);
+      session.getService(ConnectionService.class).registerChannel(channel);
     } catch (IllegalStateException e) {
       throw new IOException("the connection is closed", e);
     }
@@ -108,7 +93,8 @@ final class Lines implements Closeable {
     return channel;
   }
 
-  private static void opened(ChannelExec channel, Setting set) throws IOException {
+  private static <C extends CommandChannel> void opened(C channel, Setting<C> set)
+      throws IOException {
     set.apply(channel);
     try {
       channel.open().verify(CoreTimes.OPENING);

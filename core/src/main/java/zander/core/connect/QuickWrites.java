@@ -48,7 +48,7 @@ final class QuickWrites extends AbstractIoServiceFactoryFactory {
             });
 
     Sockets(FactoryManager manager) {
-      super(manager, null, null);
+      super(manager, LineThreads.create(), LineThreads.create());
     }
 
     @Override

@@ -3,43 +3,57 @@ package zander.core.connect;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.concurrent.ThreadLocalRandom;
-import java.util.function.Consumer;
-import org.apache.sshd.client.channel.ChannelExec;
 import org.apache.sshd.client.channel.ClientChannelEvent;
+import org.apache.sshd.common.channel.exception.SshChannelOpenException;
 import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.WireName;
 import zander.core.work.Cancellation;
 
 /**
  * One script in the server's {@code sh}. What the account's own start files print before it is
- * taken off: the script's output begins after a line that nobody else can know.
+ * taken off: the script's output begins after a line that nobody else can know. The output is
+ * handed on by the thread that runs the script, so that whoever takes it may ask the server of it;
+ * a slow taker makes the server wait.
  */
 final class ScriptRun {
-  static final String SHELL = "exec sh";
+  private static final byte[] SHELL = "exec sh".getBytes(StandardCharsets.US_ASCII);
   private static final int MOST_ERRORS = 64 * 1024;
+
+  /** Start files print a screen, not a book. */
+  private static final int MOST_BEFORE_MARK = 1 << 20;
 
   private final byte[] marker =
       ("zander-" + Long.toHexString(ThreadLocalRandom.current().nextLong()) + "\n")
           .getBytes(StandardCharsets.US_ASCII);
   private final byte[] input;
-  private final Sink out;
+  private final Commands.Output output;
   private final ByteArrayOutputStream errors = new ByteArrayOutputStream();
+  private ByteArrayOutputStream before = new ByteArrayOutputStream();
 
-  ScriptRun(String wireScript, Consumer<byte[]> output) {
+  /**
+   * @param wireScript in wire form
+   * @param output given what the script writes, on the thread that calls {@link #run}
+   */
+  ScriptRun(String wireScript, Commands.Output output) {
     String head = "echo " + new String(marker, StandardCharsets.US_ASCII);
     this.input = WireName.bytes("LC_ALL=C\nexport LC_ALL\n" + head + wireScript + "\n");
-    this.out = new Sink(output);
+    this.output = output;
   }
 
-  void attach(ChannelExec channel) {
+  static StreamChannel channel() {
+    return new StreamChannel(SHELL);
+  }
+
+  void attach(StreamChannel channel) {
     channel.setIn(new ByteArrayInputStream(input));
-    channel.setOut(out);
     channel.setErr(
         new OutputStream() {
           @Override
@@ -49,74 +63,92 @@ final class ScriptRun {
 
           @Override
           public void write(byte[] bytes, int offset, int length) {
-            errors.write(bytes, offset, Math.min(length, MOST_ERRORS - errors.size()));
+            synchronized (errors) {
+              errors.write(bytes, offset, Math.min(length, MOST_ERRORS - errors.size()));
+            }
           }
         });
   }
 
-  ExecResult await(ChannelExec channel, Cancellation stop) throws IOException {
+  /** Opens a channel for it and runs it to its end. */
+  ExecResult run(Lines lines, Cancellation stop) throws IOException {
+    StreamChannel channel;
+    try {
+      channel = lines.open(ScriptRun::channel, this::attach);
+    } catch (SshChannelOpenException e) {
+      throw new RemoteFailure(
+          Reason.NO_SHELL, "run a command", null, "no room: " + e.getMessage(), e);
+    }
+    try {
+      return run(channel, stop);
+    } finally {
+      channel.close(false);
+    }
+  }
+
+  /** The same over a channel that is open. */
+  ExecResult run(StreamChannel channel, Cancellation stop) throws IOException {
     stop.onStop(() -> channel.close(false));
+    InputStream out = channel.output();
+    byte[] buffer = new byte[64 * 1024];
+    for (int count; (count = out.read(buffer, 0, buffer.length)) >= 0; ) {
+      stop.throwIfStopped();
+      take(Arrays.copyOf(buffer, count));
+    }
     channel.waitFor(EnumSet.of(ClientChannelEvent.CLOSED), Duration.ZERO);
     stop.throwIfStopped();
-    if (out.broken != null) {
+    Integer exit = channel.getExitStatus();
+    boolean ended = exit != null || channel.getExitSignal() != null;
+    if (!ended && !channel.isRefused()) {
+      throw new RemoteFailure(Reason.LINE_LOST, "run a command", null, "no exit status", null);
+    }
+    if (before != null) {
       throw new RemoteFailure(
-          RemoteFailure.Reason.BAD_ANSWER,
+          Reason.NO_SHELL,
           "run a command",
           null,
-          String.valueOf(out.broken.getMessage()),
-          out.broken);
+          channel.isRefused() ? "the server runs no commands" : saidInstead(exit),
+          null);
     }
-    Integer exit = channel.getExitStatus();
-    if (exit == null && channel.getExitSignal() == null) {
-      throw new RemoteFailure(
-          RemoteFailure.Reason.LINE_LOST, "run a command", null, "no exit status", null);
+    return new ExecResult(exit == null ? -1 : exit, new byte[0], errors());
+  }
+
+  private byte[] errors() {
+    synchronized (errors) {
+      return errors.toByteArray();
     }
-    return new ExecResult(exit == null ? -1 : exit, new byte[0], errors.toByteArray());
+  }
+
+  /** What came in place of the script's own beginning. */
+  private String saidInstead(Integer exit) {
+    String text = WireName.fromBytes(before.toByteArray()) + WireName.fromBytes(errors());
+    return text.lines()
+        .filter(line -> !line.isBlank())
+        .findFirst()
+        .map(line -> WireName.toText(line.strip()))
+        .orElse("the shell ended with status " + exit);
   }
 
   /** Passes on what comes after the marker. */
-  private final class Sink extends OutputStream {
-    private final Consumer<byte[]> output;
-    private volatile RuntimeException broken;
-    private ByteArrayOutputStream before = new ByteArrayOutputStream();
-
-    Sink(Consumer<byte[]> output) {
-      this.output = output;
+  private void take(byte[] part) throws IOException {
+    if (before == null) {
+      output.take(part);
+      return;
     }
-
-    /** An answer that cannot be read must not reach the library, which would end the session. */
-    private void pass(byte[] part) {
-      if (broken == null) {
-        try {
-          output.accept(part);
-        } catch (RuntimeException e) {
-          broken = e;
+    before.writeBytes(part);
+    byte[] seen = before.toByteArray();
+    for (int at = 0; at + marker.length <= seen.length; at++) {
+      if (Arrays.equals(seen, at, at + marker.length, marker, 0, marker.length)) {
+        before = null;
+        if (at + marker.length < seen.length) {
+          output.take(Arrays.copyOfRange(seen, at + marker.length, seen.length));
         }
-      }
-    }
-
-    @Override
-    public void write(int b) {
-      write(new byte[] {(byte) b}, 0, 1);
-    }
-
-    @Override
-    public void write(byte[] bytes, int offset, int length) {
-      if (before == null) {
-        pass(Arrays.copyOfRange(bytes, offset, offset + length));
         return;
       }
-      before.write(bytes, offset, length);
-      byte[] seen = before.toByteArray();
-      for (int at = 0; at + marker.length <= seen.length; at++) {
-        if (Arrays.equals(seen, at, at + marker.length, marker, 0, marker.length)) {
-          before = null;
-          if (at + marker.length < seen.length) {
-            pass(Arrays.copyOfRange(seen, at + marker.length, seen.length));
-          }
-          return;
-        }
-      }
+    }
+    if (seen.length > MOST_BEFORE_MARK) {
+      throw new RemoteFailure(
+          Reason.NO_SHELL, "run a command", null, "the start files print without end", null);
     }
   }
 }

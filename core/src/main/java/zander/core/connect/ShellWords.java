@@ -17,6 +17,15 @@ public final class ShellWords {
    * @param wireScript in wire form
    */
   static String command(String wireScript) {
+    return "exec sh -c 'LC_ALL=C; " + encoded(wireScript) + "'";
+  }
+
+  /** The same for one that starts what a person types into: their locale stays as it is. */
+  static String interactive(String wireScript) {
+    return "exec sh -c '" + encoded(wireScript) + "'";
+  }
+
+  private static String encoded(String wireScript) {
     StringBuilder letters = new StringBuilder();
     for (char c : wireScript.toCharArray()) {
       boolean plain =
@@ -31,7 +40,7 @@ public final class ShellWords {
         letters.append('\\').append(String.format("0%03o", (int) c));
       }
     }
-    return "exec sh -c 'LC_ALL=C; eval \"$(printf %b \"" + letters + "\")\"'";
+    return "eval \"$(printf %b \"" + letters + "\")\"";
   }
 
   /** The word in single quotes (POSIX XCU 2.2.2). A path is absolute, so it is never an option. */

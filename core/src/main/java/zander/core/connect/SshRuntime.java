@@ -23,6 +23,7 @@ import org.apache.sshd.common.keyprovider.KeyIdentityProvider;
 import org.apache.sshd.common.session.Session;
 import org.apache.sshd.common.session.SessionListener;
 import org.apache.sshd.core.CoreModuleProperties;
+import zander.core.work.BlockingCalls;
 
 /**
  * The one SSH client object of the program, set up for speed and for being in charge of trust, keys
@@ -82,6 +83,7 @@ final class SshRuntime implements Closeable {
     CoreModuleProperties.WINDOW_SIZE.set(client, WINDOW);
     CoreModuleProperties.REKEY_BYTES_LIMIT.set(client, BYTES_BY_ONE_KEY);
     CoreModuleProperties.NIO2_READ_BUFFER_SIZE.set(client, READ_AT_ONCE);
+    CoreModuleProperties.REQUEST_EXEC_REPLY.set(client, true);
     CoreModuleProperties.IDLE_TIMEOUT.set(client, Duration.ZERO);
     CoreModuleProperties.NIO2_READ_TIMEOUT.set(client, Duration.ZERO);
     CoreModuleProperties.HEARTBEAT_INTERVAL.set(client, KEEP_ALIVE);
@@ -140,7 +142,11 @@ final class SshRuntime implements Closeable {
         return;
       }
       try {
-        attempt.trust().order(session, attempt.address());
+        BlockingCalls.allowing(
+            () -> {
+              attempt.trust().order(session, attempt.address());
+              return null;
+            });
       } catch (IOException e) {
         // The file is read again, and its fault told, when the host key is verified.
       }

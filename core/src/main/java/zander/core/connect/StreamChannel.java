@@ -6,13 +6,12 @@ import java.io.OutputStream;
 import java.util.ArrayDeque;
 import java.util.Arrays;
 import java.util.Map;
-import org.apache.sshd.client.channel.ChannelExec;
 
 /**
  * A command whose output is read as a stream. The server may send on only as far as what came was
  * read, so that a slow reader keeps neither memory nor the other channels.
  */
-final class StreamChannel extends ChannelExec {
+final class StreamChannel extends CommandChannel {
   private static final int RELEASE_EVERY = 512 * 1024;
 
   private final ArrayDeque<byte[]> parts = new ArrayDeque<>();

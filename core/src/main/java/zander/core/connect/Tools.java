@@ -39,10 +39,10 @@ public record Tools(
 
   /** Asks the server; waits. An account without a shell has none. */
   static Tools ask(Commands commands) throws IOException {
-    if (!commands.hasShell()) {
+    ExecResult result = commands.byShellOr(() -> commands.script(ASK), () -> null);
+    if (result == null) {
       return NONE;
     }
-    ExecResult result = commands.script(ASK);
     List<String> lines = new String(result.out(), StandardCharsets.ISO_8859_1).lines().toList();
     String tar = line(lines, "tar ");
     boolean gnuTar = tar.contains("GNU tar");

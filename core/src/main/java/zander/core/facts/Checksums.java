@@ -1,7 +1,9 @@
 package zander.core.facts;
 
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
@@ -32,17 +34,18 @@ public final class Checksums {
    * @throws java.util.concurrent.CancellationException when it was stopped
    */
   public Checksum of(RemotePath file, Cancellation stop) throws IOException {
-    if (commands.hasShell()) {
-      // By redirection, because a tool that is given a name writes some names in a way of its own.
-      java.io.ByteArrayOutputStream out = new java.io.ByteArrayOutputStream();
-      ExecResult result =
-          commands.stream("sha256sum < " + ShellWords.quote(file), out::writeBytes, stop);
-      String text = out.toString(java.nio.charset.StandardCharsets.US_ASCII);
-      if (result.exit() == 0 && text.matches("(?s)[0-9a-f]{64} .*")) {
-        return new Checksum(text.substring(0, 64), true);
-      }
-    }
-    return new Checksum(readBack(file, stop), false);
+    String digest = commands.byShellOr(() -> byServer(file, stop), () -> null);
+    return digest != null ? new Checksum(digest, true) : new Checksum(readBack(file, stop), false);
+  }
+
+  /** {@code null} when the server has no fitting tool, or cannot read the file. */
+  private String byServer(RemotePath file, Cancellation stop) throws IOException {
+    // By redirection, because a tool that is given a name writes some names in a way of its own.
+    ByteArrayOutputStream out = new ByteArrayOutputStream();
+    ExecResult result =
+        commands.stream("sha256sum < " + ShellWords.quote(file), out::writeBytes, stop);
+    String text = out.toString(StandardCharsets.US_ASCII);
+    return result.exit() == 0 && text.matches("(?s)[0-9a-f]{64} .*") ? text.substring(0, 64) : null;
   }
 
   private String readBack(RemotePath file, Cancellation stop) throws IOException {

@@ -35,13 +35,8 @@ public final class Measure {
    */
   public Measured of(List<RemotePath> paths, Consumer<Measured> progress, Cancellation stop)
       throws IOException {
-    if (commands.hasShell()) {
-      Measured found = byFind(paths, progress, stop);
-      if (found != null) {
-        return found;
-      }
-    }
-    return byFiles(paths, progress, stop);
+    Measured found = commands.byShellOr(() -> byFind(paths, progress, stop), () -> null);
+    return found != null ? found : byFiles(paths, progress, stop);
   }
 
   /** {@code null} when the server's {@code find} cannot do it. */

@@ -12,6 +12,10 @@ public final class RemoteFailure extends IOException {
     NOT_A_FOLDER,
     NO_SPACE,
     NOT_SUPPORTED,
+    /** The server looks through links where it is asked not to: what would go is not the link. */
+    LINKS_FOLLOWED,
+    /** The account's shell runs no scripts, or there is none. */
+    NO_SHELL,
     /** The line is gone; what the server did with the last request is not known. */
     LINE_LOST,
     /** The server answered, but against the protocol. */
@@ -44,6 +48,11 @@ public final class RemoteFailure extends IOException {
   /** What was being done, as a verb: {@code rename}, {@code write}. */
   public String step() {
     return step;
+  }
+
+  /** What the server or its tool said; may be empty. */
+  public String said() {
+    return said;
   }
 
   /** The file it was about, or {@code null}. */

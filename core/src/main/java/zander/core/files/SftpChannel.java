@@ -1,5 +1,6 @@
 package zander.core.files;
 
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.time.Duration;
@@ -42,6 +43,9 @@ final class SftpChannel extends ChannelSubsystem {
 
   private static final int MOST_KEPT = 8;
 
+  /** Of what is said on the error stream, where nothing is said in ordinary times. */
+  private static final int MOST_SAID = 4096;
+
   /** Messages that were read to their end: new memory must be cleared first, which takes longer. */
   private final Deque<byte[]> spare = new ArrayDeque<>();
 
@@ -50,6 +54,11 @@ final class SftpChannel extends ChannelSubsystem {
   private final Map<String, byte[]> extensions = new TreeMap<>();
   private final AtomicInteger ids = new AtomicInteger();
   private final Answer version = new Answer();
+
+  /** Until the service begins to speak; {@code null} from then on. */
+  private volatile VersionSearch search = new VersionSearch();
+
+  private final ByteArrayOutputStream complaints = new ByteArrayOutputStream();
 
   /** A message that is arriving: its length, as far as it is there, then its bytes. */
   private final byte[] lengthBytes = new byte[4];
@@ -102,7 +111,20 @@ final class SftpChannel extends ChannelSubsystem {
     super("sftp");
     // Messages are taken as they come; nothing is kept in a stream.
     setOut(OutputStream.nullOutputStream());
-    setErr(OutputStream.nullOutputStream());
+    setErr(
+        new OutputStream() {
+          @Override
+          public void write(int b) {
+            write(new byte[] {(byte) b}, 0, 1);
+          }
+
+          @Override
+          public void write(byte[] bytes, int offset, int length) {
+            synchronized (complaints) {
+              complaints.write(bytes, offset, Math.min(length, MOST_SAID - complaints.size()));
+            }
+          }
+        });
     addCloseFutureListener(closed -> failAll(new IOException("the channel is closed")));
   }
 
@@ -135,12 +157,16 @@ final class SftpChannel extends ChannelSubsystem {
       write(init);
     } catch (SshChannelClosedException e) {
       // The server ended it before it was begun; the library's words name its own classes.
-      throw new IOException(
-          getSession().isOpen() ? "the file service has ended" : "the session is closed");
+      throw missing("the file service has ended");
     }
-    Buffer body = version.await(patience);
+    Buffer body;
+    try {
+      body = version.await(patience);
+    } catch (IOException e) {
+      throw getSession().isOpen() ? missing("the file service has ended") : e;
+    }
     if (body == null) {
-      throw new IOException("the file service does not answer");
+      throw missing("the file service does not answer");
     }
     try {
       body.getUByte();
@@ -154,6 +180,18 @@ final class SftpChannel extends ChannelSubsystem {
     } catch (RuntimeException e) {
       throw new IOException("the file service answers against the protocol", e);
     }
+  }
+
+  private IOException missing(String why) {
+    if (!getSession().isOpen()) {
+      return new IOException("the session is closed");
+    }
+    VersionSearch searched = search;
+    String printed = searched == null ? "" : searched.printed();
+    synchronized (complaints) {
+      printed += FileServiceMissing.plain(complaints.toByteArray());
+    }
+    return new FileServiceMissing(why, printed);
   }
 
   boolean offers(String extension) {
@@ -285,8 +323,23 @@ final class SftpChannel extends ChannelSubsystem {
   /** Called by the library, one part after the other. */
   @Override
   protected void doWriteData(byte[] data, int offset, long length) throws IOException {
+    if (search != null) {
+      byte[] begun = search.take(data, offset, (int) length);
+      if (begun != null) {
+        search = null;
+        take(begun, 0, begun.length);
+      } else if (search.isTooMuch()) {
+        failAll(new IOException("the account's start files print without end"));
+        close(false);
+      }
+      return;
+    }
+    take(data, offset, (int) length);
+  }
+
+  private void take(byte[] data, int offset, int length) throws IOException {
     int at = offset;
-    int end = offset + (int) length;
+    int end = offset + length;
     while (at < end) {
       if (message == null) {
         lengthBytes[lengthHave++] = data[at++];

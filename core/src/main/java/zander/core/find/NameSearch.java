@@ -2,9 +2,11 @@ package zander.core.find;
 
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
+import java.util.regex.Pattern;
 import zander.core.connect.Commands;
 import zander.core.connect.ExecResult;
 import zander.core.connect.ShellWords;
@@ -24,6 +26,19 @@ import zander.core.work.Cancellation;
  */
 public final class NameSearch {
   private static final int PORTION = 200;
+
+  /** What was found is not kept back for longer where more comes slowly. */
+  private static final Duration LONGEST_UNTOLD = Duration.ofMillis(200);
+
+  /** What a shell ends with when it cannot run a program (POSIX XCU 2.8.2). */
+  private static final int NOT_FOUND = 127;
+
+  private static final int NOT_EXECUTABLE = 126;
+
+  private static final Pattern CANNOT =
+      Pattern.compile(
+          "unrecognized|unknown (option|predicate)|invalid (option|predicate)|illegal option"
+              + "|not supported|[Uu]sage:|restricted");
 
   private final RemoteFiles files;
   private final Commands commands;
@@ -46,22 +61,31 @@ public final class NameSearch {
   public Outcome run(
       RemotePath folder, Narrowing what, Consumer<List<RemoteEntry>> found, Cancellation stop)
       throws IOException {
-    if (commands.hasShell()) {
-      Names names = new Names(what, found);
-      StringBuilder script = new StringBuilder("find " + ShellWords.quote(folder));
-      script.append(" -mindepth 1");
-      what.forFind(files.names())
-          .forEach(word -> script.append(' ').append(ShellWords.quoteWire(word)));
-      ExecResult result = commands.stream(script + " -print0", names::add, stop);
-      names.end();
-      if (result.exit() == 0 || names.seen) {
-        return new Outcome(true, result.errorText().lines().count());
-      }
-      if (!result.errorText().matches("(?s).*(unrecognized|unknown|not supported|usage).*")) {
-        return new Outcome(true, result.errorText().lines().count());
-      }
+    Names names = new Names(what, found);
+    return commands.byShellOr(
+        () -> byServer(folder, names, stop), () -> byFiles(folder, what, found, stop));
+  }
+
+  private Outcome byServer(RemotePath folder, Names names, Cancellation stop) throws IOException {
+    StringBuilder script = new StringBuilder("find " + ShellWords.quote(folder));
+    script.append(" -mindepth 1");
+    names
+        .what
+        .forFind(files.names())
+        .forEach(word -> script.append(' ').append(ShellWords.quoteWire(word)));
+    ExecResult result = commands.stream(script + " -print0", names::add, stop);
+    if (result.exit() != 0 && !names.seen && !couldRun(result)) {
+      return byFiles(folder, names.what, names.found, stop);
     }
-    return new Outcome(false, byFiles(folder, what, found, stop));
+    names.end();
+    return new Outcome(true, result.errorText().lines().count());
+  }
+
+  /** Whether what it complains of are places, and not its own words or that it is not there. */
+  static boolean couldRun(ExecResult result) {
+    return result.exit() != NOT_FOUND
+        && result.exit() != NOT_EXECUTABLE
+        && !CANNOT.matcher(result.errorText()).find();
   }
 
   /** Takes names apart at their ends (NUL), and asks what each is, many at a time. */
@@ -70,7 +94,6 @@ public final class NameSearch {
     private final Consumer<List<RemoteEntry>> found;
     private final ByteArrayOutputStream name = new ByteArrayOutputStream();
     private final List<RemotePath> waiting = new ArrayList<>();
-    private IOException failure;
     private boolean seen;
 
     Names(Narrowing what, Consumer<List<RemoteEntry>> found) {
@@ -78,7 +101,7 @@ public final class NameSearch {
       this.found = found;
     }
 
-    void add(byte[] part) {
+    void add(byte[] part) throws IOException {
       for (byte b : part) {
         if (b == 0) {
           seen = true;
@@ -93,43 +116,42 @@ public final class NameSearch {
       }
     }
 
-    private void look() {
-      if (waiting.isEmpty() || failure != null) {
-        return;
-      }
-      try {
-        List<RemoteEntry> entries = files.entries(waiting);
-        waiting.clear();
-        List<RemoteEntry> fitting =
-            entries.stream().filter(entry -> what.fits(Listed.of(entry))).toList();
-        if (!fitting.isEmpty()) {
-          found.accept(fitting);
-        }
-      } catch (IOException e) {
-        failure = e;
+    private void look() throws IOException {
+      List<RemoteEntry> fitting =
+          files.entries(waiting).stream().filter(entry -> what.fits(Listed.of(entry))).toList();
+      waiting.clear();
+      if (!fitting.isEmpty()) {
+        found.accept(fitting);
       }
     }
 
     void end() throws IOException {
-      look();
-      if (failure != null) {
-        throw failure;
+      if (!waiting.isEmpty()) {
+        look();
       }
     }
   }
 
-  private long byFiles(
+  private Outcome byFiles(
       RemotePath folder, Narrowing what, Consumer<List<RemoteEntry>> found, Cancellation stop)
       throws IOException {
     long[] unreadable = {0};
+    List<RemoteEntry> waiting = new ArrayList<>();
     new TreeWalk(files, stop)
         .below(
             folder,
             new TreeWalk.Visitor() {
+              private long told = System.nanoTime();
+
               @Override
               public void entry(RemoteEntry entry) {
                 if (what.fits(Listed.of(entry))) {
-                  found.accept(List.of(entry));
+                  waiting.add(entry);
+                }
+                long now = System.nanoTime();
+                if (waiting.size() >= PORTION || now - told > LONGEST_UNTOLD.toNanos()) {
+                  told = now;
+                  tell(waiting, found);
                 }
               }
 
@@ -141,6 +163,14 @@ public final class NameSearch {
                 unreadable[0]++;
               }
             });
-    return unreadable[0];
+    tell(waiting, found);
+    return new Outcome(false, unreadable[0]);
+  }
+
+  private static void tell(List<RemoteEntry> waiting, Consumer<List<RemoteEntry>> found) {
+    if (!waiting.isEmpty()) {
+      found.accept(List.copyOf(waiting));
+      waiting.clear();
+    }
   }
 }

@@ -60,18 +60,27 @@ public final class TextSearch {
       Cancellation stop)
       throws IOException {
     Pattern pattern = wanted.pattern();
-    if (commands.hasShell() && names.forFind(files.names()).size() == wordsIn(names)) {
-      GrepOutput output = new GrepOutput(pattern, found);
-      ExecResult result = commands.stream(script(folder, wanted, names), output::add, stop);
-      boolean fits =
-          result.exit() == 0
-              || output.hasSeen()
-              || !result.errorText().matches("(?s).*(unrecognized|unknown|not supported|sage:).*");
-      if (fits) {
-        return new NameSearch.Outcome(true, result.errorText().lines().count());
-      }
+    if (names.forFind(files.names()).size() != wordsIn(names)) {
+      return byReading(folder, pattern, names, found, stop);
     }
-    return byReading(folder, pattern, names, found, stop);
+    return commands.byShellOr(
+        () -> byServer(folder, wanted, names, found, stop),
+        () -> byReading(folder, pattern, names, found, stop));
+  }
+
+  private NameSearch.Outcome byServer(
+      RemotePath folder,
+      TextWanted wanted,
+      Narrowing names,
+      Consumer<List<Hit>> found,
+      Cancellation stop)
+      throws IOException {
+    GrepOutput output = new GrepOutput(wanted.pattern(), found);
+    ExecResult result = commands.stream(script(folder, wanted, names), output::add, stop);
+    if (result.exit() != 0 && !output.hasSeen() && !NameSearch.couldRun(result)) {
+      return byReading(folder, wanted.pattern(), names, found, stop);
+    }
+    return new NameSearch.Outcome(true, result.errorText().lines().count());
   }
 
   /** Two for each word that {@code find} can judge as well as we can. */
