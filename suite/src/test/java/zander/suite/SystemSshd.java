@@ -131,6 +131,11 @@ public final class SystemSshd implements AutoCloseable {
     process.descendants().forEach(ProcessHandle::destroyForcibly);
   }
 
+  /** How many processes serve somebody. */
+  public long sessionCount() {
+    return process.descendants().count();
+  }
+
   /** Whether this machine can run the suite; asked in an assumption, so that it is told. */
   public static boolean isPossible() {
     return Files.isExecutable(BINARY) && "root".equals(System.getProperty("user.name"));

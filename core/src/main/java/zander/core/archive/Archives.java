@@ -13,6 +13,7 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
+import zander.core.files.ToolErrors;
 import zander.core.files.WireName;
 import zander.core.journal.ChangeKind;
 import zander.core.journal.NewChange;
@@ -200,7 +201,7 @@ public final class Archives {
       String said = result.errorText().strip().lines().reduce((a, b) -> b).orElse("");
       boolean missing = result.exit() == 127;
       throw new RemoteFailure(
-          missing ? Reason.NOT_SUPPORTED : Reason.FAILED,
+          missing ? Reason.NOT_SUPPORTED : ToolErrors.reason(result.errorText()),
           step,
           about,
           missing ? "the server does not have the tool for it" : said,

@@ -59,7 +59,7 @@ public final class Changes {
   }
 
   private FileState state(RemotePath path) throws IOException {
-    RemoteAttributes now = files.look(path);
+    RemoteAttributes now = files.lookAtItself(path);
     FileState state = FileState.of(now);
     return now.kind() == FileKind.LINK ? state.withTarget(files.readLink(path)) : state;
   }
@@ -153,13 +153,27 @@ public final class Changes {
     for (RemotePath path : paths) {
       stop.throwIfStopped();
       RemotePath goal = folder.child(path.wireName());
-      if (isOneFileSystem(path.parent(), folder)) {
-        rename(path, goal, group);
-      } else {
+      if (!isOneFileSystem(path.parent(), folder) || !renamed(path, goal, group)) {
         long both = group == 0 ? journal.newGroup() : group;
         copy(path, goal, both, progress, stop);
         deleting.holdFor(path, both, 0);
       }
+    }
+  }
+
+  /**
+   * Whether it could be renamed: between bind mounts of one file system it cannot, and nothing
+   * tells them apart before.
+   */
+  private boolean renamed(RemotePath path, RemotePath goal, long group) throws IOException {
+    try {
+      rename(path, goal, group);
+      return true;
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.FAILED && !isAtOrBelow(goal, path)) {
+        return false;
+      }
+      throw e;
     }
   }
 

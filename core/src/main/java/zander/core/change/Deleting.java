@@ -6,9 +6,8 @@ import java.util.List;
 import java.util.concurrent.CancellationException;
 import java.util.function.LongConsumer;
 import zander.core.connect.Commands;
-import zander.core.files.FileKind;
 import zander.core.files.FileSpace;
-import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteBatch;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
@@ -63,31 +62,13 @@ public final class Deleting {
   }
 
   /**
-   * Moves entries of one folder into the holding folder. One that fails does not stop the rest.
+   * Moves entries of one folder into the holding folder, many at once. One that fails does not stop
+   * the rest.
    *
    * @return what did not go, and why
    */
   public List<RemoteFailure> hold(List<RemotePath> paths) throws IOException {
-    List<RemoteFailure> failed = new ArrayList<>();
-    long group = paths.size() > 1 ? journal.newGroup() : 0;
-    RemotePath place = new HoldingFolder(files, home).newPlace(paths.get(0).parent());
-    boolean used = false;
-    for (RemotePath path : paths) {
-      try {
-        refuseRoot(path);
-        holdOne(path, place.child(path.wireName()), group, 0);
-        used = true;
-      } catch (RemoteFailure e) {
-        if (e.reason() == Reason.LINE_LOST) {
-          throw e;
-        }
-        failed.add(e);
-      }
-    }
-    if (!used) {
-      files.removeFolders(List.of(place));
-    }
-    return failed;
+    return new Holding(files, journal, home).hold(paths);
   }
 
   /** A place in the holding folder for something of a folder. */
@@ -97,37 +78,12 @@ public final class Deleting {
 
   /** Holds what putting back takes away. */
   void holdFor(RemotePath path, long group, long undoes) throws IOException {
-    RemotePath place = new HoldingFolder(files, home).newPlace(path.parent());
-    holdOne(path, place.child(path.wireName()), group, undoes);
+    new Holding(files, journal, home).holdOne(path, group, undoes);
   }
 
-  private static void refuseRoot(RemotePath path) throws RemoteFailure {
+  static void refuseRoot(RemotePath path) throws RemoteFailure {
     if (path.isRoot()) {
       throw new RemoteFailure(Reason.FAILED, "delete", path, "the root cannot be deleted", null);
-    }
-  }
-
-  private void holdOne(RemotePath path, RemotePath held, long group, long undoes)
-      throws IOException {
-    RemoteAttributes before = files.look(path);
-    FileState state = FileState.of(before);
-    if (before.kind() == FileKind.LINK) {
-      state = state.withTarget(files.readLink(path));
-    }
-    Journal.Pending pending =
-        journal.begin(
-            NewChange.of(ChangeKind.DELETE, path)
-                .to(held)
-                .states(state, null)
-                .group(group)
-                .undoes(undoes));
-    try {
-      FolderTimes times = FolderTimes.before(files, path.parent());
-      Renames.toFree(files, path, held);
-      pending.done(null, times.after());
-    } catch (IOException e) {
-      pending.failed(e);
-      throw e;
     }
   }
 
@@ -143,16 +99,22 @@ public final class Deleting {
     List<RemoteFailure> failed = new ArrayList<>();
     long group = paths.size() > 1 ? journal.newGroup() : 0;
     TreeRemoval removal = new TreeRemoval(files, commands, progress, stop);
-    for (RemotePath path : paths) {
+    List<RemoteBatch.Look> looks = files.batch().lookAtThemselves(paths);
+    for (int i = 0; i < paths.size(); i++) {
+      RemotePath path = paths.get(i);
+      if (looks.get(i).failure() != null) {
+        failed.add(looks.get(i).failure());
+        continue;
+      }
       Journal.Pending pending =
           journal.begin(
               NewChange.of(ChangeKind.PURGE, path)
-                  .states(FileState.of(files.look(path)), null)
+                  .states(FileState.of(looks.get(i).attributes()), null)
                   .group(group));
       try {
         stop.throwIfStopped();
         refuseRoot(path);
-        removal.remove(path);
+        removal.remove(path, looks.get(i).attributes());
         pending.done();
       } catch (RemoteFailure e) {
         pending.failed(e);

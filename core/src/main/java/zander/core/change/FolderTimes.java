@@ -5,9 +5,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
 import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.journal.FolderTime;
+import zander.core.journal.JournalEntry;
 
 /** The times of the folders that a change touches, looked at before it and after it. */
 final class FolderTimes {
@@ -36,6 +39,13 @@ final class FolderTimes {
     return times;
   }
 
+  /** The times after a change, for others that were made together with it. */
+  static List<FolderTime> unchanged(List<FolderTime> times) {
+    return times.stream()
+        .map(time -> new FolderTime(time.folder(), time.after(), time.after()))
+        .toList();
+  }
+
   /** The same when the change is done and nothing may make it fail any more. */
   List<FolderTime> afterIfPossible() {
     try {
@@ -46,27 +56,67 @@ final class FolderTimes {
   }
 
   /**
-   * Gives folders the times they had before a change that was put back, where nobody touched them
-   * in between and this account may.
-   *
-   * @param times as the change left them
-   * @param between the times just before it was put back
+   * Gives folders the times they had before changes that are put back, where nobody touched them in
+   * between and this account may.
    */
-  static void giveBack(RemoteFiles files, List<FolderTime> times, List<RemoteAttributes> between)
-      throws IOException {
-    for (int i = 0; i < times.size(); i++) {
-      FolderTime time = times.get(i);
-      RemoteAttributes seen = between.get(i);
-      if (seen != null && seen.modified() == time.after()) {
-        try {
-          files.setTimes(time.folder(), seen.accessed(), time.before());
-        } catch (zander.core.files.RemoteFailure e) {
-          if (e.reason() == zander.core.files.RemoteFailure.Reason.LINE_LOST) {
-            throw e;
-          }
-          // Only a folder's owner may; its time is the smallest part of putting back.
+  static final class Chain {
+    private final RemoteFiles files;
+    private final List<RemotePath> folders;
+    private final List<RemoteAttributes> seen;
+    private final List<JournalEntry> entries;
+
+    private Chain(RemoteFiles files, List<JournalEntry> entries) throws IOException {
+      this.files = files;
+      this.entries = entries;
+      this.folders =
+          entries.stream()
+              .flatMap(entry -> entry.folders().stream())
+              .map(FolderTime::folder)
+              .distinct()
+              .toList();
+      this.seen = files.lookAll(folders);
+    }
+
+    /** After all of them were put back. */
+    void giveBack() throws IOException {
+      for (int i = 0; i < folders.size(); i++) {
+        if (seen.get(i) != null) {
+          giveBack(folders.get(i), seen.get(i));
         }
       }
     }
+
+    private void giveBack(RemotePath folder, RemoteAttributes is) throws IOException {
+      long time = is.modified();
+      boolean ours = false;
+      for (JournalEntry entry : entries) {
+        for (FolderTime one : entry.folders()) {
+          if (one.folder().equals(folder) && one.after() == time) {
+            time = one.before();
+            ours = true;
+          }
+        }
+      }
+      if (!ours) {
+        return;
+      }
+      try {
+        files.setTimes(folder, is.accessed(), time);
+      } catch (RemoteFailure e) {
+        if (e.reason() == Reason.LINE_LOST) {
+          throw e;
+        }
+        // Only a folder's owner may; its time is the smallest part of putting back.
+      }
+    }
+  }
+
+  /**
+   * Looks at the folders of changes that are about to be put back.
+   *
+   * @param entries the newest first
+   */
+  static Chain chain(RemoteFiles files, List<JournalEntry> entries) throws IOException {
+    return new Chain(files, entries);
   }
 }

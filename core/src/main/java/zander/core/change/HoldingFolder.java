@@ -41,31 +41,77 @@ public final class HoldingFolder {
     return path.chain().stream().anyMatch(part -> part.wireName().equals(NAME));
   }
 
+  /** Puts something into a place that was made for it. */
+  interface Use<T> {
+    T of(RemotePath place) throws IOException;
+  }
+
   /**
-   * Makes a place of its own for one deletion in a folder.
+   * Makes a place of its own for one deletion in a folder, and has it used. Where a rename into it
+   * fails although the file system seems to be the same (bind mounts, file systems in user space,
+   * servers that do not tell), the next place is tried; the last is in the folder itself.
    *
-   * @return an empty folder on the folder's file system
-   * @throws RemoteFailure with {@code PERMISSION_DENIED} when no such place can be made
+   * @param use told each place that is tried; fails with {@code FAILED} when it cannot be reached
+   * @throws RemoteFailure with {@code PERMISSION_DENIED} when no place can be made
    */
-  public RemotePath newPlace(RemotePath folder) throws IOException {
+  <T> T inPlace(RemotePath folder, Use<T> use) throws IOException {
     RemoteFailure last = null;
     for (RemotePath candidate : candidates(folder)) {
+      RemotePath place;
       try {
-        return makeIn(candidate.child(NAME));
+        place = makeIn(candidate.child(NAME));
       } catch (RemoteFailure e) {
-        if (e.reason() == Reason.LINE_LOST || e.reason() == Reason.NO_SPACE) {
+        if (ends(e)) {
+          throw e;
+        }
+        last = last == null ? e : last;
+        continue;
+      }
+      try {
+        return use.of(place);
+      } catch (RemoteFailure e) {
+        if (e.reason() == Reason.LINE_LOST) {
+          throw e;
+        }
+        files.removeFolders(List.of(place));
+        if (e.reason() != Reason.FAILED) {
           throw e;
         }
         last = e;
       }
     }
-    throw new RemoteFailure(
-        Reason.PERMISSION_DENIED, "make a holding folder for", folder, "no place for it", last);
+    throw last != null && last.reason() == Reason.FAILED
+        ? last
+        : new RemoteFailure(
+            Reason.PERMISSION_DENIED, "make a holding folder for", folder, "no place for it", last);
+  }
+
+  /** Another place would not do either. */
+  private static boolean ends(RemoteFailure e) {
+    return switch (e.reason()) {
+      case LINE_LOST, NO_SPACE, NO_INODES, QUOTA, READ_ONLY -> true;
+      default -> false;
+    };
+  }
+
+  /**
+   * The same for what is put there later.
+   *
+   * @return an empty folder on the folder's file system
+   */
+  public RemotePath newPlace(RemotePath folder) throws IOException {
+    return inPlace(folder, place -> place);
   }
 
   private RemotePath makeIn(RemotePath holding) throws IOException {
     if (!Renames.exists(files, holding)) {
-      files.makeFolder(holding, CLOSED);
+      try {
+        files.makeFolder(holding, CLOSED);
+      } catch (RemoteFailure e) {
+        if (e.reason() != Reason.ALREADY_EXISTS) {
+          throw e;
+        }
+      }
       files.setMode(holding, CLOSED);
     }
     String stamp = LocalDateTime.now().format(STAMP);
@@ -78,16 +124,13 @@ public final class HoldingFolder {
 
   private List<RemotePath> candidates(RemotePath folder) throws IOException {
     List<RemotePath> candidates = new ArrayList<>();
-    FileSpace here = files.space(folder);
+    FileSpace here = spaceOrNull(folder);
     if (isSame(here, home)) {
       candidates.add(home);
     }
-    if (here == null) {
-      candidates.add(folder);
-      return candidates;
-    }
     for (RemotePath above : folder.chain()) {
-      if (isSame(here, above)) {
+      boolean last = above.equals(folder);
+      if (!candidates.contains(above) && (last || (here != null && isSame(here, above)))) {
         candidates.add(above);
       }
     }
@@ -98,14 +141,18 @@ public final class HoldingFolder {
     if (here == null) {
       return true;
     }
+    FileSpace there = spaceOrNull(path);
+    return there != null && there.id() == here.id();
+  }
+
+  private FileSpace spaceOrNull(RemotePath path) throws IOException {
     try {
-      FileSpace there = files.space(path);
-      return there != null && there.id() == here.id();
+      return files.space(path);
     } catch (RemoteFailure e) {
       if (e.reason() == Reason.LINE_LOST) {
         throw e;
       }
-      return false;
+      return null;
     }
   }
 }

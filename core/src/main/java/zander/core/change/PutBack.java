@@ -6,6 +6,7 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.function.LongConsumer;
 import java.util.stream.Collectors;
 import zander.core.connect.Commands;
 import zander.core.files.FileKind;
@@ -16,10 +17,10 @@ import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.journal.ChangeKind;
 import zander.core.journal.FileState;
-import zander.core.journal.FolderTime;
 import zander.core.journal.Journal;
 import zander.core.journal.JournalEntry;
 import zander.core.journal.NewChange;
+import zander.core.work.Cancellation;
 
 /**
  * Puts changes of the journal back. It looks first whether something else changed meanwhile; what
@@ -195,8 +196,14 @@ public final class PutBack {
     if (!verdict.isPossible() || (verdict == Verdict.CHANGED_SINCE && !evenIfChanged)) {
       return verdict;
     }
-    List<RemotePath> folders = entry.folders().stream().map(FolderTime::folder).toList();
-    List<RemoteAttributes> between = files.lookAll(folders);
+    FolderTimes.Chain times = FolderTimes.chain(files, List.of(entry));
+    apply(entry);
+    times.giveBack();
+    return Verdict.READY;
+  }
+
+  /** Puts one back that was found ready; the times of its folders are left to the caller. */
+  void apply(JournalEntry entry) throws IOException {
     switch (entry.kind()) {
       case SAVE -> saveBefore(entry, journal.contentBefore(entry));
       case RIGHTS -> giveRights(entry);
@@ -204,8 +211,31 @@ public final class PutBack {
       case REPLACE -> bringOriginal(entry);
       default -> deleting.holdFor(entry.path(), 0, entry.id());
     }
-    FolderTimes.giveBack(files, entry.folders(), between);
-    return Verdict.READY;
+  }
+
+  /**
+   * What became of one of many.
+   *
+   * @param failure why it could not be done; {@code null} when the verdict says it all
+   */
+  public record Outcome(JournalEntry entry, Verdict verdict, RemoteFailure failure) {
+    public boolean isDone() {
+      return failure == null && verdict == Verdict.READY;
+    }
+  }
+
+  /**
+   * Puts many back, those that do not touch each other at the same time. One that was changed since
+   * stays as it is; one that fails does not stop the rest.
+   *
+   * @param all the newest first
+   * @param progress told how many are through, on any thread
+   * @return what became of each, in the same order
+   * @throws java.util.concurrent.CancellationException when it was stopped, between two of them
+   */
+  public List<Outcome> runAll(List<JournalEntry> all, LongConsumer progress, Cancellation stop)
+      throws IOException {
+    return new PutBackMany(files, journal, this).run(all, progress, stop);
   }
 
   private void saveBefore(JournalEntry entry, byte[] content) throws IOException {
@@ -257,6 +287,7 @@ public final class PutBack {
                 .states(now, now)
                 .undoes(entry.id()));
     try {
+      files.lookAtItself(entry.to());
       FolderTimes times = FolderTimes.before(files, entry.to().parent(), entry.path().parent());
       Renames.toFree(files, entry.to(), entry.path());
       pending.done(null, times.after());
@@ -280,9 +311,8 @@ public final class PutBack {
     RemoteAttributes now = files.look(entry.path());
     FileState state = FileState.of(now);
     boolean link = now.kind() == FileKind.LINK;
-    if (!link) {
-      files.hardLink(entry.path(), kept);
-    }
+    boolean linked = !link && hasSecondName(entry.path(), kept);
+    boolean inSteps = !link && !(linked && files.renamesOver());
     Journal.Pending pending =
         journal.begin(
             NewChange.of(ChangeKind.REPLACE, entry.path())
@@ -294,14 +324,36 @@ public final class PutBack {
       if (entry.before().target() != null) {
         RemotePath part = TemporaryName.beside(entry.path());
         files.makeLink(part, entry.before().target());
-        files.renameOver(part, entry.path());
+        put(part, entry.path(), kept, inSteps);
       } else {
-        files.renameOver(entry.to(), entry.path());
+        put(entry.to(), entry.path(), kept, inSteps);
       }
       pending.done(FileState.of(files.look(entry.path())), List.of());
     } catch (IOException e) {
       pending.failed(e);
       throw e;
+    }
+  }
+
+  private void put(RemotePath from, RemotePath to, RemotePath kept, boolean inSteps)
+      throws IOException {
+    if (inSteps) {
+      Renames.inSteps(files, from, to, kept);
+    } else {
+      files.renameOver(from, to);
+    }
+  }
+
+  /** Gives what is about to be replaced one more name, where the server and its disk can. */
+  private boolean hasSecondName(RemotePath path, RemotePath name) throws IOException {
+    try {
+      files.hardLink(path, name);
+      return true;
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.LINE_LOST) {
+        throw e;
+      }
+      return false;
     }
   }
 }

@@ -69,14 +69,20 @@ public final class Recovery {
 
   private Finding saved(JournalEntry entry) throws IOException {
     boolean part = entry.part() != null && Renames.exists(files, entry.part());
+    boolean aside = entry.to() != null && Renames.exists(files, entry.to());
     String now = Renames.exists(files, entry.path()) ? digest(entry.path()) : "";
     if (now.equals(entry.after().digest())) {
       return new Finding(entry, State.DONE, false, false);
     }
+    boolean whole = part && digest(entry.part()).equals(entry.after().digest());
+    if (now.isEmpty() && aside) {
+      // Between two steps: the old one has moved aside, the new one is not in its place yet.
+      boolean old = digest(entry.to()).equals(entry.before().digest());
+      return new Finding(entry, State.HALF, whole, old);
+    }
     if (!now.equals(entry.before().digest())) {
       return new Finding(entry, State.OTHER, false, part);
     }
-    boolean whole = part && digest(entry.part()).equals(entry.after().digest());
     return new Finding(entry, part ? State.PART_LEFT : State.NOT_DONE, whole, part);
   }
 
@@ -113,6 +119,14 @@ public final class Recovery {
   }
 
   private Finding made(JournalEntry entry) throws IOException {
+    boolean movedAside =
+        entry.kind() == ChangeKind.REPLACE
+            && entry.to() != null
+            && !Renames.exists(files, entry.path())
+            && Renames.exists(files, entry.to());
+    if (movedAside) {
+      return new Finding(entry, State.HALF, false, true);
+    }
     boolean part = entry.part() != null && Renames.exists(files, entry.part());
     if (part) {
       return new Finding(entry, State.PART_LEFT, false, true);
@@ -133,7 +147,7 @@ public final class Recovery {
         throw new IllegalArgumentException("nothing to finish it from");
       }
       switch (entry.kind()) {
-        case SAVE -> putInPlace(entry);
+        case SAVE -> putInPlace(entry, finding.state());
         case RIGHTS -> setRights(entry.path(), entry.after().attributes());
         case RENAME, DELETE -> Renames.toFree(files, entry.path(), entry.to());
         case PURGE ->
@@ -141,17 +155,30 @@ public final class Recovery {
         default -> throw new IllegalStateException(entry.kind() + " is never finished");
       }
     }
+    if (entry.kind() == ChangeKind.SAVE && entry.to() != null) {
+      files.removeFiles(List.of(entry.to()));
+    }
     journal.settle(entry, true, "");
   }
 
-  private void putInPlace(JournalEntry entry) throws IOException {
+  private void putInPlace(JournalEntry entry, State state) throws IOException {
     RemoteAttributes old = entry.before().attributes();
     RemoteAttributes part = files.look(entry.part());
     if (part.uid() != old.uid() || part.gid() != old.gid()) {
       files.setOwner(entry.part(), old.uid(), old.gid());
     }
     files.setMode(entry.part(), old.mode());
-    files.renameOver(entry.part(), entry.path());
+    if (state == State.HALF) {
+      files.rename(entry.part(), entry.path());
+    } else if (files.renamesOver()) {
+      files.renameOver(entry.part(), entry.path());
+    } else {
+      Renames.inSteps(files, entry.part(), entry.path(), asideOf(entry));
+    }
+  }
+
+  private static RemotePath asideOf(JournalEntry entry) {
+    return entry.to() != null ? entry.to() : TemporaryName.beside(entry.path());
   }
 
   private void setRights(RemotePath path, RemoteAttributes wanted) throws IOException {
@@ -175,7 +202,12 @@ public final class Recovery {
       if (entry.kind() == ChangeKind.RIGHTS) {
         setRights(entry.path(), entry.before().attributes());
       } else {
-        new TreeRemoval(files, commands, count -> {}, new Cancellation()).remove(entry.part());
+        if (finding.state() == State.HALF && entry.to() != null) {
+          files.rename(entry.to(), entry.path());
+        }
+        if (entry.part() != null && Renames.exists(files, entry.part())) {
+          new TreeRemoval(files, commands, count -> {}, new Cancellation()).remove(entry.part());
+        }
       }
     }
     journal.settle(entry, false, "failed: the program ended; what was half done was taken away");

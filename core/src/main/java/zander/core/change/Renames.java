@@ -6,8 +6,8 @@ import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 
-/** Renames to a name that is free. */
-final class Renames {
+/** Renames to a name that is free, and over one that is taken. */
+public final class Renames {
   private Renames() {}
 
   /**
@@ -27,6 +27,26 @@ final class Renames {
       } catch (RemoteFailure second) {
         throw second.reason() == Reason.NOT_SUPPORTED ? e : second;
       }
+    }
+  }
+
+  /**
+   * Puts a whole file in the place of another on a server that cannot rename over: the old one is
+   * moved aside first, and back if the new one cannot take its place, so that at every moment one
+   * of them has a name that the journal knows.
+   *
+   * @param aside where the old one goes; it stays there
+   */
+  public static void inSteps(
+      RemoteFiles files, RemotePath part, RemotePath target, RemotePath aside) throws IOException {
+    files.rename(target, aside);
+    try {
+      files.rename(part, target);
+    } catch (RemoteFailure e) {
+      if (e.reason() != Reason.LINE_LOST) {
+        files.rename(aside, target);
+      }
+      throw e;
     }
   }
 

@@ -10,11 +10,13 @@ import java.util.function.LongConsumer;
 import zander.core.connect.Commands;
 import zander.core.connect.ExecResult;
 import zander.core.connect.ShellWords;
+import zander.core.files.FileKind;
+import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemoteFailure;
-import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
+import zander.core.files.ToolErrors;
 import zander.core.files.TreeWalk;
 import zander.core.work.Cancellation;
 
@@ -41,15 +43,32 @@ final class TreeRemoval {
     this.stop = stop;
   }
 
+  /**
+   * @throws RemoteFailure with {@code LINKS_FOLLOWED}, and nothing removed, where the server looks
+   *     through links and one is at the path or below it
+   */
   void remove(RemotePath path) throws IOException {
-    if (!files.look(path).isFolder()) {
+    remove(path, files.lookAtItself(path));
+  }
+
+  /**
+   * @param is what is there, by {@link RemoteFiles#lookAtItself}
+   */
+  void remove(RemotePath path, RemoteAttributes is) throws IOException {
+    if (!is.isFolder()) {
       files.removeFile(path);
       gone(1);
-    } else if (commands.hasShell()) {
-      byShell(path);
-    } else {
-      byFiles(path);
+      return;
     }
+    commands.byShellOr(
+        () -> {
+          byShell(path);
+          return null;
+        },
+        () -> {
+          byFiles(path);
+          return null;
+        });
   }
 
   private void gone(long count) {
@@ -66,13 +85,7 @@ final class TreeRemoval {
     }
     if (result.exit() != 0 && Renames.exists(files, path)) {
       String said = new String(result.errors(), StandardCharsets.UTF_8).strip();
-      boolean denied = said.contains("ermission denied") || said.contains("not permitted");
-      throw new RemoteFailure(
-          denied ? Reason.PERMISSION_DENIED : Reason.FAILED,
-          "delete",
-          path,
-          said.lines().findFirst().orElse("rm ended with " + result.exit()),
-          null);
+      throw ToolErrors.failure("delete", path, said, "rm ended with " + result.exit());
     }
   }
 
@@ -88,7 +101,9 @@ final class TreeRemoval {
     List<RemotePath> plain = new ArrayList<>();
     Map<Integer, List<RemotePath>> folders = new TreeMap<>(java.util.Comparator.reverseOrder());
     folders.computeIfAbsent(depth(root), level -> new ArrayList<>()).add(root);
+    List<RemotePath> links = new ArrayList<>();
     new TreeWalk(files, stop)
+        .lookingBeforeEntering()
         .below(
             root,
             new TreeWalk.Visitor() {
@@ -100,6 +115,9 @@ final class TreeRemoval {
                       .add(entry.path());
                 } else {
                   plain.add(entry.path());
+                  if (entry.kind() == FileKind.LINK) {
+                    links.add(entry.path());
+                  }
                 }
               }
 
@@ -108,6 +126,10 @@ final class TreeRemoval {
                 throw why;
               }
             });
+    if (!links.isEmpty()) {
+      // What holds for one holds for all: such a server would remove what they lead to.
+      files.lookAtItself(links.get(0));
+    }
     inPortions(plain, files::removeFiles);
     for (List<RemotePath> level : folders.values()) {
       inPortions(level, files::removeFolders);

@@ -25,6 +25,10 @@ import zander.core.rights.Mode;
  * and mode of the old one, is put on the disk where the server can, and is renamed over it (POSIX
  * {@code rename} replaces in one step). Before the rename the old one is read once more: when it is
  * not what was opened, nothing is changed. Costs about fifteen round trips for a small file.
+ *
+ * <p>A server that cannot rename over a file ({@link RemoteFiles#renamesOver}) has the old one
+ * moved aside and the new one moved in: for a moment the name is free, and a break in it is mended
+ * by {@link Recovery} from what the journal knows.
  */
 public final class WholeWrite {
   private final RemoteFiles files;
@@ -97,6 +101,7 @@ public final class WholeWrite {
     private final long undoes;
     private Step step = Step.CHECK;
     private RemotePath part;
+    private RemotePath aside;
     private boolean partMade;
     private ServerState state = ServerState.OLD;
     private Journal.Pending pending;
@@ -116,6 +121,7 @@ public final class WholeWrite {
         byte[] replaced = checkUnchanged();
         step = Step.JOURNAL;
         part = TemporaryName.beside(target);
+        aside = files.renamesOver() ? null : TemporaryName.beside(target);
         pending = journal.begin(written(now, replaced));
         FolderTimes times = FolderTimes.before(files, target.parent());
         RemoteAttributes written = writeBeside(now);
@@ -125,7 +131,7 @@ public final class WholeWrite {
         }
         step = Step.RENAME;
         state = ServerState.OLD_OR_NEW;
-        files.renameOver(part, target);
+        putInPlace();
         state = ServerState.NEW;
         partMade = false;
         step = Step.LOOK_AFTER;
@@ -138,6 +144,23 @@ public final class WholeWrite {
       }
     }
 
+    /** The new one is whole; from here on the journal can bring it to its end. */
+    private void putInPlace() throws IOException {
+      if (aside == null) {
+        files.renameOver(part, target);
+        return;
+      }
+      Renames.inSteps(files, part, target, aside);
+      try {
+        files.removeFile(aside);
+      } catch (RemoteFailure e) {
+        if (e.reason() == Reason.LINE_LOST) {
+          throw e;
+        }
+        // The save is done; what is left has a name that says what it is.
+      }
+    }
+
     private NewChange written(RemoteAttributes now, byte[] replaced) {
       return NewChange.of(ChangeKind.SAVE, target)
           .states(
@@ -145,6 +168,7 @@ public final class WholeWrite {
               FileState.of(now).withDigest(digest(content)))
           .content(replaced)
           .part(part)
+          .to(aside)
           .group(group)
           .undoes(undoes);
     }
@@ -175,22 +199,35 @@ public final class WholeWrite {
 
     private RemoteAttributes writeBeside(RemoteAttributes old) throws IOException {
       step = Step.CREATE;
-      partMade = true;
       // Closed to others until it has its owner: the new content may be a secret.
-      try (RemoteWriter writer = files.create(part, new Mode(0600))) {
+      try (RemoteWriter writer = create()) {
         step = Step.WRITE;
         writer.write(content, 0, content.length);
+        // All that was sent is answered before the look is: a full disk is told here.
+        RemoteAttributes fresh = writer.look();
         step = Step.RIGHTS;
-        boolean owned = giveRights(writer, old);
+        boolean owned = giveRights(writer, old, fresh);
         step = Step.SYNC;
         writer.finish();
         return checkWritten(writer.look(), old, owned);
       }
     }
 
+    private RemoteWriter create() throws IOException {
+      try {
+        RemoteWriter writer = files.create(part, new Mode(0600));
+        partMade = true;
+        return writer;
+      } catch (RemoteFailure e) {
+        // What was refused was not made; of a lost line nobody knows.
+        partMade = e.reason() == Reason.LINE_LOST;
+        throw e;
+      }
+    }
+
     /** Whether the new file belongs to the same owner and group as the old one. */
-    private boolean giveRights(RemoteWriter writer, RemoteAttributes old) throws IOException {
-      RemoteAttributes fresh = writer.look();
+    private boolean giveRights(RemoteWriter writer, RemoteAttributes old, RemoteAttributes fresh)
+        throws IOException {
       boolean owned = fresh.uid() == old.uid() && fresh.gid() == old.gid();
       if (!owned) {
         owned = tryOwner(writer, old.uid(), old.gid());

@@ -25,7 +25,10 @@ final class Attempt {
   static final AttributeRepository.AttributeKey<Attempt> KEY =
       new AttributeRepository.AttributeKey<>();
 
-  private static final int MOST_LETTER_TRIES = 3;
+  private static final int MOST_REFUSED = 3;
+
+  /** No server hangs up sooner; a key that signs by itself is no thought. */
+  private static final Duration LONG_THOUGHT = Duration.ofSeconds(1);
 
   private final Hop hop;
   private final SignInTalk talk;
@@ -45,8 +48,17 @@ final class Attempt {
   private volatile KeyOffer pending;
   private volatile KeyOffer taken;
   private volatile boolean keyRefused;
-  private volatile int letterTries;
+  private volatile int lettersRefused;
   private volatile boolean lettersPending;
+
+  /** Sent and not answered yet, or to be sent unasked when the server is dialled again. */
+  private volatile GivenLetters given;
+
+  private volatile GivenLetters carried;
+
+  /** Whether somebody was asked, and the server has answered nothing since. */
+  private volatile boolean silentSinceThought;
+
   private volatile boolean partly;
 
   /**
@@ -117,6 +129,7 @@ final class Attempt {
     } finally {
       lastSign = System.nanoTime();
       thought.addAndGet(lastSign - begun);
+      silentSinceThought |= lastSign - begun > LONG_THOUGHT.toNanos();
       asking.decrementAndGet();
     }
   }
@@ -148,6 +161,10 @@ final class Attempt {
 
   void setOffers(List<KeyOffer> prepared) {
     offers = prepared;
+  }
+
+  boolean hasOffers() {
+    return !offers.isEmpty();
   }
 
   boolean hasReadyOffer() {
@@ -188,22 +205,76 @@ final class Attempt {
 
   /** Whether a password or answers may be asked for, and were not wrong too often. */
   boolean mayTryLetters() {
-    return failure == null && hop.ways().password() && letterTries < MOST_LETTER_TRIES;
+    return failure == null && hop.ways().password() && lettersRefused < MOST_REFUSED;
   }
 
   /**
-   * Asks for letters, told how many were wrong before.
+   * Asks for letters, told how many were refused before; what was given for the same question to a
+   * server that had hung up is taken without asking again.
    *
    * @param way the method's name, for the notes
+   * @param prompts what the server asks; none for a password
+   * @return to be wiped by the caller; {@code null} when the person gave up
    */
-  <T> T askingLetters(String way, IntFunction<T> question) throws IOException {
-    T letters = asking(() -> question.apply(letterTries));
+  List<char[]> askingLetters(String way, List<String> prompts, IntFunction<List<char[]>> question)
+      throws IOException {
+    GivenLetters again = carried;
+    carried = null;
+    List<char[]> letters;
+    if (again != null && again.answers(way, prompts)) {
+      letters = again.copy();
+      again.wipe();
+    } else {
+      letters = asking(() -> question.apply(lettersRefused));
+    }
     if (letters != null) {
-      letterTries++;
+      given = GivenLetters.of(way, prompts, letters);
       lettersPending = true;
       note(Kind.OFFERED, way);
     }
     return letters;
+  }
+
+  /** The server has said something: it was there when what was given last was sent. */
+  void answered() {
+    silentSinceThought = false;
+    forgetGiven();
+  }
+
+  private void forgetGiven() {
+    GivenLetters last = given;
+    given = null;
+    if (last != null) {
+      last.wipe();
+    }
+  }
+
+  /** Wipes what was kept for dialling again. */
+  void forgetLetters() {
+    forgetGiven();
+    GivenLetters last = carried;
+    carried = null;
+    if (last != null) {
+      last.wipe();
+    }
+  }
+
+  /**
+   * Whether the server hung up while somebody was thinking (sshd's LoginGraceTime), so that nothing
+   * of what they gave was refused.
+   */
+  boolean wasNotWaitedFor() {
+    return silentSinceThought && failure == null && disconnectText.isEmpty() && !timedOut;
+  }
+
+  /** The same attempt once more, with what the person gave. */
+  Attempt again() {
+    Attempt next = new Attempt(hop, talk, new HostTrust(trust.knownHosts()), began + thought.get());
+    next.offers = offers;
+    next.carried = given;
+    given = null;
+    next.note(Kind.FOUND, "the server hung up meanwhile: connecting again");
+    return next;
   }
 
   void passwordExpired() {
@@ -220,6 +291,7 @@ final class Attempt {
 
   void refused(List<String> methods, boolean partial) {
     Kind kind = partial ? Kind.TAKEN : Kind.REFUSED;
+    answered();
     if (pending != null) {
       keyRefused |= !partial;
       taken = partial ? pending : taken;
@@ -228,9 +300,7 @@ final class Attempt {
     } else if (lettersPending) {
       note(kind, "");
       lettersPending = false;
-      if (partial) {
-        letterTries = 0;
-      }
+      lettersRefused = partial ? 0 : lettersRefused + 1;
     }
     if (partial) {
       partly = true;
@@ -239,6 +309,7 @@ final class Attempt {
   }
 
   void accepted() {
+    answered();
     if (pending != null) {
       taken = pending;
     }
@@ -304,7 +375,7 @@ final class Attempt {
     if (lower.contains("too many authentication")) {
       return Reason.TOO_MANY_TRIES;
     }
-    if (letterTries > 0) {
+    if (lettersRefused > 0) {
       return Reason.PASSWORD_REFUSED;
     }
     if (partly) {

@@ -45,6 +45,7 @@ final class ChallengeProof extends Proof {
   @Override
   protected boolean processAuthDataRequest(ClientSession session, String service, Buffer asks)
       throws IOException {
+    attempt.answered();
     if (asks.getUByte() != INFO_REQUEST) {
       throw new IOException("an answer that was not expected while being asked");
     }
@@ -63,7 +64,11 @@ final class ChallengeProof extends Proof {
     if (count > 0) {
       asked = true;
       Challenge challenge = new Challenge(attempt.address(), title, instruction, prompts);
-      answers = attempt.askingLetters(NAME, wrong -> attempt.talk().answers(challenge, wrong));
+      answers =
+          attempt.askingLetters(
+              NAME,
+              prompts.stream().map(Prompt::text).toList(),
+              wrong -> attempt.talk().answers(challenge, wrong));
       if (answers == null || answers.size() != count) {
         attempt.giveUp();
         return false;

@@ -19,6 +19,9 @@ import zander.core.connect.keys.Agent;
 
 /** Reaches one server, directly or through a jump host, and signs in there. */
 final class Dial {
+  /** Each needs a person who was asked, so this only bounds a server that always hangs up. */
+  private static final int MOST_TRIES = 5;
+
   private final SshClient client;
   private final HostLookup lookup;
   private final Agent agent;
@@ -40,6 +43,27 @@ final class Dial {
    * @param through a signed-in jump host, or {@code null}
    */
   ClientSession signIn(Attempt attempt, ClientSession through) throws IOException {
+    Attempt now = attempt;
+    for (int tries = 1; ; tries++) {
+      try {
+        ClientSession session = signInOnce(now, through, tries < MOST_TRIES);
+        now.forgetLetters();
+        return session;
+      } catch (HungUp e) {
+        now = now.again();
+      }
+    }
+  }
+
+  /** The server did not wait for what a person was asked, and has refused none of it. */
+  private static final class HungUp extends IOException {
+    HungUp(Exception cause) {
+      super(cause);
+    }
+  }
+
+  private ClientSession signInOnce(Attempt attempt, ClientSession through, boolean mayTryAgain)
+      throws IOException {
     ClientSession session = null;
     ScheduledFuture<?> watch = null;
     try {
@@ -47,13 +71,19 @@ final class Dial {
       watch = watchdog.watch(session, attempt);
       awaitHostKey(session);
       attempt.reach(SignInStep.SIGN_IN);
-      offerKeys(attempt);
+      if (!attempt.hasOffers()) {
+        offerKeys(attempt);
+      }
       session.auth().verify(CoreTimes.PATIENCE);
       return session;
     } catch (IOException | RuntimeException e) {
       if (session != null) {
         session.close(true);
       }
+      if (mayTryAgain && attempt.wasNotWaitedFor()) {
+        throw new HungUp(e);
+      }
+      attempt.forgetLetters();
       throw attempt.explain(e);
     } finally {
       if (watch != null) {

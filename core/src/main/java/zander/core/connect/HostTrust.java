@@ -25,6 +25,10 @@ final class HostTrust {
     this.knownHosts = knownHosts;
   }
 
+  KnownHosts knownHosts() {
+    return knownHosts;
+  }
+
   /** The key the server showed; {@code null} before. */
   WireKey shown() {
     return shown;

@@ -86,6 +86,7 @@ final class KeyProof extends Proof {
       throws IOException {
     // SSH_MSG_USERAUTH_PK_OK: the server would take the key that was asked about last.
     KeyOffer offer = attempt.pendingOffer();
+    attempt.answered();
     if (answer.getUByte() != SshConstants.SSH_MSG_USERAUTH_PK_OK || offer == null) {
       throw new IOException("an answer that was not expected while proving a key");
     }

@@ -1,5 +1,6 @@
 package zander.core.connect;
 
+import java.util.List;
 import org.apache.sshd.client.session.ClientSession;
 import org.apache.sshd.common.util.buffer.Buffer;
 import zander.core.work.Letters;
@@ -20,12 +21,19 @@ final class PasswordProof extends Proof {
     if (!attempt.mayTryLetters()) {
       return false;
     }
-    char[] secret =
-        attempt.askingLetters(NAME, wrong -> attempt.talk().password(attempt.address(), wrong));
-    if (secret == null) {
+    List<char[]> asked =
+        attempt.askingLetters(
+            NAME,
+            List.of(),
+            wrong -> {
+              char[] typed = attempt.talk().password(attempt.address(), wrong);
+              return typed == null ? null : List.of(typed);
+            });
+    if (asked == null) {
       attempt.giveUp();
       return false;
     }
+    char[] secret = asked.get(0);
     byte[] bytes = Letters.bytes(secret);
     Buffer request = request(session, service, NAME);
     try {

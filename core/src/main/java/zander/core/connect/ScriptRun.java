@@ -2,6 +2,7 @@ package zander.core.connect;
 
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
+import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -53,7 +54,7 @@ final class ScriptRun {
   }
 
   void attach(StreamChannel channel) {
-    channel.setIn(new ByteArrayInputStream(input));
+    channel.setIn(new OnceAnswered(channel, new ByteArrayInputStream(input)));
     channel.setErr(
         new OutputStream() {
           @Override
@@ -68,6 +69,34 @@ final class ScriptRun {
             }
           }
         });
+  }
+
+  /**
+   * Input that is not sent before the command was granted: some servers end the whole connection
+   * for input to a command they do not run. The system's {@code sshd} takes none before that
+   * anyway, so nothing is waited for that would not be waited for otherwise.
+   */
+  private static final class OnceAnswered extends FilterInputStream {
+    private final CommandChannel channel;
+
+    OnceAnswered(CommandChannel channel, InputStream in) {
+      super(in);
+      this.channel = channel;
+    }
+
+    private boolean isGranted() throws IOException {
+      return channel.awaitAnswers(CoreTimes.OPENING) && !channel.isRefused();
+    }
+
+    @Override
+    public int read() throws IOException {
+      return isGranted() ? super.read() : -1;
+    }
+
+    @Override
+    public int read(byte[] into, int offset, int length) throws IOException {
+      return isGranted() ? super.read(into, offset, length) : -1;
+    }
   }
 
   /** Opens a channel for it and runs it to its end. */

@@ -19,7 +19,7 @@ import zander.core.connect.ShellWords;
 import zander.core.crossing.RemoteDelivery.Arriving;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
-import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.ToolErrors;
 import zander.core.files.WireName;
 import zander.core.work.Cancellation;
 
@@ -45,6 +45,9 @@ final class PackedDelivery {
 
   /** Of what is said about one load; more is not about files any more. */
   private static final int MOST_SAID = 1 << 20;
+
+  /** In seconds: some file systems count in twos (FAT). */
+  private static final long COARSEST_TIME = 2;
 
   /** Enough of a load to see whether it can be made smaller. */
   private static final int SAMPLE = 32 * 1024;
@@ -313,7 +316,8 @@ final class PackedDelivery {
       boolean whole =
           is != null
               && is.size() == one.parcel.content.length
-              && (one.parcel.timeThere() < 0 || is.modified() == one.parcel.timeThere());
+              && (one.parcel.timeThere() < 0
+                  || Math.abs(is.modified() - one.parcel.timeThere()) <= COARSEST_TIME);
       if (!whole) {
         one.parcel.failure = failure(one, about(one, complaints));
       }
@@ -329,10 +333,7 @@ final class PackedDelivery {
   }
 
   private static RemoteFailure failure(Arriving one, String said) {
-    Reason reason =
-        said.contains("No space left") || said.contains("quota exceeded")
-            ? Reason.NO_SPACE
-            : said.contains("Permission denied") ? Reason.PERMISSION_DENIED : Reason.FAILED;
-    return new RemoteFailure(reason, "create", one.target, WireName.toText(said.strip()), null);
+    return new RemoteFailure(
+        ToolErrors.reason(said), "create", one.target, WireName.toText(said.strip()), null);
   }
 }

@@ -12,6 +12,7 @@ import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.RemoteWriter;
+import zander.core.files.ToolErrors;
 import zander.core.journal.Journal;
 import zander.core.rights.Mode;
 
@@ -28,7 +29,7 @@ final class RemoteArrival implements Side.Incoming {
   private final String partPath;
   private final RemotePath part;
   private final RemoteAttributes old;
-  private final RemotePath held;
+  private final Replaced.Held held;
   private final Journal.Pending pending;
   private final RemoteWriter writer;
   private final Pipe stream;
@@ -53,7 +54,7 @@ final class RemoteArrival implements Side.Incoming {
     boolean told = replaces || !side.madeFolders().covers(item.to());
     this.pending =
         told
-            ? side.journal().begin(Replaced.change(side, target, part, replaces, old, held))
+            ? side.journal().begin(Replaced.change(side, target, part, replaces, old, held.name()))
             : Replaced.ENDED;
     this.size = begun == null ? 0 : begun.size();
     try {
@@ -103,11 +104,7 @@ final class RemoteArrival implements Side.Incoming {
   private IOException streamFailed(IOException cause) throws IOException {
     ExecResult result = stream.finish();
     String said = result.errorText().strip();
-    Reason reason =
-        said.contains("No space left") || said.contains("quota exceeded")
-            ? Reason.NO_SPACE
-            : said.contains("Permission denied") ? Reason.PERMISSION_DENIED : Reason.FAILED;
-    return new RemoteFailure(reason, "write", part, said, cause);
+    return new RemoteFailure(ToolErrors.reason(said), "write", part, said, cause);
   }
 
   @Override
@@ -145,16 +142,17 @@ final class RemoteArrival implements Side.Incoming {
     putInPlace(files);
     ended = true;
     pending.done(Replaced.state(size, item.mode(), modified), List.of());
-    return lost;
+    return lost != null ? lost : Replaced.notKept(side, old, held.name());
   }
 
   private void putInPlace(RemoteFiles files) throws IOException {
     if (item.there() == null) {
       files.rename(part, target);
-    } else if (files.renamesOver()) {
+    } else if (files.renamesOver() && !held.moves()) {
       files.renameOver(part, target);
     } else {
-      RemoteFailure failure = Replaced.inSteps(side, part, target, held);
+      RemoteFailure failure =
+          Replaced.inSteps(side, part, target, held.moves() ? held.name() : null);
       if (failure != null) {
         throw failure;
       }
@@ -205,7 +203,7 @@ final class RemoteArrival implements Side.Incoming {
     ended = true;
     closeQuietly();
     boolean gone = remove(part);
-    gone &= held == null || remove(held);
+    gone &= held.name() == null || held.moves() || remove(held.name());
     end(!gone);
   }
 

@@ -38,6 +38,10 @@ final class RemoteDelivery {
 
     RemoteAttributes old;
     RemotePath held;
+
+    /** Whether what is replaced goes to its held place only when this takes its own. */
+    boolean moves;
+
     Journal.Pending pending;
 
     Arriving(RemoteSide side, Parcel parcel) throws Side.NameNotPossible {
@@ -215,7 +219,12 @@ final class RemoteDelivery {
     side.files().batch().removeFiles(failed.stream().map(one -> one.part).toList());
     side.files()
         .batch()
-        .removeFiles(failed.stream().map(one -> one.held).filter(Objects::nonNull).toList());
+        .removeFiles(
+            failed.stream()
+                .filter(one -> !one.moves)
+                .map(one -> one.held)
+                .filter(Objects::nonNull)
+                .toList());
     for (Arriving one : failed) {
       if (one.pending != null) {
         one.pending.failed("did not arrive");
@@ -262,7 +271,8 @@ final class RemoteDelivery {
   private void rename() throws IOException {
     List<Arriving> waiting = waiting();
     boolean over = side.files().renamesOver();
-    List<Arriving> together = waiting.stream().filter(one -> over || !one.replaces()).toList();
+    List<Arriving> together =
+        waiting.stream().filter(one -> !one.replaces() || (over && !one.moves)).toList();
     List<RemoteFailure> failures =
         side.files()
             .batch()
@@ -280,8 +290,8 @@ final class RemoteDelivery {
       arrived(one, failure);
     }
     for (Arriving one : waiting) {
-      if (!over && one.replaces()) {
-        arrived(one, Replaced.inSteps(side, one.part, one.target, one.held));
+      if (one.replaces() && (!over || one.moves)) {
+        arrived(one, Replaced.inSteps(side, one.part, one.target, one.moves ? one.held : null));
       }
     }
     giveUp();
@@ -293,6 +303,9 @@ final class RemoteDelivery {
       return;
     }
     one.parcel.arrived = true;
+    if (one.parcel.lost == null) {
+      one.parcel.lost = Replaced.notKept(side, one.old, one.held);
+    }
     if (one.pending != null) {
       Item item = one.parcel.item;
       one.pending.done(

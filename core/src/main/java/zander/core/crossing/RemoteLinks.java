@@ -3,6 +3,7 @@ package zander.core.crossing;
 import java.io.IOException;
 import java.util.List;
 import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
@@ -20,11 +21,21 @@ final class RemoteLinks {
     String target = link.node().target();
     boolean replaces = link.there() != null;
     RemotePath part = replaces ? at.parent().child(side.partNames().of(at.wireName())) : null;
-    Journal.Pending pending = begin(side, link, at, part);
+    RemoteAttributes old = replaces ? side.files().batch().look(List.of(at)).get(0) : null;
+    Replaced.Held held = Replaced.hold(side, at, old);
+    Journal.Pending pending = begin(side, link, at, part, old, held);
     try {
       if (replaces) {
         files.makeLink(part, target);
-        files.renameOver(part, at);
+        if (files.renamesOver() && !held.moves()) {
+          files.renameOver(part, at);
+        } else {
+          RemoteFailure failure =
+              Replaced.inSteps(side, part, at, held.moves() ? held.name() : null);
+          if (failure != null) {
+            throw failure;
+          }
+        }
       } else {
         files.makeLink(at, target);
       }
@@ -38,16 +49,20 @@ final class RemoteLinks {
     }
   }
 
-  private static Journal.Pending begin(RemoteSide side, Item link, RemotePath at, RemotePath part)
+  private static Journal.Pending begin(
+      RemoteSide side,
+      Item link,
+      RemotePath at,
+      RemotePath part,
+      RemoteAttributes old,
+      Replaced.Held held)
       throws IOException {
     if (part == null && side.madeFolders().covers(link.to())) {
       return Replaced.ENDED;
     }
-    RemoteAttributes old = part == null ? null : side.files().batch().look(List.of(at)).get(0);
-    RemotePath held = Replaced.hold(side, at, old);
     return side.journal()
         .begin(
-            Replaced.change(side, at, part, part != null, old, held)
+            Replaced.change(side, at, part, part != null, old, held.name())
                 .note("a link to " + WireName.toText(link.node().target())));
   }
 }

@@ -216,6 +216,11 @@ public final class RemoteSide implements Side {
     return place == null ? null : place.child(Integer.toString(held));
   }
 
+  /** Whether what is replaced is to be held on the server. */
+  boolean holds() {
+    return home != null;
+  }
+
   @Override
   public void tidyUp() throws IOException {
     List<RemotePath> left = List.copyOf(leftovers);

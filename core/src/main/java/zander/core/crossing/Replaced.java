@@ -3,6 +3,7 @@ package zander.core.crossing;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import zander.core.change.Renames;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteBatch.NewName;
@@ -18,10 +19,12 @@ import zander.core.rights.Mode;
 
 /**
  * What a crossing replaces on a server: it gets one more name in the holding folder, which costs no
- * data; where that cannot be done, a small one's content is kept in the journal.
+ * data. Where that cannot be done, a small one's content is kept in the journal, and a large one is
+ * moved into the holding folder just before the new one takes its place; the same for all on a
+ * server that cannot rename over a file. The journal has the place before anything moves.
  */
 final class Replaced {
-  /** Larger ones are replaced without being kept when they cannot be held on the server. */
+  /** Larger ones are not brought here to be kept. */
   private static final long SMALL = 4L << 20;
 
   /** Stands for an entry that has ended. */
@@ -67,24 +70,52 @@ final class Replaced {
     }
     List<RemoteFailure> failures = side.files().batch().hardLink(names);
     for (int i = 0; i < held.size(); i++) {
-      held.get(i).held = failures.get(i) == null ? names.get(i).to() : null;
+      RemoteDelivery.Arriving one = held.get(i);
+      Held kept = held(side, one.old, names.get(i).to(), failures.get(i) == null);
+      one.held = kept.name();
+      one.moves = kept.moves();
     }
   }
 
   /**
-   * The same for one.
+   * Where something replaced is kept on the server.
    *
-   * @return its other name; {@code null} when it is no file or could not be given one
+   * @param name {@code null} when it is not kept there
+   * @param moves whether it goes there only when the new one takes its place
    */
-  static RemotePath hold(RemoteSide side, RemotePath target, RemoteAttributes old)
+  record Held(RemotePath name, boolean moves) {
+    static final Held NOT = new Held(null, false);
+  }
+
+  private static Held held(RemoteSide side, RemoteAttributes old, RemotePath name, boolean linked)
       throws IOException {
+    boolean over = side.files().renamesOver();
+    if (linked && over) {
+      return new Held(name, false);
+    }
+    if (linked) {
+      // It will be moved there, and the name must be free for that.
+      side.files().removeFile(name);
+    }
+    return !over || old.size() > SMALL ? new Held(name, true) : Held.NOT;
+  }
+
+  /** What to tell of one whose old version is neither on the server nor here; {@code null} else. */
+  static String notKept(RemoteSide side, RemoteAttributes old, RemotePath held) {
+    return side.holds() && isFile(old) && held == null && old.size() > SMALL
+        ? "the version that was replaced could not be kept: no place for it on its file system"
+        : null;
+  }
+
+  /** The same for one. */
+  static Held hold(RemoteSide side, RemotePath target, RemoteAttributes old) throws IOException {
     RemotePath name = isFile(old) ? side.holdingName() : null;
     if (name == null) {
-      return null;
+      return Held.NOT;
     }
     RemoteFailure failure =
         side.files().batch().hardLink(List.of(new NewName(target, name))).get(0);
-    return failure == null ? name : null;
+    return held(side, old, name, failure == null);
   }
 
   private static boolean isFile(RemoteAttributes attributes) {
@@ -142,38 +173,26 @@ final class Replaced {
   }
 
   /**
-   * Puts a whole file in the place of another on a server that cannot rename over: the old one is
-   * moved aside first, and back if the new one cannot take its place, so that at no moment there is
-   * less than one of them.
+   * Puts a whole file in the place of another in two steps: the old one moves to its held place, or
+   * aside, and back if the new one cannot take its place.
    *
-   * @param held another name that the old one has already, or {@code null}
+   * @param held where it goes; {@code null} for nowhere, because it is kept otherwise or is a link
    * @return what went wrong, or {@code null}
    */
   static RemoteFailure inSteps(RemoteSide side, RemotePath part, RemotePath target, RemotePath held)
       throws IOException {
     RemoteFiles files = side.files();
-    RemotePath aside = target.parent().child(side.partNames().of(target.wireName()));
+    RemotePath aside =
+        held != null ? held : target.parent().child(side.partNames().of(target.wireName()));
     try {
-      files.rename(target, aside);
+      Renames.inSteps(files, part, target, aside);
     } catch (RemoteFailure e) {
       if (side.isLost(e)) {
         throw e;
       }
       return e;
     }
-    try {
-      files.rename(part, target);
-    } catch (RemoteFailure e) {
-      if (!side.isLost(e)) {
-        files.rename(aside, target);
-        return e;
-      }
-      throw e;
-    }
-    RemotePath kept = held == null ? side.holdingName() : null;
-    if (kept != null) {
-      files.rename(aside, kept);
-    } else {
+    if (held == null) {
       files.removeFile(aside);
     }
     return null;

@@ -5,19 +5,33 @@ import java.io.InputStream;
 import java.io.OutputStream;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.Future;
 import zander.core.connect.ExecResult;
 import zander.core.connect.Pipe;
 import zander.core.connect.ShellWords;
+import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteBatch;
+import zander.core.files.RemoteBatch.Got;
+import zander.core.files.RemoteBatch.Wanted;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
+import zander.core.work.Cancellation;
+import zander.core.work.Workers;
 
 /** Checksums on a server: by its own {@code sha256sum} where it has one, read back otherwise. */
 final class ServerDigests {
   private static final int DIGITS = 64;
+
+  /** Of what is read back: in files, which bounds the memory to some 16 MiB. */
+  private static final int TOGETHER = 64;
+
+  private static final int READERS = 4;
 
   private final RemoteSide side;
 
@@ -49,12 +63,47 @@ final class ServerDigests {
     if (!files.isEmpty() && side.carriers().sums()) {
       byServer(files, byName);
     }
-    List<String> digests = new ArrayList<>();
-    for (RemotePath file : files) {
-      String digest = byName.get(file.wire());
-      digests.add(digest != null ? digest : readBack(file));
+    List<RemotePath> left = files.stream().filter(one -> !byName.containsKey(one.wire())).toList();
+    readBack(left, byName);
+    return files.stream().map(one -> byName.get(one.wire())).toList();
+  }
+
+  /** The small ones many at once, the others several at a time. */
+  private void readBack(List<RemotePath> files, Map<String, String> byName) throws IOException {
+    List<RemoteAttributes> looks = side.files().batch().look(files);
+    List<Wanted> small = new ArrayList<>();
+    List<RemotePath> large = new ArrayList<>();
+    for (int i = 0; i < files.size(); i++) {
+      RemoteAttributes is = looks.get(i);
+      if (is != null && is.size() <= RemoteBatch.LARGEST) {
+        small.add(new Wanted(files.get(i), is.size()));
+      } else if (is != null) {
+        large.add(files.get(i));
+      }
     }
-    return digests;
+    for (int from = 0; from < small.size(); from += TOGETHER) {
+      List<Wanted> some = small.subList(from, Math.min(small.size(), from + TOGETHER));
+      List<Got> got = side.files().batch().get(some, new Cancellation());
+      for (int i = 0; i < some.size(); i++) {
+        if (got.get(i).content() != null) {
+          byName.put(some.get(i).path().wire(), Digests.of(got.get(i).content()));
+        }
+      }
+    }
+    try (Workers readers = new Workers("crossing-digests", READERS)) {
+      Map<RemotePath, Future<String>> begun = new LinkedHashMap<>();
+      for (RemotePath file : large) {
+        begun.put(file, readers.submit(() -> readBack(file)));
+      }
+      for (var one : begun.entrySet()) {
+        byName.put(one.getKey().wire(), one.getValue().get());
+      }
+    } catch (ExecutionException e) {
+      throw e.getCause() instanceof IOException io ? io : new IOException(e.getCause());
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new IOException("interrupted", e);
+    }
   }
 
   private String readBack(RemotePath file) throws IOException {

@@ -13,6 +13,11 @@ import zander.core.rights.Mode;
 public record RemoteAttributes(
     FileKind kind, long size, int uid, int gid, Mode mode, long modified, long accessed) {
 
+  /** The same of another kind. */
+  RemoteAttributes as(FileKind other) {
+    return new RemoteAttributes(other, size, uid, gid, mode, modified, accessed);
+  }
+
   public boolean isFolder() {
     return kind == FileKind.FOLDER;
   }

@@ -87,6 +87,12 @@ public interface RemoteBatch {
   /** What is at each, links not followed; {@code null} where nothing is or can be looked at. */
   List<RemoteAttributes> look(List<RemotePath> paths) throws IOException;
 
+  /** Either what is there, or why that is not known. */
+  record Look(RemoteAttributes attributes, RemoteFailure failure) {}
+
+  /** The same before something is done to them: see {@link RemoteFiles#lookAtItself}. */
+  List<Look> lookAtThemselves(List<RemotePath> paths) throws IOException;
+
   /** Where each link points, in wire form; {@code null} where it cannot be read. */
   List<String> readLinks(List<RemotePath> links) throws IOException;
 

@@ -11,6 +11,12 @@ public final class RemoteFailure extends IOException {
     ALREADY_EXISTS,
     NOT_A_FOLDER,
     NO_SPACE,
+    /** The file system has room for bytes, but for no more names. */
+    NO_INODES,
+    /** What this account may use of the disk is used up. */
+    QUOTA,
+    /** The file system is mounted so that nothing can be written. */
+    READ_ONLY,
     NOT_SUPPORTED,
     /** The server looks through links where it is asked not to: what would go is not the link. */
     LINKS_FOLLOWED,
@@ -28,9 +34,14 @@ public final class RemoteFailure extends IOException {
   private final transient RemotePath path;
   private final String said;
 
-  /** The same failure, about a path that became known only afterwards. */
-  RemoteFailure about(RemotePath known) {
+  /** The same failure, about another path, or one that became known only afterwards. */
+  public RemoteFailure about(RemotePath known) {
     return new RemoteFailure(reason, step, known, said, this);
+  }
+
+  /** The same failure, for a cause that was found out. */
+  RemoteFailure because(Reason found, String how) {
+    return new RemoteFailure(found, step, path, how, this);
   }
 
   public RemoteFailure(Reason reason, String step, RemotePath path, String said, Throwable cause) {

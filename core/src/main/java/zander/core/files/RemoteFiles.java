@@ -49,6 +49,14 @@ public interface RemoteFiles extends Closeable {
   /** The attributes, links not followed. */
   RemoteAttributes look(RemotePath path) throws IOException;
 
+  /**
+   * Looks at an entry that is about to be deleted, renamed or copied: some servers look through
+   * links even where they are asked not to, and would do it to what the link leads to.
+   *
+   * @throws RemoteFailure with {@code LINKS_FOLLOWED} when this is a link of such a server
+   */
+  RemoteAttributes lookAtItself(RemotePath path) throws IOException;
+
   /** The attributes of what the path leads to, links followed. */
   RemoteAttributes lookThrough(RemotePath path) throws IOException;
 

@@ -19,27 +19,30 @@ final class SftpBatch implements RemoteBatch {
 
   private final SftpWire wire;
   private final SftpExtensions extensions;
+  private final FailureCause cause;
   private final SftpSmallFiles smallFiles;
 
-  SftpBatch(SftpFiles files, SftpWire wire, SftpExtensions extensions) {
+  SftpBatch(SftpFiles files, SftpWire wire, SftpExtensions extensions, FailureCause cause) {
     this.wire = wire;
     this.extensions = extensions;
-    this.smallFiles = new SftpSmallFiles(files, wire);
+    this.cause = cause;
+    this.smallFiles = new SftpSmallFiles(files, wire, cause);
   }
 
-  private interface Request<T> {
-    SftpWire.Sent send(T about) throws RemoteFailure;
+  /** Sends what is to be asked about one; gives what its answers are taken by. */
+  private interface Request<T, S> {
+    S send(T about) throws RemoteFailure;
   }
 
-  interface Answer<R> {
-    R of(SftpWire.Sent sent) throws RemoteFailure;
+  interface Answer<S, R> {
+    R of(S sent) throws RemoteFailure;
   }
 
   /**
    * @param otherwise what stands for a request that was refused
    */
-  private <T, R> List<R> each(
-      List<T> all, Request<T> request, Answer<R> answer, Function<RemoteFailure, R> otherwise)
+  private <T, S, R> List<R> each(
+      List<T> all, Request<T, S> request, Answer<S, R> answer, Function<RemoteFailure, R> otherwise)
       throws RemoteFailure {
     return each(all, request, answer, otherwise, () -> {});
   }
@@ -47,14 +50,14 @@ final class SftpBatch implements RemoteBatch {
   /**
    * @param allSent runs between the last request and the last answers
    */
-  private <T, R> List<R> each(
+  private <T, S, R> List<R> each(
       List<T> all,
-      Request<T> request,
-      Answer<R> answer,
+      Request<T, S> request,
+      Answer<S, R> answer,
       Function<RemoteFailure, R> otherwise,
       Runnable allSent)
       throws RemoteFailure {
-    Deque<SftpWire.Sent> sent = new ArrayDeque<>();
+    Deque<S> sent = new ArrayDeque<>();
     List<R> answers = new ArrayList<>(all.size());
     for (int from = 0; from < all.size(); from += TOGETHER) {
       List<T> some = all.subList(from, Math.min(all.size(), from + TOGETHER));
@@ -76,7 +79,7 @@ final class SftpBatch implements RemoteBatch {
     return answers;
   }
 
-  static <R> R take(SftpWire.Sent sent, Answer<R> answer, Function<RemoteFailure, R> otherwise)
+  static <S, R> R take(S sent, Answer<S, R> answer, Function<RemoteFailure, R> otherwise)
       throws RemoteFailure {
     try {
       return answer.of(sent);
@@ -104,6 +107,40 @@ final class SftpBatch implements RemoteBatch {
   }
 
   @Override
+  public List<Look> lookAtThemselves(List<RemotePath> paths) throws IOException {
+    return each(
+        paths,
+        path ->
+            new SftpWire.Sent[] {
+              wire.send(SftpWire.LSTAT, SftpWire.body(path), "look at", path),
+              wire.send(SftpWire.READLINK, SftpWire.body(path), "read link", path)
+            },
+        this::lookAtItself,
+        refused -> new Look(null, refused),
+        () -> {});
+  }
+
+  /** That it can be read as a link is believed more than that it is said to be none. */
+  private Look lookAtItself(SftpWire.Sent[] sent) throws RemoteFailure {
+    RemoteAttributes is;
+    String target;
+    try {
+      is = wire.expectAttributes(sent[0]);
+    } finally {
+      target = take(sent[1], wire::expectName, refused -> null);
+    }
+    if (target != null && is.kind() != FileKind.LINK) {
+      throw new RemoteFailure(
+          Reason.LINKS_FOLLOWED,
+          sent[0].step(),
+          sent[0].path(),
+          "the server looks through links: this one leads to " + WireName.toText(target),
+          null);
+    }
+    return new Look(is, null);
+  }
+
+  @Override
   public List<String> readLinks(List<RemotePath> links) throws IOException {
     return each(
         links,
@@ -123,11 +160,12 @@ final class SftpBatch implements RemoteBatch {
 
   private List<RemoteFailure> remove(int type, String step, List<RemotePath> paths)
       throws IOException {
-    return each(
-        paths,
-        path -> wire.send(type, SftpWire.body(path), step, path),
-        this::ok,
-        refused -> refused.reason() == Reason.NO_SUCH_FILE ? null : refused);
+    return cause.of(
+        each(
+            paths,
+            path -> wire.send(type, SftpWire.body(path), step, path),
+            this::ok,
+            refused -> refused.reason() == Reason.NO_SUCH_FILE ? null : refused));
   }
 
   @Override
@@ -136,15 +174,17 @@ final class SftpBatch implements RemoteBatch {
       throw new RemoteFailure(
           Reason.NOT_SUPPORTED, "rename", null, "the server cannot rename over a file", null);
     }
-    return each(
-        renamings,
-        one ->
-            one.over()
-                ? extensions.sendRenameOver(one.from(), one.to())
-                : wire.send(SftpWire.RENAME, twoPaths(one.from(), one.to()), "rename", one.to()),
-        this::ok,
-        refused -> refused,
-        sent);
+    return cause.of(
+        each(
+            renamings,
+            one ->
+                one.over()
+                    ? extensions.sendRenameOver(one.from(), one.to())
+                    : wire.send(
+                        SftpWire.RENAME, twoPaths(one.from(), one.to()), "rename", one.to()),
+            this::ok,
+            refused -> refused,
+            sent));
   }
 
   private static Buffer twoPaths(RemotePath from, RemotePath to) {
@@ -161,38 +201,44 @@ final class SftpBatch implements RemoteBatch {
               Reason.NOT_SUPPORTED, "link", null, "the server cannot make hard links", null);
       return new ArrayList<>(java.util.Collections.nCopies(names.size(), cannot));
     }
-    return each(
-        names, one -> extensions.sendHardLink(one.from(), one.to()), this::ok, refused -> refused);
+    return cause.of(
+        each(
+            names,
+            one -> extensions.sendHardLink(one.from(), one.to()),
+            this::ok,
+            refused -> refused));
   }
 
   @Override
   public List<RemoteFailure> makeFolders(List<NewFolder> folders) throws IOException {
-    return each(
-        folders,
-        one -> {
-          Buffer body = SftpWire.body(one.path());
-          if (one.mode() == null) {
-            SftpWire.putNoAttributes(body);
-          } else {
-            SftpWire.putMode(body, one.mode());
-          }
-          return wire.send(SftpWire.MKDIR, body, "make folder", one.path());
-        },
-        this::ok,
-        refused -> refused);
+    return cause.of(
+        each(
+            folders,
+            one -> {
+              Buffer body = SftpWire.body(one.path());
+              if (one.mode() == null) {
+                SftpWire.putNoAttributes(body);
+              } else {
+                SftpWire.putMode(body, one.mode());
+              }
+              return wire.send(SftpWire.MKDIR, body, "make folder", one.path());
+            },
+            this::ok,
+            refused -> refused));
   }
 
   @Override
   public List<RemoteFailure> set(List<Setting> settings) throws IOException {
-    return each(
-        settings,
-        one -> {
-          Buffer body = SftpWire.body(one.path());
-          SftpWire.putModeAndTime(body, one.mode(), one.modified());
-          return wire.send(SftpWire.SETSTAT, body, "set mode and time", one.path());
-        },
-        this::ok,
-        refused -> refused);
+    return cause.of(
+        each(
+            settings,
+            one -> {
+              Buffer body = SftpWire.body(one.path());
+              SftpWire.putModeAndTime(body, one.mode(), one.modified());
+              return wire.send(SftpWire.SETSTAT, body, "set mode and time", one.path());
+            },
+            this::ok,
+            refused -> refused));
   }
 
   @Override

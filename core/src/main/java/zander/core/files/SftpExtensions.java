@@ -15,6 +15,9 @@ final class SftpExtensions {
   private static final String HARD_LINK = "hardlink@openssh.com";
   private static final String COPY = "copy-data";
 
+  /** SSH2_FXE_STATVFS_ST_RDONLY. */
+  private static final long READ_ONLY = 1;
+
   private final SftpWire wire;
 
   SftpExtensions(SftpWire wire) {
@@ -99,10 +102,13 @@ final class SftpExtensions {
           long total = answer.getLong();
           answer.getLong();
           long free = answer.getLong();
-          for (int skipped = 0; skipped < 3; skipped++) {
-            answer.getLong();
-          }
-          return new FileSpace(answer.getLong(), fragment * free, fragment * total);
+          long names = answer.getLong();
+          answer.getLong();
+          long freeNames = answer.getLong();
+          long id = answer.getLong();
+          boolean readOnly = (answer.getLong() & READ_ONLY) != 0;
+          return new FileSpace(
+              id, fragment * free, fragment * total, names == 0 ? -1 : freeNames, readOnly);
         });
   }
 

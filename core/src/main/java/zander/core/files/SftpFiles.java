@@ -29,12 +29,14 @@ public final class SftpFiles implements RemoteFiles {
   private final SftpWire wire;
   private final SftpExtensions extensions;
   private final SftpBatch batch;
+  private final FailureCause cause;
   private final AccountNames names;
 
   private SftpFiles(SftpChannel channel, AccountNames names) {
     this.wire = new SftpWire(channel);
     this.extensions = new SftpExtensions(wire);
-    this.batch = new SftpBatch(this, wire, extensions);
+    this.cause = new FailureCause(extensions);
+    this.batch = new SftpBatch(this, wire, extensions, cause);
     this.names = names;
   }
 
@@ -219,6 +221,15 @@ public final class SftpFiles implements RemoteFiles {
   }
 
   @Override
+  public RemoteAttributes lookAtItself(RemotePath path) throws IOException {
+    RemoteBatch.Look look = batch.lookAtThemselves(List.of(path)).get(0);
+    if (look.failure() != null) {
+      throw look.failure();
+    }
+    return look.attributes();
+  }
+
+  @Override
   public RemoteAttributes lookThrough(RemotePath path) throws IOException {
     return wire.expectAttributes(wire.send(SftpWire.STAT, SftpWire.body(path), "look at", path));
   }
@@ -336,7 +347,7 @@ public final class SftpFiles implements RemoteFiles {
       if (e.reason() == Reason.FAILED && exists(path)) {
         throw new RemoteFailure(Reason.ALREADY_EXISTS, e.step(), path, "exists", e);
       }
-      throw e;
+      throw explained(e);
     }
   }
 
@@ -354,7 +365,11 @@ public final class SftpFiles implements RemoteFiles {
 
   @Override
   public void renameOver(RemotePath from, RemotePath to) throws IOException {
-    extensions.renameOver(from, to);
+    try {
+      extensions.renameOver(from, to);
+    } catch (RemoteFailure e) {
+      throw explained(e);
+    }
   }
 
   @Override
@@ -386,22 +401,9 @@ public final class SftpFiles implements RemoteFiles {
     return answers.stream().filter(java.util.Objects::nonNull).toList();
   }
 
-  /** Version 3 has no status for a full disk; a failed write with no room left is told as one. */
-  RemoteFailure withSpace(RemoteFailure e, RemotePath path) {
-    if (e.reason() != Reason.FAILED) {
-      return e;
-    }
-    if (String.valueOf(e.getMessage()).contains("No space left")) {
-      return new RemoteFailure(Reason.NO_SPACE, e.step(), path, "no space left", e);
-    }
-    try {
-      FileSpace space = space(path.parent());
-      return space != null && space.free() < PLAIN_CHUNK
-          ? new RemoteFailure(Reason.NO_SPACE, e.step(), path, space.free() + " bytes free", e)
-          : e;
-    } catch (IOException | RuntimeException unknown) {
-      return e;
-    }
+  /** The failure with its cause, which version 3 has no status for. */
+  RemoteFailure explained(RemoteFailure e) {
+    return cause.of(e);
   }
 
   @Override
@@ -438,14 +440,22 @@ public final class SftpFiles implements RemoteFiles {
     expectNew(folder, wire.send(SftpWire.MKDIR, body, "make folder", folder), this::ok);
   }
 
+  private void expectSet(SftpWire.Sent sent) throws RemoteFailure {
+    try {
+      wire.expectOk(sent);
+    } catch (RemoteFailure e) {
+      throw explained(e);
+    }
+  }
+
   @Override
   public void removeFile(RemotePath file) throws IOException {
-    wire.expectOk(wire.send(SftpWire.REMOVE, SftpWire.body(file), "remove", file));
+    expectSet(wire.send(SftpWire.REMOVE, SftpWire.body(file), "remove", file));
   }
 
   @Override
   public void removeFolder(RemotePath folder) throws IOException {
-    wire.expectOk(wire.send(SftpWire.RMDIR, SftpWire.body(folder), "remove folder", folder));
+    expectSet(wire.send(SftpWire.RMDIR, SftpWire.body(folder), "remove folder", folder));
   }
 
   @Override
@@ -461,21 +471,21 @@ public final class SftpFiles implements RemoteFiles {
   public void setMode(RemotePath path, Mode mode) throws IOException {
     Buffer body = SftpWire.body(path);
     SftpWire.putMode(body, mode);
-    wire.expectOk(wire.send(SftpWire.SETSTAT, body, "set mode", path));
+    expectSet(wire.send(SftpWire.SETSTAT, body, "set mode", path));
   }
 
   @Override
   public void setOwner(RemotePath path, int uid, int gid) throws IOException {
     Buffer body = SftpWire.body(path);
     SftpWire.putOwner(body, uid, gid);
-    wire.expectOk(wire.send(SftpWire.SETSTAT, body, "set owner", path));
+    expectSet(wire.send(SftpWire.SETSTAT, body, "set owner", path));
   }
 
   @Override
   public void setTimes(RemotePath path, long accessed, long modified) throws IOException {
     Buffer body = SftpWire.body(path);
     SftpWire.putTimes(body, accessed, modified);
-    wire.expectOk(wire.send(SftpWire.SETSTAT, body, "set times", path));
+    expectSet(wire.send(SftpWire.SETSTAT, body, "set times", path));
   }
 
   @Override

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.Deque;
 import java.util.List;
 import java.util.function.Consumer;
+import java.util.regex.Pattern;
 import org.apache.sshd.common.util.buffer.Buffer;
 import zander.core.files.RemoteFailure.Reason;
 
@@ -20,6 +21,8 @@ final class SftpListing {
 
   /** A folder that never ends must not fill the memory. */
   private static final int MOST_ENTRIES = 5_000_000;
+
+  private static final Pattern LINK_LINE = Pattern.compile("l[-rwxsStT]{9}[ .+@]");
 
   /** An entry before links are followed. */
   record Raw(RemotePath path, RemoteAttributes attributes) {}
@@ -106,7 +109,7 @@ final class SftpListing {
     for (int i = 0; i < count; i++) {
       String name = WireName.fromBytes(body.getBytes());
       byte[] longLine = body.getBytes();
-      RemoteAttributes attributes = SftpWire.attributes(body);
+      RemoteAttributes attributes = linkIfEither(longLine, SftpWire.attributes(body));
       // "." and ".." are expected here; any other unsafe name is a lie that must lead nowhere.
       if (WireName.isSafe(name)) {
         learn(longLine, attributes);
@@ -114,6 +117,15 @@ final class SftpListing {
       }
     }
     return names;
+  }
+
+  /** Some servers show a link in one form and what it leads to in the other. */
+  private static RemoteAttributes linkIfEither(byte[] longLine, RemoteAttributes shown) {
+    boolean link =
+        longLine.length > 0
+            && longLine[0] == 'l'
+            && LINK_LINE.matcher(WireName.fromBytes(longLine)).lookingAt();
+    return link && shown.kind() != FileKind.LINK ? shown.as(FileKind.LINK) : shown;
   }
 
   /** The owner and group of an {@code ls -l} line are its third and fourth words. */

@@ -33,10 +33,12 @@ final class SftpSmallFiles {
   private final Semaphore room = new Semaphore(BATCHES_AT_ONCE);
   private final SftpFiles files;
   private final SftpWire wire;
+  private final FailureCause cause;
 
-  SftpSmallFiles(SftpFiles files, SftpWire wire) {
+  SftpSmallFiles(SftpFiles files, SftpWire wire, FailureCause cause) {
     this.files = files;
     this.wire = wire;
+    this.cause = cause;
   }
 
   /** A file between being opened and being closed. */
@@ -112,10 +114,12 @@ final class SftpSmallFiles {
             }
           }
         });
+    List<RemoteFailure> went = new ArrayList<>();
     for (Opened<NewFile> one : opened) {
       awaitWritten(one);
-      failures.add(one.failure);
+      went.add(one.failure);
     }
+    failures.addAll(cause.of(went));
   }
 
   private void create(List<NewFile> some, List<Opened<NewFile>> opened) throws RemoteFailure {
@@ -169,9 +173,6 @@ final class SftpSmallFiles {
     }
     for (SftpWire.Sent part : one.parts) {
       awaitOk(one, part);
-    }
-    if (one.failure != null) {
-      one.failure = files.withSpace(one.failure, one.path);
     }
     if (one.attributes != null) {
       awaitOk(one, one.attributes);

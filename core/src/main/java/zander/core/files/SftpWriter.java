@@ -83,7 +83,7 @@ final class SftpWriter implements RemoteWriter {
       try {
         part.lane().wire().expectOk(part.sent());
       } catch (RemoteFailure e) {
-        throw files.withSpace(e, path);
+        throw files.explained(e);
       }
     }
   }
@@ -122,7 +122,7 @@ final class SftpWriter implements RemoteWriter {
       try {
         ask(body, "set length");
       } catch (RemoteFailure e) {
-        throw files.withSpace(e, path);
+        throw files.explained(e);
       }
       written = at;
     }
@@ -152,7 +152,7 @@ final class SftpWriter implements RemoteWriter {
       first.wire().expectOk(first.wire().sendExtended(FSYNC, first.body(), "sync", path));
       return true;
     } catch (RemoteFailure e) {
-      throw files.withSpace(e, path);
+      throw files.explained(e);
     }
   }
 

@@ -20,10 +20,20 @@ public final class TreeWalk {
 
   private final RemoteFiles files;
   private final Cancellation stop;
+  private boolean looks;
 
   public TreeWalk(RemoteFiles files, Cancellation stop) {
     this.files = files;
     this.stop = stop;
+  }
+
+  /**
+   * Looks once more at each folder before it is gone into, for work that would be done to what a
+   * link leads to, on servers that show links as folders.
+   */
+  public TreeWalk lookingBeforeEntering() {
+    looks = true;
+    return this;
   }
 
   /** Told on the thread that walks; a folder before what is in it. */
@@ -80,6 +90,9 @@ public final class TreeWalk {
 
   private Listed list(RemotePath folder) throws RemoteFailure {
     try {
+      if (looks) {
+        files.lookAtItself(folder);
+      }
       return new Listed(folder, files.list(folder, portion -> {}), null);
     } catch (RemoteFailure e) {
       if (e.reason() == Reason.LINE_LOST) {

@@ -21,6 +21,7 @@ final class LoginCommands {
     all.put("pwd", call -> print(call, call.session().folder));
     all.put("exit", LoginCommands::exit);
     all.put("exec", LoginCommands::exec);
+    all.put("eval", LoginCommands::eval);
     all.put("sh", LoginCommands::shell);
     all.put("bash", LoginCommands::shell);
     all.put("id", LoginCommands::id);
@@ -86,6 +87,13 @@ final class LoginCommands {
     int status = command.run(new Call(call.session(), rest, call.in(), call.out(), call.errors()));
     call.session().exiting = true;
     return status;
+  }
+
+  /** Runs its words as a command line (POSIX XCU 2.14 {@code eval}). */
+  private static int eval(Call call) {
+    List<String> words = call.arguments().subList(1, call.arguments().size());
+    return new Shell(call.session())
+        .run(String.join(" ", words), call.in(), call.out(), call.errors());
   }
 
   private static int shell(Call call) throws IOException {

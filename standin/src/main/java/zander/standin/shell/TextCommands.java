@@ -168,7 +168,7 @@ final class TextCommands {
 
   private static String formatOnce(String format, List<String> left) {
     StringBuilder text = new StringBuilder();
-    String escaped = escapes(format);
+    String escaped = escapes(format, false);
     for (int i = 0; i < escaped.length(); i++) {
       char c = escaped.charAt(i);
       if (c != '%') {
@@ -180,7 +180,7 @@ final class TextCommands {
       switch (kind) {
         case '%' -> text.append('%');
         case 's' -> text.append(value);
-        case 'b' -> text.append(escapes(value));
+        case 'b' -> text.append(escapes(value, true));
         case 'd' -> text.append(value.isEmpty() ? "0" : Long.toString(Long.parseLong(value)));
         default -> throw new UsageError("%" + kind + " is not supported on this stand-in");
       }
@@ -188,7 +188,7 @@ final class TextCommands {
     return text.toString();
   }
 
-  private static String escapes(String text) {
+  private static String escapes(String text, boolean argument) {
     StringBuilder out = new StringBuilder();
     for (int i = 0; i < text.length(); i++) {
       char c = text.charAt(i);
@@ -204,8 +204,10 @@ final class TextCommands {
         case '\\' -> out.append('\\');
         case 'e' -> out.append('\033');
         case '0', '1', '2', '3' -> {
+          // Up to three digits; after %b a zero may come before them.
+          int most = i + (argument && kind == '0' ? 4 : 3);
           int end = i;
-          while (end < text.length() && end < i + 3 && "01234567".indexOf(text.charAt(end)) >= 0) {
+          while (end < text.length() && end < most && "01234567".indexOf(text.charAt(end)) >= 0) {
             end++;
           }
           out.append((char) Integer.parseInt(text.substring(i, end), 8));

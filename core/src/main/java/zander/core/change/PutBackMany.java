@@ -1,0 +1,244 @@
+package zander.core.change;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.Future;
+import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.LongConsumer;
+import zander.core.change.PutBack.Outcome;
+import zander.core.change.PutBack.Verdict;
+import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteBatch.Look;
+import zander.core.files.RemoteBatch.Renaming;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.RemoteFiles;
+import zander.core.files.RemotePath;
+import zander.core.journal.ChangeKind;
+import zander.core.journal.FileState;
+import zander.core.journal.Journal;
+import zander.core.journal.JournalEntry;
+import zander.core.journal.NewChange;
+import zander.core.work.Cancellation;
+import zander.core.work.Workers;
+
+/**
+ * Puts many changes back, newest first. Neighbours in that order that have no path in common, and
+ * none above another's, are put back at the same time: what was deleted by renaming all of it
+ * together, and other changes several at once. So the line's delay is paid a few times for
+ * hundreds.
+ */
+final class PutBackMany {
+  private static final int AT_ONCE = 12;
+  private static final int MOST_TOGETHER = 512;
+
+  private final RemoteFiles files;
+  private final Journal journal;
+  private final PutBack one;
+  private final AtomicLong through = new AtomicLong();
+
+  PutBackMany(RemoteFiles files, Journal journal, PutBack one) {
+    this.files = files;
+    this.journal = journal;
+    this.one = one;
+  }
+
+  List<Outcome> run(List<JournalEntry> all, LongConsumer progress, Cancellation stop)
+      throws IOException {
+    List<Outcome> outcomes = new ArrayList<>();
+    for (int from = 0; from < all.size(); ) {
+      stop.throwIfStopped();
+      int to = endOfStretch(all, from);
+      List<JournalEntry> some = all.subList(from, to);
+      FolderTimes.Chain times = FolderTimes.chain(files, some.stream().map(journal::last).toList());
+      outcomes.addAll(
+          isHeld(some.get(0)) ? renameBack(some, progress) : apart(some, progress, stop));
+      times.giveBack();
+      from = to;
+    }
+    return outcomes;
+  }
+
+  /** Deleted, not yet put back, and held where it was put first. */
+  private boolean isHeld(JournalEntry entry) {
+    JournalEntry last = journal.last(entry);
+    return entry.kind() == ChangeKind.DELETE && last.id() == entry.id() && entry.isDone();
+  }
+
+  private int endOfStretch(List<JournalEntry> all, int from) {
+    boolean held = isHeld(all.get(from));
+    Set<RemotePath> taken = new HashSet<>();
+    Set<RemotePath> above = new HashSet<>();
+    int to = from;
+    while (to < all.size() && to - from < MOST_TOGETHER && isHeld(all.get(to)) == held) {
+      JournalEntry entry = journal.last(all.get(to));
+      List<RemotePath> paths = new ArrayList<>(List.of(entry.path()));
+      if (entry.to() != null) {
+        paths.add(entry.to());
+      }
+      Set<RemotePath> parents = new HashSet<>();
+      for (RemotePath path : paths) {
+        for (RemotePath part : path.chain()) {
+          if (!part.equals(path)) {
+            parents.add(part);
+          }
+        }
+      }
+      boolean meets =
+          paths.stream().anyMatch(path -> taken.contains(path) || above.contains(path))
+              || parents.stream().anyMatch(taken::contains);
+      if (meets && to > from) {
+        break;
+      }
+      taken.addAll(paths);
+      above.addAll(parents);
+      to++;
+    }
+    return to;
+  }
+
+  private List<Outcome> apart(List<JournalEntry> some, LongConsumer progress, Cancellation stop)
+      throws IOException {
+    List<Future<Outcome>> begun = new ArrayList<>();
+    List<Outcome> outcomes = new ArrayList<>();
+    try (Workers workers = new Workers("put-back", AT_ONCE)) {
+      for (JournalEntry entry : some) {
+        begun.add(
+            workers.submit(
+                () -> {
+                  stop.throwIfStopped();
+                  Outcome outcome = alone(entry);
+                  progress.accept(through.incrementAndGet());
+                  return outcome;
+                }));
+      }
+      for (Future<Outcome> future : begun) {
+        outcomes.add(future.get());
+      }
+    } catch (ExecutionException e) {
+      if (e.getCause() instanceof RuntimeException broken) {
+        throw broken;
+      }
+      throw e.getCause() instanceof IOException io ? io : new IOException(e.getCause());
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new java.util.concurrent.CancellationException("interrupted");
+    }
+    return outcomes;
+  }
+
+  private Outcome alone(JournalEntry asked) throws IOException {
+    try {
+      Verdict verdict = one.look(asked);
+      if (verdict == Verdict.READY) {
+        one.apply(journal.last(asked));
+      }
+      return new Outcome(asked, verdict, null);
+    } catch (SaveFailure e) {
+      if (e.reason() == SaveFailure.Reason.LINE_LOST) {
+        throw e;
+      }
+      return new Outcome(
+          asked,
+          Verdict.READY,
+          e.getCause() instanceof RemoteFailure why
+              ? why
+              : new RemoteFailure(Reason.FAILED, "save", asked.path(), e.getMessage(), e));
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.LINE_LOST) {
+        throw e;
+      }
+      return new Outcome(asked, Verdict.READY, e);
+    }
+  }
+
+  private List<Outcome> renameBack(List<JournalEntry> some, LongConsumer progress)
+      throws IOException {
+    List<Look> held = files.batch().lookAtThemselves(some.stream().map(JournalEntry::to).toList());
+    List<RemoteAttributes> taken =
+        files.batch().look(some.stream().map(JournalEntry::path).toList());
+    Outcome[] outcomes = new Outcome[some.size()];
+    List<Integer> ready = new ArrayList<>();
+    List<NewChange> changes = new ArrayList<>();
+    List<Renaming> renamings = new ArrayList<>();
+    for (int i = 0; i < some.size(); i++) {
+      JournalEntry entry = some.get(i);
+      Verdict verdict = verdict(entry, held.get(i), taken.get(i));
+      if (verdict != Verdict.READY) {
+        outcomes[i] = new Outcome(entry, verdict, null);
+        continue;
+      }
+      FileState now = FileState.of(held.get(i).attributes());
+      ready.add(i);
+      changes.add(
+          NewChange.of(ChangeKind.RENAME, entry.to())
+              .to(entry.path())
+              .states(now, now)
+              .undoes(entry.id()));
+      renamings.add(new Renaming(entry.to(), entry.path(), false));
+    }
+    List<Journal.Pending> pending = journal.begin(changes);
+    List<RemoteFailure> failures;
+    try {
+      failures = files.batch().rename(renamings);
+    } catch (IOException e) {
+      for (Journal.Pending begun : pending) {
+        begun.failed(e);
+      }
+      throw e;
+    }
+    Set<RemotePath> places = new HashSet<>();
+    for (int i = 0; i < ready.size(); i++) {
+      JournalEntry entry = some.get(ready.get(i));
+      RemoteFailure failure = failures.get(i);
+      if (failure != null) {
+        failure = inAnotherWay(entry, failure);
+      }
+      if (failure == null) {
+        pending.get(i).done();
+        places.add(entry.to().parent());
+      } else {
+        pending.get(i).failed(failure);
+      }
+      outcomes[ready.get(i)] = new Outcome(entry, Verdict.READY, failure);
+    }
+    // Those that are not empty yet stay.
+    files.removeFolders(List.copyOf(places));
+    progress.accept(through.addAndGet(some.size()));
+    return List.of(outcomes);
+  }
+
+  private static Verdict verdict(JournalEntry entry, Look held, RemoteAttributes taken) {
+    if (held.failure() != null && held.failure().reason() == Reason.NO_SUCH_FILE) {
+      return Verdict.GONE;
+    }
+    if (taken != null) {
+      return Verdict.NAME_TAKEN;
+    }
+    RemoteAttributes now = held.attributes();
+    if (now == null) {
+      return Verdict.CHANGED_SINCE;
+    }
+    boolean same =
+        now.isFolder()
+            ? entry.before().kind() == now.kind()
+            : entry.before() == null || entry.before().looksLike(now);
+    return same ? Verdict.READY : Verdict.CHANGED_SINCE;
+  }
+
+  private RemoteFailure inAnotherWay(JournalEntry entry, RemoteFailure first) throws IOException {
+    try {
+      Renames.toFree(files, entry.to(), entry.path());
+      return null;
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.LINE_LOST) {
+        throw e;
+      }
+      return first;
+    }
+  }
+}

@@ -1,0 +1,39 @@
+package zander.core.files;
+
+import java.util.Locale;
+import zander.core.files.RemoteFailure.Reason;
+
+/**
+ * The one place that reads what a server's tools print on their error stream: in the C locale they
+ * end with the system's own words for an error number (POSIX XSH {@code strerror}).
+ */
+public final class ToolErrors {
+  private ToolErrors() {}
+
+  /** Why a tool failed, as far as its words tell; {@code FAILED} where they do not. */
+  public static Reason reason(String said) {
+    String lower = said.toLowerCase(Locale.ROOT);
+    if (lower.contains("no space left")) {
+      return Reason.NO_SPACE;
+    }
+    if (lower.contains("quota exceeded")) {
+      return Reason.QUOTA;
+    }
+    if (lower.contains("read-only file system")) {
+      return Reason.READ_ONLY;
+    }
+    boolean denied = lower.contains("permission denied") || lower.contains("not permitted");
+    return denied ? Reason.PERMISSION_DENIED : Reason.FAILED;
+  }
+
+  /**
+   * The failure of a tool.
+   *
+   * @param said its error stream; its first line is kept
+   * @param otherwise what to say when it said nothing
+   */
+  public static RemoteFailure failure(String step, RemotePath path, String said, String otherwise) {
+    String line = said.lines().filter(text -> !text.isBlank()).findFirst().orElse(otherwise);
+    return new RemoteFailure(reason(said), step, path, line.strip(), null);
+  }
+}
