@@ -40,6 +40,7 @@ final class Attempt {
   private volatile SignInStep step = SignInStep.NAME;
   private volatile ConnectFailure failure;
   private volatile String disconnectText = "";
+  private volatile String banner = "";
   private volatile Throwable trouble;
   private volatile boolean timedOut;
 
@@ -113,6 +114,18 @@ final class Attempt {
     // The time that a person thought is not the server's.
     Duration at = Duration.ofNanos(lastSign - began - thought.get());
     talk.noted(new SignInNote(hop.address(), step, kind, fact, at));
+  }
+
+  /** What the server has to say to whoever signs in. */
+  void banner(String text) {
+    if (!text.isBlank()) {
+      banner = text;
+      note(Kind.BANNER, text);
+    }
+  }
+
+  String banner() {
+    return banner;
   }
 
   /** Work that may wait for a person. */

@@ -93,7 +93,7 @@ final class ChallengeProof extends Proof {
   }
 
   /** A server's text must not move the cursor or paint the window. */
-  private static String clean(String text) {
+  static String clean(String text) {
     String cut = text.length() > LONGEST_TEXT ? text.substring(0, LONGEST_TEXT) : text;
     return cut.replaceAll("[\\p{Cntrl}&&[^\\n]]", "").replaceAll("\\p{Cf}", "").strip();
   }

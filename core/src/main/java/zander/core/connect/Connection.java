@@ -11,6 +11,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
 import org.apache.sshd.client.channel.ClientChannelEvent;
@@ -25,6 +27,7 @@ import zander.core.files.WireName;
 import zander.core.trust.WireKey;
 import zander.core.work.BlockingCalls;
 import zander.core.work.Cancellation;
+import zander.core.work.Workers;
 
 /**
  * One signed-in connection: the file service, commands and shells of a desk all go over it, without
@@ -69,6 +72,11 @@ public final class Connection implements Closeable, Commands {
 
   public ServerAddress address() {
     return attempt.address();
+  }
+
+  /** What the server said to whoever signs in (RFC 4252, section 5.4); empty for nothing. */
+  public String banner() {
+    return attempt.banner();
   }
 
   public WireKey hostKey() {
@@ -280,14 +288,31 @@ public final class Connection implements Closeable, Commands {
    */
   public synchronized List<RemoteFiles> moreFiles(int most) {
     BlockingCalls.check("opening the file service");
-    while (moreFiles.size() < most && !noMoreFiles) {
-      try {
-        moreFiles.add(SftpFiles.open(session, names));
-      } catch (IOException | RuntimeException e) {
-        noMoreFiles = true;
+    int wanted = most - moreFiles.size();
+    if (wanted > 0 && !noMoreFiles) {
+      // At the same time: each takes several round trips to open.
+      try (Workers openers = new Workers("more-files", wanted)) {
+        List<Future<RemoteFiles>> opening = new ArrayList<>();
+        for (int i = 0; i < wanted; i++) {
+          opening.add(openers.submit(() -> SftpFiles.open(session, names)));
+        }
+        for (Future<RemoteFiles> one : opening) {
+          addUnlessRefused(one);
+        }
       }
     }
     return List.copyOf(moreFiles.subList(0, Math.min(most, moreFiles.size())));
+  }
+
+  private void addUnlessRefused(Future<RemoteFiles> opening) {
+    try {
+      moreFiles.add(opening.get());
+    } catch (ExecutionException e) {
+      noMoreFiles = true;
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      noMoreFiles = true;
+    }
   }
 
   private record Capture(byte[] input, ByteArrayOutputStream out, ByteArrayOutputStream errors) {

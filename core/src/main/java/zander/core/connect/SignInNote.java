@@ -17,6 +17,8 @@ public record SignInNote(ServerAddress hop, SignInStep step, Kind kind, String f
     BEGUN,
     /** Something that was found out on the way. */
     FOUND,
+    /** What the server says to whoever signs in. */
+    BANNER,
     /** Something was offered to the server. */
     OFFERED,
     /** The server took it, but wants more. */

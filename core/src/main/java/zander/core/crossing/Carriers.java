@@ -29,6 +29,14 @@ final class Carriers {
   private static final Duration FAR = Duration.ofMillis(8);
 
   private static final long WORTH_LANES = 16L << 20;
+
+  /** Bytes in a second that a server's windows should not keep a line from. */
+  private static final long WANTED_RATE = 8L << 20;
+
+  /** A window of less than this is one of a small system; OpenSSH's is 2 MiB. */
+  private static final long SMALL_WINDOW = 256 * 1024;
+
+  private static final int MOST_CHANNELS = 12;
   static final int LANES = 3;
   private static final int MOST_REFUSED = 8;
 
@@ -36,6 +44,7 @@ final class Carriers {
   private final Wish wish;
   private Tools tools;
   private Duration delay;
+  private long window;
   private String changed = "";
   private int refused;
   private boolean compressed;
@@ -48,6 +57,7 @@ final class Carriers {
   private synchronized Tools tools() throws IOException {
     if (tools == null) {
       delay = line.delay();
+      window = line.files().window();
       tools = wish == Wish.FILES ? Tools.NONE : line.tools();
     }
     return tools;
@@ -73,9 +83,28 @@ final class Carriers {
     return size >= WORTH_STREAMING && tools().streams() && !isFar();
   }
 
+  /** Channels beside the first for a file of this size. */
   int lanesUp(long size) throws IOException {
-    tools();
+    int channels = channelsUp();
+    if (channels > 1) {
+      return (int) Math.min(channels, size / (4 * window)) > 1
+          ? (int) Math.min(channels, size / (4 * window)) - 1
+          : 0;
+    }
     return isFar() && size >= WORTH_LANES ? LANES : 0;
+  }
+
+  /**
+   * How many channels small files and programs should go over, because what the server lets be
+   * under way on one is little for the line's delay (24 KiB at dropbear: 160 KB/s at 150 ms).
+   */
+  synchronized int channelsUp() throws IOException {
+    tools();
+    if (window >= SMALL_WINDOW || window <= 0) {
+      return 1;
+    }
+    double needed = delay.toNanos() / 1e9 * WANTED_RATE / window;
+    return (int) Math.max(1, Math.min(MOST_CHANNELS, Math.ceil(needed)));
   }
 
   boolean holes() throws IOException {
@@ -130,7 +159,7 @@ final class Carriers {
       return "many small files packed by tar"
           + (compressed ? " and compressed, because the line is slow" : "")
           + ", large ones "
-          + (isFar() ? "over " + (LANES + 1) + " channels at once" : "as a stream")
+          + (isFar() ? "over several channels at once" : "as a stream")
           + ", over "
           + line;
     }

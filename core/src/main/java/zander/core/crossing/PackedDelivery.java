@@ -147,12 +147,20 @@ final class PackedDelivery {
   /** The one with the least to do. */
   private Kept free(Item like, boolean compressed) throws IOException {
     Kept best = least(compressed);
-    if (best != null) {
+    if (best != null && isEnough(best)) {
       return best;
     }
     synchronized (starting) {
       Kept started = least(compressed);
-      return started != null ? started : start(like, compressed);
+      return started != null && isEnough(started) ? started : start(like, compressed);
+    }
+  }
+
+  /** Whether no other program should be started beside those that have something to do. */
+  private boolean isEnough(Kept best) throws IOException {
+    int most = side.carriers().channelsUp();
+    synchronized (this) {
+      return best.turns.waiting() == 0 || kept.size() >= most;
     }
   }
 

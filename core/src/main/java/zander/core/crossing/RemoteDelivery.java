@@ -163,7 +163,7 @@ final class RemoteDelivery {
         giveNewNames();
       }
       List<Arriving> left = waiting();
-      RemoteBatch batch = side.files().batch();
+      RemoteBatch batch = side.filesForLoad().batch();
       List<NewFile> files = new ArrayList<>();
       for (Arriving one : left) {
         files.add(

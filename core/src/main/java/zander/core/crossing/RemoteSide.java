@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.Executor;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
 import zander.core.change.HoldingFolder;
 import zander.core.files.AccountNames;
@@ -45,6 +46,8 @@ public final class RemoteSide implements Side {
   private long group;
   private RemotePath place;
   private int held;
+
+  private final AtomicInteger nextChannel = new AtomicInteger();
 
   /** Temporary files that are to be removed at the end, because that was not possible before. */
   private final Queue<RemotePath> leftovers = new ConcurrentLinkedQueue<>();
@@ -192,6 +195,17 @@ public final class RemoteSide implements Side {
 
   RemoteFiles files() throws IOException {
     return line.files();
+  }
+
+  /** The next of the channels that loads go over in turn, where one would carry too little. */
+  RemoteFiles filesForLoad() throws IOException {
+    int channels = carriers.channelsUp();
+    if (channels == 1) {
+      return files();
+    }
+    List<RemoteFiles> all = new ArrayList<>(List.of(files()));
+    all.addAll(line.lanes(channels - 1));
+    return all.get(Math.floorMod(nextChannel.getAndIncrement(), all.size()));
   }
 
   void leave(RemotePath part) {

@@ -168,6 +168,12 @@ public interface RemoteFiles extends Closeable {
   /** Work on many small files at once. */
   RemoteBatch batch();
 
+  /**
+   * How many bytes the server lets be under way to it on this channel: with the line's delay it
+   * limits how fast one channel can be written to.
+   */
+  long window();
+
   /** Names of accounts and groups on this server. */
   AccountNames names();
 

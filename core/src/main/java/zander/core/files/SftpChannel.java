@@ -27,6 +27,9 @@ final class SftpChannel extends ChannelSubsystem {
   private static final int VERSION = 2;
   private static final int VERSION_NUMBER = 3;
 
+  /** What INIT took of the server's window before that is looked at. */
+  private static final int INIT_BYTES = 9;
+
   /** Larger answers than any request of ours asks for are no answers. */
   private static final int LARGEST = 4 << 20;
 
@@ -68,6 +71,7 @@ final class SftpChannel extends ChannelSubsystem {
   private int messageLength;
   private int have;
   private int unreleased;
+  private volatile long window;
 
   /** One answer and the thread that waits for it. */
   private static final class Answer {
@@ -168,6 +172,7 @@ final class SftpChannel extends ChannelSubsystem {
     if (body == null) {
       throw missing("the file service does not answer");
     }
+    window = getRemoteWindow().getSize() + INIT_BYTES;
     try {
       body.getUByte();
       int number = body.getInt();
@@ -192,6 +197,11 @@ final class SftpChannel extends ChannelSubsystem {
       printed += FileServiceMissing.plain(complaints.toByteArray());
     }
     return new FileServiceMissing(why, printed);
+  }
+
+  /** How many bytes the server lets be under way to it on this channel (RFC 4254, section 5.2). */
+  long window() {
+    return window;
   }
 
   boolean offers(String extension) {

@@ -51,6 +51,11 @@ public final class SftpFiles implements RemoteFiles {
   }
 
   @Override
+  public long window() {
+    return wire.window();
+  }
+
+  @Override
   public AccountNames names() {
     return names;
   }

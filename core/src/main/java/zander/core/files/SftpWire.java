@@ -67,6 +67,10 @@ final class SftpWire {
     this.channel = channel;
   }
 
+  long window() {
+    return channel.window();
+  }
+
   boolean offers(String extension) {
     return channel.offers(extension);
   }
@@ -243,7 +247,7 @@ final class SftpWire {
           case 8 -> Reason.NOT_SUPPORTED;
           default -> Reason.FAILED;
         };
-    return new RemoteFailure(reason, sent.step, sent.path, said + ", status " + code, null);
+    return new RemoteFailure(reason, sent.step, sent.path, said.isBlank() ? "status " + code : said, null);
   }
 
   static RemoteAttributes attributes(Buffer body) {

@@ -17,6 +17,7 @@ final class SftpWriter implements RemoteWriter {
   private static final int PLAIN_CHUNK = 32 * 1024 - 512;
 
   private static final int LARGE_CHUNK = 255 * 1024;
+  private static final int LEAST_CHUNK = 4 * 1024;
 
   /** As much as the system's {@code sshd} lets be under way on one channel, and some more. */
   private static final int MOST_UNDER_WAY = (9 << 20) / 4;
@@ -44,7 +45,9 @@ final class SftpWriter implements RemoteWriter {
     this.path = path;
     this.lanes = lanes;
     this.first = lanes.get(0);
-    this.chunk = first.wire().offers("limits@openssh.com") ? LARGE_CHUNK : PLAIN_CHUNK;
+    int most = first.wire().offers("limits@openssh.com") ? LARGE_CHUNK : PLAIN_CHUNK;
+    // More than fits into a small window would hold up the other lanes until it is through.
+    this.chunk = (int) Math.max(LEAST_CHUNK, Math.min(most, first.wire().window() / 3));
     this.at = from;
     this.written = from;
   }

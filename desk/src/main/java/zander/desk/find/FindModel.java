@@ -37,7 +37,7 @@ import zander.desk.work.Said;
 
 /** Finds names and text below a folder; replaces what was found, each change seen first. */
 public final class FindModel extends Sheet {
-  private static final int MOST = 20_000;
+  private static final int MOST = 200_000;
 
   /**
    * One row of what was found.
@@ -102,24 +102,24 @@ public final class FindModel extends Sheet {
     busy.set(true);
     outcome.set("searching");
     TextWanted wanted = wanted();
+    Arrived arrived = new Arrived(mine);
     desk.background()
         .run(
             () ->
                 wanted.text().isEmpty()
                     ? new NameSearch(desk.files(), desk.commands())
-                        .run(folder, narrowing, part -> addNames(part, mine), mine)
+                        .run(folder, narrowing, part -> addNames(part, arrived), mine)
                     : new TextSearch(desk.files(), desk.commands())
-                        .run(folder, wanted, narrowing, part -> addHits(part, mine), mine),
+                        .run(folder, wanted, narrowing, part -> addHits(part, arrived), mine),
             done -> ended(mine, done),
             failure -> failed(mine, failure));
   }
 
-  private void addNames(List<RemoteEntry> part, Cancellation mine) {
-    add(
+  private void addNames(List<RemoteEntry> part, Arrived arrived) {
+    arrived.add(
         part.stream()
             .map(entry -> new Found(entry.path(), 0, facts(entry), 0, 0, entry, null))
-            .toList(),
-        mine);
+            .toList());
   }
 
   private static String facts(RemoteEntry entry) {
@@ -135,27 +135,49 @@ public final class FindModel extends Sheet {
         + Texts.when(entry.attributes().modified(), java.time.Clock.systemDefaultZone());
   }
 
-  private void addHits(List<Hit> part, Cancellation mine) {
-    add(
+  private void addHits(List<Hit> part, Arrived arrived) {
+    arrived.add(
         part.stream()
             .map(
                 hit ->
                     new Found(hit.file(), hit.line(), hit.text(), hit.from(), hit.to(), null, null))
-            .toList(),
-        mine);
+            .toList());
   }
 
-  private void add(List<Found> part, Cancellation mine) {
-    desk.background()
-        .show(
-            () -> {
-              if (mine == stop) {
-                found.addAll(part);
-                if (found.size() > MOST) {
-                  mine.stop();
-                }
-              }
-            });
+  /** What one search found since the window last took some; it takes all of it at once. */
+  private final class Arrived {
+    private final Cancellation mine;
+    private final List<Found> waiting = new ArrayList<>();
+
+    Arrived(Cancellation mine) {
+      this.mine = mine;
+    }
+
+    void add(List<Found> part) {
+      boolean first;
+      synchronized (waiting) {
+        first = waiting.isEmpty();
+        waiting.addAll(part);
+      }
+      if (first) {
+        desk.background().show(this::take);
+      }
+    }
+
+    private void take() {
+      List<Found> part;
+      synchronized (waiting) {
+        part = List.copyOf(waiting);
+        waiting.clear();
+      }
+      if (mine == stop) {
+        found.addAll(part);
+        outcome.set("searching: " + found.size() + " so far");
+        if (found.size() > MOST) {
+          mine.stop();
+        }
+      }
+    }
   }
 
   private void ended(Cancellation mine, NameSearch.Outcome done) {

@@ -3,6 +3,7 @@ package zander.desk.history;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
+import java.util.concurrent.CancellationException;
 import java.util.stream.Stream;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
@@ -22,6 +23,7 @@ import zander.core.journal.FileJournal;
 import zander.core.journal.Journal;
 import zander.core.journal.JournalEntry;
 import zander.core.journal.JournalRules;
+import zander.core.work.Cancellation;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
@@ -233,46 +235,61 @@ public final class JournalModel extends Sheet {
             new Question.Choice("Leave it", ticked -> dismissQuestion())));
   }
 
-  private record Outcome(int done, List<String> left) {}
-
   private void putBackAll(List<JournalEntry> all) {
-    dismissQuestion();
+    Cancellation stop = new Cancellation();
+    StringProperty live = new SimpleStringProperty("");
+    String of = " of " + Texts.count(all.size(), "change");
+    ask(
+        Question.notice(
+                new Said("Putting back", ""),
+                false,
+                new Question.Choice("Stop", ticked -> stop.stop()))
+            .live(live));
     desk.background()
         .run(
-            () -> {
-              PutBack work = putBack();
-              int done = 0;
-              List<String> left = new java.util.ArrayList<>();
-              for (JournalEntry entry : all) {
-                Verdict verdict = work.run(entry, false);
-                if (verdict == Verdict.READY) {
-                  done++;
-                } else {
-                  left.add(entry.path() + ": " + EntryWords.verdict(verdict, entry));
-                }
-              }
-              return new Outcome(done, left);
-            },
-            outcome -> {
+            () ->
+                putBack()
+                    .runAll(
+                        all, done -> desk.background().show(() -> live.set(done + of)), stop),
+            outcomes -> {
               desk.changed(touched(all));
               refresh();
-              ask(
-                  notice(
-                      new Said(
-                          Texts.count(outcome.done(), "change")
-                              + " put back"
-                              + (outcome.left().isEmpty()
-                                  ? ""
-                                  : ", " + outcome.left().size() + " not"),
-                          String.join("\n", outcome.left().stream().limit(6).toList())),
-                      !outcome.left().isEmpty(),
-                      this));
+              tell(outcomes);
             },
             failure -> {
-              ask(notice(FailureWords.of(failure), true, this));
+              boolean stopped = failure instanceof CancellationException;
+              Said said =
+                  stopped
+                      ? new Said("Stopped", "What was put back so far is in the journal.")
+                      : FailureWords.of(failure);
+              desk.changed(touched(all));
+              ask(notice(said, !stopped, this));
               desk.checkLine();
               refresh();
             });
+  }
+
+  private void tell(List<PutBack.Outcome> outcomes) {
+    List<String> left =
+        outcomes.stream()
+            .filter(one -> !one.isDone())
+            .map(
+                one ->
+                    one.entry().path()
+                        + ": "
+                        + (one.failure() != null
+                            ? FailureWords.of(one.failure()).headline()
+                            : EntryWords.verdict(one.verdict(), one.entry())))
+            .toList();
+    ask(
+        notice(
+            new Said(
+                Texts.count(outcomes.size() - left.size(), "change")
+                    + " put back"
+                    + (left.isEmpty() ? "" : ", " + left.size() + " not"),
+                String.join("\n", left.stream().limit(6).toList())),
+            !left.isEmpty(),
+            this));
   }
 
   // Rules.

@@ -6,6 +6,7 @@ import java.util.concurrent.CancellationException;
 import java.util.stream.Stream;
 import zander.core.connect.ExecResult;
 import zander.core.connect.ShellWords;
+import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 import zander.core.work.Cancellation;
@@ -30,10 +31,6 @@ final class AfterSending {
   }
 
   void run(String command, RemotePath folder) {
-    if (!desk.commands().hasShell()) {
-      tell("It was not run: " + command, "This account has no shell on the server.", true);
-      return;
-    }
     StringBuilder out = new StringBuilder();
     String script =
         "cd " + ShellWords.quote(folder) + " || exit 1\n" + WireName.fromText(command) + "\n";
@@ -57,7 +54,13 @@ final class AfterSending {
                 return;
               }
               Said said = FailureWords.of(failure);
-              tell("It was not run to its end: " + command, said.headline(), true);
+              boolean never =
+                  failure instanceof RemoteFailure remote
+                      && remote.reason() == RemoteFailure.Reason.NO_SHELL;
+              tell(
+                  (never ? "It was not run: " : "It was not run to its end: ") + command,
+                  said.headline(),
+                  true);
               desk.checkLine();
             });
   }

@@ -74,6 +74,7 @@ public final class DeskModel implements OpenDesk {
             return thread;
           });
   private final Set<RemotePath> opening = new HashSet<>();
+  private final Set<String> told = new HashSet<>();
   private int shells;
 
   /**
@@ -100,9 +101,25 @@ public final class DeskModel implements OpenDesk {
     current.set(folder);
     current.addListener((observed, old, now) -> selected());
     folder.land(opened.connection().landing());
+    showBanner(opened.connection().banner());
     RecoveryModel.look(this, true);
     new DeleteVerbs(folder).tidyHeld();
     new DraftOffer(this, drafts).make();
+  }
+
+  private void showBanner(String banner) {
+    if (!banner.isEmpty()) {
+      folder.ask(
+          Question.notice(
+              new Said(entry.name() + " says", banner),
+              false,
+              new Question.Choice("Close", ticked -> folder.dismissQuestion())));
+    }
+  }
+
+  /** Whether something that is told once a desk was not told yet. */
+  boolean isFirstTime(String what) {
+    return told.add(what);
   }
 
   private void signInAgain(boolean unattended, Reach.Outcome outcome) {
@@ -433,6 +450,11 @@ public final class DeskModel implements OpenDesk {
   @Override
   public WhoAmI whoAmI() {
     return connection().whoAmI();
+  }
+
+  /** Why this account has no shell, in the server's words; empty where it has one, or may have. */
+  public String whyNoShell() {
+    return connection().whyNoShell();
   }
 
   public String keyType() {

@@ -46,6 +46,17 @@ public final class FileModel extends Sheet {
     this.path = path;
     setTitle(path.name());
     take(opened.version(), decoded);
+    if (isSavedInSteps() && desk.isFirstTime("saved in steps")) {
+      ask(
+          Question.notice(
+              new zander.desk.work.Said(
+                  "This server cannot replace a file in one step",
+                  "A save moves the old file aside and the new one in. For a moment the name is"
+                      + " free; if the connection breaks just then, Zander finishes the save when"
+                      + " it is back."),
+              false,
+              keepEditing()));
+    }
   }
 
   private void take(FileVersion newVersion, TextFile decoded) {
@@ -162,7 +173,13 @@ public final class FileModel extends Sheet {
         + "   "
         + (file.hasMixedLineEnds() ? "mixed line ends" : file.lineEnd().name())
         + "   "
-        + Texts.count(text.isEmpty() ? 0 : lines, "line");
+        + Texts.count(text.isEmpty() ? 0 : lines, "line")
+        + (isSavedInSteps() ? "   saved in two steps" : "");
+  }
+
+  /** Whether the server cannot replace a file in one step. */
+  public boolean isSavedInSteps() {
+    return !desk.files().renamesOver();
   }
 
   public void save() {

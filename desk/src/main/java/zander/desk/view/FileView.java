@@ -40,7 +40,11 @@ final class FileView extends VBox {
     mark(state, model.unsavedProperty().get());
     facts.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
     Button save = Parts.button("Save to server", "save", model::save, "main");
-    Parts.hint(save, "Written beside, then put in place in one step (Ctrl+S)");
+    Parts.hint(
+        save,
+        model.isSavedInSteps()
+            ? "Written beside; the old file is moved aside, then the new one in (Ctrl+S)"
+            : "Written beside, then put in place in one step (Ctrl+S)");
     save.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
     save.disableProperty().bind(model.busyProperty().or(model.unsavedProperty().not()));
     HBox bar = Parts.row("sheet-bar", path, state, facts, save);

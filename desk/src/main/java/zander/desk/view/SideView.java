@@ -73,11 +73,13 @@ final class SideView extends VBox {
     }
     String through =
         desk.entry().jump().isEmpty() ? "" : "\nthrough " + String.join(", ", desk.entry().jump());
+    String shell = desk.whyNoShell().isEmpty() ? "" : "\nno shell: files only";
     return uid
         + (groups.isEmpty() ? "" : " · " + groups)
         + "\n"
         + key
         + (delay == null ? "" : " · " + (delay == 0 ? "under 1 ms" : delay + " ms"))
-        + through;
+        + through
+        + shell;
   }
 }

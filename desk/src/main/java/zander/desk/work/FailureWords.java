@@ -44,30 +44,83 @@ public final class FailureWords {
   private static Said remote(RemoteFailure failure) {
     String path = failure.path() == null ? "" : failure.path().text();
     String what = "Could not " + failure.step() + (path.isEmpty() ? "" : " " + path);
+    String unchanged = "Nothing was changed.";
     return switch (failure.reason()) {
       case NO_SUCH_FILE ->
           new Said(
               what + ": it is not there",
-              "It may have been moved or removed, or a link leads nowhere. Nothing was changed.");
+              "It may have been moved or removed, or a link leads nowhere. " + unchanged);
       case PERMISSION_DENIED ->
           new Said(
               what + ": no permission",
               "Your account may not do this here. Nothing was changed. Look at the rights of the"
                   + " file and of the folders above it.");
-      case ALREADY_EXISTS -> new Said(what + ": the name is taken", "Nothing was changed.");
+      case ALREADY_EXISTS -> new Said(what + ": the name is taken", unchanged);
       case NO_SPACE ->
           new Said(
               what + ": the server's disk is full",
-              failure.getMessage() + ". What was there before is still there, whole.");
+              quoted(failure) + "What was there before is still there, whole. Make room, then try"
+                  + " again.");
+      case NO_INODES ->
+          new Said(
+              what + ": the server's disk takes no more files",
+              "It has space left, but its file table (inodes) is full. What was there before is"
+                  + " still there, whole. Remove files that nobody needs, then try again.");
+      case QUOTA ->
+          new Said(
+              what + ": your disk quota on the server is used up",
+              quoted(failure) + "What was there before is still there, whole. Remove something of"
+                  + " yours, or ask for a larger quota.");
+      case READ_ONLY ->
+          new Said(
+              what + ": the file system is mounted read-only",
+              unchanged + " Whoever runs the server can mount it writable again; after a disk fault"
+                  + " it may have become read-only by itself.");
+      case LINKS_FOLLOWED ->
+          new Said(
+              what + ": this server looks through links",
+              firstUpper(failure.said())
+                  + ". What is done to the link would be done to what it leads to, so Zander does"
+                  + " not do it here. Nothing was changed. Use a shell on the server.");
+      case NO_SHELL ->
+          new Said(
+              what + ": this account has no shell",
+              quoted(failure) + "Files can be listed, edited and transferred all the same; what"
+                  + " needs a command on the server cannot be done. " + unchanged);
       case NOT_SUPPORTED ->
-          new Said(what + ": the server does not offer that", "Nothing was changed.");
+          new Said(
+              what + ": the server cannot do that",
+              failure.said().isBlank()
+                  ? unchanged
+                  : firstUpper(failure.said()) + ". " + unchanged);
       case LINE_LOST ->
           new Said(
               what + ": the connection broke",
               "What the server did with the last request is not known. Connect again and look.");
-      case NOT_A_FOLDER -> new Said(what + ": it is not a folder", "Nothing was changed.");
-      default -> new Said(what, "The server said: " + failure.getMessage());
+      case NOT_A_FOLDER -> new Said(what + ": it is not a folder", unchanged);
+      case BAD_ANSWER ->
+          new Said(what + ": the server answered against the protocol", quoted(failure).strip());
+      case FAILED -> new Said(what, failed(failure.said()));
     };
+  }
+
+  /** What the server said, as a sentence with a space after it; nothing when it said nothing. */
+  private static String quoted(RemoteFailure failure) {
+    String said = failure.said() == null ? "" : failure.said().strip();
+    return said.isEmpty() ? "" : "The server said: " + said + (said.endsWith(".") ? " " : ". ");
+  }
+
+  /** Version 3 of SFTP has one word for most failures, which helps nobody. */
+  private static String failed(String said) {
+    boolean mute = said == null || said.isBlank() || said.strip().equalsIgnoreCase("failure");
+    return mute
+        ? "The server gave no reason. A quota may be used up, the entry may be in use, a mount"
+            + " point or on another file system, or the name is not possible there."
+        : "The server said: " + said.strip();
+  }
+
+  private static String firstUpper(String words) {
+    return words.isEmpty() ? words : Character.toUpperCase(words.charAt(0)) + words.substring(1);
   }
 
   private static Said save(SaveFailure failure) {

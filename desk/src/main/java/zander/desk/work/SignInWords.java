@@ -39,6 +39,7 @@ public final class SignInWords {
           note.step() == SignInStep.SIGN_IN
               ? (fact.isEmpty() ? "not right" : fact.contains(": ") ? fact : fact + ": refused")
               : fact;
+      case BANNER -> "the server says: " + fact;
       case TAKEN -> (fact.isEmpty() ? "it" : fact) + " was taken";
       default -> fact;
     };
@@ -130,7 +131,12 @@ public final class SignInWords {
           said(
               failure,
               host + " has no file service for " + account,
-              "You are signed in, but SFTP is switched off there.");
+              "You are signed in, but no file service answers: " + failure.getMessage() + ".");
+      case START_FILES_PRINT ->
+          said(
+              failure,
+              "No file service began for " + account + " on " + host,
+              "This came in its place: " + failure.getMessage());
       case CLOSED_BY_SERVER -> said(failure, host + " closed the connection", failure.getMessage());
       default -> said(failure, "Could not connect to " + host, failure.getMessage());
     };
@@ -203,6 +209,13 @@ public final class SignInWords {
       }
       case NO_FILE_SERVICE ->
           cures.add("sshd_config there needs a line: Subsystem sftp internal-sftp");
+      case START_FILES_PRINT -> {
+        cures.add(
+            "A start file of the account (.bashrc, .cshrc, config.fish) prints this, or starts"
+                + " another program: let it do so only in a terminal, after a line like:"
+                + " [ -t 0 ] || return");
+        cures.add("Or sshd_config there gets a line: Subsystem sftp internal-sftp");
+      }
       case CLOSED_BY_SERVER -> {
         cures.add("The account may be locked, or may sign in only from elsewhere.");
         cures.add("The server may be taking too many connections just now.");

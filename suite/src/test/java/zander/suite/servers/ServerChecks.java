@@ -1,0 +1,340 @@
+package zander.suite.servers;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalInt;
+import java.util.Random;
+import zander.core.archive.Archives;
+import zander.core.change.Changes;
+import zander.core.change.Deleting;
+import zander.core.change.PutBack;
+import zander.core.change.RightsChange;
+import zander.core.change.WholeWrite;
+import zander.core.connect.Connection;
+import zander.core.connect.ShellSession;
+import zander.core.crossing.Crossing;
+import zander.core.crossing.LeaveOut;
+import zander.core.crossing.LocalSide;
+import zander.core.crossing.OwnLine;
+import zander.core.crossing.Progress;
+import zander.core.crossing.RemoteSide;
+import zander.core.crossing.TreeCheck;
+import zander.core.crossing.WhenExists;
+import zander.core.facts.Checksums;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFiles;
+import zander.core.files.RemotePath;
+import zander.core.find.NameSearch;
+import zander.core.find.TextSearch;
+import zander.core.find.TextWanted;
+import zander.core.journal.ChangeKind;
+import zander.core.journal.FileJournal;
+import zander.core.journal.JournalRules;
+import zander.core.listing.Narrowing;
+import zander.core.rights.Mode;
+import zander.core.work.Cancellation;
+
+/**
+ * What is tried on every server: each check is a column of the table, says in which way it was done
+ * where there are several, and fails as it fails for a person.
+ */
+final class ServerChecks implements AutoCloseable {
+  interface Check {
+    /** The way in which it was done; empty where there is only one. */
+    String run() throws Exception;
+  }
+
+  private final OpenServer server;
+  private final Path local;
+  private final Connection connection;
+  private final RemoteFiles files;
+  private final FileJournal journal;
+  private final Changes changes;
+  private final Deleting deleting;
+  private final PutBack putBack;
+
+  ServerChecks(OpenServer server, Path local) throws Exception {
+    this.server = server;
+    this.local = local;
+    this.connection = server.connecting().open();
+    this.files = connection.files();
+    this.journal = new FileJournal(local.resolve("journal"), "table", JournalRules.USUAL);
+    this.changes = new Changes(files, connection, journal);
+    RemotePath home = connection.whoAmI().home();
+    this.deleting = new Deleting(files, connection, journal, home);
+    this.putBack = new PutBack(files, connection, journal, home);
+  }
+
+  /** In the order in which they are done: some stand on what others made. */
+  Map<String, Check> all() {
+    Map<String, Check> checks = new LinkedHashMap<>();
+    checks.put("list", this::list);
+    checks.put("save", this::save);
+    checks.put("rights", this::rights);
+    checks.put("rename", this::rename);
+    checks.put("move", this::move);
+    checks.put("copy", this::copy);
+    checks.put("delete", this::delete);
+    checks.put("put back", this::putBack);
+    checks.put("find names", this::findNames);
+    checks.put("find text", this::findText);
+    checks.put("checksum", this::checksum);
+    checks.put("send up", this::sendUp);
+    checks.put("bring down", this::bringDown);
+    checks.put("compare", this::compare);
+    checks.put("pack", this::pack);
+    checks.put("terminal", this::terminal);
+    checks.put("delete for good", this::deleteForGood);
+    return checks;
+  }
+
+  private RemotePath at(String name) {
+    return RemotePath.of(server.remote().text() + "/" + name);
+  }
+
+  private Path disk(String name) {
+    return server.disk().resolve(name);
+  }
+
+  private static Cancellation go() {
+    return new Cancellation();
+  }
+
+  private static String by(boolean server) {
+    return server ? "by the server" : "over the line";
+  }
+
+  private String list() throws IOException {
+    assertThat(files.list(at("stations"), part -> {})).hasSize(WorkTree.STATIONS);
+    assertThat(files.readAll(at("index.html"), 100))
+        .isEqualTo(Files.readAllBytes(disk("index.html")));
+    return "";
+  }
+
+  private String save() throws IOException {
+    WholeWrite saver = new WholeWrite(files, journal);
+    saver.save(saver.open(at("feed.xml"), 100).version(), "<level>3</level>".getBytes(), List.of());
+    assertThat(disk("feed.xml")).hasContent("<level>3</level>");
+    return files.renamesOver() ? "in one step" : "in two steps";
+  }
+
+  private String rights() throws IOException {
+    RightsChange.Result result =
+        new RightsChange(files, journal)
+            .apply(
+                List.of(at("notes.txt")),
+                OptionalInt.empty(),
+                OptionalInt.empty(),
+                (mode, folder) -> new Mode(0640))
+            .get(0);
+    if (result.failure() != null) {
+      throw result.failure();
+    }
+    return "";
+  }
+
+  private String rename() throws IOException {
+    changes.rename(at("notes.txt"), at("gauge notes.txt"));
+    assertThat(disk("gauge notes.txt")).exists();
+    assertThat(disk("notes.txt")).doesNotExist();
+    return "";
+  }
+
+  /** Out of the folder and into it again: over where another mount begins, where one does. */
+  private String move() throws IOException {
+    RemotePath outside = connection.whoAmI().home();
+    changes.move(List.of(at("gauge notes.txt")), outside, deleting, n -> {}, go());
+    assertThat(disk("gauge notes.txt")).doesNotExist();
+    changes.move(
+        List.of(outside.child("gauge notes.txt")), server.remote(), deleting, n -> {}, go());
+    assertThat(disk("gauge notes.txt")).hasContent("gauge");
+    long copies =
+        journal.entries().stream().filter(entry -> entry.kind() == ChangeKind.COPY).count();
+    return copies == 0 ? "" : "by a copy";
+  }
+
+  private String copy() throws IOException {
+    changes.copy(List.of(at("stations")), at("archive"), n -> {}, go());
+    assertThat(disk("archive/stations").toFile().list()).hasSize(WorkTree.STATIONS);
+    return by(!changes.copiesThroughHere());
+  }
+
+  private static void throwFirst(List<RemoteFailure> failed) throws RemoteFailure {
+    if (!failed.isEmpty()) {
+      throw failed.get(0);
+    }
+  }
+
+  private String delete() throws IOException {
+    throwFirst(deleting.hold(List.of(at("stations"), at("index.html"))));
+    assertThat(disk("stations")).doesNotExist();
+    return "";
+  }
+
+  private String putBack() throws IOException {
+    List<PutBack.Outcome> outcomes =
+        putBack.runAll(
+            journal.entries().stream()
+                .filter(entry -> entry.kind() == ChangeKind.DELETE && entry.isDone())
+                .limit(2)
+                .toList(),
+            n -> {},
+            go());
+    for (PutBack.Outcome outcome : outcomes) {
+      if (outcome.failure() != null) {
+        throw outcome.failure();
+      }
+      assertThat(outcome.verdict()).isEqualTo(PutBack.Verdict.READY);
+    }
+    assertThat(disk("stations").toFile().list()).hasSize(WorkTree.STATIONS);
+    assertThat(disk("index.html")).hasContent("level of Long Reach");
+    return "";
+  }
+
+  private String findNames() throws IOException {
+    List<String> found = new ArrayList<>();
+    NameSearch.Outcome outcome =
+        new NameSearch(files, connection)
+            .run(
+                at("stations"),
+                Narrowing.parse("*-1*.html", 0),
+                part -> part.forEach(entry -> found.add(entry.name())),
+                go());
+    assertThat(found)
+        .containsExactlyInAnyOrder("station-1.html", "station-10.html", "station-11.html");
+    return by(outcome.byServer());
+  }
+
+  private String findText() throws IOException {
+    List<Integer> lines = new ArrayList<>();
+    NameSearch.Outcome outcome =
+        new TextSearch(files, connection)
+            .run(
+                at("stations"),
+                new TextWanted("station 7", false, true),
+                Narrowing.NONE,
+                part -> part.forEach(hit -> lines.add(hit.line())),
+                go());
+    assertThat(lines).containsExactly(1);
+    return by(outcome.byServer());
+  }
+
+  private String checksum() throws Exception {
+    Checksums.Checksum sum = new Checksums(files, connection).of(at("index.html"), go());
+    byte[] digest =
+        java.security.MessageDigest.getInstance("SHA-256")
+            .digest(Files.readAllBytes(disk("index.html")));
+    assertThat(sum.digest()).isEqualTo(java.util.HexFormat.of().formatHex(digest));
+    return by(sum.byServer());
+  }
+
+  private RemoteSide side(String folder) {
+    return new RemoteSide(
+        new OwnLine(() -> connection), at(folder), journal, connection.whoAmI().home());
+  }
+
+  private static String way(RemoteSide side) {
+    return side.carrier().contains("tar,") ? "by tar" : "by requests";
+  }
+
+  private static void check(Progress progress) throws IOException {
+    if (!progress.problems().isEmpty()) {
+      throw new IOException(progress.problems().get(0).why());
+    }
+    assertThat(progress.phase()).isEqualTo(Progress.Phase.DONE);
+  }
+
+  /** Sixty small files and a large one, over some of which something is already. */
+  private String sendUp() throws IOException {
+    Path up = Files.createDirectories(local.resolve("up/release"));
+    byte[] large = new byte[5 << 20];
+    new Random(14).nextBytes(large);
+    Files.write(up.resolve("readings.bin"), large);
+    for (int i = 0; i < 60; i++) {
+      Files.writeString(up.resolve("page-" + i + ".html"), "page " + i);
+    }
+    RemoteSide side = side("archive");
+    for (int round = 0; round < 2; round++) {
+      check(
+          new Crossing(new LocalSide(local.resolve("up")), side, WhenExists.REPLACE, null, go())
+              .run(List.of("release")));
+      Files.write(up.resolve("readings.bin"), Arrays.copyOf(large, large.length - round));
+      Files.writeString(up.resolve("page-0.html"), "page 0, the second");
+    }
+    assertThat(disk("archive/release/page-0.html")).hasContent("page 0, the second");
+    return way(side);
+  }
+
+  private String bringDown() throws IOException {
+    Path down = Files.createDirectories(local.resolve("down"));
+    RemoteSide side = side("archive");
+    check(
+        new Crossing(side, new LocalSide(down), WhenExists.REPLACE, null, go())
+            .run(List.of("release")));
+    for (int i = 0; i < 60; i++) {
+      assertThat(down.resolve("release/page-" + i + ".html"))
+          .hasSameBinaryContentAs(disk("archive/release/page-" + i + ".html"));
+    }
+    assertThat(down.resolve("release/readings.bin"))
+        .hasSameBinaryContentAs(disk("archive/release/readings.bin"));
+    return way(side);
+  }
+
+  private String compare() throws IOException {
+    TreeCheck.Report report =
+        new TreeCheck(
+                new LocalSide(local.resolve("down")), side("archive"), LeaveOut.NOTHING, go())
+            .run(List.of("release"), progress -> {});
+    assertThat(report.equal()).isEqualTo(61);
+    assertThat(report.differing()).isZero();
+    return "";
+  }
+
+  private String pack() throws IOException {
+    Archives archives = new Archives(files, connection, changes);
+    archives.pack(List.of(at("stations")), at("stations.tar.gz"), go());
+    changes.rename(at("stations"), at("stations-before"));
+    assertThat(archives.unpack(at("stations.tar.gz"), false, go())).isEqualTo(at("stations"));
+    assertThat(disk("stations").toFile().list()).hasSize(WorkTree.STATIONS);
+    return "";
+  }
+
+  private String terminal() throws IOException {
+    try (ShellSession shell = connection.openShell(server.remote(), 80, 24)) {
+      shell.type("/bin/echo at''-work\r".getBytes(StandardCharsets.US_ASCII));
+      StringBuilder seen = new StringBuilder();
+      byte[] buffer = new byte[4096];
+      while (seen.indexOf("at-work") < 0) {
+        int count = shell.output().read(buffer);
+        if (count < 0) {
+          String said = seen.toString().replaceAll("\033\\[[0-9;?]*[a-zA-Z]", "").strip();
+          throw new IOException("the shell ended: " + said.replaceAll("\\s+", " "));
+        }
+        seen.append(new String(buffer, 0, count, StandardCharsets.UTF_8));
+      }
+    }
+    return "";
+  }
+
+  private String deleteForGood() throws IOException {
+    throwFirst(deleting.forGood(List.of(at("archive")), n -> {}, go()));
+    assertThat(disk("archive")).doesNotExist();
+    assertThat(connection.isOpen()).isTrue();
+    return by(connection.hasShell());
+  }
+
+  @Override
+  public void close() throws IOException {
+    journal.close();
+    connection.close();
+  }
+}
