@@ -25,6 +25,9 @@ import zander.core.work.Cancellation;
  * made is whole or not there: it is made beside its place and renamed.
  */
 public final class Archives {
+  /** What a shell ends with when there is no such program (POSIX XCU 2.8.2). */
+  private static final int NOT_FOUND = 127;
+
   private final RemoteFiles files;
   private final Commands commands;
   private final Changes changes;
@@ -198,14 +201,12 @@ public final class Archives {
     java.io.ByteArrayOutputStream out = new java.io.ByteArrayOutputStream();
     ExecResult result = commands.stream(script, out::writeBytes, stop);
     if (result.exit() != 0) {
-      String said = result.errorText().strip().lines().reduce((a, b) -> b).orElse("");
-      boolean missing = result.exit() == 127;
-      throw new RemoteFailure(
-          missing ? Reason.NOT_SUPPORTED : ToolErrors.reason(result.errorText()),
-          step,
-          about,
-          missing ? "the server does not have the tool for it" : said,
-          null);
+      if (result.exit() == NOT_FOUND) {
+        throw new RemoteFailure(
+            Reason.NOT_SUPPORTED, step, about, "it does not have the tool for that", null);
+      }
+      throw ToolErrors.failure(
+          step, about, result.errorText(), "the tool ended with " + result.exit());
     }
     return WireName.fromBytes(out.toByteArray());
   }

@@ -102,7 +102,12 @@ final class Holding {
       if (e.reason() == Reason.LINE_LOST) {
         throw e;
       }
-      going.forEach(one -> one.failure = e.about(one.path));
+      going.forEach(
+          one ->
+              one.failure =
+                  one.failure != null
+                      ? one.failure
+                      : new RemoteFailure(e.reason(), "delete", one.path, e.said(), e));
     }
     going.stream().map(one -> one.failure).filter(Objects::nonNull).forEach(failed::add);
     return failed;

@@ -95,12 +95,27 @@ public final class HoldingFolder {
   }
 
   /**
-   * The same for what is put there later.
+   * The same for what is put there later; tried with an empty folder, because nothing else tells
+   * whether a rename leads there.
    *
-   * @return an empty folder on the folder's file system
+   * @return an empty folder that a rename from the folder leads to
    */
   public RemotePath newPlace(RemotePath folder) throws IOException {
-    return inPlace(folder, place -> place);
+    RemotePath probe = TemporaryName.beside(folder.child("probe"));
+    files.makeFolder(probe, CLOSED);
+    try {
+      return inPlace(
+          folder,
+          place -> {
+            RemotePath there = place.child(probe.wireName());
+            files.rename(probe, there);
+            files.removeFolder(there);
+            return place;
+          });
+    } catch (IOException e) {
+      files.removeFolders(List.of(probe));
+      throw e;
+    }
   }
 
   private RemotePath makeIn(RemotePath holding) throws IOException {

@@ -12,13 +12,18 @@ public final class Renames {
 
   /**
    * SFTP's RENAME never replaces, but OpenSSH makes a hard link for it, which Linux refuses for
-   * files of others that the account may well rename. Then POSIX rename does it, after a look.
+   * files of others that the account may well rename, and which takes an inode where there may be
+   * none left. Then POSIX rename does it, after a look.
    */
   static void toFree(RemoteFiles files, RemotePath from, RemotePath to) throws IOException {
     try {
       files.rename(from, to);
     } catch (RemoteFailure e) {
-      boolean perhaps = e.reason() == Reason.PERMISSION_DENIED || e.reason() == Reason.FAILED;
+      boolean perhaps =
+          switch (e.reason()) {
+            case PERMISSION_DENIED, FAILED, NO_SPACE, NO_INODES -> true;
+            default -> false;
+          };
       if (!perhaps || exists(files, to) || !exists(files, from)) {
         throw e;
       }

@@ -102,10 +102,11 @@ public final class RightsChange {
       RemoteAttributes after = files.lookThrough(path);
       if (after.uid() != toUid || after.gid() != toGid || !after.mode().equals(mode)) {
         throw new RemoteFailure(
-            Reason.FAILED,
+            Reason.NOT_SUPPORTED,
             "set rights",
             path,
-            "it is now " + text(after.uid(), after.gid(), after.mode()),
+            "the file system there does not keep them: they are now "
+                + text(after.uid(), after.gid(), after.mode()),
             null);
       }
       pending.done();

@@ -4,6 +4,7 @@ import java.io.Closeable;
 import java.io.IOException;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
+import org.apache.sshd.client.channel.ClientChannel;
 import org.apache.sshd.client.session.ClientSession;
 import org.apache.sshd.common.channel.exception.SshChannelOpenException;
 import org.apache.sshd.common.session.ConnectionService;
@@ -42,17 +43,17 @@ final class Lines implements Closeable {
   }
 
   /** What to do with a channel before it is opened. */
-  interface Setting<C extends CommandChannel> {
+  interface Setting<C extends ClientChannel> {
     void apply(C channel);
   }
 
   /** Makes a channel that was not opened yet: another for each session that is tried. */
-  interface Making<C extends CommandChannel> {
+  interface Making<C extends ClientChannel> {
     C make();
   }
 
   /** Opens a channel on a session that has room for it; signs in once more where none has. */
-  <C extends CommandChannel> C open(Making<C> making, Setting<C> set) throws IOException {
+  <C extends ClientChannel> C open(Making<C> making, Setting<C> set) throws IOException {
     SshChannelOpenException full = null;
     for (ClientSession session : sessions) {
       try {
@@ -81,7 +82,7 @@ final class Lines implements Closeable {
     throw full == null ? new IOException("the connection is closed") : full;
   }
 
-  private static <C extends CommandChannel> C open(
+  private static <C extends ClientChannel> C open(
       ClientSession session, Making<C> making, Setting<C> set) throws IOException {
     C channel = making.make();
     try {
@@ -93,7 +94,7 @@ final class Lines implements Closeable {
     return channel;
   }
 
-  private static <C extends CommandChannel> void opened(C channel, Setting<C> set)
+  private static <C extends ClientChannel> void opened(C channel, Setting<C> set)
       throws IOException {
     set.apply(channel);
     try {

@@ -85,7 +85,7 @@ final class ScriptRun {
     }
 
     private boolean isGranted() throws IOException {
-      return channel.awaitAnswers(CoreTimes.OPENING) && !channel.isRefused();
+      return channel.answers().await(CoreTimes.OPENING) && !channel.answers().isAnyRefused();
     }
 
     @Override
@@ -128,7 +128,7 @@ final class ScriptRun {
     stop.throwIfStopped();
     Integer exit = channel.getExitStatus();
     boolean ended = exit != null || channel.getExitSignal() != null;
-    if (!ended && !channel.isRefused()) {
+    if (!ended && !channel.answers().isAnyRefused()) {
       throw new RemoteFailure(Reason.LINE_LOST, "run a command", null, "no exit status", null);
     }
     if (before != null) {
@@ -136,7 +136,7 @@ final class ScriptRun {
           Reason.NO_SHELL,
           "run a command",
           null,
-          channel.isRefused() ? "the server runs no commands" : saidInstead(exit),
+          channel.answers().isAnyRefused() ? "the server runs no commands" : saidInstead(exit),
           null);
     }
     return new ExecResult(exit == null ? -1 : exit, new byte[0], errors());

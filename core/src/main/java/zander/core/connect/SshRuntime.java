@@ -84,6 +84,7 @@ final class SshRuntime implements Closeable {
     CoreModuleProperties.REKEY_BYTES_LIMIT.set(client, BYTES_BY_ONE_KEY);
     CoreModuleProperties.NIO2_READ_BUFFER_SIZE.set(client, READ_AT_ONCE);
     CoreModuleProperties.REQUEST_EXEC_REPLY.set(client, true);
+    CoreModuleProperties.REQUEST_SHELL_REPLY.set(client, true);
     CoreModuleProperties.IDLE_TIMEOUT.set(client, Duration.ZERO);
     CoreModuleProperties.NIO2_READ_TIMEOUT.set(client, Duration.ZERO);
     CoreModuleProperties.HEARTBEAT_INTERVAL.set(client, KEEP_ALIVE);

@@ -4,7 +4,9 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.util.Map;
+import org.apache.sshd.client.channel.PtyCapableChannelSession;
 import org.apache.sshd.common.channel.PtyChannelConfiguration;
+import org.apache.sshd.common.channel.exception.SshChannelClosedException;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
@@ -13,44 +15,61 @@ import zander.core.work.BlockingCalls;
 
 /** A shell over an exec channel with a terminal. */
 final class SshShell implements ShellSession {
-  private final CommandChannel channel;
+  private final PtyCapableChannelSession channel;
   private final InputStream output;
   private final OutputStream input;
 
-  private SshShell(CommandChannel channel) {
+  private SshShell(PtyCapableChannelSession channel) {
     this.channel = channel;
     this.output = channel.getInvertedOut();
     this.input = channel.getInvertedIn();
   }
 
-  static SshShell open(Lines lines, RemotePath folder, int columns, int rows) throws IOException {
+  private static final Map<String, String> ENVIRONMENT = Map.of("COLORTERM", "truecolor");
+
+  /**
+   * @param runsScripts false where the account's shell is known to run none: it is started as the
+   *     server does it then, in the home folder
+   */
+  static SshShell open(Lines lines, RemotePath folder, int columns, int rows, boolean runsScripts)
+      throws IOException {
     PtyChannelConfiguration pty = new PtyChannelConfiguration();
     pty.setPtyType("xterm-256color");
     pty.setPtyColumns(columns);
     pty.setPtyLines(rows);
+    if (!runsScripts) {
+      LoginShellChannel channel =
+          lines.open(() -> new LoginShellChannel(pty, ENVIRONMENT), SshShell::withTerminal);
+      return granted(channel, channel.answers());
+    }
     // An exec request with a terminal, because a shell request cannot say in which folder; by sh,
     // because what cd and exec are to the account's own shell is not known.
-    String command =
-        ShellWords.interactive(
-            "cd -- " + ShellWords.quote(folder) + "; exec \"${SHELL:-/bin/sh}\" -l");
+    byte[] command =
+        WireName.bytes(
+            ShellWords.interactive(
+                "cd -- " + ShellWords.quote(folder) + "; exec \"${SHELL:-/bin/sh}\" -l"));
     CommandChannel channel =
-        lines.open(
-            () ->
-                new CommandChannel(WireName.bytes(command), pty, Map.of("COLORTERM", "truecolor")),
-            made -> {
-              made.setUsePty(true);
-              made.setRedirectErrorStream(true);
-            });
-    boolean answered = channel.awaitAnswers(CoreTimes.OPENING);
-    if (!answered || channel.isRefused()) {
+        lines.open(() -> new CommandChannel(command, pty, ENVIRONMENT), SshShell::withTerminal);
+    return granted(channel, channel.answers());
+  }
+
+  private static void withTerminal(PtyCapableChannelSession made) {
+    made.setUsePty(true);
+    made.setRedirectErrorStream(true);
+  }
+
+  private static SshShell granted(PtyCapableChannelSession channel, RequestAnswers answers)
+      throws IOException {
+    boolean answered = answers.await(CoreTimes.OPENING);
+    if (!answered || answers.isAnyRefused()) {
       channel.close(false);
       throw new RemoteFailure(
           Reason.NO_SHELL,
           "open a shell",
           null,
-          channel.isTerminalRefused()
+          answers.isTerminalRefused()
               ? "the server gives this account no terminal"
-              : answered ? "the server runs no commands" : "the server does not answer",
+              : answered ? "the server starts no shell" : "the server does not answer",
           null);
     }
     return new SshShell(channel);
@@ -64,8 +83,12 @@ final class SshShell implements ShellSession {
   @Override
   public void type(byte[] bytes) throws IOException {
     BlockingCalls.check("typing into a shell");
-    input.write(bytes);
-    input.flush();
+    try {
+      input.write(bytes);
+      input.flush();
+    } catch (SshChannelClosedException e) {
+      throw new IOException("the shell has ended");
+    }
   }
 
   @Override

@@ -152,13 +152,26 @@ final class RemoteLooks {
 
   String why(IOException failure) {
     if (failure instanceof RemoteFailure remote) {
+      String said = remote.said() == null ? "" : remote.said().strip();
+      String quoted = said.isEmpty() || said.equals("Failure") ? "" : ": " + said;
       return switch (remote.reason()) {
         case PERMISSION_DENIED -> "no permission on the server to " + remote.step();
         case NO_SUCH_FILE -> "it is not there on the server";
         case ALREADY_EXISTS -> "the name was taken on the server meanwhile";
         case NO_SPACE -> "the server's disk is full";
+        case NO_INODES -> "the server's disk takes no more files: its file table (inodes) is full";
+        case QUOTA -> "your disk quota on the server is used up";
+        case READ_ONLY -> "the file system on the server is mounted read-only";
+        case LINKS_FOLLOWED -> "the server looks through links, so this link is left alone";
+        case NO_SHELL -> "this account has no shell on the server" + quoted;
         case LINE_LOST -> "the connection broke";
-        default -> "the server refused to " + remote.step() + ": " + remote.getMessage();
+        case NOT_A_FOLDER -> "it is not a folder on the server";
+        case NOT_SUPPORTED -> "the server cannot do that" + quoted;
+        case BAD_ANSWER -> "the server answered against the protocol" + quoted;
+        case FAILED ->
+            "the server could not "
+                + remote.step()
+                + (quoted.isEmpty() ? ", and gave no reason" : quoted);
       };
     }
     return String.valueOf(failure.getMessage());

@@ -29,11 +29,20 @@ public final class ToolErrors {
   /**
    * The failure of a tool.
    *
-   * @param said its error stream; its first line is kept
+   * @param said its error stream; the line that names the cause is kept
    * @param otherwise what to say when it said nothing
    */
   public static RemoteFailure failure(String step, RemotePath path, String said, String otherwise) {
-    String line = said.lines().filter(text -> !text.isBlank()).findFirst().orElse(otherwise);
-    return new RemoteFailure(reason(said), step, path, line.strip(), null);
+    return new RemoteFailure(reason(said), step, path, line(said, otherwise), null);
+  }
+
+  /** The line that names the cause, or else the first. */
+  static String line(String said, String otherwise) {
+    return said.lines()
+        .filter(text -> reason(text) != Reason.FAILED)
+        .findFirst()
+        .or(() -> said.lines().filter(text -> !text.isBlank()).findFirst())
+        .orElse(otherwise)
+        .strip();
   }
 }

@@ -2,6 +2,8 @@ package zander.desk.work;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import zander.core.connect.ConnectFailure;
 import zander.core.connect.SignInNote;
 import zander.core.connect.SignInStep;
@@ -74,7 +76,10 @@ public final class SignInWords {
               "What answers at " + host + " port " + port + " is not an SSH server",
               noSecret);
       case NO_COMMON_ALGORITHM ->
-          said(failure, host + " and Zander have no algorithm in common", failure.getMessage());
+          said(
+              failure,
+              host + " and Zander have no algorithm in common",
+              negotiation(failure.getMessage()));
       case HOST_KEY_CHANGED ->
           said(
               failure,
@@ -140,6 +145,17 @@ public final class SignInWords {
       case CLOSED_BY_SERVER -> said(failure, host + " closed the connection", failure.getMessage());
       default -> said(failure, "Could not connect to " + host, failure.getMessage());
     };
+  }
+
+  private static final Pattern NEGOTIATION =
+      Pattern.compile("(?s).*for (.+?) \\(client: .* / server: (.*)\\)");
+
+  /** What the server offers; what Zander offers fills a screen and helps nobody. */
+  private static String negotiation(String detail) {
+    Matcher found = NEGOTIATION.matcher(detail);
+    return found.matches()
+        ? "For " + found.group(1) + " it offers only: " + found.group(2).replace(",", ", ") + "."
+        : detail;
   }
 
   private static Said said(ConnectFailure failure, String headline, String detail) {

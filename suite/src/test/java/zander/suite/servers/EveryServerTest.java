@@ -28,7 +28,7 @@ import zander.suite.SystemSshd;
  * Everything on every server: it works, works in a way that is named, or is refused with a sentence
  * that names the cause; and nothing hangs. What came out is the table of {@code docs/SERVERS.md},
  * compared with what is committed, so that a change is seen ({@code -Dservers.write=true} writes
- * it anew).
+ * it anew, {@code -Dservers.only=regex} tries some of them).
  */
 class EveryServerTest {
   private static final Path TABLE = Path.of("../docs/SERVERS.md");
@@ -46,7 +46,11 @@ class EveryServerTest {
   }
 
   static List<String> servers() {
-    return ServerTable.rows().stream().map(ServerTable.Row::what).toList();
+    String only = System.getProperty("servers.only", ".*");
+    return ServerTable.rows().stream()
+        .map(ServerTable.Row::what)
+        .filter(what -> what.matches(only))
+        .toList();
   }
 
   @ParameterizedTest
@@ -109,6 +113,9 @@ class EveryServerTest {
       }
       return where.toString();
     } catch (ExecutionException e) {
+      if (e.getCause() instanceof ServerChecks.Refused refused) {
+        return "no: " + plain(new Said(refused.getMessage(), ""), server);
+      }
       boolean told = e.getCause() instanceof java.io.IOException;
       return told ? "no: " + plain(FailureWords.of(e.getCause()), server) : broken(e.getCause());
     } catch (InterruptedException e) {
@@ -124,7 +131,8 @@ class EveryServerTest {
 
   /** Without what differs from run to run. */
   private static String plain(Said said, OpenServer server) {
-    return (said.headline() + ". " + said.detail())
+    String detail = said.detail().isEmpty() ? "" : ". " + said.detail();
+    return (said.headline() + detail)
         .replace(server.remote().parent().text() + "/", "")
         .replace(server.remote().text() + "/", "")
         .replace(folder.toString(), "…")
@@ -139,6 +147,7 @@ class EveryServerTest {
   @AfterAll
   static void compare() throws Exception {
     if (RESULTS.size() < ServerTable.rows().size()) {
+      RESULTS.forEach((server, results) -> System.out.println(server + " " + results));
       return;
     }
     String made = table();

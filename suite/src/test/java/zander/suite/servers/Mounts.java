@@ -31,7 +31,7 @@ final class Mounts {
   }
 
   static OpenServer full(Path folder) throws Exception {
-    OpenServer server = mounted(folder, "mount", "-t", "tmpfs", "-o", "size=2m", "none");
+    OpenServer server = mounted(folder, "mount", "-t", "tmpfs", "-o", "size=12m", "none");
     WorkTree.make(server);
     shell("dd if=/dev/zero of=$0/ballast bs=4096 2>/dev/null || true", server.disk());
     return server;

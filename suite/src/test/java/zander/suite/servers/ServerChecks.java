@@ -38,6 +38,7 @@ import zander.core.find.TextSearch;
 import zander.core.find.TextWanted;
 import zander.core.journal.ChangeKind;
 import zander.core.journal.FileJournal;
+import zander.core.journal.JournalEntry;
 import zander.core.journal.JournalRules;
 import zander.core.listing.Narrowing;
 import zander.core.rights.Mode;
@@ -51,6 +52,15 @@ final class ServerChecks implements AutoCloseable {
   interface Check {
     /** The way in which it was done; empty where there is only one. */
     String run() throws Exception;
+  }
+
+  /** What a person is told, word by word. */
+  static final class Refused extends Exception {
+    private static final long serialVersionUID = 1;
+
+    Refused(String words) {
+      super(words);
+    }
   }
 
   private final OpenServer server;
@@ -152,11 +162,10 @@ final class ServerChecks implements AutoCloseable {
   /** Out of the folder and into it again: over where another mount begins, where one does. */
   private String move() throws IOException {
     RemotePath outside = connection.whoAmI().home();
-    changes.move(List.of(at("gauge notes.txt")), outside, deleting, n -> {}, go());
-    assertThat(disk("gauge notes.txt")).doesNotExist();
-    changes.move(
-        List.of(outside.child("gauge notes.txt")), server.remote(), deleting, n -> {}, go());
-    assertThat(disk("gauge notes.txt")).hasContent("gauge");
+    changes.move(List.of(at("list.csv")), outside, deleting, n -> {}, go());
+    assertThat(disk("list.csv")).doesNotExist();
+    changes.move(List.of(outside.child("list.csv")), server.remote(), deleting, n -> {}, go());
+    assertThat(disk("list.csv")).hasContent("2.48");
     long copies =
         journal.entries().stream().filter(entry -> entry.kind() == ChangeKind.COPY).count();
     return copies == 0 ? "" : "by a copy";
@@ -181,14 +190,16 @@ final class ServerChecks implements AutoCloseable {
   }
 
   private String putBack() throws IOException {
-    List<PutBack.Outcome> outcomes =
-        putBack.runAll(
-            journal.entries().stream()
-                .filter(entry -> entry.kind() == ChangeKind.DELETE && entry.isDone())
-                .limit(2)
-                .toList(),
-            n -> {},
-            go());
+    List<JournalEntry> deleted =
+        journal.entries().stream()
+            .filter(entry -> entry.kind() == ChangeKind.DELETE && entry.isDone())
+            .filter(entry -> entry.path().parent().equals(server.remote()))
+            .limit(2)
+            .toList();
+    if (disk("stations").toFile().exists()) {
+      return "nothing to do";
+    }
+    List<PutBack.Outcome> outcomes = putBack.runAll(deleted, n -> {}, go());
     for (PutBack.Outcome outcome : outcomes) {
       if (outcome.failure() != null) {
         throw outcome.failure();
@@ -239,22 +250,28 @@ final class ServerChecks implements AutoCloseable {
 
   private RemoteSide side(String folder) {
     return new RemoteSide(
-        new OwnLine(() -> connection), at(folder), journal, connection.whoAmI().home());
+        new OwnLine(() -> connection),
+        folder.isEmpty() ? server.remote() : at(folder),
+        journal, connection.whoAmI().home());
   }
 
   private static String way(RemoteSide side) {
-    return side.carrier().contains("tar,") ? "by tar" : "by requests";
+    String words = side.carrier();
+    String gaveUp = "by requests to the file service: ";
+    return words.contains("packed by tar")
+        ? "by tar"
+        : words.startsWith(gaveUp) ? "by requests: " + words.substring(gaveUp.length()) : "by requests";
   }
 
-  private static void check(Progress progress) throws IOException {
+  private static void check(Progress progress) throws Refused {
     if (!progress.problems().isEmpty()) {
-      throw new IOException(progress.problems().get(0).why());
+      throw new Refused("In the list of transfers: " + progress.problems().get(0).why() + ".");
     }
     assertThat(progress.phase()).isEqualTo(Progress.Phase.DONE);
   }
 
   /** Sixty small files and a large one, over some of which something is already. */
-  private String sendUp() throws IOException {
+  private String sendUp() throws Exception {
     Path up = Files.createDirectories(local.resolve("up/release"));
     byte[] large = new byte[5 << 20];
     new Random(14).nextBytes(large);
@@ -263,7 +280,7 @@ final class ServerChecks implements AutoCloseable {
       Files.writeString(up.resolve("page-" + i + ".html"), "page " + i);
     }
     RemoteSide side = side("archive");
-    for (int round = 0; round < 2; round++) {
+    for (int round = 1; round <= 2; round++) {
       check(
           new Crossing(new LocalSide(local.resolve("up")), side, WhenExists.REPLACE, null, go())
               .run(List.of("release")));
@@ -271,30 +288,30 @@ final class ServerChecks implements AutoCloseable {
       Files.writeString(up.resolve("page-0.html"), "page 0, the second");
     }
     assertThat(disk("archive/release/page-0.html")).hasContent("page 0, the second");
+    assertThat(journal.entries())
+        .filteredOn(entry -> entry.kind() == ChangeKind.REPLACE)
+        .hasSize(61)
+        .allMatch(entry -> entry.to() != null || entry.contentId() != null);
     return way(side);
   }
 
-  private String bringDown() throws IOException {
+  private String bringDown() throws Exception {
     Path down = Files.createDirectories(local.resolve("down"));
-    RemoteSide side = side("archive");
+    RemoteSide side = side("");
     check(
         new Crossing(side, new LocalSide(down), WhenExists.REPLACE, null, go())
-            .run(List.of("release")));
-    for (int i = 0; i < 60; i++) {
-      assertThat(down.resolve("release/page-" + i + ".html"))
-          .hasSameBinaryContentAs(disk("archive/release/page-" + i + ".html"));
+            .run(List.of("stations")));
+    for (String name : disk("stations").toFile().list()) {
+      assertThat(down.resolve("stations/" + name)).hasSameBinaryContentAs(disk("stations/" + name));
     }
-    assertThat(down.resolve("release/readings.bin"))
-        .hasSameBinaryContentAs(disk("archive/release/readings.bin"));
     return way(side);
   }
 
   private String compare() throws IOException {
     TreeCheck.Report report =
-        new TreeCheck(
-                new LocalSide(local.resolve("down")), side("archive"), LeaveOut.NOTHING, go())
-            .run(List.of("release"), progress -> {});
-    assertThat(report.equal()).isEqualTo(61);
+        new TreeCheck(new LocalSide(local.resolve("down")), side(""), LeaveOut.NOTHING, go())
+            .run(List.of("stations"), progress -> {});
+    assertThat(report.equal()).isEqualTo(WorkTree.STATIONS);
     assertThat(report.differing()).isZero();
     return "";
   }
@@ -308,21 +325,35 @@ final class ServerChecks implements AutoCloseable {
     return "";
   }
 
-  private String terminal() throws IOException {
+  private String terminal() throws Exception {
+    StringBuilder seen = new StringBuilder();
     try (ShellSession shell = connection.openShell(server.remote(), 80, 24)) {
-      shell.type("/bin/echo at''-work\r".getBytes(StandardCharsets.US_ASCII));
-      StringBuilder seen = new StringBuilder();
+      try {
+        shell.type("/bin/echo at''-work\r".getBytes(StandardCharsets.US_ASCII));
+      } catch (IOException e) {
+        // It has ended already; what it said is read below.
+      }
       byte[] buffer = new byte[4096];
       while (seen.indexOf("at-work") < 0) {
         int count = shell.output().read(buffer);
         if (count < 0) {
-          String said = seen.toString().replaceAll("\033\\[[0-9;?]*[a-zA-Z]", "").strip();
-          throw new IOException("the shell ended: " + said.replaceAll("\\s+", " "));
+          throw new Refused("The terminal shows: " + firstLine(seen) + " The shell has ended.");
         }
         seen.append(new String(buffer, 0, count, StandardCharsets.UTF_8));
       }
     }
     return "";
+  }
+
+  /** Without what was typed, which may be echoed before or after it. */
+  private static String firstLine(StringBuilder seen) {
+    return seen.toString()
+        .replace("/bin/echo at''-work", "")
+        .lines()
+        .map(String::strip)
+        .filter(line -> !line.isEmpty())
+        .findFirst()
+        .orElse("nothing.");
   }
 
   private String deleteForGood() throws IOException {

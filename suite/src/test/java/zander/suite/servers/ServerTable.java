@@ -57,10 +57,19 @@ final class ServerTable {
     rows.add(start("start file that starts another program", "exec cat /etc/hostname\n"));
     rows.add(start("start file that takes three seconds", "sleep 3\n"));
     for (String shell :
-        List.of("/usr/bin/fish", "/bin/tcsh", "/bin/csh", "/bin/zsh", "/bin/mksh", "/bin/rbash")) {
+        List.of("/usr/bin/fish", "/bin/tcsh", "/bin/csh", "/bin/zsh", "/bin/mksh")) {
       String name = shell.substring(shell.lastIndexOf('/') + 1);
-      rows.add(row("OpenSSH, login shell " + name, shell, EXTERNAL));
+      rows.add(
+          new Row(
+              "OpenSSH, login shell " + name,
+              folder -> {
+                OpenServer server = openSsh(folder, shell, EXTERNAL);
+                // Without one, zsh asks at its first start what should be in it.
+                Files.createFile(server.disk().resolveSibling(".zshrc"));
+                return server;
+              }));
     }
+    rows.add(row("OpenSSH, login shell rbash", "/bin/rbash"));
     rows.add(new Row("OpenSSH over BusyBox", ServerTable::busyBox));
     rows.add(new Row("dropbear", folder -> other(OtherServer.dropbear(folder, ACCOUNT, "/bin/sh"))));
     rows.add(new Row("ProFTPD", folder -> other(OtherServer.proftpd(folder, ACCOUNT))));
