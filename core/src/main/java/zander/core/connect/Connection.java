@@ -341,8 +341,7 @@ public final class Connection implements Closeable, Commands {
   public ShellSession openShell(RemotePath folder, int columns, int rows) throws IOException {
     BlockingCalls.check("opening a shell");
     try {
-      return SshShell.open(
-          lines, folder, columns, rows, facts.shell() != AccountFacts.Shell.NONE);
+      return SshShell.open(lines, folder, columns, rows, facts.shell() != AccountFacts.Shell.NONE);
     } catch (IOException e) {
       throw orLost(e);
     }

@@ -372,7 +372,11 @@ public final class LocalSide implements Side {
     if (failure instanceof AccessDeniedException) {
       return "no permission on this computer";
     }
-    if (failure instanceof NoSuchFileException) {
+    if (failure instanceof NoSuchFileException missing) {
+      // Java shows bytes that are not UTF-8 by this letter, and finds no file by it again.
+      if (String.valueOf(missing.getFile()).indexOf('\ufffd') >= 0) {
+        return "its name is not UTF-8, as names on this computer should be: rename it first";
+      }
       return "it is not there any more";
     }
     if (failure instanceof FileAlreadyExistsException) {

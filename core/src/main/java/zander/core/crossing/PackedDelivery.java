@@ -321,15 +321,23 @@ final class PackedDelivery {
     for (int i = 0; i < waiting.size(); i++) {
       Arriving one = waiting.get(i);
       RemoteAttributes is = found.get(i);
-      boolean whole =
-          is != null
-              && is.size() == one.parcel.content.length
-              && (one.parcel.timeThere() < 0
-                  || Math.abs(is.modified() - one.parcel.timeThere()) <= COARSEST_TIME);
+      boolean whole = isWhole(is, one.parcel.content.length, one.parcel.timeThere());
       if (!whole) {
         one.parcel.failure = failure(one, about(one, complaints));
       }
     }
+  }
+
+  /**
+   * Whether something is a file as it was sent.
+   *
+   * @param is what is there; {@code null} for nothing
+   * @param time what it should have been given, in seconds; -1 for none
+   */
+  static boolean isWhole(RemoteAttributes is, long size, long time) {
+    return is != null
+        && is.size() == size
+        && (time < 0 || Math.abs(is.modified() - time) <= COARSEST_TIME);
   }
 
   /** By the mark in its temporary name, because other letters may be told in another form. */

@@ -247,7 +247,8 @@ final class SftpWire {
           case 8 -> Reason.NOT_SUPPORTED;
           default -> Reason.FAILED;
         };
-    return new RemoteFailure(reason, sent.step, sent.path, said.isBlank() ? "status " + code : said, null);
+    return new RemoteFailure(
+        reason, sent.step, sent.path, said.isBlank() ? "status " + code : said, null);
   }
 
   static RemoteAttributes attributes(Buffer body) {

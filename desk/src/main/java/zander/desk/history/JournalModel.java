@@ -249,8 +249,7 @@ public final class JournalModel extends Sheet {
         .run(
             () ->
                 putBack()
-                    .runAll(
-                        all, done -> desk.background().show(() -> live.set(done + of)), stop),
+                    .runAll(all, done -> desk.background().show(() -> live.set(done + of)), stop),
             outcomes -> {
               desk.changed(touched(all));
               refresh();

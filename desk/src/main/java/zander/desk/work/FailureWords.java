@@ -59,7 +59,8 @@ public final class FailureWords {
       case NO_SPACE ->
           new Said(
               what + ": the server's disk is full",
-              quoted(failure) + "What was there before is still there, whole. Make room, then try"
+              quoted(failure)
+                  + "What was there before is still there, whole. Make room, then try"
                   + " again.");
       case NO_INODES ->
           new Said(
@@ -69,12 +70,14 @@ public final class FailureWords {
       case QUOTA ->
           new Said(
               what + ": your disk quota on the server is used up",
-              quoted(failure) + "What was there before is still there, whole. Remove something of"
+              quoted(failure)
+                  + "What was there before is still there, whole. Remove something of"
                   + " yours, or ask for a larger quota.");
       case READ_ONLY ->
           new Said(
               what + ": the file system is mounted read-only",
-              unchanged + " Whoever runs the server can mount it writable again; after a disk fault"
+              unchanged
+                  + " Whoever runs the server can mount it writable again; after a disk fault"
                   + " it may have become read-only by itself.");
       case LINKS_FOLLOWED ->
           new Said(
@@ -85,14 +88,14 @@ public final class FailureWords {
       case NO_SHELL ->
           new Said(
               what + ": this account has no shell",
-              quoted(failure) + "Files can be listed, edited and transferred all the same; what"
-                  + " needs a command on the server cannot be done. " + unchanged);
+              quoted(failure)
+                  + "Files can be listed, edited and transferred all the same; what"
+                  + " needs a command on the server cannot be done. "
+                  + unchanged);
       case NOT_SUPPORTED ->
           new Said(
               what + ": the server cannot do that",
-              failure.said().isBlank()
-                  ? unchanged
-                  : firstUpper(failure.said()) + ". " + unchanged);
+              failure.said().isBlank() ? unchanged : firstUpper(failure.said()) + ". " + unchanged);
       case LINE_LOST ->
           new Said(
               what + ": the connection broke",

@@ -27,8 +27,8 @@ import zander.suite.SystemSshd;
 /**
  * Everything on every server: it works, works in a way that is named, or is refused with a sentence
  * that names the cause; and nothing hangs. What came out is the table of {@code docs/SERVERS.md},
- * compared with what is committed, so that a change is seen ({@code -Dservers.write=true} writes
- * it anew, {@code -Dservers.only=regex} tries some of them).
+ * compared with what is committed, so that a change is seen ({@code -Dservers.write=true} writes it
+ * anew, {@code -Dservers.only=regex} tries some of them).
  */
 class EveryServerTest {
   private static final Path TABLE = Path.of("../docs/SERVERS.md");
@@ -57,7 +57,10 @@ class EveryServerTest {
   @MethodSource("servers")
   void everythingWorksOrSaysWhyNot(String what) throws Exception {
     ServerTable.Row row =
-        ServerTable.rows().stream().filter(one -> one.what().equals(what)).findFirst().orElseThrow();
+        ServerTable.rows().stream()
+            .filter(one -> one.what().equals(what))
+            .findFirst()
+            .orElseThrow();
     Path here = Files.createDirectories(folder.resolve("server-" + RESULTS.size()));
     Map<String, String> results = new LinkedHashMap<>();
     RESULTS.put(what, results);

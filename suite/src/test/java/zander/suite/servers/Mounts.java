@@ -40,7 +40,9 @@ final class Mounts {
   static OpenServer noInodes(Path folder) throws Exception {
     OpenServer server = mounted(folder, "mount", "-t", "tmpfs", "-o", "nr_inodes=60", "none");
     WorkTree.make(server);
-    shell("cd $0 && mkdir ballast; while touch ballast/$i.; do i=x$i; done 2>/dev/null", server.disk());
+    shell(
+        "cd $0 && mkdir ballast; while touch ballast/$i.; do i=x$i; done 2>/dev/null",
+        server.disk());
     return server;
   }
 

@@ -22,6 +22,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 import zander.core.connect.Connection;
 import zander.core.connect.ServerAddress;
 import zander.core.connect.ShellSession;
+import zander.core.connect.SignInNote;
 import zander.core.connect.SignInWays;
 import zander.core.files.RemotePath;
 import zander.core.find.NameSearch;
@@ -42,11 +43,13 @@ class OddAccountsTest {
   @BeforeAll
   static void start() throws Exception {
     Assumptions.assumeTrue(SystemSshd.isPossible(), "needs openssh-server, and to be root");
+    Path banner = folder.resolve("banner");
+    Files.writeString(banner, "Riverwatch: for members alone.\n\033[31mAll is logged.\n");
     sshd =
         new SystemSshd(
             folder,
             List.of(ACCOUNT),
-            List.of("Subsystem sftp /usr/lib/openssh/sftp-server", "LogLevel DEBUG2"));
+            List.of("Subsystem sftp /usr/lib/openssh/sftp-server", "Banner " + banner));
   }
 
   @AfterAll
@@ -67,6 +70,40 @@ class OddAccountsTest {
   private static void write(Path file, String content) throws Exception {
     Files.writeString(file, content);
     SystemSshd.run("chown", ACCOUNT + ":", file.toString());
+  }
+
+  @Test
+  void theBannerIsShownWithoutItsEscapes() throws Exception {
+    home("/bin/sh");
+    Talk talk = Talk.accepting();
+    try (Connection connection =
+        sshd.connector.open(sshd.address(ACCOUNT), SignInWays.byKey(sshd.keyFile()), talk)) {
+      assertThat(connection.banner())
+          .isEqualTo("Riverwatch: for members alone.\n[31mAll is logged.");
+    }
+    assertThat(talk.notes)
+        .filteredOn(note -> note.kind() == SignInNote.Kind.BANNER)
+        .singleElement()
+        .satisfies(note -> assertThat(note.fact()).startsWith("Riverwatch"));
+  }
+
+  /** What asks the server on the thread that reads its answers would wait for itself. */
+  @Test
+  void aCallbackOfTheConnectionMayNotWait() throws Exception {
+    home("/bin/sh");
+    CompletableFuture<Throwable> thrown = new CompletableFuture<>();
+    Connection connection = sshd.open(ACCOUNT);
+    connection.onEnd(
+        () -> {
+          try {
+            connection.files().look(RemotePath.ROOT);
+            thrown.complete(null);
+          } catch (Throwable e) {
+            thrown.complete(e);
+          }
+        });
+    sshd.killSessions();
+    assertThat(thrown.get(30, TimeUnit.SECONDS)).isInstanceOf(IllegalStateException.class);
   }
 
   @Test

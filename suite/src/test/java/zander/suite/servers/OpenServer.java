@@ -13,8 +13,7 @@ import zander.core.files.RemotePath;
  * @param account who owns what is in it
  * @param stop ends it and takes away what it needed
  */
-record OpenServer(
-    Connecting connecting, Path disk, RemotePath remote, String account, Stop stop) {
+record OpenServer(Connecting connecting, Path disk, RemotePath remote, String account, Stop stop) {
   interface Connecting {
     Connection open() throws Exception;
   }

@@ -252,7 +252,8 @@ final class ServerChecks implements AutoCloseable {
     return new RemoteSide(
         new OwnLine(() -> connection),
         folder.isEmpty() ? server.remote() : at(folder),
-        journal, connection.whoAmI().home());
+        journal,
+        connection.whoAmI().home());
   }
 
   private static String way(RemoteSide side) {
@@ -260,7 +261,9 @@ final class ServerChecks implements AutoCloseable {
     String gaveUp = "by requests to the file service: ";
     return words.contains("packed by tar")
         ? "by tar"
-        : words.startsWith(gaveUp) ? "by requests: " + words.substring(gaveUp.length()) : "by requests";
+        : words.startsWith(gaveUp)
+            ? "by requests: " + words.substring(gaveUp.length())
+            : "by requests";
   }
 
   private static void check(Progress progress) throws Refused {

@@ -71,7 +71,8 @@ final class ServerTable {
     }
     rows.add(row("OpenSSH, login shell rbash", "/bin/rbash"));
     rows.add(new Row("OpenSSH over BusyBox", ServerTable::busyBox));
-    rows.add(new Row("dropbear", folder -> other(OtherServer.dropbear(folder, ACCOUNT, "/bin/sh"))));
+    rows.add(
+        new Row("dropbear", folder -> other(OtherServer.dropbear(folder, ACCOUNT, "/bin/sh"))));
     rows.add(new Row("ProFTPD", folder -> other(OtherServer.proftpd(folder, ACCOUNT))));
     rows.add(new Row("bind mounts of one file system", Mounts::bound));
     rows.add(new Row("disk full", Mounts::full));

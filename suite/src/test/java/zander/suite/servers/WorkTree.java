@@ -26,7 +26,8 @@ final class WorkTree {
     Files.writeString(at.resolve("notes.txt"), "gauge\n");
     Files.writeString(at.resolve("list.csv"), "2.48\n");
     for (int i = 0; i < STATIONS - 1; i++) {
-      Files.writeString(at.resolve("stations/station-" + i + ".html"), "level of station " + i + "\n");
+      Files.writeString(
+          at.resolve("stations/station-" + i + ".html"), "level of station " + i + "\n");
     }
     byte[] readings = new byte[READINGS];
     new Random(14).nextBytes(readings);

@@ -1,0 +1,73 @@
+package zander.suite.servers;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.Assumptions;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
+import zander.core.connect.Connection;
+import zander.core.crossing.Crossing;
+import zander.core.crossing.LocalSide;
+import zander.core.crossing.OwnLine;
+import zander.core.crossing.Progress;
+import zander.core.crossing.RemoteSide;
+import zander.core.crossing.WhenExists;
+import zander.core.journal.Journal;
+import zander.core.work.Cancellation;
+import zander.suite.SystemSshd;
+
+/** Names that one of the two ends cannot have: told by name, and nothing else stays behind. */
+@Timeout(value = 60, unit = TimeUnit.SECONDS)
+class RefusedNamesTest {
+  @TempDir static Path folder;
+  @TempDir Path local;
+  private static OpenServer server;
+
+  @BeforeAll
+  static void start() throws Exception {
+    Assumptions.assumeTrue(
+        SystemSshd.isPossible() && Files.exists(Path.of("/usr/sbin/mount.exfat-fuse")),
+        "needs exfat-fuse and exfatprogs, and to be root");
+    server = Mounts.exFat(folder);
+  }
+
+  @AfterAll
+  static void stop() throws Exception {
+    if (server != null) {
+      server.stop().run();
+    }
+  }
+
+  @Test
+  void oneRefusedNameStopsNoOther() throws Exception {
+    Path tree = Files.createDirectories(local.resolve("tree"));
+    for (int i = 0; i < 60; i++) {
+      Files.writeString(tree.resolve("page-" + i), "level " + i);
+    }
+    Files.writeString(tree.resolve("10:00.html"), "no colon there");
+    SystemSshd.run("bash", "-c", "echo x > \"$0\"/$'p\\344gel'", tree.toString());
+    try (Connection connection = server.connecting().open()) {
+      RemoteSide side =
+          new RemoteSide(new OwnLine(() -> connection), server.remote(), Journal.NONE, null);
+      Progress progress =
+          new Crossing(new LocalSide(local), side, WhenExists.ASK, null, new Cancellation())
+              .run(List.of("tree"));
+      assertThat(progress.problems()).hasSize(2);
+      assertThat(progress.problems())
+          .anyMatch(problem -> problem.path().contains("10:00"))
+          .anyMatch(problem -> problem.why().contains("not UTF-8"));
+      assertThat(side.carrier()).contains("packed by tar");
+    }
+    assertThat(server.disk().resolve("tree").toFile().list()).hasSize(60);
+    assertThat(Files.readString(server.disk().resolve("tree/page-59"), StandardCharsets.UTF_8))
+        .isEqualTo("level 59");
+  }
+}
