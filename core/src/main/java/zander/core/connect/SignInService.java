@@ -44,12 +44,17 @@ final class SignInService extends ClientUserAuthService {
   }
 
   @Override
-  protected void processUserAuth(int command, Buffer buffer, AuthFuture future) throws Exception {
+  public void process(int command, Buffer buffer) throws Exception {
     if (command == SshConstants.SSH_MSG_USERAUTH_BANNER) {
       // RFC 4252, section 5.4: for the person, before or while they sign in.
       attempt.banner(ChallengeProof.clean(buffer.getString()));
       return;
     }
+    super.process(command, buffer);
+  }
+
+  @Override
+  protected void processUserAuth(int command, Buffer buffer, AuthFuture future) throws Exception {
     if (command == SshConstants.SSH_MSG_USERAUTH_FAILURE) {
       Buffer copy = new ByteArrayBuffer(buffer.getCompactData());
       attempt.refused(List.of(copy.getString().split(",")), copy.getBoolean());

@@ -332,7 +332,7 @@ final class ServerChecks implements AutoCloseable {
     StringBuilder seen = new StringBuilder();
     try (ShellSession shell = connection.openShell(server.remote(), 80, 24)) {
       try {
-        shell.type("/bin/echo at''-work\r".getBytes(StandardCharsets.US_ASCII));
+        shell.type("echo at''-work\r".getBytes(StandardCharsets.US_ASCII));
       } catch (IOException e) {
         // It has ended already; what it said is read below.
       }
@@ -340,7 +340,7 @@ final class ServerChecks implements AutoCloseable {
       while (seen.indexOf("at-work") < 0) {
         int count = shell.output().read(buffer);
         if (count < 0) {
-          throw new Refused("The terminal shows: " + firstLine(seen) + " The shell has ended.");
+          throw new Refused("The terminal shows: " + lastLine(seen) + " The shell has ended.");
         }
         seen.append(new String(buffer, 0, count, StandardCharsets.UTF_8));
       }
@@ -349,13 +349,13 @@ final class ServerChecks implements AutoCloseable {
   }
 
   /** Without what was typed, which may be echoed before or after it. */
-  private static String firstLine(StringBuilder seen) {
+  private static String lastLine(StringBuilder seen) {
     return seen.toString()
-        .replace("/bin/echo at''-work", "")
+        .replace("echo at''-work", "")
         .lines()
         .map(String::strip)
         .filter(line -> !line.isEmpty())
-        .findFirst()
+        .reduce((before, last) -> last)
         .orElse("nothing.");
   }
 

@@ -54,7 +54,7 @@ final class ServerTable {
             "Ciphers aes128-cbc",
             "MACs hmac-sha1"));
     rows.add(start("start file that prints", "echo Welcome; echo 'Quota: 41 %'\n"));
-    rows.add(start("start file that starts another program", "exec cat /etc/hostname\n"));
+    rows.add(start("start file that starts another program", "exec echo Menu of levels-web\n"));
     rows.add(start("start file that takes three seconds", "sleep 3\n"));
     for (String shell :
         List.of("/usr/bin/fish", "/bin/tcsh", "/bin/csh", "/bin/zsh", "/bin/mksh")) {
