@@ -385,7 +385,11 @@ class Screenshots {
           first.crossings().openList();
           return null;
         });
-    window.until("some are there", () -> first.crossings().current().progress().files() > 30);
+    window.until(
+        "some are there",
+        () ->
+            first.crossings().current() != null
+                && first.crossings().current().progress().files() > 30);
     keep("server-to-server");
     window.demo().server("lab-box").faults().setDelay(Duration.ZERO);
     window.until("it is over", () -> first.crossings().current().isOver());

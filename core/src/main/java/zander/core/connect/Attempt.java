@@ -285,6 +285,7 @@ final class Attempt {
     Attempt next = new Attempt(hop, talk, new HostTrust(trust.knownHosts()), began + thought.get());
     next.offers = offers;
     next.carried = given;
+    next.lettersRefused = lettersRefused;
     given = null;
     next.note(Kind.FOUND, "the server hung up meanwhile: connecting again");
     return next;

@@ -51,6 +51,7 @@ public final class Connection implements Closeable, Commands {
   private boolean noMoreFiles;
   private Tools tools;
   private volatile Duration leastDelay;
+  private volatile WhoAmI whoAmI;
 
   Connection(Lines lines, String landingPath) throws IOException {
     this.lines = lines;
@@ -123,7 +124,12 @@ public final class Connection implements Closeable, Commands {
 
   /** As far as is known by now: the numbers may come a while after the connection. */
   public WhoAmI whoAmI() {
-    return WhoAmI.ofId(attempt.address().account(), facts.idLine(), landing.home());
+    WhoAmI now = whoAmI;
+    if (now == null || now.uid() < 0) {
+      now = WhoAmI.ofId(attempt.address().account(), facts.idLine(), landing.home());
+      whoAmI = now;
+    }
+    return now;
   }
 
   /** The folder that was read on arrival. */

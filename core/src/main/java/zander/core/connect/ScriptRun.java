@@ -5,7 +5,6 @@ import java.io.ByteArrayOutputStream;
 import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
-import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.Arrays;
@@ -17,6 +16,7 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.WireName;
 import zander.core.work.Cancellation;
+import zander.core.work.FirstBytes;
 
 /**
  * One script in the server's {@code sh}. What the account's own start files print before it is
@@ -36,7 +36,7 @@ final class ScriptRun {
           .getBytes(StandardCharsets.US_ASCII);
   private final byte[] input;
   private final Commands.Output output;
-  private final ByteArrayOutputStream errors = new ByteArrayOutputStream();
+  private final FirstBytes errors = new FirstBytes(MOST_ERRORS);
   private ByteArrayOutputStream before = new ByteArrayOutputStream();
 
   /**
@@ -55,20 +55,7 @@ final class ScriptRun {
 
   void attach(StreamChannel channel) {
     channel.setIn(new OnceAnswered(channel, new ByteArrayInputStream(input)));
-    channel.setErr(
-        new OutputStream() {
-          @Override
-          public void write(int b) {
-            write(new byte[] {(byte) b}, 0, 1);
-          }
-
-          @Override
-          public void write(byte[] bytes, int offset, int length) {
-            synchronized (errors) {
-              errors.write(bytes, offset, Math.min(length, MOST_ERRORS - errors.size()));
-            }
-          }
-        });
+    channel.setErr(errors);
   }
 
   /**
@@ -124,6 +111,7 @@ final class ScriptRun {
       stop.throwIfStopped();
       take(Arrays.copyOf(buffer, count));
     }
+    stop.throwIfStopped();
     channel.waitFor(EnumSet.of(ClientChannelEvent.CLOSED), Duration.ZERO);
     stop.throwIfStopped();
     Integer exit = channel.getExitStatus();
@@ -139,18 +127,13 @@ final class ScriptRun {
           channel.answers().isAnyRefused() ? "the server runs no commands" : saidInstead(exit),
           null);
     }
-    return new ExecResult(exit == null ? -1 : exit, new byte[0], errors());
-  }
-
-  private byte[] errors() {
-    synchronized (errors) {
-      return errors.toByteArray();
-    }
+    return new ExecResult(exit == null ? -1 : exit, new byte[0], errors.toByteArray());
   }
 
   /** What came in place of the script's own beginning. */
   private String saidInstead(Integer exit) {
-    String text = WireName.fromBytes(before.toByteArray()) + WireName.fromBytes(errors());
+    String text =
+        WireName.fromBytes(before.toByteArray()) + WireName.fromBytes(errors.toByteArray());
     return text.lines()
         .filter(line -> !line.isBlank())
         .findFirst()

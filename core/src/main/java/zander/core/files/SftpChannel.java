@@ -1,11 +1,8 @@
 package zander.core.files;
 
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.time.Duration;
-import java.util.ArrayDeque;
-import java.util.Deque;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
@@ -16,6 +13,7 @@ import org.apache.sshd.common.channel.exception.SshChannelClosedException;
 import org.apache.sshd.common.session.ConnectionService;
 import org.apache.sshd.common.util.buffer.Buffer;
 import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
+import zander.core.work.FirstBytes;
 
 /**
  * The channel that SFTP version 3 messages go over (draft-ietf-secsh-filexfer-02, section 3). Each
@@ -41,17 +39,10 @@ final class SftpChannel extends ChannelSubsystem {
 
   private static final byte[] NOTHING = {};
 
-  /** Shorter messages are not worth keeping. */
-  private static final int WORTH_KEEPING = 128 * 1024;
-
-  private static final int MOST_KEPT = 8;
-
   /** Of what is said on the error stream, where nothing is said in ordinary times. */
   private static final int MOST_SAID = 4096;
 
-  /** Messages that were read to their end: new memory must be cleared first, which takes longer. */
-  private final Deque<byte[]> spare = new ArrayDeque<>();
-
+  private final AnswerMemory memory = new AnswerMemory();
   private final ThreadLocal<ByteArrayBuffer> together = new ThreadLocal<>();
   private final Map<Integer, Answer> awaited = new ConcurrentHashMap<>();
   private final Map<String, byte[]> extensions = new TreeMap<>();
@@ -61,7 +52,7 @@ final class SftpChannel extends ChannelSubsystem {
   /** Until the service begins to speak; {@code null} from then on. */
   private volatile VersionSearch search = new VersionSearch();
 
-  private final ByteArrayOutputStream complaints = new ByteArrayOutputStream();
+  private final FirstBytes complaints = new FirstBytes(MOST_SAID);
 
   /** A message that is arriving: its length, as far as it is there, then its bytes. */
   private final byte[] lengthBytes = new byte[4];
@@ -115,20 +106,7 @@ final class SftpChannel extends ChannelSubsystem {
     super("sftp");
     // Messages are taken as they come; nothing is kept in a stream.
     setOut(OutputStream.nullOutputStream());
-    setErr(
-        new OutputStream() {
-          @Override
-          public void write(int b) {
-            write(new byte[] {(byte) b}, 0, 1);
-          }
-
-          @Override
-          public void write(byte[] bytes, int offset, int length) {
-            synchronized (complaints) {
-              complaints.write(bytes, offset, Math.min(length, MOST_SAID - complaints.size()));
-            }
-          }
-        });
+    setErr(complaints);
     addCloseFutureListener(closed -> failAll(new IOException("the channel is closed")));
   }
 
@@ -193,9 +171,7 @@ final class SftpChannel extends ChannelSubsystem {
     }
     VersionSearch searched = search;
     String printed = searched == null ? "" : searched.printed();
-    synchronized (complaints) {
-      printed += FileServiceMissing.plain(complaints.toByteArray());
-    }
+    printed += FileServiceMissing.plain(complaints.toByteArray());
     return new FileServiceMissing(why, printed);
   }
 
@@ -386,35 +362,13 @@ final class SftpChannel extends ChannelSubsystem {
       return;
     }
     messageLength = (int) length;
-    message = room(messageLength);
+    message = memory.take(messageLength);
     have = 0;
   }
 
-  private byte[] room(int length) {
-    if (length >= WORTH_KEEPING) {
-      synchronized (spare) {
-        byte[] last = spare.peekLast();
-        if (last != null && last.length >= length) {
-          return spare.removeLast();
-        }
-      }
-    }
-    return new byte[length];
-  }
-
-  /**
-   * Takes the memory of an answer back that nobody will look at any more.
-   *
-   * @param answer as it was received
-   */
+  /** Takes the memory of an answer back that nobody will look at any more. */
   void recycle(byte[] answer) {
-    if (answer.length >= WORTH_KEEPING) {
-      synchronized (spare) {
-        if (spare.size() < MOST_KEPT) {
-          spare.addLast(answer);
-        }
-      }
-    }
+    memory.recycle(answer);
   }
 
   private void hand(byte[] whole, int length) {

@@ -6,10 +6,7 @@ import java.io.InputStream;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
-import java.util.TreeSet;
 import java.util.function.Consumer;
-import java.util.function.IntPredicate;
 import org.apache.sshd.client.session.ClientSession;
 import org.apache.sshd.common.util.buffer.Buffer;
 import zander.core.files.RemoteFailure.Reason;
@@ -30,6 +27,7 @@ public final class SftpFiles implements RemoteFiles {
   private final SftpExtensions extensions;
   private final SftpBatch batch;
   private final FailureCause cause;
+  private final EntryReader entries;
   private final AccountNames names;
 
   private SftpFiles(SftpChannel channel, AccountNames names) {
@@ -38,6 +36,7 @@ public final class SftpFiles implements RemoteFiles {
     this.cause = new FailureCause(extensions);
     this.batch = new SftpBatch(this, wire, extensions, cause);
     this.names = names;
+    this.entries = new EntryReader(wire, extensions, names);
   }
 
   /**
@@ -68,13 +67,13 @@ public final class SftpFiles implements RemoteFiles {
         SftpListing.of(wire, folder, names)
             .read(
                 part -> {
-                  List<RemoteEntry> entries = part.stream().map(this::unfollowed).toList();
-                  unfollowed.addAll(entries);
-                  portion.accept(entries);
+                  List<RemoteEntry> some = part.stream().map(entries::unfollowed).toList();
+                  unfollowed.addAll(some);
+                  portion.accept(some);
                 });
-    boolean named = learnNames(raw);
+    boolean named = entries.learnNames(raw);
     // Made once for the portions; made anew only where something was learnt since.
-    return named ? follow(raw, null) : follow(raw, unfollowed);
+    return named ? entries.follow(raw, null) : entries.follow(raw, unfollowed);
   }
 
   @Override
@@ -92,8 +91,8 @@ public final class SftpFiles implements RemoteFiles {
     try {
       List<Raw> raw = SftpListing.opened(wire, folder, opening, names).read(part -> {});
       awaitQuietly(namesAsked);
-      learnNames(raw);
-      return new Landing(home, folder, follow(raw, null), null);
+      entries.learnNames(raw);
+      return new Landing(home, folder, entries.follow(raw, null), null);
     } catch (RemoteFailure e) {
       if (e.reason() == Reason.LINE_LOST) {
         throw e;
@@ -112,99 +111,11 @@ public final class SftpFiles implements RemoteFiles {
     }
   }
 
-  private RemoteEntry unfollowed(Raw raw) {
-    return entry(raw, null, null);
-  }
-
-  private RemoteEntry entry(Raw raw, String target, RemoteAttributes behind) {
-    RemoteAttributes attributes = raw.attributes();
-    return new RemoteEntry(
-        raw.path(),
-        attributes,
-        names.user(attributes.uid()),
-        names.group(attributes.gid()),
-        target,
-        behind);
-  }
-
-  /**
-   * Asks for all links' targets and what is behind them before waiting for the first answer.
-   *
-   * @param made the entries as they were before, used for all that are no links; or {@code null}
-   */
-  private List<RemoteEntry> follow(List<Raw> raw, List<RemoteEntry> made) throws IOException {
-    List<RemoteEntry> entries = new ArrayList<>(raw.size());
-    for (int from = 0; from < raw.size(); from += 256) {
-      List<Raw> part = raw.subList(from, Math.min(raw.size(), from + 256));
-      List<SftpWire.Sent> sent = new ArrayList<>();
-      for (Raw one : part) {
-        if (one.attributes().kind() == FileKind.LINK) {
-          sent.add(
-              wire.send(SftpWire.READLINK, SftpWire.body(one.path()), "read link", one.path()));
-          sent.add(wire.send(SftpWire.STAT, SftpWire.body(one.path()), "look at", one.path()));
-        }
-      }
-      int next = 0;
-      for (int i = 0; i < part.size(); i++) {
-        Raw one = part.get(i);
-        if (one.attributes().kind() == FileKind.LINK) {
-          String target = orNull(sent.get(next++), wire::expectName);
-          RemoteAttributes behind = orNull(sent.get(next++), wire::expectAttributes);
-          entries.add(entry(one, target == null ? "" : target, behind));
-        } else {
-          entries.add(made == null ? unfollowed(one) : made.get(from + i));
-        }
-      }
-    }
-    return entries;
-  }
-
-  private interface Answer<T> {
-    T of(SftpWire.Sent sent) throws RemoteFailure;
-  }
-
-  private static <T> T orNull(SftpWire.Sent sent, Answer<T> answer) throws RemoteFailure {
-    try {
-      return answer.of(sent);
-    } catch (RemoteFailure e) {
-      if (e.reason() == Reason.LINE_LOST) {
-        throw e;
-      }
-      return null;
-    }
-  }
-
-  /**
-   * One request for all numbers that have no name yet, where the server takes it; whether it went.
-   */
-  private boolean learnNames(List<Raw> raw) throws IOException {
-    if (!extensions.namesById()) {
-      return false;
-    }
-    Set<Integer> uids = new TreeSet<>();
-    Set<Integer> gids = new TreeSet<>();
-    for (Raw one : raw) {
-      addUnknown(one.attributes().uid(), names::knowsUser, uids);
-      addUnknown(one.attributes().gid(), names::knowsGroup, gids);
-    }
-    if (uids.isEmpty() && gids.isEmpty()) {
-      return false;
-    }
-    extensions.learnNames(uids, gids, names);
-    return true;
-  }
-
-  private static void addUnknown(int id, IntPredicate known, Set<Integer> into) {
-    if (id != -1 && !known.test(id) && into.size() < 1000) {
-      into.add(id);
-    }
-  }
-
   @Override
   public RemoteEntry entry(RemotePath path) throws IOException {
     List<Raw> one = List.of(new Raw(path, look(path)));
-    learnNames(one);
-    return follow(one, null).get(0);
+    entries.learnNames(one);
+    return entries.follow(one, null).get(0);
   }
 
   @Override
@@ -216,8 +127,8 @@ public final class SftpFiles implements RemoteFiles {
         raw.add(new Raw(paths.get(i), found.get(i)));
       }
     }
-    learnNames(raw);
-    return follow(raw, null);
+    entries.learnNames(raw);
+    return entries.follow(raw, null);
   }
 
   @Override
@@ -284,30 +195,15 @@ public final class SftpFiles implements RemoteFiles {
     body.putInt(SftpWire.OPEN_READ);
     SftpWire.putNoAttributes(body);
     boolean large = wire.offers("limits@openssh.com");
-    List<SftpLane> lanes = new ArrayList<>(List.of(open(this, body, "open", file)));
-    openOn(more, file, SftpWire.OPEN_READ, lanes);
+    List<SftpLane> lanes = new ArrayList<>(List.of(SftpLane.open(wire, body, file)));
+    openLanes(more, file, SftpWire.OPEN_READ, lanes);
     return new SftpReader(file, lanes, large ? LARGE_CHUNK : PLAIN_CHUNK, from);
   }
 
-  private static SftpLane open(SftpFiles on, Buffer body, String step, RemotePath file)
-      throws IOException {
-    return new SftpLane(
-        on.wire, on.wire.expectHandle(on.wire.send(SftpWire.OPEN, body, step, file)));
-  }
-
-  /** A lane that cannot be opened is done without: the file is open already. */
-  private static void openOn(
+  private static void openLanes(
       List<RemoteFiles> more, RemotePath file, int how, List<SftpLane> lanes) {
-    for (RemoteFiles other : more) {
-      Buffer body = SftpWire.body(file);
-      body.putInt(how);
-      SftpWire.putNoAttributes(body);
-      try {
-        lanes.add(open((SftpFiles) other, body, "open", file));
-      } catch (IOException e) {
-        return;
-      }
-    }
+    SftpLane.openMore(
+        more.stream().map(other -> ((SftpFiles) other).wire).toList(), file, how, lanes);
   }
 
   @Override
@@ -328,7 +224,7 @@ public final class SftpFiles implements RemoteFiles {
     byte[] handle =
         expectNew(file, wire.send(SftpWire.OPEN, body, "create", file), wire::expectHandle);
     List<SftpLane> lanes = new ArrayList<>(List.of(new SftpLane(wire, handle)));
-    openOn(more, file, SftpWire.OPEN_WRITE, lanes);
+    openLanes(more, file, SftpWire.OPEN_WRITE, lanes);
     return new SftpWriter(this, file, lanes, 0);
   }
 
@@ -338,13 +234,14 @@ public final class SftpFiles implements RemoteFiles {
     Buffer body = SftpWire.body(file);
     body.putInt(SftpWire.OPEN_WRITE);
     SftpWire.putNoAttributes(body);
-    List<SftpLane> lanes = new ArrayList<>(List.of(open(this, body, "open", file)));
-    openOn(more, file, SftpWire.OPEN_WRITE, lanes);
+    List<SftpLane> lanes = new ArrayList<>(List.of(SftpLane.open(wire, body, file)));
+    openLanes(more, file, SftpWire.OPEN_WRITE, lanes);
     return new SftpWriter(this, file, lanes, from);
   }
 
   /** Version 3 says only "failure" when a name is taken; a look tells that from other failures. */
-  private <T> T expectNew(RemotePath path, SftpWire.Sent sent, Answer<T> answer)
+  private <T> T expectNew(
+      RemotePath path, SftpWire.Sent sent, SftpBatch.Answer<SftpWire.Sent, T> answer)
       throws IOException {
     try {
       return answer.of(sent);

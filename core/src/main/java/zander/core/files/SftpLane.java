@@ -1,5 +1,6 @@
 package zander.core.files;
 
+import java.util.List;
 import org.apache.sshd.common.util.buffer.Buffer;
 
 /**
@@ -11,5 +12,26 @@ record SftpLane(SftpWire wire, byte[] handle) {
     Buffer body = SftpWire.body();
     body.putBytes(handle);
     return body;
+  }
+
+  /**
+   * @param body of an OPEN request
+   */
+  static SftpLane open(SftpWire wire, Buffer body, RemotePath file) throws RemoteFailure {
+    return new SftpLane(wire, wire.expectHandle(wire.send(SftpWire.OPEN, body, "open", file)));
+  }
+
+  /** One that cannot be opened is done without: the file is open already. */
+  static void openMore(List<SftpWire> wires, RemotePath file, int how, List<SftpLane> lanes) {
+    for (SftpWire wire : wires) {
+      Buffer body = SftpWire.body(file);
+      body.putInt(how);
+      SftpWire.putNoAttributes(body);
+      try {
+        lanes.add(open(wire, body, file));
+      } catch (RemoteFailure e) {
+        return;
+      }
+    }
   }
 }

@@ -174,7 +174,7 @@ public final class FileModel extends Sheet {
         + (file.hasMixedLineEnds() ? "mixed line ends" : file.lineEnd().name())
         + "   "
         + Texts.count(text.isEmpty() ? 0 : lines, "line")
-        + (isSavedInSteps() ? "   saved in two steps" : "");
+        + (isSavedInSteps() ? "   saves in two steps" : "");
   }
 
   /** Whether the server cannot replace a file in one step. */

@@ -1,5 +1,7 @@
 package zander.desk.view;
 
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.Priority;
@@ -64,22 +66,25 @@ final class SideView extends VBox {
   }
 
   private String facts() {
-    String groups = String.join(", ", desk.whoAmI().groups());
-    String uid = desk.whoAmI().uid() < 0 ? "" : "uid " + desk.whoAmI().uid();
-    String key = desk.keyType().isEmpty() ? "password" : "key " + desk.keyType();
-    Long delay = desk.line().delayProperty().get();
     if (desk.line().awayProperty().get()) {
       return "away since the line broke";
     }
-    String through =
-        desk.entry().jump().isEmpty() ? "" : "\nthrough " + String.join(", ", desk.entry().jump());
-    String shell = desk.whyNoShell().isEmpty() ? "" : "\nno shell: files only";
-    return uid
-        + (groups.isEmpty() ? "" : " · " + groups)
-        + "\n"
-        + key
-        + (delay == null ? "" : " · " + (delay == 0 ? "under 1 ms" : delay + " ms"))
-        + through
-        + shell;
+    Long delay = desk.line().delayProperty().get();
+    String key = desk.keyType().isEmpty() ? "password" : "key " + desk.keyType();
+    String pace = delay == null ? "" : delay == 0 ? "under 1 ms" : delay + " ms";
+    int uid = desk.whoAmI().uid();
+    return Stream.of(
+            joined(uid < 0 ? "" : "uid " + uid, String.join(", ", desk.whoAmI().groups())),
+            joined(key, pace),
+            desk.entry().jump().isEmpty()
+                ? ""
+                : "through " + String.join(", ", desk.entry().jump()),
+            desk.whyNoShell().isEmpty() ? "" : "no shell: files only")
+        .filter(line -> !line.isEmpty())
+        .collect(Collectors.joining("\n"));
+  }
+
+  private static String joined(String one, String other) {
+    return one.isEmpty() || other.isEmpty() ? one + other : one + " · " + other;
   }
 }
