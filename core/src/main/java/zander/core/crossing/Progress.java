@@ -15,6 +15,9 @@ import java.util.List;
  * @param counting whether more may still be found
  * @param current the file that was begun last, for people
  * @param carrier how files go, and why; empty before that is decided
+ * @param failed how many did not make it
+ * @param problems the first of them, and of those that made it with something not kept: at most
+ *     some thousand, which is why they are counted apart
  */
 public record Progress(
     Phase phase,
@@ -29,7 +32,11 @@ public record Progress(
     boolean counting,
     String current,
     String carrier,
+    long failed,
     List<Problem> problems) {
+  /** Before anything is known. */
+  public static final Progress NOTHING =
+      new Progress(Phase.COUNTING, 0, 0, 0, 0, 0, 0, 0, 0, true, "", "", 0, List.of());
 
   /** What a crossing is doing. */
   public enum Phase {
@@ -57,7 +64,8 @@ public record Progress(
    */
   public record Problem(String path, String why, boolean arrived, String top) {}
 
-  public long failed() {
-    return problems.stream().filter(problem -> !problem.arrived()).count();
+  /** Stopped before anything crossed. */
+  public Progress stopped() {
+    return new Progress(Phase.STOPPED, 0, 0, 0, 0, 0, 0, 0, 0, false, "", "", failed, problems);
   }
 }

@@ -20,6 +20,7 @@ final class Tally {
   private long skipped;
   private long same;
   private long leftOut;
+  private long failed;
   private int waiting;
   private int away;
   private String current = "";
@@ -78,6 +79,7 @@ final class Tally {
   }
 
   synchronized void problem(String path, String why, boolean arrived, String top) {
+    failed += arrived ? 0 : 1;
     if (problems.size() < MOST_PROBLEMS) {
       problems.add(new Problem(path, why, arrived, top));
       told = null;
@@ -107,6 +109,7 @@ final class Tally {
         counting,
         current,
         carrier,
+        failed,
         told);
   }
 }

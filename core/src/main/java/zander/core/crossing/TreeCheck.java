@@ -39,22 +39,15 @@ public final class TreeCheck {
   public record Row(String path, Difference difference, Node node, Node there) {}
 
   /**
-   * @param files how many were compared
-   * @param bytes their content
+   * @param files of both sides that are compared by content
+   * @param bytes content that is the same
    * @param equal how many are the same in content
+   * @param differing what differs in more than mode or time, or could not be read
    * @param rows what differs, at most some thousand
+   * @param complete whether all was compared
    */
-  public record Report(long files, long bytes, long equal, List<Row> rows, boolean complete) {
-    /** What differs in more than mode or time. */
-    public long differing() {
-      return rows.stream()
-          .filter(
-              row ->
-                  row.difference() != Difference.OTHER_MODE
-                      && row.difference() != Difference.OTHER_TIME)
-          .count();
-    }
-  }
+  public record Report(
+      long files, long bytes, long equal, long differing, List<Row> rows, boolean complete) {}
 
   private final Side source;
   private final Side target;
@@ -66,6 +59,7 @@ public final class TreeCheck {
   private long files;
   private long bytes;
   private long equal;
+  private long differing;
 
   public TreeCheck(Side source, Side target, LeaveOut leaveOut, Cancellation stop) {
     this.source = source;
@@ -110,10 +104,13 @@ public final class TreeCheck {
   }
 
   private Report report(boolean complete) {
-    return new Report(files, bytes, equal, List.copyOf(rows), complete);
+    return new Report(files, bytes, equal, differing, List.copyOf(rows), complete);
   }
 
   private void add(Row row) {
+    boolean only =
+        row.difference() == Difference.OTHER_MODE || row.difference() == Difference.OTHER_TIME;
+    differing += only ? 0 : 1;
     if (rows.size() < MOST_ROWS) {
       rows.add(row);
     }

@@ -49,19 +49,26 @@ public final class CheckModel extends Sheet {
 
   /** The outcome in one line. */
   public String outcome() {
-    Report now = reportProperty().get();
+    return outcome(reportProperty().get(), runningProperty().get());
+  }
+
+  static String outcome(Report now, boolean running) {
     if (now == null) {
-      return "Comparing";
+      return running ? "Comparing" : "Nothing was compared: it broke off before the first file";
     }
     String compared =
         Texts.count(now.equal(), "file")
             + ", "
             + Texts.size(now.bytes())
             + ", the same by checksum";
-    if (runningProperty().get()) {
-      return compared + " so far";
-    }
     long differing = now.differing();
+    if (running || !now.complete()) {
+      return (running ? "" : "Broke off, so this is not the whole: ")
+          + compared
+          + " so far"
+          + (differing == 0 ? "" : ", " + Texts.count(differing) + " not")
+          + (running ? "" : ". The rest was not compared.");
+    }
     return differing == 0
         ? "Nothing differs in content: " + compared
         : Texts.count(differing) + (differing == 1 ? " differs: " : " differ; ") + compared;

@@ -63,7 +63,7 @@ public final class CrossingModel {
     this.before = before;
     this.desk = desk;
     this.lineBack = lineBack;
-    progress.set(new Progress(Phase.COUNTING, 0, 0, 0, 0, 0, 0, 0, 0, true, "", "", List.of()));
+    progress.set(Progress.NOTHING);
   }
 
   /** Starts carrying; told on the interface thread when it is over. */
@@ -176,8 +176,7 @@ public final class CrossingModel {
     if (started == 0) {
       ended = System.nanoTime();
       Progress none = progress.get();
-      progress.set(
-          new Progress(Phase.STOPPED, 0, 0, 0, 0, 0, 0, 0, 0, false, "", "", none.problems()));
+      progress.set(none.stopped());
     }
   }
 
@@ -214,6 +213,11 @@ public final class CrossingModel {
 
   public Direction direction() {
     return route.direction();
+  }
+
+  /** Whether it waits for a person's answer. */
+  public boolean isAsking() {
+    return question.get() != null;
   }
 
   public boolean isWaiting() {

@@ -29,11 +29,14 @@ public final class CrossingQueue {
 
   public void add(CrossingModel crossing) {
     all.add(crossing);
+    // One that waits for a person does not take the place of one that could go.
+    crossing.questionProperty().addListener((observed, old, now) -> startNext());
     startNext();
   }
 
   private void startNext() {
-    long running = all.stream().filter(one -> !one.isWaiting() && !one.isOver()).count();
+    long running =
+        all.stream().filter(one -> !one.isWaiting() && !one.isOver() && !one.isAsking()).count();
     for (CrossingModel one : List.copyOf(all)) {
       if (running >= atOnce.get()) {
         return;

@@ -39,7 +39,7 @@ public final class CrossingWords {
   /** One word or two for the list. */
   public String state() {
     Progress now = crossing.progress();
-    if (crossing.questionProperty().get() != null) {
+    if (crossing.isAsking()) {
       return "asks";
     }
     if (crossing.isWaiting()) {
@@ -135,9 +135,7 @@ public final class CrossingWords {
   /** The time left in words; empty while it cannot be told. */
   public String left() {
     Progress now = crossing.progress();
-    if (now.phase() != Phase.CARRYING
-        || now.counting()
-        || crossing.questionProperty().get() != null) {
+    if (now.phase() != Phase.CARRYING || now.counting() || crossing.isAsking()) {
       return "";
     }
     long seconds = pace.secondsFor(now.bytesInAll() - now.bytes());

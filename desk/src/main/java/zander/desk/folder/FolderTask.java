@@ -68,8 +68,6 @@ final class FolderTask {
   }
 
   private void end() {
-    if (folder.questionProperty().get() == shown) {
-      folder.dismissQuestion();
-    }
+    folder.dismiss(shown);
   }
 }

@@ -1,6 +1,7 @@
 package zander.desk.model;
 
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -229,7 +230,10 @@ public final class Crossings {
         return;
       }
     }
-    desk.show(new CrossingListModel(desk, desk.entry().name(), queue, folder, this::goOn));
+    CrossingListModel list =
+        new CrossingListModel(desk, desk.entry().name(), queue, folder, this::goOn);
+    desk.folder().pinned().forEach(list::pin);
+    desk.show(list);
   }
 
   /** Tries those at the top again in which something failed; what is there is the same by now. */
@@ -291,21 +295,43 @@ public final class Crossings {
             before,
             desk.entry().name(),
             () -> desk.line().awaitBack());
-    made.questionProperty()
-        .addListener(
-            (observed, old, now) -> {
-              if (now != null) {
-                desk.currentProperty().set(desk.folder());
-                desk.folder().ask(now);
-              } else if (desk.folder().questionProperty().get() == old) {
-                desk.folder().dismissQuestion();
-              }
-            });
+    made.questionProperty().addListener((observed, old, now) -> moveQuestion(old, now));
     if (route.direction() == Direction.SEND_UP) {
       commands.put(made, kept.commandOf(place(RemotePath.of(route.to()))));
     }
     queue.add(made);
     return made;
+  }
+
+  /**
+   * A crossing's question stands in the folder and in the list until it is answered in one of them;
+   * a sheet that somebody works in is not taken from the front for it.
+   */
+  private void moveQuestion(Question old, Question now) {
+    List<Sheet> where = new ArrayList<>(List.of(desk.folder()));
+    desk.sheets().stream().filter(CrossingListModel.class::isInstance).forEach(where::add);
+    for (Sheet sheet : where) {
+      if (old != null) {
+        sheet.unpin(old);
+      }
+      if (now != null) {
+        sheet.pin(now);
+      }
+    }
+  }
+
+  /** How many wait for an answer. */
+  public long asking() {
+    return queue.all().stream().filter(CrossingModel::isAsking).count();
+  }
+
+  /** Brings the first question to the front. */
+  public void answer() {
+    if (asking() > 0) {
+      desk.currentProperty().set(desk.folder());
+    } else {
+      tell("Nothing asks", "No transfer of this server waits for an answer.");
+    }
   }
 
   /** The desk is closed: what runs is stopped, each file whole. */

@@ -1,5 +1,7 @@
 package zander.desk.sheet;
 
+import java.util.ArrayList;
+import java.util.List;
 import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -16,13 +18,50 @@ public abstract class Sheet {
   /** Lets go of what it holds, such as a shell. */
   public void close() {}
 
+  /** Questions of others that wait here for their answer; the first is shown. */
+  private final List<Question> pinned = new ArrayList<>();
+
+  private Question own;
+
   /** Shows a question or a notice in the sheet, in the place of the one before. */
   public final void ask(Question asked) {
-    question.set(asked);
+    own = asked;
+    showFirst();
   }
 
   public final void dismissQuestion() {
-    question.set(null);
+    own = null;
+    showFirst();
+  }
+
+  /** The same if it is still this one. */
+  public final void dismiss(Question asked) {
+    if (own == asked) {
+      dismissQuestion();
+    }
+  }
+
+  /**
+   * Shows a question that something waits for, until {@link #unpin}: no notice covers it, going
+   * elsewhere does not dismiss it, and several wait for each other.
+   */
+  public final void pin(Question asked) {
+    pinned.add(asked);
+    showFirst();
+  }
+
+  public final void unpin(Question asked) {
+    pinned.remove(asked);
+    showFirst();
+  }
+
+  /** Those that wait here, in the order in which they were asked. */
+  public final List<Question> pinned() {
+    return List.copyOf(pinned);
+  }
+
+  private void showFirst() {
+    question.set(pinned.isEmpty() ? own : pinned.get(0));
   }
 
   protected final void setTitle(String words) {

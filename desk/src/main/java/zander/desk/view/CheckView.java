@@ -23,6 +23,7 @@ import zander.desk.sheet.Texts;
 final class CheckView extends VBox {
   private final CheckModel model;
   private final TableView<Row> table = new TableView<>();
+  private final Label nothing = Parts.label("", "quiet");
   private final Label outcome = Parts.label("", "plan-sums");
 
   CheckView(CheckModel model) {
@@ -52,7 +53,7 @@ final class CheckView extends VBox {
 
   private void buildTable() {
     table.setId("check-table");
-    table.setPlaceholder(Parts.label("Nothing differs.", "quiet"));
+    table.setPlaceholder(nothing);
     Clock clock = Clock.systemDefaultZone();
     TableColumn<Row, Row> how =
         Tables.column(
@@ -106,6 +107,8 @@ final class CheckView extends VBox {
 
   private void show(Report report) {
     outcome.setText(model.outcome());
+    boolean whole = report != null && report.complete() && !model.runningProperty().get();
+    nothing.setText(whole ? "Nothing differs." : "Nothing is known to differ so far.");
     if (report != null) {
       table.getItems().setAll(report.rows());
     }

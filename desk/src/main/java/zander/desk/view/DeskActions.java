@@ -59,6 +59,7 @@ final class DeskActions {
     return List.of(
         action("Facts: size, kind, checksum", "Alt+Enter", tools::facts),
         action("Make ready to drag to the desktop", "Alt+T", desk.takenOut()::prepare),
+        action("Answer what transfers ask", "Alt+A", desk.crossings()::answer),
         action("Pack into an archive", "Alt+P", tools::pack),
         action("Unpack an archive", "Alt+U", tools::unpack));
   }

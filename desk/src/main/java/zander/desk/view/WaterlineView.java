@@ -20,6 +20,7 @@ final class WaterlineView extends HBox {
   private final Button stop;
   private final Button pause;
   private final Button list;
+  private final Button answer;
 
   WaterlineView(AppModel app, DeskModel desk) {
     this.desk = desk;
@@ -44,6 +45,8 @@ final class WaterlineView extends HBox {
                 desk.crossings().commandProperty()));
     stop = Parts.button("Stop", "stop-crossing", desk.crossings()::stop, "rule");
     pause = Parts.button("Pause", "pause-crossing", desk.crossings()::pause, "rule");
+    answer = Parts.button("", "answer-transfer", desk.crossings()::answer, "rule", "asks");
+    Parts.hint(answer, "A transfer waits for your answer: show its question (Alt+A)");
     list = Parts.button("List", "list-crossings", desk.crossings()::openList, "rule");
     Parts.hint(list, "All crossings of this desk (Ctrl+T)");
     bar.setPrefWidth(120);
@@ -59,13 +62,14 @@ final class WaterlineView extends HBox {
                 .then("Show this computer")
                 .otherwise("Fold"));
     Parts.hint(fold, "This computer's folder, shown or folded away (Ctrl+M)");
-    for (Button button : new Button[] {up, down, stop, pause, list, fold}) {
+    for (Button button : new Button[] {up, down, answer, stop, pause, list, fold}) {
       button.setMinWidth(USE_PREF_SIZE);
     }
     line.setId("crossing-line");
     left.setMinWidth(USE_PREF_SIZE);
     rule.setMinWidth(150);
-    getChildren().addAll(up, down, rule, Parts.spring(), line, bar, left, pause, stop, list, fold);
+    getChildren()
+        .addAll(up, down, rule, Parts.spring(), line, answer, bar, left, pause, stop, list, fold);
     Parts.whileShown(this, Duration.ofMillis(100), this::look);
     look();
   }
@@ -78,17 +82,16 @@ final class WaterlineView extends HBox {
     Parts.show(pause, runs);
     Parts.show(list, crossing != null);
     Parts.show(left, runs);
+    long asking = desk.crossings().asking();
+    Parts.show(answer, asking > 0);
+    answer.setText(asking == 1 ? "Answer 1 question" : "Answer " + asking + " questions");
     if (crossing == null) {
       line.setText("");
       return;
     }
     desk.crossings().queue().all().forEach(CrossingModel::look);
-    boolean asking = crossing.questionProperty().get() != null;
     long waiting = desk.crossings().queue().waiting();
-    line.setText(
-        crossing.words().line()
-            + (asking ? "  ·  asks" : "")
-            + (waiting > 0 ? "  ·  " + waiting + " waiting" : ""));
+    line.setText(crossing.words().line() + (waiting > 0 ? "  ·  " + waiting + " waiting" : ""));
     left.setText(crossing.words().left());
     pause.setText(crossing.isPaused() ? "Go on" : "Pause");
     bar.setProgress(crossing.words().part());

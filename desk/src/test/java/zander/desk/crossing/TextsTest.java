@@ -5,9 +5,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.time.Clock;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import zander.core.crossing.TreeCheck;
 import zander.desk.sheet.Texts;
 
 class TextsTest {
@@ -60,5 +62,19 @@ class TextsTest {
       pace.add(i * 100_000_000L, bytes);
     }
     assertThat(pace.secondsFor(10_000)).isBetween(8L, 12L);
+  }
+
+  /** No assurance stands that was not earned. */
+  @Test
+  void aComparisonThatBrokeOffSaysSo() {
+    var part = new TreeCheck.Report(1024, 2048, 1024, 0, List.of(), false);
+    assertThat(CheckModel.outcome(part, false))
+        .startsWith("Broke off")
+        .contains("1,024 files", "so far", "The rest was not compared")
+        .doesNotContain("Nothing differs");
+    assertThat(CheckModel.outcome(null, false)).contains("Nothing was compared");
+    assertThat(CheckModel.outcome(part, true)).endsWith("so far");
+    var whole = new TreeCheck.Report(1024, 2048, 1024, 0, List.of(), true);
+    assertThat(CheckModel.outcome(whole, false)).startsWith("Nothing differs in content");
   }
 }
