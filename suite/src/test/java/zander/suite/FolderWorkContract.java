@@ -367,7 +367,8 @@ abstract class FolderWorkContract {
         on.deleting.hold(List.of(on.at(name)));
       }
       assertThat(held.entries()).hasSize(3).allMatch(entry -> HoldingFolder.isHeld(entry.to()));
-      HeldThings.Sizes sizes = path -> on.files.look(path).size();
+      Measure measure = new Measure(on.files, on.commands);
+      HeldThings.Sizes sizes = paths -> measure.each(paths, go());
       assertThat(held.letGo(new HeldThings.Rules(30, 2500), sizes, go())).isEqualTo(1);
       assertThat(held.entries())
           .extracting(entry -> entry.path().name())

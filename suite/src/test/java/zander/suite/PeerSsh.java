@@ -77,13 +77,15 @@ public final class PeerSsh {
         #!/bin/sh
         case "$1" in -V) echo '%s' >&2; exit 0;; esac
         export PEER_SSH='%s'
-        exec '%s' -cp '%s' -XX:TieredStopAtLevel=1 %s "$@"
+        # Not on the command line, of which the system tells others only the beginning.
+        export CLASSPATH='%s'
+        exec '%s' -XX:TieredStopAtLevel=1 %s "$@"
         """
             .formatted(
                 version,
                 folder.resolve("how"),
-                Path.of(System.getProperty("java.home"), "bin", "java"),
                 System.getProperty("java.class.path"),
+                Path.of(System.getProperty("java.home"), "bin", "java"),
                 PeerSsh.class.getName()));
     program.toFile().setExecutable(true, false);
   }

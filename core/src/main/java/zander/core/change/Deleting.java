@@ -2,11 +2,14 @@ package zander.core.change;
 
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.CancellationException;
 import java.util.function.LongConsumer;
 import zander.core.connect.Commands;
 import zander.core.files.FileSpace;
+import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteBatch;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
@@ -45,20 +48,38 @@ public final class Deleting {
 
   /** Whether the name has to be typed before it goes. */
   public Guard guard(RemotePath path) throws IOException {
-    if (path.isRoot()) {
-      return Guard.ROOT;
+    return guards(List.of(path)).get(0);
+  }
+
+  /** The same for many, in their order; all of them are looked at together. */
+  public List<Guard> guards(List<RemotePath> paths) throws IOException {
+    List<RemoteAttributes> looks = files.lookAll(paths);
+    Map<RemotePath, Long> fileSystems = new HashMap<>();
+    List<Guard> guards = new ArrayList<>();
+    for (int i = 0; i < paths.size(); i++) {
+      RemotePath path = paths.get(i);
+      RemoteAttributes is = looks.get(i);
+      if (path.isRoot()) {
+        guards.add(Guard.ROOT);
+      } else if (home.chain().contains(path)) {
+        guards.add(Guard.HOME);
+      } else {
+        boolean begins = is != null && is.isFolder() && isMountPoint(path, fileSystems);
+        guards.add(begins ? Guard.MOUNT_POINT : Guard.NONE);
+      }
     }
-    if (home.chain().contains(path)) {
-      return Guard.HOME;
+    return guards;
+  }
+
+  private boolean isMountPoint(RemotePath folder, Map<RemotePath, Long> known) throws IOException {
+    FileSpace here = files.space(folder);
+    RemotePath parent = folder.parent();
+    if (!known.containsKey(parent)) {
+      FileSpace above = files.space(parent);
+      known.put(parent, above == null ? null : above.id());
     }
-    if (!files.look(path).isFolder()) {
-      return Guard.NONE;
-    }
-    FileSpace here = files.space(path);
-    FileSpace above = files.space(path.parent());
-    return here != null && above != null && here.id() != above.id()
-        ? Guard.MOUNT_POINT
-        : Guard.NONE;
+    Long above = known.get(parent);
+    return here != null && above != null && here.id() != above;
   }
 
   /**

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import zander.core.connect.Commands;
+import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
@@ -34,6 +35,8 @@ public final class HeldThings {
       }
     }
   }
+
+  private static final int AT_ONCE = 256;
 
   private final RemoteFiles files;
   private final Commands commands;
@@ -74,49 +77,70 @@ public final class HeldThings {
    */
   public int letGo(Rules rules, Sizes sizes, Cancellation stop) throws IOException {
     long oldest = System.currentTimeMillis() - TimeUnit.DAYS.toMillis(rules.days());
-    long bytes = 0;
-    int went = 0;
     List<JournalEntry> held = entries();
-    for (JournalEntry entry : held) {
+    List<JournalEntry> young = held.stream().filter(entry -> entry.at() >= oldest).toList();
+    List<JournalEntry> due = new ArrayList<>(tooMuch(young, rules.bytes(), sizes));
+    held.stream().filter(entry -> entry.at() < oldest).forEach(due::add);
+    for (int from = 0; from < due.size(); from += AT_ONCE) {
       stop.throwIfStopped();
-      boolean due = entry.at() < oldest;
-      if (!due) {
-        bytes += sizes.of(entry.to());
-        due = bytes > rules.bytes() && !isOneDeletion(entry, held.get(0));
-      }
-      if (due) {
-        letGo(entry, stop);
-        went++;
+      letGo(due.subList(from, Math.min(due.size(), from + AT_ONCE)), stop);
+    }
+    return due.size();
+  }
+
+  /** The oldest of those that are together more than may be held. */
+  private static List<JournalEntry> tooMuch(List<JournalEntry> held, long most, Sizes sizes)
+      throws IOException {
+    List<JournalEntry> due = new ArrayList<>();
+    List<Long> each = sizes.of(held.stream().map(JournalEntry::to).toList());
+    long bytes = 0;
+    for (int i = 0; i < held.size(); i++) {
+      bytes += each.get(i);
+      if (bytes > most && !isOneDeletion(held.get(i), held.get(0))) {
+        due.add(held.get(i));
       }
     }
-    return went;
+    return due;
   }
 
   private static boolean isOneDeletion(JournalEntry one, JournalEntry other) {
     return one.id() == other.id() || (one.group() != 0 && one.group() == other.group());
   }
 
-  /** How many bytes a tree takes; 0 for one that is not there. */
+  /** How many bytes each takes, in their order; 0 for one that is not there. */
   public interface Sizes {
-    long of(RemotePath held) throws IOException;
+    List<Long> of(List<RemotePath> held) throws IOException;
   }
 
-  private void letGo(JournalEntry entry, Cancellation stop) throws IOException {
-    RemotePath held = entry.to();
-    if (!HoldingFolder.isHeld(held)) {
-      throw new IllegalArgumentException(held + " is not held");
+  /** Written down together, and removed by one command where there is a shell. */
+  private void letGo(List<JournalEntry> entries, Cancellation stop) throws IOException {
+    List<NewChange> changes = new ArrayList<>();
+    for (JournalEntry entry : entries) {
+      if (!HoldingFolder.isHeld(entry.to())) {
+        throw new IllegalArgumentException(entry.to() + " is not held");
+      }
+      changes.add(NewChange.of(ChangeKind.PURGE, entry.to()).states(entry.before(), null));
     }
-    Journal.Pending pending =
-        journal.begin(NewChange.of(ChangeKind.PURGE, held).states(entry.before(), null));
+    List<RemotePath> held = entries.stream().map(JournalEntry::to).toList();
+    List<Journal.Pending> pending = journal.begin(changes);
+    RemoteFailure failure = null;
     try {
-      new TreeRemoval(files, commands, count -> {}, stop).remove(held);
+      new TreeRemoval(files, commands, count -> {}, stop).removeAll(held);
     } catch (RemoteFailure e) {
-      if (e.reason() != Reason.NO_SUCH_FILE) {
-        pending.failed(e);
-        throw e;
+      failure = e;
+    }
+    List<RemoteAttributes> left =
+        failure != null && failure.reason() == Reason.LINE_LOST ? null : files.lookAll(held);
+    for (int i = 0; i < pending.size(); i++) {
+      if (left == null || (left.get(i) != null && failure != null)) {
+        pending.get(i).failed(failure);
+      } else {
+        pending.get(i).done();
       }
     }
-    files.removeFolders(List.of(held.parent()));
-    pending.done();
+    if (failure != null) {
+      throw failure;
+    }
+    files.removeFolders(held.stream().map(RemotePath::parent).distinct().toList());
   }
 }

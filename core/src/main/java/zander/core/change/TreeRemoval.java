@@ -12,8 +12,10 @@ import zander.core.connect.ExecResult;
 import zander.core.connect.ShellWords;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteBatch;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.ToolErrors;
@@ -71,22 +73,64 @@ final class TreeRemoval {
         });
   }
 
+  /**
+   * Removes many; those that are not there are no failure.
+   *
+   * @throws RemoteFailure when one could not be removed; others may be gone
+   */
+  void removeAll(List<RemotePath> paths) throws IOException {
+    List<RemotePath> plain = new ArrayList<>();
+    List<RemotePath> trees = new ArrayList<>();
+    List<RemoteBatch.Look> looks = files.batch().lookAtThemselves(paths);
+    for (int i = 0; i < paths.size(); i++) {
+      RemoteFailure unknown = looks.get(i).failure();
+      if (unknown == null) {
+        (looks.get(i).attributes().isFolder() ? trees : plain).add(paths.get(i));
+      } else if (unknown.reason() != Reason.NO_SUCH_FILE) {
+        throw unknown;
+      }
+    }
+    inPortions(plain, files::removeFiles);
+    if (trees.isEmpty()) {
+      return;
+    }
+    commands.byShellOr(
+        () -> {
+          byShell(trees);
+          return null;
+        },
+        () -> {
+          for (RemotePath tree : trees) {
+            byFiles(tree);
+          }
+          return null;
+        });
+  }
+
   private void gone(long count) {
     removed += count;
     progress.accept(removed);
   }
 
   private void byShell(RemotePath path) throws IOException {
-    String quoted = ShellWords.quote(path);
+    byShell(List.of(path));
+  }
+
+  private void byShell(List<RemotePath> paths) throws IOException {
+    String quoted = ShellWords.quoteAll(paths);
     // Told line by line, so that it can be watched, and ends when nobody listens any more.
     ExecResult result = commands.stream("rm -rfv -- " + quoted, this::count, stop);
-    if (result.exit() != 0 && Renames.exists(files, path)) {
+    if (result.exit() != 0 && isAnyLeft(paths)) {
       result = commands.stream("rm -rf -- " + quoted, this::count, stop);
     }
-    if (result.exit() != 0 && Renames.exists(files, path)) {
+    if (result.exit() != 0 && isAnyLeft(paths)) {
       String said = new String(result.errors(), StandardCharsets.UTF_8).strip();
-      throw ToolErrors.failure("delete", path, said, "rm ended with " + result.exit());
+      throw ToolErrors.failure("delete", paths.get(0), said, "rm ended with " + result.exit());
     }
+  }
+
+  private boolean isAnyLeft(List<RemotePath> paths) throws IOException {
+    return files.lookAll(paths).stream().anyMatch(java.util.Objects::nonNull);
   }
 
   private void count(byte[] output) {

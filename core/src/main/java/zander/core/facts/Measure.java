@@ -2,6 +2,7 @@ package zander.core.facts;
 
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
 import zander.core.connect.Commands;
@@ -37,6 +38,24 @@ public final class Measure {
       throws IOException {
     Measured found = commands.byShellOr(() -> byFind(paths, progress, stop), () -> null);
     return found != null ? found : byFiles(paths, progress, stop);
+  }
+
+  /**
+   * How many bytes each takes, in their order; 0 for what is not there. Files are looked at
+   * together, and only folders are gone through.
+   */
+  public List<Long> each(List<RemotePath> paths, Cancellation stop) throws IOException {
+    List<Long> sizes = new ArrayList<>();
+    List<RemoteAttributes> found = files.lookAll(paths);
+    for (int i = 0; i < paths.size(); i++) {
+      RemoteAttributes is = found.get(i);
+      stop.throwIfStopped();
+      sizes.add(
+          is == null
+              ? 0
+              : is.isFolder() ? of(List.of(paths.get(i)), soFar -> {}, stop).bytes() : is.size());
+    }
+    return sizes;
   }
 
   /** {@code null} when the server's {@code find} cannot do it. */

@@ -2,7 +2,9 @@ package zander.desk.folder;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
@@ -33,19 +35,23 @@ record Arrangement(
         rows.add(entry);
       }
     }
-    rows.sort(order());
+    rows.sort(order(rows));
     return rows;
   }
 
-  private Comparator<RemoteEntry> order() {
-    Comparator<RemoteEntry> by =
-        column == Column.NOTES
-            ? Comparator.comparing((RemoteEntry entry) -> notes.of(entry).words())
-            : column.order();
+  private Comparator<RemoteEntry> order(List<RemoteEntry> rows) {
+    Comparator<RemoteEntry> by = column == Column.NOTES ? byNotes(rows) : column.order();
     by = descending ? by.reversed() : by;
     by = by.thenComparing(Column.NAME.order());
     return foldersFirst
         ? Comparator.comparing((RemoteEntry e) -> !e.leadsToFolder()).thenComparing(by)
         : by;
+  }
+
+  /** Each entry's note is made once, not in each comparison. */
+  private Comparator<RemoteEntry> byNotes(List<RemoteEntry> rows) {
+    Map<RemoteEntry, String> words = new IdentityHashMap<>();
+    rows.forEach(entry -> words.put(entry, notes.of(entry).words()));
+    return Comparator.comparing(words::get);
   }
 }

@@ -62,10 +62,10 @@ public final class DeleteVerbs {
 
   private Survey survey(List<RemotePath> paths) throws IOException {
     Map<RemotePath, Guard> guarded = new TreeMap<>();
-    for (RemotePath path : paths) {
-      Guard guard = deleting().guard(path);
-      if (guard != Guard.NONE) {
-        guarded.put(path, guard);
+    List<Guard> guards = deleting().guards(paths);
+    for (int i = 0; i < paths.size(); i++) {
+      if (guards.get(i) != Guard.NONE) {
+        guarded.put(paths.get(i), guards.get(i));
       }
     }
     return new Survey(paths, guarded);
@@ -243,9 +243,7 @@ public final class DeleteVerbs {
             () ->
                 new HeldThings(desk.files(), desk.commands(), desk.journal())
                     .letGo(
-                        rules,
-                        held -> measure.of(List.of(held), soFar -> {}, new Cancellation()).bytes(),
-                        new Cancellation()),
+                        rules, held -> measure.each(held, new Cancellation()), new Cancellation()),
             went -> {},
             failure -> {});
   }

@@ -1,7 +1,6 @@
 package zander.desk.folder;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -413,10 +412,8 @@ public final class FolderModel extends Sheet {
 
   /** The selected paths, in the order of the rows. */
   List<RemotePath> selectedPaths() {
-    return selection.stream()
-        .sorted(Comparator.comparingInt(rows::indexOf))
-        .map(RemoteEntry::path)
-        .toList();
+    Set<RemoteEntry> selected = new HashSet<>(selection);
+    return rows.stream().filter(selected::contains).map(RemoteEntry::path).toList();
   }
 
   /** The rows that are shown, in their order. */

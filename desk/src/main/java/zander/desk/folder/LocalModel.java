@@ -163,7 +163,7 @@ public final class LocalModel {
     made.sort(
         Comparator.comparing((LocalRow row) -> !row.isFolder())
             .thenComparing(LocalRow::name, NaturalOrder.NAMES));
-    List<Path> selected = selection.stream().map(LocalRow::path).toList();
+    Set<Path> selected = selection.stream().map(LocalRow::path).collect(Collectors.toSet());
     rows.setAll(made);
     selection.setAll(made.stream().filter(row -> selected.contains(row.path())).toList());
   }

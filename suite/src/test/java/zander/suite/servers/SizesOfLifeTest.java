@@ -15,6 +15,8 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.change.Changes;
 import zander.core.change.Deleting;
+import zander.core.change.HeldThings;
+import zander.core.change.HoldingFolder;
 import zander.core.change.PutBack;
 import zander.core.change.WholeWrite;
 import zander.core.connect.Connection;
@@ -25,6 +27,7 @@ import zander.core.crossing.Progress;
 import zander.core.crossing.RemoteSide;
 import zander.core.crossing.WhenExists;
 import zander.core.edit.TextFile;
+import zander.core.facts.Measure;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.journal.FileJournal;
@@ -73,9 +76,9 @@ class SizesOfLifeTest {
     }
   }
 
-  /** All of them in one selection: sent up as a tree, deleted by name, and put back. */
+  /** All of them in one selection: sent up as a tree, deleted by name, put back, and let go. */
   @Test
-  void twentyThousandFilesSentDeletedAndPutBack() throws Exception {
+  void twentyThousandFilesSentDeletedPutBackAndLetGo() throws Exception {
     Path tree = Files.createDirectories(local.resolve("tree"));
     for (int i = 0; i < FILES; i++) {
       Files.writeString(tree.resolve("station-" + i), "level " + i);
@@ -113,6 +116,19 @@ class SizesOfLifeTest {
       assertThat(through[0]).isEqualTo(FILES);
       assertThat(there.toFile().list()).hasSize(FILES);
       assertThat(there.resolve("station-777")).hasContent("level 777");
+
+      assertThat(deleting.guards(paths)).containsOnly(Deleting.Guard.NONE);
+      assertThat(deleting.hold(paths)).isEmpty();
+      HeldThings held = new HeldThings(connection.files(), connection, journal);
+      Measure measure = new Measure(connection.files(), connection);
+      int went =
+          held.letGo(
+              new HeldThings.Rules(0, 0),
+              some -> measure.each(some, new Cancellation()),
+              new Cancellation());
+      assertThat(went).isEqualTo(FILES);
+      assertThat(held.entries()).isEmpty();
+      assertThat(folder.resolve(ACCOUNT + "/" + HoldingFolder.NAME).toFile().list()).isEmpty();
     }
   }
 
