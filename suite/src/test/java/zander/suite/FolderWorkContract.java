@@ -17,6 +17,7 @@ import org.junit.jupiter.params.provider.EnumSource;
 import zander.core.change.Deleting;
 import zander.core.change.HeldThings;
 import zander.core.change.HoldingFolder;
+import zander.core.change.PutBack;
 import zander.core.change.PutBack.Verdict;
 import zander.core.change.RightsChange;
 import zander.core.change.WholeWrite;
@@ -354,6 +355,28 @@ abstract class FolderWorkContract {
       assertThat(on.deleting.forGood(List.of(on.at("tree")), n -> {}, go())).isEmpty();
       assertThat(PathContract.read(on.files, on.at("outside/inner/kept"))).isEqualTo("kept");
       assertThat(on.names()).containsExactly("outside");
+    }
+  }
+
+  /** As a mirror deletes them: equal names from several folders at once. */
+  @ParameterizedTest
+  @EnumSource(Way.class)
+  void holdsEqualNamesOfSeveralFolders(Way way) throws IOException {
+    try (WorkBench on = bench(way)) {
+      List<RemotePath> all = new ArrayList<>();
+      for (String folder : List.of("a", "b", "c")) {
+        on.changes.makeFolders(on.folder, folder);
+        all.add(on.at(folder + "/old"));
+        RemoteTree.file(on.files, on.at(folder + "/old"), "of " + folder);
+      }
+      Map<String, String> before = on.tree();
+      assertThat(on.deleting.hold(all)).isEmpty();
+      for (RemotePath path : all) {
+        assertThat(on.files.lookAll(List.of(path)).get(0)).isNull();
+      }
+      assertThat(on.putBack.runAll(on.journal.entries().subList(0, 3), n -> {}, go()))
+          .allMatch(PutBack.Outcome::isDone);
+      assertThat(on.tree()).isEqualTo(before);
     }
   }
 

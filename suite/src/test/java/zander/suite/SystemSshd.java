@@ -117,6 +117,11 @@ public final class SystemSshd implements AutoCloseable {
             .redirectOutput(ProcessBuilder.Redirect.appendTo(folder.resolve("sshd.log").toFile()))
             .start();
     awaitPort();
+    // What was looked for by must be over: a server may allow one connection at a time.
+    long deadline = System.nanoTime() + TimeUnit.SECONDS.toNanos(10);
+    while (sessionCount() > 0 && System.nanoTime() < deadline) {
+      process.waitFor(5, TimeUnit.MILLISECONDS);
+    }
   }
 
   /** Starts it anew, so that it reads its files again. */

@@ -102,10 +102,9 @@ public final class Deleting {
     new Holding(files, journal, home).holdOne(path, group, undoes);
   }
 
-  static void refuseRoot(RemotePath path) throws RemoteFailure {
-    if (path.isRoot()) {
-      throw new RemoteFailure(Reason.FAILED, "delete", path, "the root cannot be deleted", null);
-    }
+  static RemoteFailure rootRefused() {
+    return new RemoteFailure(
+        Reason.NOT_SUPPORTED, "delete", RemotePath.ROOT, "the root cannot be deleted", null);
   }
 
   /**
@@ -134,7 +133,9 @@ public final class Deleting {
                   .group(group));
       try {
         stop.throwIfStopped();
-        refuseRoot(path);
+        if (path.isRoot()) {
+          throw rootRefused();
+        }
         removal.remove(path, looks.get(i).attributes());
         pending.done();
       } catch (RemoteFailure e) {

@@ -2,7 +2,9 @@ package zander.core.change;
 
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
@@ -47,12 +49,26 @@ final class Holding {
     }
   }
 
+  /**
+   * @param paths of one folder or of several; each folder's have a place of their own, so that
+   *     equal names do not meet
+   */
   List<RemoteFailure> hold(List<RemotePath> paths) throws IOException {
     long group = paths.size() > 1 ? journal.newGroup() : 0;
+    Map<RemotePath, List<RemotePath>> byFolder = new LinkedHashMap<>();
     List<RemoteFailure> failed = new ArrayList<>();
-    for (int from = 0; from < paths.size(); from += AT_ONCE) {
-      List<RemotePath> some = paths.subList(from, Math.min(paths.size(), from + AT_ONCE));
-      failed.addAll(hold(some, group, 0));
+    for (RemotePath path : paths) {
+      if (path.isRoot()) {
+        failed.add(Deleting.rootRefused());
+      } else {
+        byFolder.computeIfAbsent(path.parent(), folder -> new ArrayList<>()).add(path);
+      }
+    }
+    for (List<RemotePath> all : byFolder.values()) {
+      for (int from = 0; from < all.size(); from += AT_ONCE) {
+        List<RemotePath> some = all.subList(from, Math.min(all.size(), from + AT_ONCE));
+        failed.addAll(hold(some, group, 0));
+      }
     }
     return failed;
   }
@@ -89,7 +105,7 @@ final class Holding {
                         .filter(Objects::nonNull)
                         .findFirst()
                         .orElse(null);
-                if (!anyWent && first.reason() == Reason.FAILED) {
+                if (!anyWent && HoldingFolder.mayReachAnother(first)) {
                   left.forEach(one -> one.failure = null);
                   throw first;
                 }
@@ -119,7 +135,6 @@ final class Holding {
     for (int i = 0; i < paths.size(); i++) {
       RemotePath path = paths.get(i);
       try {
-        Deleting.refuseRoot(path);
         RemoteFailure unknown = looks.get(i).failure();
         if (unknown != null) {
           throw unknown;
@@ -152,7 +167,7 @@ final class Holding {
               .states(one.state, null)
               .group(group)
               .undoes(undoes));
-      // The place is new and closed to others, so the name is free.
+      // The place is new, closed to others and for one folder, so the name is free.
       renamings.add(new Renaming(one.path, held, files.renamesOver()));
     }
     FolderTimes times = FolderTimes.before(files, going.get(0).path.parent());

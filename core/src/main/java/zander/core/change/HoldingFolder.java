@@ -74,16 +74,27 @@ public final class HoldingFolder {
           throw e;
         }
         files.removeFolders(List.of(place));
-        if (e.reason() != Reason.FAILED) {
+        if (!mayReachAnother(e)) {
           throw e;
         }
         last = e;
       }
     }
-    throw last != null && last.reason() == Reason.FAILED
+    throw last != null && mayReachAnother(last)
         ? last
         : new RemoteFailure(
             Reason.PERMISSION_DENIED, "make a holding folder for", folder, "no place for it", last);
+  }
+
+  /**
+   * Whether a rename failed as one to another mount does, for which there is no status; a file
+   * system that is full besides is what is found out for it.
+   */
+  static boolean mayReachAnother(RemoteFailure e) {
+    return switch (e.reason()) {
+      case FAILED, NO_SPACE, NO_INODES -> true;
+      default -> false;
+    };
   }
 
   /** Another place would not do either. */
@@ -102,7 +113,15 @@ public final class HoldingFolder {
    */
   public RemotePath newPlace(RemotePath folder) throws IOException {
     RemotePath probe = TemporaryName.beside(folder.child("probe"));
-    files.makeFolder(probe, CLOSED);
+    try {
+      files.makeFolder(probe, CLOSED);
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.LINE_LOST) {
+        throw e;
+      }
+      // Nothing can be made in the folder itself; what is held may come from one below it.
+      return inPlace(folder, place -> place);
+    }
     try {
       return inPlace(
           folder,

@@ -204,7 +204,15 @@ final class RemoteArrival implements Side.Incoming {
     closeQuietly();
     boolean gone = remove(part);
     gone &= held.name() == null || held.moves() || remove(held.name());
-    end(!gone);
+    end(!gone || isStranded());
+  }
+
+  private boolean isStranded() {
+    try {
+      return Replaced.isStranded(side, held);
+    } catch (IOException e) {
+      return true;
+    }
   }
 
   private void end(boolean lost) {

@@ -226,7 +226,10 @@ final class RemoteDelivery {
                 .filter(Objects::nonNull)
                 .toList());
     for (Arriving one : failed) {
-      if (one.pending != null) {
+      if (one.pending != null
+          && Replaced.isStranded(side, new Replaced.Held(one.held, one.moves))) {
+        one.pending.lost();
+      } else if (one.pending != null) {
         one.pending.failed("did not arrive");
       }
       one.pending = Replaced.ENDED;

@@ -100,6 +100,14 @@ final class Replaced {
     return !over || old.size() > SMALL ? new Held(name, true) : Held.NOT;
   }
 
+  /**
+   * Whether what was to be replaced has moved to its held place and could not be moved back: the
+   * journal keeps such an entry open, and its recovery offers to put it back.
+   */
+  static boolean isStranded(RemoteSide side, Held held) throws IOException {
+    return held.moves() && side.files().batch().look(List.of(held.name())).get(0) != null;
+  }
+
   /** What to tell of one whose old version is neither on the server nor here; {@code null} else. */
   static String notKept(RemoteSide side, RemoteAttributes old, RemotePath held) {
     return side.holds() && isFile(old) && held == null && old.size() > SMALL

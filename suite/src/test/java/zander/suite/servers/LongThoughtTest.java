@@ -35,7 +35,7 @@ class LongThoughtTest {
     Assumptions.assumeTrue(SystemSshd.isPossible(), "needs openssh-server, and to be root");
     sshd =
         new SystemSshd(
-            folder, List.of(ACCOUNT), List.of("LoginGraceTime 4", "PasswordAuthentication yes"));
+            folder, List.of(ACCOUNT), List.of("LoginGraceTime 10", "PasswordAuthentication yes"));
     SystemSshd.setPassword(ACCOUNT, "heron-at-dusk");
   }
 
