@@ -39,8 +39,9 @@ final class Copying {
     this.stop = stop;
   }
 
+  /** As far as is known by now; does not wait. */
   static Way way(RemoteFiles files, Commands commands) {
-    return commands.hasShell()
+    return commands.mayHaveShell()
         ? Way.BY_SHELL
         : files.copiesByItself() ? Way.BY_EXTENSION : Way.THROUGH_HERE;
   }

@@ -5,7 +5,8 @@ import zander.core.files.RemoteFailure;
 import zander.core.work.Cancellation;
 
 /**
- * Runs scripts for a POSIX shell on the server. All methods wait; several threads may call them.
+ * Runs scripts for a POSIX shell on the server. All methods but {@link #mayHaveShell} and {@link
+ * #whyNoShell} wait; several threads may call them.
  */
 public interface Commands {
   /**
@@ -13,6 +14,11 @@ public interface Commands {
    * start files are slow, or one that the server had no room for at first.
    */
   boolean hasShell();
+
+  /** Whether there may be one, as far as is known by now; never waits. */
+  default boolean mayHaveShell() {
+    return hasShell();
+  }
 
   /** Why there is none, in the server's words; empty where there is one, or may be. */
   default String whyNoShell() {

@@ -240,6 +240,11 @@ public final class Connection implements Closeable, Commands {
   }
 
   @Override
+  public boolean mayHaveShell() {
+    return facts.shell() != AccountFacts.Shell.NONE;
+  }
+
+  @Override
   public String whyNoShell() {
     return facts.why();
   }
@@ -347,7 +352,7 @@ public final class Connection implements Closeable, Commands {
   public ShellSession openShell(RemotePath folder, int columns, int rows) throws IOException {
     BlockingCalls.check("opening a shell");
     try {
-      return SshShell.open(lines, folder, columns, rows, facts.shell() != AccountFacts.Shell.NONE);
+      return SshShell.open(lines, folder, columns, rows, mayHaveShell());
     } catch (IOException e) {
       throw orLost(e);
     }

@@ -43,6 +43,7 @@ public final class FolderModel extends Sheet {
   private final ReadOnlyObjectWrapper<FileSpace> space = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<Narrowing> narrowing =
       new ReadOnlyObjectWrapper<>(Narrowing.NONE);
+  private final ReadOnlyBooleanWrapper partial = new ReadOnlyBooleanWrapper(false);
   private final ReadOnlyObjectWrapper<Set<RemotePath>> marked =
       new ReadOnlyObjectWrapper<>(Set.of());
   private final StringProperty narrow = new SimpleStringProperty("");
@@ -165,6 +166,7 @@ public final class FolderModel extends Sheet {
             entries -> {
               if (mine == request) {
                 loading.set(false);
+                partial.set(false);
                 boolean shown = portions != null && portions.areShown();
                 boolean same = to.equals(path.get());
                 if (!same) {
@@ -208,6 +210,7 @@ public final class FolderModel extends Sheet {
           if (first) {
             dismissQuestion();
           }
+          partial.set(true);
           arrive(to, soFar);
           if (first) {
             onArrival.run();
@@ -419,6 +422,11 @@ public final class FolderModel extends Sheet {
   /** The rows that are shown, in their order. */
   public ObservableList<RemoteEntry> rows() {
     return rows;
+  }
+
+  /** Whether what is known of the folder is a part of it: more is coming, or it broke off. */
+  public ReadOnlyBooleanProperty partialProperty() {
+    return partial.getReadOnlyProperty();
   }
 
   /** All entries, shown or not. */

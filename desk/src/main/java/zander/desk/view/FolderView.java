@@ -58,6 +58,7 @@ final class FolderView extends VBox {
         .addAll(bar, narrow.explained(), new QuestionStrip(model.questionProperty()), table, foot);
     model.pathProperty().addListener((observed, old, now) -> showPath());
     model.loadingProperty().addListener((observed, old, now) -> showEmptiness());
+    model.partialProperty().addListener((observed, old, now) -> showEmptiness());
     model.rows().addListener((ListChangeListener<RemoteEntry>) change -> showEmptiness());
     model.selection().addListener((ListChangeListener<RemoteEntry>) change -> showFacts());
     model.spaceProperty().addListener((observed, old, now) -> showFacts());
@@ -166,7 +167,11 @@ final class FolderView extends VBox {
     String counts =
         (all == 1 ? "1 entry" : Texts.count(all) + " entries")
             + (hidden > 0 ? ", " + hidden + " hidden" : "")
-            + (model.loadingProperty().get() ? " so far" : "");
+            + (model.loadingProperty().get()
+                ? " so far"
+                : model.partialProperty().get()
+                    ? " so far: the listing broke off, read it again with F5"
+                    : "");
     long bytes =
         model.selection().stream()
             .filter(entry -> entry.kind() == FileKind.FILE)

@@ -19,6 +19,7 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import zander.core.change.Changes;
 import zander.core.connect.Connection;
 import zander.core.connect.ServerAddress;
 import zander.core.connect.ShellSession;
@@ -26,8 +27,10 @@ import zander.core.connect.SignInNote;
 import zander.core.connect.SignInWays;
 import zander.core.files.RemotePath;
 import zander.core.find.NameSearch;
+import zander.core.journal.Journal;
 import zander.core.listing.Narrowing;
 import zander.core.rights.Mode;
+import zander.core.work.BlockingCalls;
 import zander.core.work.Cancellation;
 import zander.suite.SystemSshd;
 import zander.suite.Talk;
@@ -222,9 +225,25 @@ class OddAccountsTest {
                 new ServerAddress(ACCOUNT, "localhost", one.port()),
                 SignInWays.byKey(one.keyFile()),
                 Talk.accepting())) {
+      // The window asks this while it is not known yet whether there is a shell.
+      CompletableFuture<Boolean> asked = new CompletableFuture<>();
+      new WindowThread(
+              () -> {
+                Changes changes = new Changes(connection.files(), connection, Journal.NONE);
+                asked.complete(changes.copiesThroughHere());
+              })
+          .start();
+      assertThat(asked.get(30, TimeUnit.SECONDS)).isFalse();
       assertThat(connection.hasShell()).isTrue();
       assertThat(connection.script("echo here").outText()).isEqualTo("here\n");
       assertThat(connection.whoAmI().uid()).isPositive();
+    }
+  }
+
+  /** One that must not wait, as the window's. */
+  private static final class WindowThread extends Thread implements BlockingCalls.NeverWaits {
+    WindowThread(Runnable task) {
+      super(task, "window");
     }
   }
 }
