@@ -10,5 +10,8 @@ final class CoreTimes {
   /** As long as a channel may take to open over a very slow line. */
   static final Duration OPENING = Duration.ofSeconds(60);
 
+  /** How long an answer is waited for that a server must give, and some do not. */
+  static final Duration ANSWER = Duration.ofSeconds(15);
+
   private CoreTimes() {}
 }

@@ -72,7 +72,8 @@ final class ScriptRun {
     }
 
     private boolean isGranted() throws IOException {
-      return channel.answers().await(CoreTimes.OPENING) && !channel.answers().isAnyRefused();
+      channel.answers().await(CoreTimes.ANSWER);
+      return !channel.answers().isAnyRefused();
     }
 
     @Override
