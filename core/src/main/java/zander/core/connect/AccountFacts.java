@@ -42,6 +42,9 @@ final class AccountFacts {
   /** Directories of a whole company are no news for a listing. */
   private static final int MOST_NAMES = 8 << 20;
 
+  /** Of {@code id}, whose one line has a group in each few letters. */
+  private static final int MOST_ID = 256 * 1024;
+
   /** How long what needs a shell waits for one whose start files are slow. */
   private static final Duration PATIENCE = Duration.ofSeconds(60);
 
@@ -149,10 +152,8 @@ final class AccountFacts {
     private final ByteArrayOutputStream text = new ByteArrayOutputStream();
     private boolean known;
 
-    void take(byte[] part) {
-      if (text.size() < MOST_NAMES) {
-        text.writeBytes(part);
-      }
+    void take(byte[] part) throws RemoteFailure {
+      text.writeBytes(part);
       if (!known) {
         String so = text.toString(StandardCharsets.UTF_8);
         int end = so.indexOf("---\n");
@@ -160,6 +161,9 @@ final class AccountFacts {
           known = true;
           runs(so.substring(0, end));
         }
+      }
+      if (text.size() > (known ? MOST_NAMES : MOST_ID)) {
+        throw new RemoteFailure(Reason.BAD_ANSWER, "ask for the account", null, "too much", null);
       }
     }
 

@@ -5,7 +5,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import zander.core.files.RemoteFailure.Reason;
 
 /**
@@ -71,10 +70,5 @@ final class FailureCause {
     } catch (IOException | RuntimeException e) {
       return null;
     }
-  }
-
-  /** Whether any went wrong. */
-  static boolean any(List<RemoteFailure> failures) {
-    return failures.stream().anyMatch(Objects::nonNull);
   }
 }

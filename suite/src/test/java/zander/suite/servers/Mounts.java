@@ -3,7 +3,6 @@ package zander.suite.servers;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import zander.core.files.RemotePath;
 import zander.suite.SystemSshd;
 
 /** Servers whose work folder lies on a file system with something about it. */
@@ -81,10 +80,5 @@ final class Mounts {
           unmount(server.disk());
           SystemSshd.run("losetup", "-d", device);
         });
-  }
-
-  /** Where a path of the work folder is for the server. */
-  static RemotePath at(OpenServer server, String name) {
-    return RemotePath.of(server.remote().text() + "/" + name);
   }
 }

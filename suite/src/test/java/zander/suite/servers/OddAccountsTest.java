@@ -211,6 +211,30 @@ class OddAccountsTest {
     }
   }
 
+  /** Whatever a server says of the account, it is not taken without end. */
+  @Test
+  void anEndlessAnswerAboutTheAccountEnds() throws Exception {
+    home("/bin/sh");
+    Path tools = Files.createDirectories(folder.resolve("endless-tools"));
+    Path id = tools.resolve("id");
+    Files.writeString(id, "#!/bin/sh\nexec yes 'uid=0(root) gid=0(root)'\n");
+    SystemSshd.run("chmod", "755", id.toString());
+    try (SystemSshd endless =
+            new SystemSshd(
+                Files.createDirectories(folder.resolve("endless")),
+                List.of(),
+                List.of("SetEnv PATH=" + tools + ":/usr/bin:/bin"));
+        Connection connection =
+            endless.connector.open(
+                new ServerAddress(ACCOUNT, "localhost", endless.port()),
+                SignInWays.byKey(endless.keyFile()),
+                Talk.accepting())) {
+      assertThat(connection.hasShell()).isFalse();
+      assertThat(connection.whoAmI().uid()).isNegative();
+      assertThat(connection.files().look(RemotePath.ROOT).isFolder()).isTrue();
+    }
+  }
+
   /** With one session a connection, the file service has it; commands sign in once more. */
   @Test
   void shellIsThereWhereOneSessionAtATimeIsAllowed() throws Exception {

@@ -34,9 +34,4 @@ record OpenServer(Connecting connecting, Path disk, RemotePath remote, String ac
           stop.run();
         });
   }
-
-  /** The same with its work folder elsewhere. */
-  OpenServer at(Path otherDisk, RemotePath otherRemote) {
-    return new OpenServer(connecting, otherDisk, otherRemote, account, stop);
-  }
 }

@@ -125,10 +125,8 @@ final class ServerTable {
     return root;
   }
 
-  private static OpenServer jailed(Path folder, Path root, String... config) throws Exception {
-    List<String> lines = new ArrayList<>(Arrays.asList(config));
-    lines.add("Match User " + ACCOUNT);
-    lines.add("ChrootDirectory " + root);
+  private static OpenServer jailed(Path folder, Path root) throws Exception {
+    List<String> lines = List.of("Match User " + ACCOUNT, "ChrootDirectory " + root);
     SystemSshd sshd = new SystemSshd(folder, List.of(ACCOUNT), lines);
     SystemSshd.run("usermod", "-d", "/home", ACCOUNT);
     Path home = Files.createDirectories(root.resolve("home/work"));
@@ -145,9 +143,7 @@ final class ServerTable {
   }
 
   private static OpenServer jail(Path folder) throws Exception {
-    Path root = rootFolder();
-    OpenServer server = jailed(folder, root);
-    return server;
+    return jailed(folder, rootFolder());
   }
 
   /** All that a small system has: one program under many names. */

@@ -30,14 +30,6 @@ public record TestAccount(String name, Path home) {
     return account;
   }
 
-  /** Writes a file of the account's, as one of its start files. */
-  public void write(String file, String content) throws IOException, InterruptedException {
-    Path path = home.resolve(file);
-    Files.createDirectories(path.getParent());
-    Files.writeString(path, content);
-    SystemSshd.run("chown", "-R", name + ":", path.toString());
-  }
-
   /** Tries until its last processes have ended; an account that is not there is fine. */
   public void remove() throws IOException, InterruptedException {
     SystemSshd.removeAccount(name);
