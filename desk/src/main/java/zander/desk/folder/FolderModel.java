@@ -13,7 +13,6 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
-import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
 import zander.core.files.FileSpace;
 import zander.core.files.RemoteEntry;
@@ -21,6 +20,7 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
+import zander.core.listing.Listed;
 import zander.core.listing.Narrowing;
 import zander.core.listing.ServiceAccess;
 import zander.desk.sheet.OpenDesk;
@@ -32,9 +32,6 @@ import zander.desk.work.Settings;
 
 /** A folder on the server: where it is, what is in it, what is selected. */
 public final class FolderModel extends Sheet {
-  /** More rows are arranged on another thread, so that the window does not wait. */
-  private static final int MANY = 3000;
-
   private final OpenDesk desk;
   private final ReadOnlyBooleanWrapper loading = new ReadOnlyBooleanWrapper(false);
   private final ReadOnlyObjectWrapper<RemotePath> path = new ReadOnlyObjectWrapper<>();
@@ -47,20 +44,19 @@ public final class FolderModel extends Sheet {
   private final ReadOnlyObjectWrapper<Set<RemotePath>> marked =
       new ReadOnlyObjectWrapper<>(Set.of());
   private final StringProperty narrow = new SimpleStringProperty("");
-  private final ObservableList<RemoteEntry> rows = FXCollections.observableArrayList();
-  private final ObservableList<RemoteEntry> selection = FXCollections.observableArrayList();
+  private final ArrangedRows<RemoteEntry, RemotePath> rows;
   private final ReadOnlyObjectWrapper<List<RemoteEntry>> all =
       new ReadOnlyObjectWrapper<>(List.of());
   private final Trail trail = new Trail();
   private Column column = Column.NAME;
   private boolean descending;
   private long request;
-  private long arranging;
   private long lastRead;
-  private Set<RemotePath> wanted = Set.of();
+  private long hiddenNames;
 
   public FolderModel(OpenDesk desk) {
     this.desk = desk;
+    this.rows = new ArrangedRows<>(desk.background(), RemoteEntry::path);
     narrow.addListener(
         (observed, old, now) -> {
           narrowing.set(Narrowing.parse(now, System.currentTimeMillis() / 1000));
@@ -159,11 +155,17 @@ public final class FolderModel extends Sheet {
   private void load(RemotePath to, Runnable onArrival) {
     long mine = ++request;
     loading.set(true);
-    FirstRows portions = to.equals(path.get()) ? null : firstRows(mine, to, onArrival);
+    boolean again = to.equals(path.get());
+    List<RemoteEntry> before = again ? all.get() : List.of();
+    FirstRows portions = again ? null : firstRows(mine, to, onArrival);
     desk.background()
         .run(
-            () -> desk.files().list(to, portions == null ? part -> {} : portions::add),
-            entries -> {
+            () -> {
+              List<RemoteEntry> now =
+                  desk.files().list(to, portions == null ? part -> {} : portions::add);
+              return new Reading(List.copyOf(now), again ? changed(before, now) : Set.of());
+            },
+            read -> {
               if (mine == request) {
                 loading.set(false);
                 partial.set(false);
@@ -173,10 +175,10 @@ public final class FolderModel extends Sheet {
                   // Reading the same folder again answers nothing that is being told or asked.
                   dismissQuestion();
                 }
-                if (same && !shown) {
-                  mark(entries);
+                if (same && !read.changed.isEmpty()) {
+                  marked.set(read.changed);
                 }
-                arrive(to, entries);
+                arrive(to, read.entries);
                 if (!shown) {
                   onArrival.run();
                 }
@@ -184,6 +186,8 @@ public final class FolderModel extends Sheet {
             },
             failure -> failed(mine, to, failure));
   }
+
+  private record Reading(List<RemoteEntry> entries, Set<RemotePath> changed) {}
 
   private void failed(long mine, RemotePath to, Throwable failure) {
     if (mine != request) {
@@ -222,9 +226,8 @@ public final class FolderModel extends Sheet {
     boolean moved = !to.equals(path.get());
     lastRead = System.nanoTime();
     if (moved) {
-      selection.clear();
+      rows.clear();
       marked.set(Set.of());
-      all.set(List.of());
       path.set(to);
       setTitle(to.name());
       narrow.set("");
@@ -233,8 +236,17 @@ public final class FolderModel extends Sheet {
       desk.arrivedAt(to);
       learnAbout(to);
     }
-    all.set(List.copyOf(entries));
+    know(List.copyOf(entries));
+  }
+
+  private void know(List<RemoteEntry> entries) {
+    hiddenNames = entries.stream().filter(FolderModel::isHidden).count();
+    all.set(entries);
     arrange();
+  }
+
+  private static boolean isHidden(RemoteEntry entry) {
+    return entry.path().wireName().startsWith(".");
   }
 
   /** What the listing alone does not tell: room, and who else can reach it. */
@@ -264,12 +276,12 @@ public final class FolderModel extends Sheet {
 
   // Rows.
 
-  private void mark(List<RemoteEntry> now) {
-    Map<RemotePath, RemoteEntry> before = new HashMap<>();
-    all.get().forEach(entry -> before.put(entry.path(), entry));
+  private static Set<RemotePath> changed(List<RemoteEntry> before, List<RemoteEntry> now) {
+    Map<RemotePath, RemoteEntry> known = new HashMap<>();
+    before.forEach(entry -> known.put(entry.path(), entry));
     Set<RemotePath> changed = new HashSet<>();
     for (RemoteEntry entry : now) {
-      RemoteEntry old = before.get(entry.path());
+      RemoteEntry old = known.get(entry.path());
       if (old == null
           || entry.attributes().looksChangedSince(old.attributes())
           || !entry.attributes().mode().equals(old.attributes().mode())
@@ -278,9 +290,7 @@ public final class FolderModel extends Sheet {
         changed.add(entry.path());
       }
     }
-    if (!changed.isEmpty()) {
-      marked.set(changed);
-    }
+    return changed;
   }
 
   /** Shows rows in the order of a column from now on. */
@@ -291,58 +301,24 @@ public final class FolderModel extends Sheet {
   }
 
   private void arrange() {
-    long mine = ++arranging;
     Settings.Values chosen = desk.settings().now();
-    Arrangement arrangement =
-        new Arrangement(
-            column,
-            descending,
-            chosen.foldersFirst(),
-            chosen.showHidden(),
-            narrowing.get(),
-            notes.get(),
-            marked.get());
-    List<RemoteEntry> entries = all.get();
-    if (entries.size() <= MANY) {
-      show(arrangement.of(entries));
-      return;
-    }
-    desk.background()
-        .run(
-            () -> arrangement.of(entries),
-            arranged -> {
-              if (mine == arranging) {
-                show(arranged);
-              }
-            },
-            failure -> {});
-  }
-
-  private void show(List<RemoteEntry> arranged) {
-    Set<RemotePath> selected =
-        selection.stream().map(RemoteEntry::path).collect(Collectors.toSet());
-    if (arranged.stream().anyMatch(entry -> wanted.contains(entry.path()))) {
-      selected = wanted;
-      wanted = Set.of();
-    }
-    Set<RemotePath> chosen = selected;
-    if (arranged.equals(rows)) {
-      return;
-    }
-    rows.setAll(arranged);
-    List<RemoteEntry> again =
-        chosen.isEmpty()
-            ? List.of()
-            : arranged.stream().filter(entry -> chosen.contains(entry.path())).toList();
-    selection.setAll(again);
+    boolean hidden = chosen.showHidden();
+    Narrowing narrowed = narrowing.get();
+    // Shown even if hidden: what was just made or changed.
+    Set<RemotePath> stays = marked.get();
+    rows.arrange(
+        all.get(),
+        new FolderOrder(column, descending, chosen.foldersFirst(), notes.get()),
+        entry ->
+            (hidden || !isHidden(entry) || stays.contains(entry.path()))
+                && (narrowed.isEmpty() || narrowed.fits(Listed.of(entry))));
   }
 
   /** Puts rows that changed in the place of those shown for the same paths. */
   public void update(List<RemoteEntry> now) {
     Map<RemotePath, RemoteEntry> fresh = new HashMap<>();
     now.forEach(entry -> fresh.put(entry.path(), entry));
-    all.set(all.get().stream().map(entry -> fresh.getOrDefault(entry.path(), entry)).toList());
-    arrange();
+    know(all.get().stream().map(entry -> fresh.getOrDefault(entry.path(), entry)).toList());
   }
 
   /** Looks at some paths again: rows come, change and go, without the folder being read. */
@@ -364,8 +340,7 @@ public final class FolderModel extends Sheet {
                     .filter(entry -> !gone.contains(entry.path()))
                     .forEach(merged::add);
                 marked.set(found.stream().map(RemoteEntry::path).collect(Collectors.toSet()));
-                all.set(List.copyOf(merged));
-                arrange();
+                know(List.copyOf(merged));
               }
             },
             failure -> desk.checkLine());
@@ -373,7 +348,7 @@ public final class FolderModel extends Sheet {
 
   /** Selects rows as soon as they are shown. */
   void selectNext(List<RemotePath> paths) {
-    wanted = Set.copyOf(paths);
+    rows.selectNext(paths);
   }
 
   // Opening, telling.
@@ -406,22 +381,21 @@ public final class FolderModel extends Sheet {
   // What views see.
 
   public void select(List<RemoteEntry> entries) {
-    selection.setAll(entries);
+    rows.select(entries);
   }
 
   public ObservableList<RemoteEntry> selection() {
-    return selection;
+    return rows.selection();
   }
 
   /** The selected paths, in the order of the rows. */
   List<RemotePath> selectedPaths() {
-    Set<RemoteEntry> selected = new HashSet<>(selection);
-    return rows.stream().filter(selected::contains).map(RemoteEntry::path).toList();
+    return rows.selectedKeys();
   }
 
   /** The rows that are shown, in their order. */
   public ObservableList<RemoteEntry> rows() {
-    return rows;
+    return rows.rows();
   }
 
   /** Whether what is known of the folder is a part of it: more is coming, or it broke off. */
@@ -436,9 +410,7 @@ public final class FolderModel extends Sheet {
 
   /** How many are hidden by their names, and not by narrowing. */
   public long hiddenCount() {
-    return desk.settings().now().showHidden()
-        ? 0
-        : all.get().stream().filter(entry -> entry.path().wireName().startsWith(".")).count();
+    return desk.settings().now().showHidden() ? 0 : hiddenNames;
   }
 
   public StringProperty narrowProperty() {

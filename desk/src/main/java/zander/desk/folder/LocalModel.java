@@ -1,13 +1,12 @@
 package zander.desk.folder;
 
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -16,19 +15,15 @@ import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
-import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
-import javafx.collections.transformation.FilteredList;
 import zander.core.crossing.LocalSide;
 import zander.core.crossing.Node;
-import zander.core.files.FileKind;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
+import zander.core.files.WireName;
 import zander.core.listing.Listed;
 import zander.core.listing.Narrowing;
-import zander.core.listing.NaturalOrder;
 import zander.core.local.Trash;
-import zander.desk.folder.LocalRow.Standing;
 import zander.desk.work.Background;
 import zander.desk.work.FailureWords;
 import zander.desk.work.HomePath;
@@ -36,9 +31,6 @@ import zander.desk.work.Settings;
 
 /** A folder on this computer, below the waterline. */
 public final class LocalModel {
-  /** Times on some file systems are kept in steps of two seconds. */
-  private static final long SAME_TIME = 2;
-
   private final Background background;
   private final Settings settings;
   private final Path home;
@@ -47,14 +39,12 @@ public final class LocalModel {
   private final StringProperty narrow = new SimpleStringProperty("");
   private final ReadOnlyObjectWrapper<Narrowing> narrowing =
       new ReadOnlyObjectWrapper<>(Narrowing.NONE);
-  private final ObservableList<LocalRow> rows = FXCollections.observableArrayList();
-  private final FilteredList<LocalRow> shown = new FilteredList<>(rows);
-  private final ObservableList<LocalRow> selection = FXCollections.observableArrayList();
-
-  /** The entries of the server's folder; {@code null} while none is shown. */
-  private List<RemoteEntry> server;
-
-  private String serverName;
+  private final ArrangedRows<LocalRow, Path> rows;
+  private List<Node> nodes = List.of();
+  private List<LocalRow> all = List.of();
+  private OtherSide server = OtherSide.NONE;
+  private LocalOrder order = new LocalOrder(LocalColumn.NAME, false);
+  private long making;
 
   private final ReadOnlyObjectWrapper<Set<String>> names = new ReadOnlyObjectWrapper<>();
   private long request;
@@ -63,6 +53,7 @@ public final class LocalModel {
     this.background = background;
     this.settings = settings;
     this.home = home;
+    this.rows = new ArrangedRows<>(background, LocalRow::path);
     narrow.addListener((observed, old, now) -> narrow());
     settings.valuesProperty().addListener((observed, old, now) -> narrow());
     narrow();
@@ -70,11 +61,33 @@ public final class LocalModel {
   }
 
   private void narrow() {
-    Narrowing now = Narrowing.parse(narrow.get(), System.currentTimeMillis() / 1000);
+    narrowing.set(Narrowing.parse(narrow.get(), System.currentTimeMillis() / 1000));
+    arrange();
+  }
+
+  private void arrange() {
+    Narrowing now = narrowing.get();
     boolean hidden = settings.now().showHidden();
-    shown.setPredicate(
-        row -> (hidden || !row.node().name().startsWith(".")) && now.fits(listed(row)));
-    narrowing.set(now);
+    rows.arrange(
+        all,
+        order,
+        row ->
+            (hidden || !row.node().name().startsWith("."))
+                && (now.isEmpty() || now.fits(listed(row))));
+  }
+
+  /** Shows rows in the order of a column from now on. */
+  public void orderBy(LocalColumn column, boolean descending) {
+    order = new LocalOrder(column, descending);
+    arrange();
+  }
+
+  private record LocalOrder(LocalColumn column, boolean descending)
+      implements ArrangedRows.Order<LocalRow> {
+    @Override
+    public Comparator<LocalRow> of(List<LocalRow> all) {
+      return column.order(descending);
+    }
   }
 
   private static Listed listed(LocalRow row) {
@@ -139,63 +152,52 @@ public final class LocalModel {
     }
   }
 
-  private void show(List<Node> nodes) {
-    List<LocalRow> made = new ArrayList<>();
-    Map<String, RemoteEntry> there = new HashMap<>();
-    if (server != null) {
-      server.forEach(entry -> there.put(entry.path().wireName(), entry));
+  private record Made(List<LocalRow> rows, Set<String> names) {}
+
+  private void show(List<Node> found) {
+    nodes = List.copyOf(found);
+    long mine = ++making;
+    Path at = folder.get();
+    OtherSide against = server.isPartnerOf(at) ? server : OtherSide.NONE;
+    if (nodes.size() + against.size() <= ArrangedRows.MANY) {
+      take(make(at, found, against));
+      return;
     }
+    background.run(
+        () -> make(at, found, against),
+        made -> {
+          if (mine == making) {
+            take(made);
+          }
+        },
+        failure -> {});
+  }
+
+  private void take(Made made) {
+    all = made.rows;
+    names.set(made.names);
+    arrange();
+  }
+
+  private static Made make(Path at, List<Node> nodes, OtherSide against) {
+    List<LocalRow> rows = new ArrayList<>(nodes.size());
     for (Node node : nodes) {
-      Path path =
-          folder
-              .get()
-              .resolve(
-                  new String(
-                      zander.core.files.WireName.bytes(node.name()),
-                      java.nio.charset.StandardCharsets.UTF_8));
-      made.add(new LocalRow(path, node, standing(node, there.get(node.name()))));
+      String name = new String(WireName.bytes(node.name()), StandardCharsets.UTF_8);
+      rows.add(new LocalRow(at.resolve(name), node, against.standing(node)));
     }
     // What is here, by name, when the two folders are partners: the server's rows ask for it.
-    names.set(
-        server != null && isPartner()
-            ? nodes.stream().map(Node::name).collect(Collectors.toSet())
-            : null);
-    made.sort(
-        Comparator.comparing((LocalRow row) -> !row.isFolder())
-            .thenComparing(LocalRow::name, NaturalOrder.NAMES));
-    Set<Path> selected = selection.stream().map(LocalRow::path).collect(Collectors.toSet());
-    rows.setAll(made);
-    selection.setAll(made.stream().filter(row -> selected.contains(row.path())).toList());
-  }
-
-  /** Folders of different names are not copies of each other: comparing them says nothing. */
-  private boolean isPartner() {
-    Path name = folder.get() == null ? null : folder.get().getFileName();
-    return name != null && name.toString().equals(serverName);
-  }
-
-  private Standing standing(Node here, RemoteEntry there) {
-    if (server == null || !isPartner()) {
-      return Standing.UNKNOWN;
-    }
-    if (there == null) {
-      return Standing.ONLY_HERE;
-    }
-    if (here.kind() != FileKind.FILE || there.kind() != FileKind.FILE) {
-      return here.kind() == there.kind() ? Standing.UNKNOWN : Standing.DIFFERS;
-    }
-    long apart = here.modified() - there.attributes().modified();
-    if (Math.abs(apart) <= SAME_TIME) {
-      return here.size() == there.attributes().size() ? Standing.SAME : Standing.DIFFERS;
-    }
-    return apart > 0 ? Standing.NEWER_HERE : Standing.OLDER_HERE;
+    boolean partners = against != OtherSide.NONE;
+    return new Made(
+        List.copyOf(rows),
+        partners ? nodes.stream().map(Node::name).collect(Collectors.toSet()) : null);
   }
 
   /** Compares with these entries of a server's folder from now on. */
   public void compareWith(RemotePath serverFolder, List<RemoteEntry> entries) {
-    server = List.copyOf(entries);
-    serverName = serverFolder == null ? null : serverFolder.name();
-    show(rows.stream().map(LocalRow::node).toList());
+    server = new OtherSide(serverFolder == null ? null : serverFolder.name(), entries);
+    if (folder.get() != null) {
+      show(nodes);
+    }
   }
 
   // Changing what is here.
@@ -217,7 +219,7 @@ public final class LocalModel {
 
   /** Moves the selection to the desktop's trash, from where the desktop restores it. */
   public void delete() {
-    List<Path> paths = selection.stream().map(LocalRow::path).toList();
+    List<Path> paths = rows.selectedKeys();
     Trash trash = trash();
     change(
         () -> {
@@ -262,15 +264,15 @@ public final class LocalModel {
   }
 
   public void select(List<LocalRow> chosen) {
-    selection.setAll(chosen);
+    rows.select(chosen);
   }
 
   public ObservableList<LocalRow> selection() {
-    return selection;
+    return rows.selection();
   }
 
   public ObservableList<LocalRow> rows() {
-    return shown;
+    return rows.rows();
   }
 
   /** What the narrowing was understood as. */
@@ -280,7 +282,7 @@ public final class LocalModel {
 
   /** How many entries there are, shown or not. */
   public int allCount() {
-    return rows.size();
+    return all.size();
   }
 
   public StringProperty narrowProperty() {

@@ -1,7 +1,6 @@
 package zander.desk.history;
 
 import java.util.List;
-import java.util.Locale;
 import java.util.Objects;
 import java.util.concurrent.CancellationException;
 import java.util.stream.Stream;
@@ -33,10 +32,12 @@ import zander.desk.work.Said;
 
 /** The journal of a desk's server as a sheet: searched, looked into, put back. */
 public final class JournalModel extends Sheet {
-  private static final int MOST_SHOWN = 20_000;
   private static final long LARGEST = 16L << 20;
 
   private final OpenDesk desk;
+  private final JournalSearch finder;
+  private final ReadOnlyObjectWrapper<JournalSearch.Found> found =
+      new ReadOnlyObjectWrapper<>(JournalSearch.Found.NONE);
   private final StringProperty search = new SimpleStringProperty("");
   private final ObservableList<JournalEntry> entries = FXCollections.observableArrayList();
   private final ReadOnlyObjectWrapper<JournalEntry> selected = new ReadOnlyObjectWrapper<>();
@@ -45,6 +46,7 @@ public final class JournalModel extends Sheet {
 
   public JournalModel(OpenDesk desk) {
     this.desk = desk;
+    this.finder = new JournalSearch(desk.background(), desk.journal());
     setTitle("Journal");
     search.addListener((observed, old, now) -> refresh());
     refresh();
@@ -56,13 +58,13 @@ public final class JournalModel extends Sheet {
 
   /** Reads what is there now; kept up with after every change of this desk. */
   public void refresh() {
-    String wanted = search.get().strip().toLowerCase(Locale.ROOT);
+    finder.find(search.get(), desk.files().names(), this::take);
+  }
+
+  private void take(JournalSearch.Found now) {
     JournalEntry before = selected.get();
-    entries.setAll(
-        desk.journal().entries().stream()
-            .filter(entry -> fits(entry, wanted))
-            .limit(MOST_SHOWN)
-            .toList());
+    found.set(now);
+    entries.setAll(now.shown());
     if (before != null) {
       entries.stream()
           .filter(entry -> entry.id() == before.id())
@@ -71,30 +73,16 @@ public final class JournalModel extends Sheet {
     }
   }
 
-  private boolean fits(JournalEntry entry, String wanted) {
-    if (wanted.isEmpty()) {
-      return true;
-    }
-    String all =
-        String.join(
-                " ",
-                entry.path().text(),
-                entry.to() == null ? "" : entry.to().text(),
-                what(entry),
-                EntryWords.kind(entry.kind()),
-                state(entry),
-                entry.desk(),
-                Texts.exactly(entry.at() / 1000))
-            .toLowerCase(Locale.ROOT);
-    return Stream.of(wanted.split("\\s+")).allMatch(all::contains);
-  }
-
   public String what(JournalEntry entry) {
     return EntryWords.what(entry, desk.files().names());
   }
 
   public String state(JournalEntry entry) {
-    return EntryWords.state(entry, desk.journal().isPutBack(entry));
+    return EntryWords.state(entry, isPutBack(entry));
+  }
+
+  private boolean isPutBack(JournalEntry entry) {
+    return found.get().putBack().contains(entry.id());
   }
 
   public void select(JournalEntry entry) {
@@ -142,14 +130,16 @@ public final class JournalModel extends Sheet {
 
   /** Whether the entry is one that could be put back, as far as can be told without looking. */
   public static boolean mayPutBack(JournalEntry entry, Journal journal) {
-    return entry != null
-        && entry.isDone()
-        && entry.kind() != ChangeKind.PURGE
-        && !journal.isPutBack(entry);
+    return mayPutBack(entry) && !journal.isPutBack(entry);
   }
 
-  public boolean mayPutBack(JournalEntry entry) {
-    return mayPutBack(entry, desk.journal());
+  private static boolean mayPutBack(JournalEntry entry) {
+    return entry != null && entry.isDone() && entry.kind() != ChangeKind.PURGE;
+  }
+
+  /** The same of the one selected. */
+  public boolean maySelectedGoBack() {
+    return mayPutBack(selected.get()) && !isPutBack(selected.get());
   }
 
   public void putBack(JournalEntry entry) {
@@ -219,7 +209,14 @@ public final class JournalModel extends Sheet {
               this));
       return;
     }
-    List<JournalEntry> all = putBack().since(from.at());
+    desk.background()
+        .run(
+            () -> putBack().since(from.at()),
+            all -> askSince(from, all),
+            failure -> ask(notice(FailureWords.of(failure), true, this)));
+  }
+
+  private void askSince(JournalEntry from, List<JournalEntry> all) {
     ask(
         Question.notice(
             new Said(
@@ -361,6 +358,11 @@ public final class JournalModel extends Sheet {
 
   public ObservableList<JournalEntry> entries() {
     return entries;
+  }
+
+  /** How many entries fit what is searched for, listed or not. */
+  public int allCount() {
+    return found.get().all();
   }
 
   public ReadOnlyObjectProperty<JournalEntry> selectedProperty() {

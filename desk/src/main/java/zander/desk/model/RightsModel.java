@@ -1,11 +1,16 @@
 package zander.desk.model;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalInt;
+import java.util.Set;
+import java.util.function.ToIntFunction;
 import java.util.function.UnaryOperator;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyLongProperty;
@@ -38,7 +43,18 @@ public final class RightsModel {
   }
 
   private final DeskModel desk;
-  private final Map<RemoteEntry, Mode> wanted = new LinkedHashMap<>();
+  private List<RemoteEntry> entries = List.of();
+
+  /** The mode that each entry is to get. */
+  private List<Mode> wanted = List.of();
+
+  /** The modes in {@link #wanted}, each once: a hundred thousand files have few. */
+  private Set<Mode> modes = Set.of();
+
+  private Set<Integer> uids = Set.of();
+  private Set<Integer> gids = Set.of();
+  private boolean selecting;
+
   private final StringProperty owner = new SimpleStringProperty("");
   private final StringProperty group = new SimpleStringProperty("");
   private final ReadOnlyStringWrapper problem = new ReadOnlyStringWrapper("");
@@ -54,19 +70,18 @@ public final class RightsModel {
 
   /** Takes a new selection; edits not set yet are dropped. */
   void select(List<RemoteEntry> entries) {
-    boolean same = wanted.keySet().stream().toList().equals(entries);
-    if (same) {
+    if (this.entries.equals(entries)) {
       return;
     }
-    boolean samePaths =
-        wanted.keySet().stream()
-            .map(RemoteEntry::path)
-            .toList()
-            .equals(entries.stream().map(RemoteEntry::path).toList());
-    wanted.clear();
-    entries.forEach(entry -> wanted.put(entry, real(entry).mode()));
-    owner.set(common(entries.stream().map(e -> desk.userName(real(e).uid())).toList()));
-    group.set(common(entries.stream().map(e -> desk.groupName(real(e).gid())).toList()));
+    boolean samePaths = paths(this.entries).equals(paths(entries));
+    this.entries = List.copyOf(entries);
+    want(entries.stream().map(entry -> real(entry).mode()).toList());
+    uids = distinct(RemoteAttributes::uid);
+    gids = distinct(RemoteAttributes::gid);
+    selecting = true;
+    owner.set(common(uids.stream().map(desk::userName)));
+    group.set(common(gids.stream().map(desk::groupName)));
+    selecting = false;
     problem.set("");
     if (!samePaths) {
       outcome.set("");
@@ -74,13 +89,29 @@ public final class RightsModel {
     changed();
   }
 
+  private static List<RemotePath> paths(List<RemoteEntry> entries) {
+    return entries.stream().map(RemoteEntry::path).toList();
+  }
+
+  private void want(List<Mode> each) {
+    wanted = each;
+    modes = new HashSet<>(each);
+  }
+
+  private Set<Integer> distinct(ToIntFunction<RemoteAttributes> what) {
+    Set<Integer> found = new HashSet<>();
+    entries.forEach(entry -> found.add(what.applyAsInt(real(entry))));
+    return found;
+  }
+
   /** Rights are those of what a link leads to, because that is what a change would reach. */
   private static RemoteAttributes real(RemoteEntry entry) {
     return entry.behind() == null ? entry.attributes() : entry.behind();
   }
 
-  private static String common(List<String> values) {
-    return values.stream().distinct().count() == 1 ? values.get(0) : "";
+  private static String common(Stream<String> values) {
+    List<String> distinct = values.distinct().limit(2).toList();
+    return distinct.size() == 1 ? distinct.get(0) : "";
   }
 
   private void changed() {
@@ -88,12 +119,12 @@ public final class RightsModel {
   }
 
   public List<RemoteEntry> entries() {
-    return List.copyOf(wanted.keySet());
+    return entries;
   }
 
   public Bit bit(int bit) {
-    long on = wanted.values().stream().filter(mode -> mode.has(bit)).count();
-    return on == 0 ? Bit.OFF : on == wanted.size() ? Bit.ON : Bit.MIXED;
+    long on = modes.stream().filter(mode -> mode.has(bit)).count();
+    return on == 0 ? Bit.OFF : on == modes.size() ? Bit.ON : Bit.MIXED;
   }
 
   /** A press on a box: on becomes off, anything else becomes on, for all. */
@@ -103,7 +134,7 @@ public final class RightsModel {
   }
 
   private void change(UnaryOperator<Mode> to) {
-    wanted.replaceAll((entry, mode) -> to.apply(mode));
+    want(wanted.stream().map(to).toList());
     problem.set("");
     outcome.set("");
     changed();
@@ -111,17 +142,17 @@ public final class RightsModel {
 
   /** The digits as a sum for one class, {@code 4+2 = 6}; empty when the files differ. */
   public String sum(Mode.Who who) {
-    return common(wanted.values().stream().map(mode -> mode.sum(who)).toList());
+    return common(modes.stream().map(mode -> mode.sum(who)));
   }
 
   /** Four digits, or empty when the files differ. */
   public String octal() {
-    return common(wanted.values().stream().map(Mode::octal).toList());
+    return common(modes.stream().map(Mode::octal));
   }
 
   /** The notation that sets it, or empty when the files differ. */
   public String symbolic() {
-    return common(wanted.values().stream().map(SymbolicMode::of).toList());
+    return common(modes.stream().map(SymbolicMode::of));
   }
 
   public void typeOctal(String text) {
@@ -137,8 +168,11 @@ public final class RightsModel {
   public void typeSymbolic(String text) {
     try {
       SymbolicMode change = SymbolicMode.parse(text);
-      wanted.replaceAll(
-          (entry, mode) -> change.apply(real(entry).mode(), UMASK, real(entry).isFolder()));
+      want(
+          entries.stream()
+              .map(RightsModel::real)
+              .map(now -> change.apply(now.mode(), UMASK, now.isFolder()))
+              .toList());
       problem.set("");
       outcome.set("");
       changed();
@@ -156,6 +190,9 @@ public final class RightsModel {
   }
 
   private void checkNames() {
+    if (selecting) {
+      return;
+    }
     if (!owner.get().isBlank() && desk.uidOf(owner.get()).isEmpty()) {
       problem.set("no account " + owner.get() + " on this server");
     } else if (!group.get().isBlank() && desk.gidOf(group.get()).isEmpty()) {
@@ -168,42 +205,43 @@ public final class RightsModel {
 
   /** Whether there is something to set. */
   public boolean isChanged() {
-    boolean modes =
-        wanted.entrySet().stream().anyMatch(e -> !real(e.getKey()).mode().equals(e.getValue()));
-    return modes || !uidWanted().isEmpty() || !gidWanted().isEmpty();
+    return !uidWanted().isEmpty()
+        || !gidWanted().isEmpty()
+        || IntStream.range(0, entries.size())
+            .anyMatch(i -> !real(entries.get(i)).mode().equals(wanted.get(i)));
   }
 
   private OptionalInt uidWanted() {
     OptionalInt uid = owner.get().isBlank() ? OptionalInt.empty() : desk.uidOf(owner.get());
-    boolean same =
-        uid.isPresent() && wanted.keySet().stream().allMatch(e -> real(e).uid() == uid.getAsInt());
+    boolean same = uid.isPresent() && uids.equals(Set.of(uid.getAsInt()));
     return same ? OptionalInt.empty() : uid;
   }
 
   private OptionalInt gidWanted() {
     OptionalInt gid = group.get().isBlank() ? OptionalInt.empty() : desk.gidOf(group.get());
-    boolean same =
-        gid.isPresent() && wanted.keySet().stream().allMatch(e -> real(e).gid() == gid.getAsInt());
+    boolean same = gid.isPresent() && gids.equals(Set.of(gid.getAsInt()));
     return same ? OptionalInt.empty() : gid;
   }
 
   /** Sets the rights on the server, reads them back, and shows what they are now. */
   public void apply() {
-    if (busy.get() || wanted.isEmpty() || !problem.get().isEmpty()) {
+    if (busy.get() || entries.isEmpty() || !problem.get().isEmpty()) {
       return;
     }
     busy.set(true);
     outcome.set("setting");
     OptionalInt uid = uidWanted();
     OptionalInt gid = gidWanted();
-    Map<RemotePath, Mode> modes = new LinkedHashMap<>();
-    wanted.forEach((entry, mode) -> modes.put(entry.path(), mode));
+    Map<RemotePath, Mode> each = new LinkedHashMap<>();
+    for (int i = 0; i < entries.size(); i++) {
+      each.put(entries.get(i).path(), wanted.get(i));
+    }
     desk.background()
         .run(
             () -> {
               RightsChange change = desk.rightsChange();
               List<RightsChange.Result> results = new ArrayList<>();
-              for (Map.Entry<RemotePath, Mode> one : modes.entrySet()) {
+              for (Map.Entry<RemotePath, Mode> one : each.entrySet()) {
                 results.addAll(
                     change.apply(
                         List.of(one.getKey()), uid, gid, (before, folder) -> one.getValue()));

@@ -21,6 +21,7 @@ public final class ShellModel extends Sheet {
 
   private volatile ShellSession session;
   private boolean lookDue;
+  private boolean closed;
 
   ShellModel(DeskModel desk, String name, RemotePath folder) {
     this.desk = desk;
@@ -37,6 +38,10 @@ public final class ShellModel extends Sheet {
         .run(
             () -> desk.connection().openShell(folder, terminal.columns(), terminal.rows()),
             opened -> {
+              if (closed) {
+                desk.background().run(opened::close);
+                return;
+              }
               session = opened;
               desk.background().run(() -> read(opened));
             },
@@ -134,6 +139,8 @@ public final class ShellModel extends Sheet {
   public void close() {
     ShellSession open = session;
     session = null;
+    closed = true;
+    terminal.close();
     if (open != null) {
       desk.background().run(open::close);
     }

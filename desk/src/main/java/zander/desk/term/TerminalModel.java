@@ -35,6 +35,12 @@ import java.util.function.Consumer;
 public final class TerminalModel {
   private static final int HISTORY = 10_000;
 
+  /** So many lines more are kept before the oldest go, all at once. */
+  private static final int SLACK = 2_000;
+
+  /** The library copies the whole history for each line that it lets go of: it is given no bound. */
+  private static final int UNBOUNDED = -1;
+
   private final StyleState style = new StyleState();
   private final TerminalTextBuffer buffer;
   private final JediTerminal terminal;
@@ -43,6 +49,8 @@ public final class TerminalModel {
   private final SizeListener sizeListener;
   private volatile long version;
   private volatile boolean applicationCursor;
+  private volatile long letGo;
+  private volatile boolean closed;
 
   /** Told of the size in characters. */
   public interface SizeListener {
@@ -56,7 +64,7 @@ public final class TerminalModel {
     this.input = input;
     this.sizeListener = sizeListener;
     style.setDefaultStyle(TextStyle.EMPTY);
-    buffer = new TerminalTextBuffer(80, 24, style, HISTORY, null);
+    buffer = new TerminalTextBuffer(80, 24, style, UNBOUNDED, null);
     terminal = new WatchedTerminal();
     terminal.setTerminalOutput(
         new TerminalOutputStream() {
@@ -90,22 +98,42 @@ public final class TerminalModel {
     }
   }
 
-  /** Feeds the emulator until the stream ends. */
+  /** Shows nothing more: what still comes is not looked at. */
+  public void close() {
+    closed = true;
+  }
+
+  /** Feeds the emulator until the stream ends, or until {@link #close}. */
   public void readAll(InputStream output) {
     Connector connector = new Connector(output);
     JediEmulator emulator = new JediEmulator(new TtyBasedArrayDataStream(connector), terminal);
     try {
-      while (emulator.hasNext()) {
+      while (!closed && emulator.hasNext()) {
         emulator.next();
         touch();
+        letGoOfOldest();
       }
     } catch (IOException | RuntimeException e) {
-      if (connector.failed) {
+      if (connector.failed || closed) {
         return;
       }
       // One sequence that the emulator cannot take must not end the terminal.
       org.slf4j.LoggerFactory.getLogger(TerminalModel.class).debug("bad sequence", e);
       readAll(output);
+    }
+  }
+
+  private void letGoOfOldest() {
+    if (buffer.getHistoryLinesCount() <= HISTORY + SLACK) {
+      return;
+    }
+    buffer.lock();
+    try {
+      int more = buffer.getHistoryLinesCount() - HISTORY;
+      buffer.getHistoryBuffer().removeTopLines(more);
+      letGo += more;
+    } finally {
+      buffer.unlock();
     }
   }
 
@@ -147,6 +175,11 @@ public final class TerminalModel {
 
   public int historyRows() {
     return buffer.getHistoryLinesCount();
+  }
+
+  /** How many lines have gone into the history since the start, those let go of included. */
+  public long historySoFar() {
+    return letGo + buffer.getHistoryLinesCount();
   }
 
   public boolean isApplicationCursor() {

@@ -40,7 +40,7 @@ public final class TerminalView extends Region {
   private final AnimationTimer timer;
   private long drawn = -1;
   private int scrolledUp;
-  private int historyDrawn;
+  private long historyDrawn;
   private boolean changed = true;
 
   public TerminalView(TerminalModel model) {
@@ -231,10 +231,10 @@ public final class TerminalView extends Region {
   private void draw() {
     drawn = model.version();
     changed = false;
-    int history = model.historyRows();
+    long history = model.historySoFar();
     if (scrolledUp > 0 && history > historyDrawn) {
       // New output must not move the lines somebody is reading.
-      scrolledUp = Math.min(history, scrolledUp + history - historyDrawn);
+      scrolledUp = (int) Math.min(model.historyRows(), scrolledUp + history - historyDrawn);
     }
     historyDrawn = history;
     GraphicsContext g = canvas.getGraphicsContext2D();

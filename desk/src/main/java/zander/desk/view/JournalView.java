@@ -145,7 +145,7 @@ final class JournalView extends VBox {
   }
 
   private void showSelected() {
-    putBack.setDisable(!model.mayPutBack(model.selectedProperty().get()));
+    putBack.setDisable(!model.maySelectedGoBack());
   }
 
   private void showDifference(List<LineDifference.Line> lines) {
@@ -155,9 +155,11 @@ final class JournalView extends VBox {
   }
 
   private void showCount() {
+    int all = model.allCount();
     int shown = model.entries().size();
     count.setText(
-        (shown == 1 ? "1 entry" : Texts.count(shown) + " entries")
+        (all == 1 ? "1 entry" : Texts.count(all) + " entries")
+            + (shown < all ? ", the newest " + Texts.count(shown) + " listed" : "")
             + ". Each change is written down before it is made.");
     table.refresh();
   }

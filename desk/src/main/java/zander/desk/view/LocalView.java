@@ -4,7 +4,6 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Collections;
-import java.util.Comparator;
 import java.util.List;
 import java.util.function.Consumer;
 import javafx.collections.ListChangeListener;
@@ -22,7 +21,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import zander.core.files.FileKind;
-import zander.core.listing.NaturalOrder;
+import zander.desk.folder.LocalColumn;
 import zander.desk.folder.LocalModel;
 import zander.desk.folder.LocalRow;
 import zander.desk.model.Action;
@@ -98,9 +97,7 @@ final class LocalView extends VBox {
         Parts.label("This folder is empty. Select files above and bring them down.", "quiet"));
     Clock clock = Clock.systemDefaultZone();
     TableColumn<LocalRow, LocalRow> name = Tables.column("Name", 420, row -> row, NameCell::new);
-    name.setComparator(
-        Comparator.comparing((LocalRow row) -> !row.isFolder())
-            .thenComparing(LocalRow::name, NaturalOrder.NAMES));
+    name.setUserData(LocalColumn.NAME);
     TableColumn<LocalRow, Long> size =
         Tables.column(
             "Size",
@@ -108,6 +105,7 @@ final class LocalView extends VBox {
             LocalView::sizeOf,
             () -> Tables.text(Texts::size, Pos.CENTER_RIGHT, "figures"));
     size.getStyleClass().add("right");
+    size.setUserData(LocalColumn.SIZE);
     TableColumn<LocalRow, Long> changed =
         Tables.column(
             "Changed",
@@ -116,13 +114,26 @@ final class LocalView extends VBox {
             () -> Tables.text(s -> Texts.when(s, clock), Pos.CENTER_LEFT, "plain"));
     TableColumn<LocalRow, LocalRow.Standing> standing =
         Tables.column("Against the server", 160, LocalRow::standing, LocalView::standingCell);
+    changed.setUserData(LocalColumn.CHANGED);
+    standing.setUserData(LocalColumn.STANDING);
     table.getColumns().addAll(List.of(name, size, changed, standing));
     standing
         .prefWidthProperty()
         .bind(javafx.beans.binding.Bindings.max(160, table.widthProperty().subtract(720)));
-    Tables.fill(table, model.rows());
+    table.setItems(model.rows());
+    table.setSortPolicy(sorted -> orderByHeadings());
     Tables.open(table, this::open, row -> {});
     Tables.bindSelection(table, model.selection(), model::select);
+  }
+
+  /** The model keeps the rows in order; headings only tell it which. */
+  private Boolean orderByHeadings() {
+    TableColumn<LocalRow, ?> first =
+        table.getSortOrder().isEmpty() ? null : table.getSortOrder().get(0);
+    model.orderBy(
+        first == null ? LocalColumn.NAME : (LocalColumn) first.getUserData(),
+        first != null && first.getSortType() == TableColumn.SortType.DESCENDING);
+    return true;
   }
 
   /** The same keys as above the waterline, while this table has the focus. */

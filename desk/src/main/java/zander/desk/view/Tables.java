@@ -146,6 +146,9 @@ final class Tables {
    */
   static <R> void bindSelection(
       TableView<R> table, ObservableList<R> model, Consumer<List<R>> select) {
+    RowSelection<R> selection = new RowSelection<>(table);
+    selection.setSelectionMode(SelectionMode.MULTIPLE);
+    table.setSelectionModel(selection);
     boolean[] busy = new boolean[1];
     Consumer<Runnable> once =
         change -> {
@@ -155,25 +158,13 @@ final class Tables {
             busy[0] = false;
           }
         };
-    table
-        .getSelectionModel()
+    selection
         .getSelectedItems()
         .addListener(
             (ListChangeListener<R>)
                 change ->
-                    once.accept(
-                        () ->
-                            select.accept(
-                                table.getSelectionModel().getSelectedItems().stream()
-                                    .filter(row -> row != null)
-                                    .toList())));
+                    once.accept(() -> select.accept(List.copyOf(selection.getSelectedItems()))));
     model.addListener(
-        (ListChangeListener<R>)
-            change ->
-                once.accept(
-                    () -> {
-                      table.getSelectionModel().clearSelection();
-                      model.forEach(row -> table.getSelectionModel().select(row));
-                    }));
+        (ListChangeListener<R>) change -> once.accept(() -> selection.selectOnly(model)));
   }
 }

@@ -1,0 +1,177 @@
+package zander.desk.folder;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Collections;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Set;
+import java.util.concurrent.CancellationException;
+import java.util.function.Function;
+import java.util.function.Predicate;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
+import zander.desk.work.Background;
+
+/**
+ * The rows of a table: put in order, those left out that are not to be seen, and which of them are
+ * selected. Many rows are arranged on another thread; the order is kept, so that narrowing costs
+ * one pass without sorting, and what a newer arrangement has superseded stops. Used on the
+ * interface thread.
+ *
+ * @param <R> a row
+ * @param <K> what stays the same of a row that is read anew, such as its path
+ */
+final class ArrangedRows<R, K> {
+  /** More rows are arranged on another thread, so that the window does not wait. */
+  static final int MANY = 3000;
+
+  /** An order; equal ones order the same rows in the same way. */
+  interface Order<R> {
+    Comparator<R> of(List<R> all);
+  }
+
+  private record Arrangement<R>(List<R> all, Order<R> order, Predicate<R> seen) {
+    boolean sorts(List<R> these, Order<R> by) {
+      return all == these && order.equals(by);
+    }
+  }
+
+  private record Sorted<R>(List<R> of, Order<R> by, List<R> rows) {}
+
+  private final Background background;
+  private final Function<R, K> key;
+  private final ObservableList<R> rows = FXCollections.observableArrayList();
+  private final ObservableList<R> selection = FXCollections.observableArrayList();
+  private final Object sorting = new Object();
+  private volatile Arrangement<R> newest;
+  private Sorted<R> sorted;
+  private Set<K> wanted = Set.of();
+  private boolean replacing;
+
+  ArrangedRows(Background background, Function<R, K> key) {
+    this.background = background;
+    this.key = key;
+  }
+
+  /**
+   * Shows these rows, now or soon.
+   *
+   * @param all not changed any more
+   */
+  void arrange(List<R> all, Order<R> order, Predicate<R> seen) {
+    Arrangement<R> mine = new Arrangement<>(all, order, seen);
+    newest = mine;
+    if (all.size() <= MANY) {
+      List<R> few = new ArrayList<>(all);
+      few.sort(order.of(all));
+      few.removeIf(seen.negate());
+      show(few);
+      return;
+    }
+    background.run(
+        () -> seen(mine, ordered(mine)),
+        arranged -> {
+          if (mine == newest) {
+            show(arranged);
+          }
+        },
+        superseded -> {});
+  }
+
+  /** Shows none until the next arrangement. */
+  void clear() {
+    newest = null;
+    show(List.of());
+  }
+
+  private List<R> ordered(Arrangement<R> mine) {
+    synchronized (sorting) {
+      if (sorted == null || !mine.sorts(sorted.of, sorted.by)) {
+        List<R> copy = new ArrayList<>(mine.all);
+        Comparator<R> by = mine.order.of(mine.all);
+        copy.sort(
+            (one, other) -> {
+              Arrangement<R> now = newest;
+              if (now != mine && (now == null || !now.sorts(mine.all, mine.order))) {
+                throw new CancellationException();
+              }
+              return by.compare(one, other);
+            });
+        sorted = new Sorted<>(mine.all, mine.order, copy);
+      }
+      return sorted.rows;
+    }
+  }
+
+  private List<R> seen(Arrangement<R> mine, List<R> inOrder) {
+    List<R> seen = new ArrayList<>();
+    for (R row : inOrder) {
+      if (mine != newest) {
+        throw new CancellationException();
+      }
+      if (mine.seen.test(row)) {
+        seen.add(row);
+      }
+    }
+    return seen;
+  }
+
+  private void show(List<R> arranged) {
+    Set<K> selected = keys(selection);
+    if (!wanted.isEmpty() && arranged.stream().anyMatch(row -> wanted.contains(key.apply(row)))) {
+      selected = wanted;
+      wanted = Set.of();
+    }
+    if (arranged.equals(rows)) {
+      return;
+    }
+    // The table drops its selection with the rows; it gets it again below.
+    replacing = true;
+    rows.setAll(arranged);
+    replacing = false;
+    Set<K> chosen = selected;
+    List<R> again =
+        chosen.isEmpty()
+            ? List.of()
+            : arranged.stream().filter(row -> chosen.contains(key.apply(row))).toList();
+    if (!again.isEmpty() || !selection.isEmpty()) {
+      selection.setAll(again);
+    }
+  }
+
+  private Set<K> keys(Collection<R> of) {
+    Set<K> keys = new HashSet<>();
+    of.forEach(row -> keys.add(key.apply(row)));
+    return keys;
+  }
+
+  /** Takes what is selected in the table. */
+  void select(List<R> chosen) {
+    if (!replacing) {
+      selection.setAll(chosen);
+    }
+  }
+
+  /** Selects rows as soon as they are shown. */
+  void selectNext(Collection<K> keys) {
+    wanted = Set.copyOf(keys);
+  }
+
+  ObservableList<R> rows() {
+    return rows;
+  }
+
+  ObservableList<R> selection() {
+    return selection;
+  }
+
+  /** The keys of what is selected, in the order of the rows. */
+  List<K> selectedKeys() {
+    Set<R> selected = Collections.newSetFromMap(new IdentityHashMap<>());
+    selected.addAll(selection);
+    return rows.stream().filter(selected::contains).map(key).toList();
+  }
+}

@@ -1,0 +1,101 @@
+package zander.desk.history;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import java.util.concurrent.CancellationException;
+import java.util.function.Consumer;
+import java.util.stream.Stream;
+import zander.core.files.AccountNames;
+import zander.core.journal.Journal;
+import zander.core.journal.JournalEntry;
+import zander.desk.sheet.Texts;
+import zander.desk.work.Background;
+
+/** Finds entries of a journal by words, off the interface thread; a newer search ends an older. */
+final class JournalSearch {
+  /** So many are listed; all are counted. */
+  private static final int MOST_SHOWN = 20_000;
+
+  /**
+   * @param shown the newest first
+   * @param all how many fit
+   * @param putBack the numbers of those shown that were put back
+   */
+  record Found(List<JournalEntry> shown, int all, Set<Long> putBack) {
+    static final Found NONE = new Found(List.of(), 0, Set.of());
+  }
+
+  private final Background background;
+  private final Journal journal;
+  private volatile long newest;
+
+  JournalSearch(Background background, Journal journal) {
+    this.background = background;
+    this.journal = journal;
+  }
+
+  /**
+   * Used on the interface thread, where the outcome comes too.
+   *
+   * @param typed words, all of which an entry must have; empty for every entry
+   */
+  void find(String typed, AccountNames names, Consumer<Found> then) {
+    long mine = ++newest;
+    List<String> words =
+        Stream.of(typed.strip().toLowerCase(Locale.ROOT).split("\\s+"))
+            .filter(word -> !word.isEmpty())
+            .toList();
+    background.run(
+        () -> found(words, names, mine),
+        found -> {
+          if (mine == newest) {
+            then.accept(found);
+          }
+        },
+        superseded -> {});
+  }
+
+  private Found found(List<String> words, AccountNames names, long mine) {
+    List<JournalEntry> shown = new ArrayList<>();
+    Set<Long> putBack = new HashSet<>();
+    int all = 0;
+    for (JournalEntry entry : journal.entries()) {
+      if (mine != newest) {
+        throw new CancellationException();
+      }
+      boolean isPutBack = journal.isPutBack(entry);
+      if (fits(entry, isPutBack, words, names)) {
+        all++;
+        if (shown.size() < MOST_SHOWN) {
+          shown.add(entry);
+          if (isPutBack) {
+            putBack.add(entry.id());
+          }
+        }
+      }
+    }
+    return new Found(shown, all, putBack);
+  }
+
+  private static boolean fits(
+      JournalEntry entry, boolean isPutBack, List<String> words, AccountNames names) {
+    if (words.isEmpty()) {
+      return true;
+    }
+    String all =
+        String.join(
+                " ",
+                entry.path().text(),
+                entry.to() == null ? "" : entry.to().text(),
+                EntryWords.what(entry, names),
+                EntryWords.kind(entry.kind()),
+                EntryWords.state(entry, isPutBack),
+                entry.desk(),
+                Texts.exactly(entry.at() / 1000))
+            .toLowerCase(Locale.ROOT);
+    return words.stream().allMatch(all::contains);
+  }
+}
