@@ -1,6 +1,8 @@
 package zander.desk.model;
 
 import java.util.List;
+import java.util.concurrent.Callable;
+import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -94,6 +96,11 @@ public final class FileModel extends Sheet {
     }
   }
 
+  /** For work of the view that would make the window wait. */
+  public <T> void onAnotherThread(Callable<T> work, Consumer<T> then) {
+    desk.background().run(work, then, failure -> {});
+  }
+
   public String text() {
     return text;
   }
@@ -167,7 +174,10 @@ public final class FileModel extends Sheet {
   /** The facts beside the name: encoding, line ends, lines. */
   public String facts() {
     TextFile file = loaded.get();
-    long lines = text.chars().filter(c -> c == '\n').count() + (text.endsWith("\n") ? 0 : 1);
+    long lines = text.endsWith("\n") ? 0 : 1;
+    for (int at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) {
+      lines++;
+    }
     return file.charset().name()
         + (file.hasMark() ? " with mark" : "")
         + "   "

@@ -38,7 +38,9 @@ public final class TerminalModel {
   /** So many lines more are kept before the oldest go, all at once. */
   private static final int SLACK = 2_000;
 
-  /** The library copies the whole history for each line that it lets go of: it is given no bound. */
+  /**
+   * The library copies the whole history for each line that it lets go of: it is given no bound.
+   */
   private static final int UNBOUNDED = -1;
 
   private final StyleState style = new StyleState();

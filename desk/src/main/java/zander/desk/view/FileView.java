@@ -2,6 +2,7 @@ package zander.desk.view;
 
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -9,17 +10,25 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.fxmisc.flowless.VirtualizedScrollPane;
+import org.fxmisc.richtext.Caret;
 import org.fxmisc.richtext.CodeArea;
 import org.fxmisc.richtext.LineNumberFactory;
+import org.fxmisc.richtext.model.ReadOnlyStyledDocument;
+import org.fxmisc.richtext.model.SegmentOps;
+import org.fxmisc.richtext.model.StyledDocument;
+import zander.core.edit.TextFile;
 import zander.core.files.RemotePath;
 import zander.desk.model.FileModel;
 
 /** A text file of the server in the editor. */
 final class FileView extends VBox {
+  /** Longer texts are cut into lines on another thread, in characters. */
+  private static final int LONG = 300_000;
+
   private final FileModel model;
   private final CodeArea area = new CodeArea();
   private final Label facts = Parts.label("", "quiet");
-  private final Highlighter highlighter;
+  private Highlighter highlighter;
 
   FileView(FileModel model, java.util.function.Consumer<RemotePath> goTo) {
     this.model = model;
@@ -53,12 +62,7 @@ final class FileView extends VBox {
     area.getStyleClass().add("editor");
     area.setParagraphGraphicFactory(
         LineNumberFactory.get(area, digits -> "%" + Math.max(3, digits) + "d"));
-    highlighter = new Highlighter(area, model.path().name());
     load();
-    area.textProperty().addListener((observed, old, now) -> model.edited(now));
-    area.multiPlainChanges()
-        .successionEnds(Duration.ofMillis(300))
-        .subscribe(changes -> facts.setText(model.facts()));
     model.loadedProperty().addListener((observed, old, now) -> load());
     model.draftedProperty().addListener((observed, old, now) -> takeDraft(now));
     takeDraft(model.draftedProperty().get());
@@ -75,26 +79,69 @@ final class FileView extends VBox {
   }
 
   private void load() {
+    TextFile loaded = model.loadedProperty().get();
+    if (loaded.text().length() <= LONG) {
+      show(cut(loaded.text()));
+      return;
+    }
+    area.setEditable(false);
+    model.onAnotherThread(
+        () -> cut(loaded.text()),
+        cut -> {
+          if (loaded == model.loadedProperty().get()) {
+            area.setEditable(true);
+            show(cut);
+            takeDraft(model.draftedProperty().get());
+            goToLine(model.lineProperty().get());
+          }
+        });
+  }
+
+  private static StyledDocument<Collection<String>, String, Collection<String>> cut(String text) {
+    return ReadOnlyStyledDocument.fromString(
+        text, List.of(), List.of(), SegmentOps.<Collection<String>>styledTextOps());
+  }
+
+  private void show(StyledDocument<Collection<String>, String, Collection<String>> text) {
     boolean first = area.getLength() == 0;
-    area.replaceText(model.loadedProperty().get().text());
+    boolean longLines =
+        text.getParagraphs().stream()
+            .anyMatch(paragraph -> paragraph.length() > Highlighter.LONG_LINE);
+    // Each blink draws the whole line again.
+    area.setShowCaret(longLines ? Caret.CaretVisibility.ON : Caret.CaretVisibility.AUTO);
+    area.replace(0, area.getLength(), text);
     if (first) {
       // Undo goes back to what was opened, never to an empty text.
       area.getUndoManager().forgetHistory();
+    }
+    if (highlighter == null) {
+      listen();
     }
     area.moveTo(0);
     area.requestFollowCaret();
     facts.setText(model.facts());
   }
 
+  /** Once the text is there: to hear of it costs each listener a pass over it. */
+  private void listen() {
+    highlighter = new Highlighter(area, model.path().name());
+    // Not the text's own property: listened to, it is made anew with every colour.
+    var changes = area.multiPlainChanges();
+    changes.subscribe(change -> model.edited(area.getText()));
+    changes
+        .successionEnds(Duration.ofMillis(300))
+        .subscribe(change -> facts.setText(model.facts()));
+  }
+
   /** In the place of the server's text, as if typed: undo brings that back. */
   private void takeDraft(String text) {
-    if (text != null) {
+    if (text != null && area.isEditable()) {
       area.replaceText(text);
     }
   }
 
   private void goToLine(int number) {
-    if (number > 0) {
+    if (number > 0 && area.isEditable()) {
       int line = Math.min(number, area.getParagraphs().size()) - 1;
       area.moveTo(line, 0);
       area.selectLine();
@@ -111,6 +158,8 @@ final class FileView extends VBox {
   }
 
   void dispose() {
-    highlighter.stop();
+    if (highlighter != null) {
+      highlighter.stop();
+    }
   }
 }

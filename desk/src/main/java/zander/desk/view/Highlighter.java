@@ -1,6 +1,7 @@
 package zander.desk.view;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -41,6 +42,12 @@ final class Highlighter {
           Map.entry("properties", SyntaxConstants.SYNTAX_STYLE_PROPERTIES_FILE),
           Map.entry("md", SyntaxConstants.SYNTAX_STYLE_MARKDOWN),
           Map.entry("conf", SyntaxConstants.SYNTAX_STYLE_UNIX_SHELL));
+
+  /** Longer lines are not coloured, in characters: each coloured word is a node of the window. */
+  static final int LONG_LINE = 20_000;
+
+  /** Lines that are read in one go, which takes some milliseconds. */
+  private static final int AT_ONCE = 500;
 
   private final CodeArea area;
   private final TokenMaker lexer;
@@ -90,15 +97,33 @@ final class Highlighter {
     try {
       int first = area.firstVisibleParToAllParIndex();
       int last = Math.min(area.lastVisibleParToAllParIndex(), area.getParagraphs().size() - 1);
+      if (!readUpTo(first)) {
+        javafx.application.Platform.runLater(this::styleVisible);
+        return;
+      }
+      StyleSpansBuilder<Collection<String>> all = new StyleSpansBuilder<>();
+      boolean differs = false;
       for (int line = first; line <= last; line++) {
-        StyleSpans<java.util.Collection<String>> spans = spans(line);
-        if (spans != null && !spans.equals(area.getStyleSpans(line))) {
-          area.setStyleSpans(line, 0, spans);
+        StyleSpans<Collection<String>> spans = spans(line);
+        differs |= !spans.equals(area.getStyleSpans(line));
+        all.addAll(spans);
+        if (line < last) {
+          all.add(List.of(), 1);
         }
+      }
+      if (differs) {
+        // All at once: each change of styles costs a pass over the text.
+        area.setStyleSpans(area.getAbsolutePosition(first, 0), all.create());
       }
     } finally {
       styling = false;
     }
+  }
+
+  /** Reads on towards a line, no further than the window can wait for; whether it got there. */
+  private boolean readUpTo(int line) {
+    startState(Math.min(line, startStates.size() - 1 + AT_ONCE));
+    return startStates.size() > line;
   }
 
   /** The lexer's state at the start of a line; lines before it are run through when needed. */
@@ -110,27 +135,32 @@ final class Highlighter {
     return startStates.get(line);
   }
 
+  /** Of a long line nothing is read: what it leaves open is not seen. */
   private Segment segment(int line) {
+    if (area.getParagraphLength(line) > LONG_LINE) {
+      return new Segment(new char[0], 0, 0);
+    }
     char[] text = area.getParagraph(line).getText().toCharArray();
     return new Segment(text, 0, text.length);
   }
 
-  private StyleSpans<java.util.Collection<String>> spans(int line) {
-    Segment segment = segment(line);
-    if (segment.count == 0) {
-      return null;
+  private StyleSpans<Collection<String>> spans(int line) {
+    int length = area.getParagraphLength(line);
+    if (length == 0 || length > LONG_LINE) {
+      return StyleSpans.singleton(List.of(), length);
     }
-    StyleSpansBuilder<java.util.Collection<String>> spans = new StyleSpansBuilder<>();
+    StyleSpansBuilder<Collection<String>> spans = new StyleSpansBuilder<>();
     int covered = 0;
-    Token token = lexer.getTokenList(segment, startState(line), 0);
+    Token token = lexer.getTokenList(segment(line), startState(line), 0);
     for (; token != null && token.isPaintable(); token = token.getNextToken()) {
-      spans.add(styleOf(token.getType()), token.length());
-      covered += token.length();
+      int within = Math.min(token.length(), length - covered);
+      spans.add(styleOf(token.getType()), within);
+      covered += within;
     }
-    if (covered < segment.count) {
-      spans.add(List.of(), segment.count - covered);
+    if (covered < length) {
+      spans.add(List.of(), length - covered);
     }
-    return covered > segment.count ? null : spans.create();
+    return spans.create();
   }
 
   private static List<String> styleOf(int type) {
