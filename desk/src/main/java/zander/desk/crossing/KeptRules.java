@@ -2,6 +2,8 @@ package zander.desk.crossing;
 
 import com.fasterxml.jackson.core.type.TypeReference;
 import java.nio.file.Path;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
 import zander.core.crossing.LeaveOut;
 import zander.core.crossing.Rules;
 import zander.core.crossing.SavedCrossing.Kept;
@@ -18,7 +20,7 @@ public final class KeptRules {
 
   private final KeptByPlace<Kept> rules;
   private final KeptByPlace<String> commands;
-  private Runnable read = () -> {};
+  private final ReadOnlyObjectWrapper<Integer> read = new ReadOnlyObjectWrapper<>(0);
 
   /**
    * Reads its files in the background; until then the usual rules hold.
@@ -26,7 +28,7 @@ public final class KeptRules {
    * @param folder of the program's state
    */
   public KeptRules(Path folder, Background background) {
-    Runnable told = () -> read.run();
+    Runnable told = () -> read.set(read.get() + 1);
     this.rules =
         new KeptByPlace<>(
             folder.resolve("crossing-rules.json"), new TypeReference<>() {}, background, told);
@@ -35,9 +37,9 @@ public final class KeptRules {
             folder.resolve("crossing-commands.json"), new TypeReference<>() {}, background, told);
   }
 
-  /** Told once a file was read. */
-  public void whenRead(Runnable listener) {
-    read = listener;
+  /** How many of its files were read. */
+  public ReadOnlyObjectProperty<Integer> readProperty() {
+    return read.getReadOnlyProperty();
   }
 
   public Rules of(String place) {

@@ -62,7 +62,7 @@ public final class FolderModel extends Sheet {
           narrowing.set(Narrowing.parse(now, System.currentTimeMillis() / 1000));
           arrange();
         });
-    desk.settings().valuesProperty().addListener((observed, old, now) -> arrange());
+    desk.subscriptions().on(desk.settings().valuesProperty(), now -> arrange());
   }
 
   // Going somewhere.

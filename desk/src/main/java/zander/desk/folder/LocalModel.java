@@ -28,6 +28,7 @@ import zander.desk.work.Background;
 import zander.desk.work.FailureWords;
 import zander.desk.work.HomePath;
 import zander.desk.work.Settings;
+import zander.desk.work.Subscriptions;
 
 /** A folder on this computer, below the waterline. */
 public final class LocalModel {
@@ -49,13 +50,21 @@ public final class LocalModel {
   private final ReadOnlyObjectWrapper<Set<String>> names = new ReadOnlyObjectWrapper<>();
   private long request;
 
-  public LocalModel(Background background, Settings settings, Path home, Path start) {
+  /**
+   * @param subscriptions end with the desk
+   */
+  public LocalModel(
+      Background background,
+      Settings settings,
+      Subscriptions subscriptions,
+      Path home,
+      Path start) {
     this.background = background;
     this.settings = settings;
     this.home = home;
     this.rows = new ArrangedRows<>(background, LocalRow::path);
     narrow.addListener((observed, old, now) -> narrow());
-    settings.valuesProperty().addListener((observed, old, now) -> narrow());
+    subscriptions.on(settings.valuesProperty(), now -> narrow());
     narrow();
     go(start);
   }

@@ -18,7 +18,6 @@ import zander.core.connect.ConnectFailure;
 import zander.core.connect.Connector;
 import zander.core.connect.keys.Agent;
 import zander.core.files.RemotePath;
-import zander.core.journal.FileJournal;
 import zander.core.journal.Journal;
 import zander.desk.crossing.KeptRules;
 import zander.desk.reach.BookModel;
@@ -49,7 +48,7 @@ public final class AppModel {
   private final ReadOnlyObjectWrapper<SignInModel> signIn = new ReadOnlyObjectWrapper<>();
   private final BooleanProperty dark = new SimpleBooleanProperty(false);
   private final BooleanProperty localFolded = new SimpleBooleanProperty(false);
-  private final Map<String, Journal> journals = new LinkedHashMap<>();
+  private final Journals journals;
   private final Map<String, List<RemotePath>> visited = new LinkedHashMap<>();
   private ServerEntry wanted;
 
@@ -59,6 +58,7 @@ public final class AppModel {
     this.home = places.home();
     this.stateFolder = places.state();
     this.keptRules = new KeptRules(stateFolder, background);
+    this.journals = new Journals(stateFolder.resolve("journal"), background);
     this.settings = new Settings(stateFolder.resolve("settings.json"), background);
     String person = System.getProperty("user.name");
     this.book = new BookModel(background, places.book(), home, person);
@@ -170,18 +170,13 @@ public final class AppModel {
     keys.close(failure.keyFile(), this::signInAgain);
   }
 
-  private synchronized Journal journalOf(ServerEntry entry) throws java.io.IOException {
-    String folder = folderName(entry);
-    Journal journal = journals.get(folder);
-    if (journal == null) {
-      journal =
-          new FileJournal(
-              stateFolder.resolve("journal").resolve(folder),
-              entry.name(),
-              settings.now().journal());
-      journals.put(folder, journal);
-    }
-    return journal;
+  private Journal journalOf(ServerEntry entry) throws java.io.IOException {
+    return journals.open(folderName(entry), entry.name(), settings.now().journal());
+  }
+
+  /** A desk on this server has ended, and nothing of it writes any more. */
+  void journalDone(ServerEntry entry) {
+    journals.close(folderName(entry));
   }
 
   private static String folderName(ServerEntry entry) {

@@ -47,7 +47,10 @@ public final class Crossings {
   private final Path folder;
   private final ObjectProperty<Rules> rules = new SimpleObjectProperty<>(KeptRules.USUAL);
   private final CrossingQueue queue = new CrossingQueue(this::over);
-  private boolean ended;
+
+  /** Set when the desk is closed. */
+  private Runnable atTheEnd;
+
   private final Map<CrossingModel, Runnable> then = new HashMap<>();
   private final Map<CrossingModel, List<String>> mirrors = new HashMap<>();
 
@@ -67,7 +70,7 @@ public final class Crossings {
     this.desks = desks;
     this.kept = kept;
     this.folder = folder;
-    kept.whenRead(this::showRules);
+    desk.subscriptions().on(kept.readProperty(), read -> showRules());
   }
 
   /** The rules of the folder shown are in force. */
@@ -334,14 +337,28 @@ public final class Crossings {
     }
   }
 
-  /** The desk is closed: what runs is stopped, each file whole. */
-  void end() {
-    ended = true;
+  /**
+   * The desk is closed: what runs is stopped, each file whole.
+   *
+   * @param then run once nothing runs any more
+   */
+  void end(Runnable then) {
+    atTheEnd = then;
     queue.all().stream().filter(one -> !one.isOver()).forEach(CrossingModel::stop);
+    endWhenIdle();
+  }
+
+  private void endWhenIdle() {
+    if (!queue.isBusy()) {
+      Runnable last = atTheEnd;
+      atTheEnd = () -> {};
+      last.run();
+    }
   }
 
   private void over(CrossingModel crossing) {
-    if (ended) {
+    if (atTheEnd != null) {
+      endWhenIdle();
       return;
     }
     if (!desk.line().awayProperty().get()) {

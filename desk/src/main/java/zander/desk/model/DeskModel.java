@@ -47,6 +47,7 @@ import zander.desk.work.Background;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Said;
 import zander.desk.work.Settings;
+import zander.desk.work.Subscriptions;
 
 /** One open server: its connection, its sheets, and the folder of this computer below it. */
 public final class DeskModel implements OpenDesk {
@@ -73,6 +74,7 @@ public final class DeskModel implements OpenDesk {
             thread.setDaemon(true);
             return thread;
           });
+  private final Subscriptions subscriptions = new Subscriptions();
   private final Set<RemotePath> opening = new HashSet<>();
   private final Set<String> told = new HashSet<>();
   private int shells;
@@ -94,7 +96,7 @@ public final class DeskModel implements OpenDesk {
     this.crossings = new Crossings(this, app::desks, app.keptRules(), app.crossingsFolder());
     this.rights = new RightsModel(this);
     Path start = entry.local() == null ? app.home() : app.home().resolve(entry.local());
-    this.local = new LocalModel(app.background(), app.settings(), app.home(), start);
+    this.local = new LocalModel(app.background(), app.settings(), subscriptions, app.home(), start);
     folder.selection().addListener((ListChangeListener<RemoteEntry>) change -> selected());
     folder.allProperty().addListener((observed, old, now) -> local.compareWith(folder.path(), now));
     sheets.add(folder);
@@ -177,6 +179,11 @@ public final class DeskModel implements OpenDesk {
   @Override
   public Settings settings() {
     return app.settings();
+  }
+
+  @Override
+  public Subscriptions subscriptions() {
+    return subscriptions;
   }
 
   @Override
@@ -425,14 +432,16 @@ public final class DeskModel implements OpenDesk {
     if (sheet instanceof FileModel file) {
       file.dropDraft();
     }
-    sheets.remove(sheet);
+    // First out of the front: a view asked for a sheet that is gone would be made again.
     if (current.get() == sheet) {
       current.set(folder);
     }
+    sheets.remove(sheet);
   }
 
   void end() {
-    crossings.end();
+    subscriptions.end();
+    crossings.end(() -> app.journalDone(entry));
     new ArrayList<>(sheets).forEach(Sheet::close);
     typing.shutdown();
     line.end();

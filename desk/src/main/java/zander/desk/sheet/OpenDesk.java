@@ -7,6 +7,7 @@ import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
 import zander.desk.work.Background;
 import zander.desk.work.Settings;
+import zander.desk.work.Subscriptions;
 
 /**
  * What a sheet may ask of the desk it is on. Used on the interface thread, but for what it gives.
@@ -15,6 +16,9 @@ public interface OpenDesk {
   Background background();
 
   Settings settings();
+
+  /** What is listened to outside the desk, until it is closed. */
+  Subscriptions subscriptions();
 
   /** The files of the connection there is now: another one after the line broke and came back. */
   RemoteFiles files();

@@ -24,6 +24,7 @@ import zander.desk.folder.LocalModel;
 import zander.desk.folder.MakeVerbs;
 import zander.desk.sheet.Texts;
 import zander.desk.work.Settings;
+import zander.desk.work.Subscriptions;
 
 /**
  * The rows of a folder of the server. The model keeps them in order; headings only tell it which.
@@ -35,7 +36,7 @@ final class FolderTable extends TableView<RemoteEntry> {
   private final Clock clock = Clock.systemDefaultZone();
   private final Map<Column, TableColumn<RemoteEntry, ?>> columns = new EnumMap<>(Column.class);
 
-  FolderTable(FolderModel model, LocalModel local, Settings settings) {
+  FolderTable(FolderModel model, LocalModel local, Settings settings, Subscriptions subscriptions) {
     this.model = model;
     this.local = local;
     this.settings = settings;
@@ -46,7 +47,7 @@ final class FolderTable extends TableView<RemoteEntry> {
     Tables.open(this, model::open, this::decorate);
     Tables.bindSelection(this, model.selection(), model::select);
     setSortPolicy(table -> orderByHeadings());
-    settings.valuesProperty().addListener((observed, old, now) -> showColumns());
+    subscriptions.on(settings.valuesProperty(), now -> showColumns());
     showColumns();
     // Notes and the other side arrive after the rows, and change nothing in their order.
     model.notesProperty().addListener((observed, old, now) -> refresh());

@@ -23,11 +23,13 @@ import zander.desk.model.Action;
 import zander.desk.model.DeskModel;
 import zander.desk.sheet.Texts;
 import zander.desk.work.Settings;
+import zander.desk.work.Subscriptions;
 
 /** A folder of the server: where it is, its rows, and what they amount to. */
 final class FolderView extends VBox {
   private final FolderModel model;
   private final Settings settings;
+  private final Subscriptions subscriptions;
   private final FolderTable table;
   private final PathBar path;
   private final NarrowField narrow;
@@ -37,9 +39,10 @@ final class FolderView extends VBox {
   FolderView(DeskModel desk) {
     this.model = desk.folder();
     this.settings = desk.settings();
+    this.subscriptions = desk.subscriptions();
     this.path = new PathBar("server-path", this::goTyped);
     path.suggestBy(new PathCompletion(model)::suggest);
-    this.table = new FolderTable(model, desk.local(), settings);
+    this.table = new FolderTable(model, desk.local(), settings, subscriptions);
     getStyleClass().add("sheet");
     Button up = Parts.button("Up", "up", model::goUp);
     Parts.hint(up, "To the folder above (Alt+Up)");
@@ -113,7 +116,7 @@ final class FolderView extends VBox {
                   box.setSelected(
                       !now.hiddenColumns().contains(((Column) box.getUserData()).name())));
         };
-    settings.valuesProperty().addListener((observed, old, now) -> tick.run());
+    subscriptions.on(settings.valuesProperty(), now -> tick.run());
     tick.run();
     return menu;
   }

@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
+import javafx.collections.ListChangeListener;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.input.KeyCode;
@@ -49,6 +50,10 @@ public final class MainView extends StackPane {
     ground.setTop(new TopBar(model, this::openGoto));
     getChildren().addAll(ground, go, prompts.overlay);
     model.currentProperty().addListener((observed, old, now) -> show());
+    model
+        .desks()
+        .addListener(
+            (ListChangeListener<DeskModel>) change -> desks.keySet().retainAll(model.desks()));
     show();
   }
 
@@ -63,7 +68,6 @@ public final class MainView extends StackPane {
 
   private void show() {
     DeskModel desk = model.currentProperty().get();
-    desks.keySet().retainAll(model.desks());
     ground.setCenter(desk == null ? reach : view(desk));
   }
 

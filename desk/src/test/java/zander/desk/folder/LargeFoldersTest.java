@@ -18,6 +18,7 @@ import zander.core.files.RemotePath;
 import zander.core.rights.Mode;
 import zander.desk.work.Background;
 import zander.desk.work.Settings;
+import zander.desk.work.Subscriptions;
 
 /**
  * Folders with as many entries as some have. The bounds are far above what it takes; what grows
@@ -75,6 +76,7 @@ class LargeFoldersTest {
                       new LocalModel(
                           new Background(thread),
                           new Settings(folder.resolve("none.json"), new Background(thread)),
+                          new Subscriptions(),
                           folder,
                           folder))
               .get();
