@@ -45,13 +45,17 @@ public final class WholeWrite {
   /**
    * Reads a file for editing.
    *
-   * @throws RemoteFailure when it cannot be read, is no file, or has more than {@code limit} bytes
+   * @throws RemoteFailure when it cannot be read, is no file, or, with {@code TOO_LARGE} and before
+   *     any of it was fetched, has more than {@code limit} bytes
    */
   public Opened open(RemotePath path, long limit) throws IOException {
     RemotePath real = files.realPath(path.wire());
     RemoteAttributes attributes = files.lookThrough(real);
     if (attributes.kind() != FileKind.FILE) {
       throw new RemoteFailure(Reason.NOT_SUPPORTED, "open", path, "not a file", null);
+    }
+    if (attributes.size() > limit) {
+      throw new RemoteFailure(Reason.TOO_LARGE, "open", path, attributes.size() + " bytes", null);
     }
     byte[] content = files.readAll(real, limit);
     return new Opened(FileVersion.of(path, real, files.lookThrough(real), content), content);

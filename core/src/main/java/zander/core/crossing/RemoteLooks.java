@@ -167,6 +167,7 @@ final class RemoteLooks {
         case LINE_LOST -> "the connection broke";
         case NOT_A_FOLDER -> "it is not a folder on the server";
         case NOT_SUPPORTED -> "the server cannot do that" + quoted;
+        case TOO_LARGE -> "it is too large" + quoted;
         case BAD_ANSWER -> "the server answered against the protocol" + quoted;
         case FAILED ->
             "the server could not "

@@ -69,7 +69,7 @@ public interface RemoteFiles extends Closeable {
   /**
    * The whole content of a file.
    *
-   * @throws RemoteFailure with {@code FAILED} when it has more than {@code limit} bytes
+   * @throws RemoteFailure with {@code TOO_LARGE} when it has more than {@code limit} bytes
    */
   byte[] readAll(RemotePath file, long limit) throws IOException;
 

@@ -177,7 +177,7 @@ public final class SftpFiles implements RemoteFiles {
         content.write(buffer, 0, count);
         if (content.size() > limit) {
           throw new RemoteFailure(
-              Reason.FAILED, "read", file, "more than " + limit + " bytes", null);
+              Reason.TOO_LARGE, "read", file, "more than " + limit + " bytes", null);
         }
       }
       return content.toByteArray();

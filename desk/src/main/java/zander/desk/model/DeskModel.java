@@ -74,6 +74,7 @@ public final class DeskModel implements OpenDesk {
             thread.setDaemon(true);
             return thread;
           });
+  private final ShellsBelow shellsBelow = new ShellsBelow(sheets);
   private final Subscriptions subscriptions = new Subscriptions();
   private final Set<RemotePath> opening = new HashSet<>();
   private final Set<String> told = new HashSet<>();
@@ -374,6 +375,10 @@ public final class DeskModel implements OpenDesk {
             failure -> {
               opening.remove(path);
               current.set(folder);
+              if (LargeFiles.isTooLarge(failure)) {
+                new LargeFiles(this).ask(path);
+                return;
+              }
               folder.ask(Question.notice(FailureWords.of(failure), true, folder.dismiss()));
               checkLine();
             });
@@ -401,9 +406,14 @@ public final class DeskModel implements OpenDesk {
   }
 
   public void openShell() {
-    RemotePath at = folder.path() == null ? home() : folder.path();
-    ShellModel shell = new ShellModel(this, "Shell " + ++shells, at);
-    sheets.add(shell);
+    openShell(folder.path() == null ? home() : folder.path(), new byte[0]);
+  }
+
+  /**
+   * @param typed what is typed into it at once
+   */
+  void openShell(RemotePath at, byte[] typed) {
+    sheets.add(new ShellModel(this, "Shell " + ++shells, at, typed));
   }
 
   /** Closes a sheet; one with unsaved text asks first, in itself. */
@@ -484,6 +494,11 @@ public final class DeskModel implements OpenDesk {
 
   public ObservableList<Sheet> sheets() {
     return sheets;
+  }
+
+  /** The shells below the sheets. */
+  public ShellsBelow shells() {
+    return shellsBelow;
   }
 
   public ObjectProperty<Sheet> currentProperty() {

@@ -20,12 +20,17 @@ public final class ShellModel extends Sheet {
   private static final java.time.Duration AFTER_COMMAND = java.time.Duration.ofMillis(1500);
 
   private volatile ShellSession session;
+  private byte[] typed;
   private boolean lookDue;
   private boolean closed;
 
-  ShellModel(DeskModel desk, String name, RemotePath folder) {
+  /**
+   * @param typed what is typed into it as soon as it is there
+   */
+  ShellModel(DeskModel desk, String name, RemotePath folder, byte[] typed) {
     this.desk = desk;
     this.folder = folder;
+    this.typed = typed;
     setTitle(name);
     terminal = new TerminalModel(this::send, this::resized);
     start();
@@ -43,6 +48,10 @@ public final class ShellModel extends Sheet {
                 return;
               }
               session = opened;
+              if (typed.length > 0) {
+                send(typed);
+                typed = new byte[0];
+              }
               desk.background().run(() -> read(opened));
             },
             failure -> {

@@ -1,5 +1,6 @@
 package zander.desk.view;
 
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -24,17 +25,19 @@ import zander.desk.history.JournalModel;
 import zander.desk.history.RecoveryModel;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
+import zander.desk.model.FileEndModel;
 import zander.desk.model.FileModel;
 import zander.desk.model.LineKeeper;
 import zander.desk.model.ShellModel;
 import zander.desk.sheet.Sheet;
+import zander.desk.sheet.TabNames;
 
 /** One open server: side, sheets, panel, the waterline, and this computer below it. */
 final class DeskView extends VBox {
   private static final double LOCAL_HEIGHT = 216;
 
   private final DeskModel model;
-  private final HBox tabs = new HBox();
+  private final TabStrip tabs = new TabStrip("all-sheets", "All sheets", 4);
   private final StackPane front = new StackPane();
   private final SplitPane middle = new SplitPane(front);
   private final Map<Sheet, Node> views = new HashMap<>();
@@ -42,12 +45,12 @@ final class DeskView extends VBox {
   DeskView(AppModel app, DeskModel model) {
     this.model = model;
     getStyleClass().add("desk");
-    tabs.getStyleClass().add("sheet-tabs");
+    HBox.setHgrow(tabs, Priority.ALWAYS);
     middle.setOrientation(Orientation.VERTICAL);
     VBox.setVgrow(middle, Priority.ALWAYS);
     BorderPane server = new BorderPane();
     server.setLeft(new SideView(model));
-    server.setCenter(new VBox(tabs, awayStrip(), middle));
+    server.setCenter(new VBox(Parts.row("sheet-tabs", tabs), awayStrip(), middle));
     server.setRight(new RightsView(model));
     VBox.setVgrow(server, Priority.ALWAYS);
     LocalView local = new LocalView(model);
@@ -58,6 +61,7 @@ final class DeskView extends VBox {
     getChildren().addAll(server, new WaterlineView(app, model), local);
     model.sheets().addListener((ListChangeListener<Sheet>) change -> sheetsChanged(change));
     model.currentProperty().addListener((observed, old, now) -> show());
+    model.shells().frontProperty().addListener((observed, old, now) -> showShell(now));
     model.sheets().forEach(this::listenTo);
     show();
   }
@@ -87,6 +91,9 @@ final class DeskView extends VBox {
         if (view instanceof FileView file) {
           file.dispose();
         }
+        if (view instanceof ShellView shell) {
+          shell.dispose();
+        }
       }
       change.getAddedSubList().forEach(this::listenTo);
     }
@@ -105,6 +112,13 @@ final class DeskView extends VBox {
                 show();
                 focusShell(shell);
               });
+    }
+  }
+
+  /** The keyboard follows to another shell below, and to the first. */
+  private void showShell(ShellModel shell) {
+    show();
+    if (shell != null) {
       javafx.application.Platform.runLater(() -> focusShell(shell));
     }
   }
@@ -140,6 +154,9 @@ final class DeskView extends VBox {
           if (made instanceof RecoveryModel recovery) {
             return new RecoveryView(recovery);
           }
+          if (made instanceof FileEndModel end) {
+            return new FileEndView(end);
+          }
           if (made instanceof FileModel file) {
             return new FileView(
                 file,
@@ -149,25 +166,15 @@ final class DeskView extends VBox {
                 });
           }
           ShellModel shell = (ShellModel) made;
-          return new ShellView(shell, () -> model.close(shell));
+          return new ShellView(model, shell);
         });
-  }
-
-  private ShellModel shellBelow() {
-    ShellModel last = null;
-    for (Sheet sheet : model.sheets()) {
-      if (sheet instanceof ShellModel shell && shell.belowProperty().get()) {
-        last = shell;
-      }
-    }
-    return last;
   }
 
   private void show() {
     showTabs();
     Sheet current = model.currentProperty().get();
-    ShellModel below = shellBelow();
-    if (current == below && below != null) {
+    ShellModel below = model.shells().frontProperty().get();
+    if (current instanceof ShellModel shell && model.shells().shells().contains(shell)) {
       // A shell whose place is below is never the sheet in front as well.
       model.currentProperty().set(model.folder());
       return;
@@ -183,36 +190,47 @@ final class DeskView extends VBox {
   }
 
   private void showTabs() {
-    tabs.getChildren().clear();
-    for (Sheet sheet : model.sheets()) {
-      if (sheet instanceof ShellModel shell && shell.belowProperty().get()) {
-        continue;
-      }
-      tabs.getChildren().add(tab(sheet));
+    List<Sheet> seen = new ArrayList<>(model.sheets());
+    seen.removeAll(model.shells().shells());
+    List<String> names =
+        TabNames.apart(
+            seen.stream().map(sheet -> sheet.titleProperty().get()).toList(),
+            seen.stream().map(DeskView::longer).toList());
+    List<TabStrip.Tab> made = new ArrayList<>();
+    for (int i = 0; i < seen.size(); i++) {
+      made.add(tab(seen.get(i), names.get(i)));
     }
+    tabs.show(made);
   }
 
-  private Node tab(Sheet sheet) {
-    HBox content = Parts.row("tab-content", Parts.label(sheet.titleProperty().get()));
+  /** Two files of one name are told apart by their folders. */
+  private static String longer(Sheet sheet) {
+    return sheet instanceof FileModel file
+        ? file.path().parent().name() + "/" + file.path().name()
+        : sheet.titleProperty().get();
+  }
+
+  private TabStrip.Tab tab(Sheet sheet, String words) {
+    Label name = Parts.label(words);
+    HBox content = Parts.row("tab-content", name);
     if (sheet.unsavedProperty().get()) {
-      content.getChildren().add(Parts.label("unsaved", "tag", "look"));
+      Label tag = Parts.label("unsaved", "tag", "look");
+      tag.setMinWidth(USE_PREF_SIZE);
+      content.getChildren().add(tag);
     }
-    Button tab = Parts.button("", null, () -> model.currentProperty().set(sheet), "sheet-tab");
+    Runnable choose = () -> model.currentProperty().set(sheet);
+    Button tab = Parts.button("", null, choose, "sheet-tab");
     tab.setGraphic(content);
-    tab.setAccessibleText(sheet.titleProperty().get());
-    if (sheet == model.currentProperty().get()) {
-      tab.getStyleClass().add("current");
+    tab.setAccessibleText(words);
+    boolean current = sheet == model.currentProperty().get();
+    Tables.mark(tab, "current", current);
+    HBox all = Parts.row("tab-with-close", tab);
+    if (sheet != model.folder()) {
+      all.getChildren()
+          .add(
+              Parts.iconButton(Feather.X, "Close " + words, () -> model.close(sheet), "tab-close"));
     }
-    if (sheet == model.folder()) {
-      return tab;
-    }
-    Button close =
-        Parts.iconButton(
-            Feather.X,
-            "Close " + sheet.titleProperty().get(),
-            () -> model.close(sheet),
-            "tab-close");
-    return Parts.row("tab-with-close", tab, close);
+    return new TabStrip.Tab(all, name, current, choose);
   }
 
   FolderView folderView() {
@@ -223,6 +241,8 @@ final class DeskView extends VBox {
     Node view = viewOf(model.currentProperty().get());
     if (view instanceof FileView file) {
       file.focusText();
+    } else if (view instanceof FileEndView end) {
+      end.focusText();
     } else if (view instanceof ShellView shell) {
       shell.focusTerminal();
     } else if (view instanceof FindView find) {

@@ -108,10 +108,10 @@ final class FindView extends VBox {
     TableColumn<Found, Integer> line =
         Tables.column(
             "Line",
-            56,
+            84,
             row -> row.line() == 0 ? null : row.line(),
             () -> Tables.text(String::valueOf, Pos.CENTER_RIGHT, "figures"));
-    line.getStyleClass().add("right");
+    Tables.numbers(line);
     TableColumn<Found, Found> what = Tables.column("What", 400, row -> row, WhatCell::new);
     table.getColumns().addAll(List.of(where, line, what));
     what.prefWidthProperty()

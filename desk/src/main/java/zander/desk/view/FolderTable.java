@@ -62,8 +62,7 @@ final class FolderTable extends TableView<RemoteEntry> {
             e -> e,
             () -> new RenameCell(new MakeVerbs(model)::rename, () -> setEditable(false)));
     TableColumn<RemoteEntry, Long> size =
-        Tables.column("Size", 80, FolderTable::sizeOf, this::sizeCell);
-    size.getStyleClass().add("right");
+        Tables.numbers(Tables.column("Size", 84, FolderTable::sizeOf, this::sizeCell));
     put(Column.NAME, name);
     put(Column.SIZE, size);
     put(

@@ -104,7 +104,7 @@ final class LocalView extends VBox {
             110,
             LocalView::sizeOf,
             () -> Tables.text(Texts::size, Pos.CENTER_RIGHT, "figures"));
-    size.getStyleClass().add("right");
+    Tables.numbers(size);
     size.setUserData(LocalColumn.SIZE);
     TableColumn<LocalRow, Long> changed =
         Tables.column(

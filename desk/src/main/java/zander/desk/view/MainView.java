@@ -9,6 +9,7 @@ import javafx.collections.ListChangeListener;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyCodeCombination;
 import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
@@ -21,6 +22,7 @@ import zander.desk.model.Action;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
 import zander.desk.model.FileModel;
+import zander.desk.model.ShellModel;
 import zander.desk.reach.BookModel;
 import zander.desk.reach.Prompts;
 import zander.desk.term.TerminalView;
@@ -140,7 +142,16 @@ public final class MainView extends StackPane {
   }
 
   private static KeyCombination combination(String key) {
-    return COMBINATIONS.computeIfAbsent(key, KeyCombination::valueOf);
+    return COMBINATIONS.computeIfAbsent(key, MainView::keyCombination);
+  }
+
+  /** A name that is no key's would be taken for a letter, and never match. */
+  private static KeyCombination keyCombination(String key) {
+    KeyCombination made = KeyCombination.valueOf(key);
+    if (!(made instanceof KeyCodeCombination)) {
+      throw new IllegalArgumentException("there is no key " + key);
+    }
+    return made;
   }
 
   /** Keys without Ctrl or Alt that change a folder are for its rows alone, never from elsewhere. */
@@ -207,8 +218,8 @@ public final class MainView extends StackPane {
         new Action("Stop the crossing", "", () -> onDesk(desk -> desk.crossings().stop())),
         new Action("Set rights", "Ctrl+R", () -> onDesk(desk -> desk.rights().apply())),
         new Action("Open a shell here", "Ctrl+J", () -> onDesk(DeskModel::openShell)),
-        new Action("Next sheet", "Ctrl+Page_Down", () -> onDesk(desk -> step(desk, 1))),
-        new Action("Sheet before", "Ctrl+Page_Up", () -> onDesk(desk -> step(desk, -1))),
+        new Action("Next sheet", "Ctrl+Page Down", () -> onDesk(desk -> step(desk, 1))),
+        new Action("Sheet before", "Ctrl+Page Up", () -> onDesk(desk -> step(desk, -1))),
         new Action(
             "Close the sheet", "Ctrl+W", () -> onDesk(d -> d.close(d.currentProperty().get()))),
         new Action("Close the desk", "", () -> onDesk(model::close)),
@@ -278,18 +289,27 @@ public final class MainView extends StackPane {
   }
 
   private void step(DeskModel desk, int by) {
+    if (getScene().getFocusOwner() instanceof TerminalView && isInShellBelow(desk)) {
+      desk.shells().step(by);
+      return;
+    }
     int size = desk.sheets().size();
     int at = desk.sheets().indexOf(desk.currentProperty().get());
     for (int i = 1; i <= size; i++) {
       var sheet = desk.sheets().get(Math.floorMod(at + i * by, size));
-      boolean below =
-          sheet instanceof zander.desk.model.ShellModel shell && shell.belowProperty().get();
+      boolean below = sheet instanceof ShellModel shell && shell.belowProperty().get();
       if (!below) {
         desk.currentProperty().set(sheet);
         view(desk).focusFront();
         return;
       }
     }
+  }
+
+  /** In a shell below the sheets the same keys, with Shift, go from shell to shell. */
+  private static boolean isInShellBelow(DeskModel desk) {
+    return desk.shells().frontProperty().get() != null
+        && !(desk.currentProperty().get() instanceof ShellModel);
   }
 
   /** All that can be gone to or done: actions, servers, marked and visited folders. */
@@ -314,6 +334,13 @@ public final class MainView extends StackPane {
                       "",
                       () -> desk.crossings().copyTo(other)));
             }
+          }
+          for (ShellModel shell : desk.shells().shells()) {
+            offers.add(
+                new Action(
+                    shell.titleProperty().get() + "  " + shell.folder(),
+                    "",
+                    () -> desk.shells().frontProperty().set(shell)));
           }
           for (MarkedFolder folder : desk.entry().folders()) {
             offers.add(

@@ -13,6 +13,7 @@ import java.util.function.IntFunction;
 import javafx.collections.ListChangeListener;
 import javafx.collections.ObservableList;
 import javafx.collections.ObservableListBase;
+import javafx.scene.control.SelectionMode;
 import javafx.scene.control.TableColumn;
 import javafx.scene.control.TableColumnBase;
 import javafx.scene.control.TablePosition;
@@ -216,9 +217,15 @@ final class RowSelection<R> extends TableView.TableViewSelectionModel<R> {
     return chosen.isEmpty();
   }
 
+  private boolean onlyOne() {
+    return getSelectionMode() == SelectionMode.SINGLE;
+  }
+
   @Override
   public void select(int row) {
-    if (isRow(row)) {
+    if (onlyOne()) {
+      clearAndSelect(row);
+    } else if (isRow(row)) {
       change(() -> chosen.set(row));
       lead(row);
     }
@@ -253,6 +260,10 @@ final class RowSelection<R> extends TableView.TableViewSelectionModel<R> {
 
   @Override
   public void selectIndices(int row, int... rows) {
+    if (onlyOne()) {
+      select(row);
+      return;
+    }
     List<Integer> all = new ArrayList<>(List.of(row));
     if (rows != null) {
       Arrays.stream(rows).forEach(all::add);
@@ -264,7 +275,7 @@ final class RowSelection<R> extends TableView.TableViewSelectionModel<R> {
   /** From the first, included, to the last, excluded, in either direction. */
   @Override
   public void selectRange(int start, int end) {
-    if (start == end) {
+    if (start == end || onlyOne()) {
       return;
     }
     int from = Math.max(0, start < end ? start : end + 1);
@@ -283,7 +294,7 @@ final class RowSelection<R> extends TableView.TableViewSelectionModel<R> {
 
   @Override
   public void selectAll() {
-    if (getItemCount() > 0) {
+    if (getItemCount() > 0 && !onlyOne()) {
       change(() -> chosen.set(0, getItemCount()));
       lead(isRow(getFocusedIndex()) ? getFocusedIndex() : getItemCount() - 1);
     }

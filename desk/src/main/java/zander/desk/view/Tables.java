@@ -24,16 +24,29 @@ import javafx.scene.input.MouseButton;
 final class Tables {
   private static final double ROW_HEIGHT = 27;
 
+  /** The longest are such as {@code 999.9 MB}. */
+  private static final double NUMBER_WIDTH = 84;
+
+  private static final double LIBRARY_WIDTH = 80;
+
   private Tables() {}
 
   static <R, T> TableColumn<R, T> column(
       String title, double width, Function<R, T> value, Supplier<TableCell<R, T>> cell) {
     TableColumn<R, T> column = new TableColumn<>(title);
-    column.setPrefWidth(width);
+    // A width that is the library's own makes it fit the column to the first rows it ever shows.
+    column.setPrefWidth(width == LIBRARY_WIDTH ? width + 1 : width);
     column.setMinWidth(48);
     column.setCellValueFactory(
         row -> new ReadOnlyObjectWrapper<>(value.apply(row.getValue())).getReadOnlyProperty());
     column.setCellFactory(ignored -> cell.get());
+    return column;
+  }
+
+  /** Makes a column one of numbers, which it is never so narrow as to cut. */
+  static <R, T> TableColumn<R, T> numbers(TableColumn<R, T> column) {
+    column.setMinWidth(NUMBER_WIDTH);
+    column.getStyleClass().add("right");
     return column;
   }
 
@@ -114,7 +127,9 @@ final class Tables {
    * @param row told of each row that is made
    */
   static <R> void open(TableView<R> table, Consumer<R> open, Consumer<TableRow<R>> row) {
-    table.getSelectionModel().setSelectionMode(SelectionMode.MULTIPLE);
+    RowSelection<R> selection = new RowSelection<>(table);
+    selection.setSelectionMode(SelectionMode.MULTIPLE);
+    table.setSelectionModel(selection);
     table.setFixedCellSize(ROW_HEIGHT);
     table.setRowFactory(
         view -> {
@@ -141,14 +156,12 @@ final class Tables {
   }
 
   /**
-   * Keeps the table's selection and the model's the same. After rows were read anew the model still
-   * knows what was selected and the table does not.
+   * Keeps the selection of a table made ready by {@link #open} and the model's the same. After rows
+   * were read anew the model still knows what was selected and the table does not.
    */
   static <R> void bindSelection(
       TableView<R> table, ObservableList<R> model, Consumer<List<R>> select) {
-    RowSelection<R> selection = new RowSelection<>(table);
-    selection.setSelectionMode(SelectionMode.MULTIPLE);
-    table.setSelectionModel(selection);
+    RowSelection<R> selection = (RowSelection<R>) table.getSelectionModel();
     boolean[] busy = new boolean[1];
     Consumer<Runnable> once =
         change -> {

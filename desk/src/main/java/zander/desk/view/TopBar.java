@@ -1,8 +1,9 @@
 package zander.desk.view;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
 import javafx.collections.ListChangeListener;
-import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
@@ -14,30 +15,51 @@ import org.kordamp.ikonli.javafx.FontIcon;
 import zander.core.book.Mark;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
+import zander.desk.sheet.TabNames;
 
 /** The top: the open desks, a way to open another, and the field that goes anywhere. */
 final class TopBar extends HBox {
+  private static final double FIELD_LEAST = 150;
+  private static final double FIELD_MOST = 300;
+
   private final AppModel model;
-  private final HBox tabs = new HBox();
+  private final TabStrip tabs = new TabStrip("all-desks", "All open servers", 4);
+  private final HBox brand = brand();
+  private final Button open;
+  private final Button field;
 
   TopBar(AppModel model, Runnable openGoto) {
     this.model = model;
     getStyleClass().add("top");
-    tabs.getStyleClass().add("desk-tabs");
+    open =
+        Parts.button(
+            "Open a server", "open-server", () -> model.currentProperty().set(null), "open-tab");
+    open.setMinWidth(USE_PREF_SIZE);
     Label go = Parts.label("Go to a path, server or action", "goto-words");
-    Button field = Parts.button("", "goto", openGoto, "goto-button");
-    field.setGraphic(
-        Parts.row(
-            "goto-inner",
-            new FontIcon(Feather.SEARCH),
-            go,
-            Parts.spring(),
-            Parts.label("Ctrl G", "key")));
+    field = Parts.button("", "goto", openGoto, "goto-button");
+    Label key = Parts.label("Ctrl G", "key");
+    key.setMinWidth(USE_PREF_SIZE);
+    HBox inner = Parts.row("goto-inner", new FontIcon(Feather.SEARCH), go, Parts.spring(), key);
+    inner.prefWidthProperty().bind(field.widthProperty().subtract(22));
+    field.setGraphic(inner);
+    field.setMinWidth(FIELD_LEAST);
     field.setAccessibleText("Go to a path, server or action");
-    getChildren().addAll(brand(), tabs, Parts.spring(), field);
+    getChildren().addAll(brand, tabs, open, Parts.spring(), field);
     model.desks().addListener((ListChangeListener<DeskModel>) change -> show());
     model.currentProperty().addListener((observed, old, now) -> show());
     show();
+  }
+
+  /** The field gives way before a tab does. */
+  @Override
+  protected void layoutChildren() {
+    double taken = tabs.prefWidth(-1) + brand.prefWidth(-1) + open.prefWidth(-1);
+    double left = getWidth() - taken - 4 * getSpacing() - snappedLeftInset() - snappedRightInset();
+    double wanted = Math.max(FIELD_LEAST, Math.min(FIELD_MOST, Math.floor(left)));
+    if (field.getPrefWidth() != wanted) {
+      field.setPrefWidth(wanted);
+    }
+    super.layoutChildren();
   }
 
   private static HBox brand() {
@@ -54,53 +76,54 @@ final class TopBar extends HBox {
       stroke.setPrefSize(line[2], 2);
       mark.getChildren().add(stroke);
     }
-    return Parts.row("brand", mark, Parts.label("Zander", "brand-name"));
+    Label name = Parts.label("Zander", "brand-name");
+    name.setMinWidth(USE_PREF_SIZE);
+    return Parts.row("brand", mark, name);
   }
 
   private void show() {
-    tabs.getChildren().clear();
-    for (DeskModel desk : model.desks()) {
-      tabs.getChildren().add(tab(desk));
+    List<DeskModel> desks = model.desks();
+    List<String> names =
+        TabNames.apart(
+            desks.stream().map(desk -> desk.entry().name()).toList(),
+            desks.stream().map(desk -> desk.entry().address().toString()).toList());
+    List<TabStrip.Tab> made = new ArrayList<>();
+    for (int i = 0; i < desks.size(); i++) {
+      made.add(tab(desks.get(i), names.get(i)));
     }
-    Button open =
-        Parts.button(
-            "Open a server", "open-server", () -> model.currentProperty().set(null), "open-tab");
-    if (model.currentProperty().get() == null) {
-      open.getStyleClass().add("current");
-    }
-    tabs.getChildren().add(open);
+    tabs.show(made);
+    Tables.mark(open, "current", model.currentProperty().get() == null);
   }
 
-  private Node tab(DeskModel desk) {
-    HBox content = Parts.row("tab-content", Parts.label(desk.entry().name()));
+  private TabStrip.Tab tab(DeskModel desk, String words) {
+    Label name = Parts.label(words);
+    HBox content = Parts.row("tab-content", name);
     Mark mark = desk.entry().mark();
     if (mark != Mark.NONE) {
-      content
-          .getChildren()
-          .add(
-              Parts.label(
-                  mark.name().toLowerCase(Locale.ROOT),
-                  "tag",
-                  mark == Mark.LIVE ? "look" : "good"));
+      Label tag =
+          Parts.label(
+              mark.name().toLowerCase(Locale.ROOT), "tag", mark == Mark.LIVE ? "look" : "good");
+      tag.setMinWidth(USE_PREF_SIZE);
+      content.getChildren().add(tag);
     }
     Label away = Parts.label("away", "tag", "danger");
+    away.setMinWidth(USE_PREF_SIZE);
     away.visibleProperty().bind(desk.line().awayProperty());
     away.managedProperty().bind(desk.line().awayProperty());
     content.getChildren().add(away);
-    Button tab = Parts.button("", null, () -> model.currentProperty().set(desk), "desk-tab");
+    Runnable choose = () -> model.currentProperty().set(desk);
+    Button tab = Parts.button("", null, choose, "desk-tab");
     tab.setGraphic(content);
-    tab.setAccessibleText(desk.entry().name());
+    tab.setAccessibleText(words);
     Button close =
-        Parts.iconButton(
-            Feather.X, "Close " + desk.entry().name(), () -> model.close(desk), "tab-close");
+        Parts.iconButton(Feather.X, "Close " + words, () -> model.close(desk), "tab-close");
     Region stripe = new Region();
     stripe.getStyleClass().add(mark == Mark.LIVE ? "live-stripe" : "no-stripe");
     HBox line = Parts.row("tab-with-close", tab, close);
     VBox all = new VBox(stripe, line);
     all.getStyleClass().add("desk-tab-box");
-    if (desk == model.currentProperty().get()) {
-      all.getStyleClass().add("current");
-    }
-    return all;
+    boolean current = desk == model.currentProperty().get();
+    Tables.mark(all, "current", current);
+    return new TabStrip.Tab(all, name, current, choose);
   }
 }

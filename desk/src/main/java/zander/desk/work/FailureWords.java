@@ -103,6 +103,8 @@ public final class FailureWords {
       case NOT_A_FOLDER -> new Said(what + ": it is not a folder", unchanged);
       case BAD_ANSWER ->
           new Said(what + ": the server answered against the protocol", quoted(failure).strip());
+      case TOO_LARGE ->
+          new Said(what + ": it is too large", firstUpper(failure.said()) + ". " + unchanged);
       case FAILED -> new Said(what, failed(failure.said()));
     };
   }
