@@ -205,6 +205,11 @@ public final class Connection implements Closeable, Commands {
     return lives;
   }
 
+  /** A number that changes with everything that the server sends. Does not wait. */
+  public int arrivals() {
+    return lines.arrivals();
+  }
+
   /** This computer's end of the line; {@code null} when it is gone. */
   public java.net.InetAddress localEnd() {
     return session.getIoSession() != null

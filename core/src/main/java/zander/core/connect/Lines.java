@@ -38,6 +38,13 @@ final class Lines implements Closeable {
     return first;
   }
 
+  /** A number that changes with everything that arrives on any of them. */
+  int arrivals() {
+    return sessions.stream()
+        .mapToInt(one -> one instanceof OneServerSession session ? session.arrivals() : 0)
+        .sum();
+  }
+
   int count() {
     return sessions.size();
   }

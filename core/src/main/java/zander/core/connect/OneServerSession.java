@@ -29,6 +29,9 @@ final class OneServerSession extends ClientSessionImpl {
   /** The server's numbers of channels that were closed here; guarded by the lock on encoding. */
   private final Set<Long> closed = new HashSet<>();
 
+  /** Counts what arrives; one thread at a time reads. */
+  private volatile int arrivals;
+
   private final Instant opened = Instant.now();
 
   OneServerSession(ClientFactoryManager client, IoSession line) throws Exception {
@@ -54,11 +57,18 @@ final class OneServerSession extends ClientSessionImpl {
    * is given little at a time.
    */
   @Override
+  @SuppressWarnings("NonAtomicOperationOnVolatileField")
   public void messageReceived(Readable arrived) throws Exception {
+    arrivals++;
     while (arrived.available() > AT_ONCE) {
       super.messageReceived(new Front(arrived, AT_ONCE));
     }
     super.messageReceived(arrived);
+  }
+
+  /** A number that changes with everything that arrives. */
+  int arrivals() {
+    return arrivals;
   }
 
   /** As much of something as is asked for, taken from its front. */

@@ -34,6 +34,7 @@ import zander.desk.work.Settings;
 public final class FolderModel extends Sheet {
   private final OpenDesk desk;
   private final ReadOnlyBooleanWrapper loading = new ReadOnlyBooleanWrapper(false);
+  private final ReadOnlyObjectWrapper<RemotePath> goal = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<RemotePath> path = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<EntryNotes> notes =
       new ReadOnlyObjectWrapper<>(EntryNotes.NONE);
@@ -155,6 +156,7 @@ public final class FolderModel extends Sheet {
   private void load(RemotePath to, Runnable onArrival) {
     long mine = ++request;
     loading.set(true);
+    goal.set(to);
     boolean again = to.equals(path.get());
     List<RemoteEntry> before = again ? all.get() : List.of();
     FirstRows portions = again ? null : firstRows(mine, to, onArrival);
@@ -168,6 +170,7 @@ public final class FolderModel extends Sheet {
             read -> {
               if (mine == request) {
                 loading.set(false);
+                goal.set(null);
                 partial.set(false);
                 boolean shown = portions != null && portions.areShown();
                 boolean same = to.equals(path.get());
@@ -194,6 +197,7 @@ public final class FolderModel extends Sheet {
       return;
     }
     loading.set(false);
+    goal.set(null);
     boolean lost =
         failure instanceof RemoteFailure remote
             && remote.reason() == RemoteFailure.Reason.LINE_LOST;
@@ -438,6 +442,11 @@ public final class FolderModel extends Sheet {
 
   public ReadOnlyObjectProperty<RemotePath> pathProperty() {
     return path.getReadOnlyProperty();
+  }
+
+  /** The folder that is being read; {@code null} for none. */
+  public ReadOnlyObjectProperty<RemotePath> goalProperty() {
+    return goal.getReadOnlyProperty();
   }
 
   public RemotePath path() {

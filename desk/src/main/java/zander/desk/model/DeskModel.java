@@ -90,7 +90,7 @@ public final class DeskModel implements OpenDesk {
     this.journal = journal;
     this.secrets = secrets;
     this.drafts = app.draftsOf(entry);
-    this.line = new LineKeeper(app.background(), this::signInAgain, this::cameBack);
+    this.line = new LineKeeper(app.background(), this::signInAgain, this::cameBack, this::waitsFor);
     line.take(opened);
     this.folder = new FolderModel(this);
     this.takenOut = new TakenOut(this, app.takenOutFolder());
@@ -137,6 +137,21 @@ public final class DeskModel implements OpenDesk {
     folder.refresh();
     selected();
     RecoveryModel.look(this, false);
+  }
+
+  private String waitsFor() {
+    if (folder.goalProperty().get() != null) {
+      return "the listing of " + folder.goalProperty().get();
+    }
+    if (!opening.isEmpty()) {
+      return opening.iterator().next().name() + " to open";
+    }
+    for (Sheet sheet : sheets) {
+      if (sheet instanceof FileModel file && file.busyProperty().get()) {
+        return file.path().name() + " to be saved";
+      }
+    }
+    return crossings.queue().isBusy() ? "the transfer to go on" : "any answer";
   }
 
   private void selected() {

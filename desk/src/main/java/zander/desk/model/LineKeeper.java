@@ -7,7 +7,9 @@ import java.time.Duration;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.Future;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.function.Supplier;
 import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -29,7 +31,12 @@ import zander.desk.work.Said;
  */
 public final class LineKeeper {
   private static final List<Integer> PAUSES = List.of(500, 1000, 2000, 4000, 8000, 15_000, 30_000);
-  private static final Duration LOOK = Duration.ofSeconds(5);
+  private static final Duration LOOK = Duration.ofSeconds(1);
+  private static final Duration MEASURE = Duration.ofSeconds(2);
+
+  /** A server that is silent for longer while something is asked is told of. */
+  private static final Duration SILENT = Duration.ofSeconds(4);
+
   private static final Duration SLEPT = Duration.ofSeconds(20);
   private static final Duration PROOF = Duration.ofSeconds(5);
 
@@ -46,6 +53,13 @@ public final class LineKeeper {
   private final ReadOnlyBooleanWrapper trying = new ReadOnlyBooleanWrapper(false);
   private final ReadOnlyStringWrapper words = new ReadOnlyStringWrapper("");
   private final AtomicBoolean measuring = new AtomicBoolean();
+  private final ReadOnlyStringWrapper silence = new ReadOnlyStringWrapper("");
+  private final Supplier<String> waitsFor;
+
+  // Of the clock's thread.
+  private long lastMeasured;
+  private long lastHeard;
+  private int arrivals;
   private final Future<?> looking;
   private volatile Connection connection;
   private volatile CompletableFuture<Boolean> back = CompletableFuture.completedFuture(true);
@@ -54,8 +68,13 @@ public final class LineKeeper {
   private boolean ended;
   private long lastLook = System.currentTimeMillis();
 
-  LineKeeper(Background background, Again again, Runnable onBack) {
+  /**
+   * @param waitsFor what the desk waits for by now, in words such as {@code the listing of /srv};
+   *     asked on the interface thread
+   */
+  LineKeeper(Background background, Again again, Runnable onBack, Supplier<String> waitsFor) {
     this.background = background;
+    this.waitsFor = waitsFor;
     this.again = again;
     this.onBack = onBack;
     this.looking = background.every(LOOK, () -> look(System.currentTimeMillis()));
@@ -68,6 +87,7 @@ public final class LineKeeper {
     trying.set(false);
     away.set(false);
     words.set("");
+    silence.set("");
     back.complete(true);
     fresh.onEnd(() -> background.show(() -> lost(fresh)));
     measure(fresh);
@@ -109,9 +129,47 @@ public final class LineKeeper {
     }
     if (slept || !isHere(on.localEnd())) {
       background.run(() -> on.prove(PROOF));
-    } else {
+      return;
+    }
+    long clock = System.nanoTime();
+    lookForSilence(on, clock);
+    if (clock - lastMeasured >= MEASURE.toNanos() && !measuring.get()) {
+      lastMeasured = clock;
       measure(on);
     }
+  }
+
+  /** Something is asked, the measurement if nothing else, and nothing at all comes. */
+  private void lookForSilence(Connection on, long clock) {
+    int now = on.arrivals();
+    if (now != arrivals || !measuring.get()) {
+      arrivals = now;
+      lastHeard = clock;
+    }
+    long silent = clock - lastHeard;
+    background.show(
+        () -> {
+          boolean tell = silent >= SILENT.toNanos() && on == connection && !away.get();
+          silence.set(
+              tell
+                  ? "The server has not answered for "
+                      + TimeUnit.NANOSECONDS.toSeconds(silent)
+                      + " s. Waiting for "
+                      + waitsFor.get()
+                      + "."
+                  : "");
+        });
+  }
+
+  /** Gives a silent line up and opens it again. */
+  public void dropNow() {
+    Connection on = connection;
+    background.run(on::drop);
+  }
+
+  /** That the server is silent, and what is waited for; empty while it answers. */
+  public ReadOnlyStringProperty silenceProperty() {
+    return silence.getReadOnlyProperty();
   }
 
   private static boolean isHere(InetAddress end) {
@@ -138,6 +196,7 @@ public final class LineKeeper {
     }
     back = new CompletableFuture<>();
     away.set(true);
+    silence.set("");
     trying.set(true);
     pause();
   }

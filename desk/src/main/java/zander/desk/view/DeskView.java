@@ -27,7 +27,6 @@ import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
 import zander.desk.model.FileEndModel;
 import zander.desk.model.FileModel;
-import zander.desk.model.LineKeeper;
 import zander.desk.model.ShellModel;
 import zander.desk.sheet.Sheet;
 import zander.desk.sheet.TabNames;
@@ -50,7 +49,7 @@ final class DeskView extends VBox {
     VBox.setVgrow(middle, Priority.ALWAYS);
     BorderPane server = new BorderPane();
     server.setLeft(new SideView(model));
-    server.setCenter(new VBox(Parts.row("sheet-tabs", tabs), awayStrip(), middle));
+    server.setCenter(new VBox(Parts.row("sheet-tabs", tabs), new LineStrip(model.line()), middle));
     server.setRight(new RightsView(model));
     VBox.setVgrow(server, Priority.ALWAYS);
     LocalView local = new LocalView(model);
@@ -64,24 +63,6 @@ final class DeskView extends VBox {
     model.shells().frontProperty().addListener((observed, old, now) -> showShell(now));
     model.sheets().forEach(this::listenTo);
     show();
-  }
-
-  private HBox awayStrip() {
-    LineKeeper line = model.line();
-    Label words = Parts.label("", "strip-headline");
-    words.setWrapText(true);
-    HBox.setHgrow(words, Priority.ALWAYS);
-    words.textProperty().bind(line.wordsProperty());
-    Button again = Parts.button("Connect now", "connect-again", line::tryNow, "strong");
-    Button stop = Parts.button("Stop trying", "stop-trying", line::stopTrying);
-    again.setMinWidth(USE_PREF_SIZE);
-    stop.setMinWidth(USE_PREF_SIZE);
-    line.tryingProperty().addListener((observed, old, now) -> Parts.show(stop, now));
-    Parts.show(stop, line.tryingProperty().get());
-    HBox strip = Parts.row("away", words, again, stop);
-    line.awayProperty().addListener((observed, old, now) -> Parts.show(strip, now));
-    Parts.show(strip, line.awayProperty().get());
-    return strip;
   }
 
   private void sheetsChanged(ListChangeListener.Change<? extends Sheet> change) {

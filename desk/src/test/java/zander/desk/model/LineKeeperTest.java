@@ -8,6 +8,7 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import zander.core.files.RemotePath;
 
 /** How a desk notices that its line died, and how it comes back. */
 class LineKeeperTest {
@@ -35,6 +36,32 @@ class LineKeeperTest {
     work.relay.heal();
     work.until("it is back", () -> !desk.line().awayProperty().get());
     assertThat(work.on(() -> desk.folder().path().text())).isEqualTo("/home/warden");
+  }
+
+  /** Told after some seconds, long before the line is given up, and for what it waits. */
+  @Test
+  void aSilentServerIsToldOf() throws Exception {
+    work.until("the delay is known", () -> desk.line().delayProperty().get() != null);
+    work.relay.stallAfter(0);
+    work.on(
+        () -> {
+          desk.folder().go(RemotePath.of("/home/warden/trial"));
+          return null;
+        });
+    work.until("it is told", () -> !desk.line().silenceProperty().get().isEmpty());
+    assertThat(work.on(() -> desk.line().silenceProperty().get()))
+        .startsWith("The server has not answered for ")
+        .endsWith(" s. Waiting for the listing of /home/warden/trial.");
+    assertThat(work.on(() -> desk.line().awayProperty().get())).isFalse();
+    work.on(
+        () -> {
+          desk.line().dropNow();
+          return null;
+        });
+    work.relay.heal();
+    work.until("it is opened anew", () -> desk.line().awayProperty().get());
+    work.until("it is back", () -> !desk.line().awayProperty().get());
+    assertThat(work.on(() -> desk.line().silenceProperty().get())).isEmpty();
   }
 
   @Test
