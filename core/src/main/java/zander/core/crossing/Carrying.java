@@ -71,23 +71,27 @@ final class Carrying {
     tally.begin(source.show(first.from()));
     boolean tried = false;
     while (true) {
+      int asked = steps.roomAnswers();
       try {
         if (tried) {
           findArrived(load);
         }
         carry(load, once);
-        break;
       } catch (CancellationException e) {
         load.stream().filter(parcel -> parcel.arrived).forEach(this::tell);
         throw e;
       } catch (IOException e) {
-        if (!steps.isLost(e)) {
-          load.stream().filter(parcel -> !parcel.arrived).forEach(parcel -> parcel.failure = e);
-          break;
+        if (steps.isLost(e)) {
+          steps.awaitLine(first.from(), e);
+          tried = true;
+          continue;
         }
-        steps.awaitLine(first.from(), e);
-        tried = true;
+        load.stream().filter(parcel -> !parcel.arrived).forEach(parcel -> parcel.failure = e);
       }
+      if (!haveRoom(load, asked)) {
+        break;
+      }
+      tried = true;
     }
     for (Parcel parcel : load) {
       if (parcel.asLarge && !parcel.arrived) {
@@ -101,6 +105,32 @@ final class Carrying {
       placedLate.run();
     }
     once.run();
+  }
+
+  /**
+   * Where some did not fit: waits for room, and has them carried from the beginning.
+   *
+   * @return false when nothing is to be tried again
+   */
+  private boolean haveRoom(List<Parcel> load, int answersBefore) {
+    Parcel full = null;
+    for (Parcel parcel : load) {
+      if (!parcel.arrived && parcel.failure != null && steps.isFull(parcel.failure)) {
+        full = parcel;
+      }
+    }
+    if (full == null || !steps.awaitRoom(full.item.from(), full.failure, answersBefore)) {
+      return false;
+    }
+    load.replaceAll(
+        parcel -> {
+          if (parcel.arrived || parcel.failure == null || !steps.isFull(parcel.failure)) {
+            return parcel;
+          }
+          tally.carried(-parcel.told);
+          return new Parcel(parcel.item);
+        });
+    return true;
   }
 
   private void carry(List<Parcel> load, Runnable placed) throws IOException {

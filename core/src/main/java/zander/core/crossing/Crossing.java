@@ -109,6 +109,12 @@ public final class Crossing {
     return null;
   }
 
+  /** What to do when the side that receives is full; before {@link #run}. */
+  public Crossing whenFull(FullDisk talk) {
+    steps.whenFull(talk);
+    return this;
+  }
+
   /** Where it stands; may be asked from any thread, does not wait. */
   public Progress progress() {
     String carrier = target.carrier().isEmpty() ? source.carrier() : target.carrier();

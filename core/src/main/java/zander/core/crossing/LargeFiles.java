@@ -52,6 +52,7 @@ final class LargeFiles {
     Side.Part part = proved(item, before(item));
     while (true) {
       Side.Part[] left = {null};
+      int asked = steps.roomAnswers();
       try {
         String lost = file(item, part, left);
         trace.partEnded(item.to());
@@ -63,6 +64,10 @@ final class LargeFiles {
       } catch (IOException e) {
         if (!steps.isLost(e)) {
           trace.partEnded(item.to());
+          if (steps.isFull(e) && steps.awaitRoom(item.from(), e, asked)) {
+            part = null;
+            continue;
+          }
           steps.failed(item.from(), e);
           tally.skip(item.node().size());
           return;

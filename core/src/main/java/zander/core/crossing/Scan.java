@@ -257,32 +257,45 @@ final class Scan {
       ahead.list(toMake.stream().map(Item::from).toList());
     }
     boolean[] tried = {false};
-    List<Boolean> made =
-        steps.attempt(
-            folder.from,
-            () -> {
-              List<Boolean> done = new ArrayList<>();
-              List<Node> there =
-                  tried[0] ? target.lookAll(toMake.stream().map(Item::to).toList()) : null;
-              List<Item> left = new ArrayList<>();
-              for (int i = 0; i < toMake.size(); i++) {
-                // Made just before the line broke; only the answer was lost.
-                if (there == null || !Pairs.isFolder(there.get(i))) {
-                  left.add(toMake.get(i));
+    List<Boolean> made = List.of();
+    while (made != null && made.isEmpty()) {
+      made =
+          steps.attempt(
+              folder.from,
+              () -> {
+                List<Boolean> done = new ArrayList<>();
+                List<Node> there =
+                    tried[0] ? target.lookAll(toMake.stream().map(Item::to).toList()) : null;
+                List<Item> left = new ArrayList<>();
+                for (int i = 0; i < toMake.size(); i++) {
+                  // Made just before the line broke; only the answer was lost.
+                  if (there == null || !Pairs.isFolder(there.get(i))) {
+                    left.add(toMake.get(i));
+                  }
                 }
-              }
-              tried[0] = true;
-              List<IOException> failures = target.makeFolders(left);
-              for (Item item : toMake) {
-                int at = left.indexOf(item);
-                IOException failure = at < 0 ? null : failures.get(at);
-                if (failure != null) {
-                  steps.failed(item.from(), failure);
+                tried[0] = true;
+                int asked = steps.roomAnswers();
+                List<IOException> failures = target.makeFolders(left);
+                for (int i = 0; i < left.size(); i++) {
+                  IOException failure = failures.get(i);
+                  if (failure != null
+                      && steps.isFull(failure)
+                      && steps.awaitRoom(left.get(i).from(), failure, asked)) {
+                    // All that are not there by now are made once more.
+                    return List.of();
+                  }
                 }
-                done.add(failure == null);
-              }
-              return done;
-            });
+                for (Item item : toMake) {
+                  int at = left.indexOf(item);
+                  IOException failure = at < 0 ? null : failures.get(at);
+                  if (failure != null) {
+                    steps.failed(item.from(), failure);
+                  }
+                  done.add(failure == null);
+                }
+                return done;
+              });
+    }
     for (int i = 0; made != null && i < toMake.size(); i++) {
       Item item = toMake.get(i);
       if (made.get(i)) {

@@ -1,6 +1,9 @@
 package zander.core.crossing;
 
 import java.io.IOException;
+import java.util.List;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.atomic.AtomicInteger;
 import zander.core.files.RemoteFailure;
 import zander.core.files.WireName;
 import zander.core.work.Cancellation;
@@ -24,11 +27,19 @@ final class Steps {
     T run() throws IOException;
   }
 
+  /** How the system of this computer says that a disk or a quota is full. */
+  private static final List<String> NO_ROOM_HERE =
+      List.of("No space left on device", "Disk quota exceeded");
+
   private final Side source;
   private final Side target;
   private final Cancellation cancellation;
   private final LostLine lostLine;
   private final Tally tally;
+  private final Object fullAsked = new Object();
+  private final AtomicInteger answers = new AtomicInteger();
+  private FullDisk fullDisk = FullDisk.GOES_ON;
+  private boolean skipsFull;
 
   Steps(Side source, Side target, Cancellation cancellation, LostLine lostLine, Tally tally) {
     this.source = source;
@@ -42,14 +53,16 @@ final class Steps {
   <T> T attempt(String path, Step<T> step) {
     while (true) {
       cancellation.throwIfStopped();
+      int asked = roomAnswers();
       try {
         return step.run();
       } catch (IOException e) {
-        if (!isLost(e)) {
+        if (isLost(e)) {
+          awaitLine(path, e);
+        } else if (!isFull(e) || !awaitRoom(path, e, asked)) {
           failed(path, e);
           return null;
         }
-        awaitLine(path, e);
       }
     }
   }
@@ -60,6 +73,64 @@ final class Steps {
 
   boolean isLost(IOException failure) {
     return source.isLost(failure) || target.isLost(failure);
+  }
+
+  /** What to do when the target takes no more; before the crossing begins. */
+  void whenFull(FullDisk talk) {
+    fullDisk = talk;
+  }
+
+  /** Whether it failed because there is no room on the side that receives. */
+  boolean isFull(IOException failure) {
+    if (failure instanceof RemoteFailure remote) {
+      return switch (remote.reason()) {
+        case NO_SPACE, NO_INODES, QUOTA -> true;
+        default -> false;
+      };
+    }
+    String said = String.valueOf(failure.getMessage());
+    return NO_ROOM_HERE.stream().anyMatch(said::contains);
+  }
+
+  /**
+   * Waits until somebody has made room. What failed before the last answer takes that one.
+   *
+   * @param answersBefore {@link #roomAnswers} when the step that failed began
+   * @return false when the failure stands
+   * @throws CancellationException when the crossing is to stop
+   */
+  boolean awaitRoom(String path, IOException full, int answersBefore) {
+    synchronized (fullAsked) {
+      cancellation.throwIfStopped();
+      if (answers.get() != answersBefore) {
+        return !skipsFull;
+      }
+      if (skipsFull) {
+        return false;
+      }
+      FullDisk.Answer answer =
+          fullDisk.ask(new FullDisk.Question(WireName.toText(path), why(full), freeOrUnknown()));
+      skipsFull = answer == FullDisk.Answer.SKIP;
+      answers.incrementAndGet();
+      if (answer == FullDisk.Answer.STOP) {
+        cancellation.stop();
+      }
+      cancellation.throwIfStopped();
+      return answer == FullDisk.Answer.TRY_AGAIN;
+    }
+  }
+
+  /** How often somebody has answered that there is no room. */
+  int roomAnswers() {
+    return answers.get();
+  }
+
+  private long freeOrUnknown() {
+    try {
+      return target.free();
+    } catch (IOException e) {
+      return -1;
+    }
   }
 
   void failed(String path, IOException failure) {

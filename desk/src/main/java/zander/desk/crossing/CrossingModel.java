@@ -5,12 +5,15 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.BooleanSupplier;
+import java.util.function.Consumer;
+import java.util.function.Function;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import zander.core.crossing.Crossing;
 import zander.core.crossing.CrossingLog;
 import zander.core.crossing.Direction;
 import zander.core.crossing.ExistsTalk;
+import zander.core.crossing.FullDisk;
 import zander.core.crossing.Leftovers;
 import zander.core.crossing.PartNames;
 import zander.core.crossing.Progress;
@@ -36,6 +39,7 @@ public final class CrossingModel {
   private final ReadOnlyObjectWrapper<Progress> progress = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<Question> question = new ReadOnlyObjectWrapper<>();
   private final Pace pace = new Pace();
+  private final Object oneQuestion = new Object();
   private volatile Crossing crossing;
   private volatile CrossingLog log;
   private volatile boolean paused;
@@ -98,6 +102,7 @@ public final class CrossingModel {
             cancellation,
             this::awaitLine,
             log);
+    made.whenFull(this::askForRoom);
     // First seen, then told: what the person chooses in between is told by one of both.
     crossing = made;
     made.gate().pause(paused);
@@ -144,23 +149,36 @@ public final class CrossingModel {
     }
   }
 
-  /** Waits, on a crossing's thread, for the person's answer. */
   private ExistsTalk.Answer ask(ExistsTalk.Question asked, Side source, Side target) {
-    CompletableFuture<ExistsTalk.Answer> answer = new CompletableFuture<>();
-    cancellation.onStop(() -> answer.complete(null));
     List<LineDifference.Line> difference = ExistsWords.difference(asked, source, target);
-    background.show(
-        () ->
-            question.set(
-                ExistsWords.of(
-                    asked,
-                    route.direction(),
-                    difference,
-                    given -> {
-                      question.set(null);
-                      answer.complete(given);
-                    })));
-    return answer.join();
+    return answerTo(
+        given -> ExistsWords.of(asked, route.direction(), difference, given),
+        (ExistsTalk.Answer) null);
+  }
+
+  private FullDisk.Answer askForRoom(FullDisk.Question full) {
+    return answerTo(given -> FullWords.of(full, route.direction(), given), FullDisk.Answer.STOP);
+  }
+
+  /**
+   * Waits, on a crossing's thread, for the person's answer; one question at a time.
+   *
+   * @param atStop the answer when the crossing is stopped meanwhile
+   */
+  private <A> A answerTo(Function<Consumer<A>, Question> asked, A atStop) {
+    synchronized (oneQuestion) {
+      CompletableFuture<A> answer = new CompletableFuture<>();
+      cancellation.onStop(() -> answer.complete(atStop));
+      background.show(
+          () ->
+              question.set(
+                  asked.apply(
+                      given -> {
+                        question.set(null);
+                        answer.complete(given);
+                      })));
+      return answer.join();
+    }
   }
 
   /** Waits, on a crossing's thread, for the line or for being stopped. */
