@@ -89,7 +89,18 @@ public final class Deleting {
    * @return what did not go, and why
    */
   public List<RemoteFailure> hold(List<RemotePath> paths) throws IOException {
-    return new Holding(files, journal, home).hold(paths);
+    return hold(paths, held -> {}, new Cancellation());
+  }
+
+  /**
+   * The same, to be stopped between portions.
+   *
+   * @param progress told how many have been tried
+   * @throws CancellationException when it was stopped; each entry is where it was or held
+   */
+  public List<RemoteFailure> hold(List<RemotePath> paths, LongConsumer progress, Cancellation stop)
+      throws IOException {
+    return new Holding(files, journal, home).hold(paths, progress, stop);
   }
 
   /** A place in the holding folder for something of a folder. */

@@ -6,6 +6,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
+import java.util.function.LongConsumer;
 import zander.core.connect.Commands;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
@@ -76,6 +77,16 @@ public final class HeldThings {
    * @return how many things went
    */
   public int letGo(Rules rules, Sizes sizes, Cancellation stop) throws IOException {
+    return letGo(rules, sizes, gone -> {}, stop);
+  }
+
+  /**
+   * The same, to be stopped between portions.
+   *
+   * @param progress told how many are gone
+   */
+  public int letGo(Rules rules, Sizes sizes, LongConsumer progress, Cancellation stop)
+      throws IOException {
     long oldest = System.currentTimeMillis() - TimeUnit.DAYS.toMillis(rules.days());
     List<JournalEntry> held = entries();
     List<JournalEntry> young = held.stream().filter(entry -> entry.at() >= oldest).toList();
@@ -84,6 +95,7 @@ public final class HeldThings {
     for (int from = 0; from < due.size(); from += AT_ONCE) {
       stop.throwIfStopped();
       letGo(due.subList(from, Math.min(due.size(), from + AT_ONCE)), stop);
+      progress.accept(Math.min(due.size(), from + AT_ONCE));
     }
     return due.size();
   }

@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.function.LongConsumer;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteBatch;
@@ -19,6 +20,7 @@ import zander.core.journal.FileState;
 import zander.core.journal.FolderTime;
 import zander.core.journal.Journal;
 import zander.core.journal.NewChange;
+import zander.core.work.Cancellation;
 
 /**
  * Moves entries into the holding folder: looked at, written down and renamed together, so that the
@@ -53,7 +55,9 @@ final class Holding {
    * @param paths of one folder or of several; each folder's have a place of their own, so that
    *     equal names do not meet
    */
-  List<RemoteFailure> hold(List<RemotePath> paths) throws IOException {
+  List<RemoteFailure> hold(List<RemotePath> paths, LongConsumer progress, Cancellation stop)
+      throws IOException {
+    long held = 0;
     long group = paths.size() > 1 ? journal.newGroup() : 0;
     Map<RemotePath, List<RemotePath>> byFolder = new LinkedHashMap<>();
     List<RemoteFailure> failed = new ArrayList<>();
@@ -67,7 +71,10 @@ final class Holding {
     for (List<RemotePath> all : byFolder.values()) {
       for (int from = 0; from < all.size(); from += AT_ONCE) {
         List<RemotePath> some = all.subList(from, Math.min(all.size(), from + AT_ONCE));
+        stop.throwIfStopped();
         failed.addAll(hold(some, group, 0));
+        held += some.size();
+        progress.accept(held);
       }
     }
     return failed;

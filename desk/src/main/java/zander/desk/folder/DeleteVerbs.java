@@ -50,9 +50,15 @@ public final class DeleteVerbs {
       return;
     }
     List<RemoteEntry> entries = List.copyOf(folder.selection());
+    // A file is nobody's home and no place where a file system begins.
+    List<RemotePath> folders =
+        entries.stream()
+            .filter(entry -> entry.kind() == FileKind.FOLDER)
+            .map(RemoteEntry::path)
+            .toList();
     desk.background()
         .run(
-            () -> survey(paths),
+            () -> survey(paths, folders),
             survey -> ask(survey, entries),
             failure -> {
               folder.tell(FailureWords.of(failure));
@@ -60,12 +66,12 @@ public final class DeleteVerbs {
             });
   }
 
-  private Survey survey(List<RemotePath> paths) throws IOException {
+  private Survey survey(List<RemotePath> paths, List<RemotePath> folders) throws IOException {
     Map<RemotePath, Guard> guarded = new TreeMap<>();
-    List<Guard> guards = deleting().guards(paths);
-    for (int i = 0; i < paths.size(); i++) {
+    List<Guard> guards = deleting().guards(folders);
+    for (int i = 0; i < folders.size(); i++) {
       if (guards.get(i) != Guard.NONE) {
-        guarded.put(paths.get(i), guards.get(i));
+        guarded.put(folders.get(i), guards.get(i));
       }
     }
     return new Survey(paths, guarded);
@@ -198,7 +204,12 @@ public final class DeleteVerbs {
   private void hold(List<RemotePath> paths) {
     new FolderTask(folder, "Deleting " + MakeVerbs.what(paths))
         .run(
-            task -> deleting().hold(paths),
+            task ->
+                deleting()
+                    .hold(
+                        paths,
+                        held -> task.tell(Texts.count(held) + " of " + Texts.count(paths.size())),
+                        task.stop()),
             failed -> {
               desk.changed(paths);
               tellFailed(failed, paths);
@@ -238,13 +249,14 @@ public final class DeleteVerbs {
   public void tidyHeld() {
     HeldThings.Rules rules = desk.settings().now().held();
     Measure measure = new Measure(desk.files(), desk.commands());
-    desk.background()
-        .run(
-            () ->
+    new FolderTask(folder, "Letting go of what was held long enough")
+        .runQuietly(
+            task ->
                 new HeldThings(desk.files(), desk.commands(), desk.journal())
                     .letGo(
-                        rules, held -> measure.each(held, new Cancellation()), new Cancellation()),
-            went -> {},
-            failure -> {});
+                        rules,
+                        held -> measure.each(held, task.stop()),
+                        gone -> task.tell(Texts.count(gone) + " gone so far"),
+                        task.stop()));
   }
 }

@@ -1,6 +1,8 @@
 package zander.desk.folder;
 
+import java.time.Duration;
 import java.util.concurrent.CancellationException;
+import java.util.concurrent.Future;
 import java.util.function.Consumer;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
@@ -11,11 +13,14 @@ import zander.desk.work.Said;
 
 /** Work started from a folder sheet: told in a strip while it runs, and stopped there. */
 final class FolderTask {
+  private static final Duration LONG = Duration.ofSeconds(1);
+
   private final FolderModel folder;
   private final String headline;
   private final StringProperty live = new SimpleStringProperty("");
   private final Cancellation stop = new Cancellation();
   private Question shown;
+  private boolean over;
 
   FolderTask(FolderModel folder, String headline) {
     this.folder = folder;
@@ -37,10 +42,7 @@ final class FolderTask {
 
   /** Runs it; a failure is told in the sheet, and so is that it was stopped. */
   <T> void run(Work<T> work, Consumer<T> done) {
-    shown =
-        Question.notice(
-                new Said(headline, ""), false, new Question.Choice("Stop", ticked -> stop.stop()))
-            .live(live);
+    shown = notice();
     folder.ask(shown);
     folder
         .desk()
@@ -65,6 +67,31 @@ final class FolderTask {
                 folder.desk().checkLine();
               }
             });
+  }
+
+  /** The same for what nobody asked for: told only when it takes long; a failure is not told. */
+  void runQuietly(Work<?> work) {
+    shown = notice();
+    Future<?> telling = folder.desk().background().later(LONG, this::tellUnlessOver);
+    Runnable end =
+        () -> {
+          telling.cancel(false);
+          over = true;
+          end();
+        };
+    folder.desk().background().run(() -> work.run(this), result -> end.run(), failure -> end.run());
+  }
+
+  private void tellUnlessOver() {
+    if (!over) {
+      folder.ask(shown);
+    }
+  }
+
+  private Question notice() {
+    return Question.notice(
+            new Said(headline, ""), false, new Question.Choice("Stop", ticked -> stop.stop()))
+        .live(live);
   }
 
   private void end() {

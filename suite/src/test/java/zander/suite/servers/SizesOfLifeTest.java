@@ -1,11 +1,14 @@
 package zander.suite.servers;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.CancellationException;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.Assumptions;
@@ -104,7 +107,26 @@ class SizesOfLifeTest {
               .map(RemoteEntry::path)
               .toList();
       Deleting deleting = new Deleting(connection.files(), connection, journal, home);
-      assertThat(deleting.hold(paths)).isEmpty();
+      List<Long> told = new ArrayList<>();
+      Cancellation stop = new Cancellation();
+      assertThatThrownBy(
+              () ->
+                  deleting.hold(
+                      paths,
+                      held -> {
+                        told.add(held);
+                        stop.stop();
+                      },
+                      stop))
+          .isInstanceOf(CancellationException.class);
+      assertThat(told).hasSize(1);
+      List<RemotePath> left =
+          connection.files().list(home.child("tree"), part -> {}).stream()
+              .map(RemoteEntry::path)
+              .toList();
+      assertThat(left).hasSize(FILES - told.get(0).intValue());
+      assertThat(deleting.hold(left, told::add, new Cancellation())).isEmpty();
+      assertThat(told.subList(1, told.size())).isSorted().endsWith((long) left.size());
       assertThat(there.toFile().list()).isEmpty();
 
       PutBack putBack = new PutBack(connection.files(), connection, journal, home);
