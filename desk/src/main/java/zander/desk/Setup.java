@@ -22,7 +22,7 @@ import zander.standin.demo.Demo;
  * @param lookup finds servers by name
  * @param demo the running demo, or {@code null}
  */
-record Setup(Places places, HostLookup lookup, Demo demo) {
+public record Setup(Places places, HostLookup lookup, Demo demo) {
   /** Beside the application, it makes it portable. */
   private static final String OWN_FOLDER = "zander-home";
 

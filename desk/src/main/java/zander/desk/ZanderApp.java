@@ -1,6 +1,7 @@
 package zander.desk;
 
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.List;
 import javafx.application.Application;
 import javafx.application.Platform;
@@ -14,9 +15,12 @@ import zander.desk.look.Look;
 import zander.desk.model.AppModel;
 import zander.desk.view.MainView;
 import zander.desk.work.Background;
+import zander.desk.work.StallProbe;
 
 /** Puts the program together and opens its window. */
 public final class ZanderApp extends Application {
+  private static final Duration STALL = Duration.ofMillis(200);
+
   private AppModel model;
   private Setup setup;
 
@@ -36,14 +40,28 @@ public final class ZanderApp extends Application {
   @Override
   public void start(Stage stage) {
     model = open(stage, setup);
+    if (getParameters().getRaw().contains("--stalls")) {
+      tellStalls();
+    }
     getParameters().getRaw().stream()
         .filter(TypedAddress::looksLikeOne)
         .findFirst()
         .ifPresent(model::openTyped);
   }
 
-  /** Opens the window for a setup; tests come in here. */
-  static AppModel open(Stage stage, Setup setup) {
+  /** Writes to the error stream each time that the window does not answer, for who works on it. */
+  private static void tellStalls() {
+    new StallProbe(
+        Platform::runLater,
+        STALL,
+        stall -> {
+          System.err.println("No answer for " + stall.wall() + " ms, " + stall.work() + " of work");
+          stall.where().forEach(frame -> System.err.println("    at " + frame));
+        });
+  }
+
+  /** Opens the window for a setup; tests and measurements come in here. */
+  public static AppModel open(Stage stage, Setup setup) {
     BlockingCalls.forbidOn(Platform::isFxApplicationThread);
     Look.loadFonts();
     MainView.Overlay prompts = new MainView.Overlay();

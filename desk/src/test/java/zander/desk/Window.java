@@ -193,7 +193,8 @@ final class Window extends FxRobot implements AutoCloseable {
         "the site is listed",
         () ->
             desk() != null
-                && desk().folder().rows().stream().anyMatch(e -> e.name().equals("index.html")));
+                && desk().folder().rows().stream().anyMatch(e -> e.name().equals("index.html"))
+                && shownOrNull("#local-table") != null);
   }
 
   /** Chooses a server in the book and opens it. */

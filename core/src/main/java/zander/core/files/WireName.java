@@ -37,6 +37,9 @@ public final class WireName {
    * characters, bytes that are not UTF-8) as {@code \n}, {@code \t} or {@code \xNN}.
    */
   public static String toText(String wire) {
+    if (isPlain(wire)) {
+      return wire;
+    }
     String text = decode(wire);
     boolean utf8 = text != null;
     String from = utf8 ? text : wire;
@@ -55,6 +58,16 @@ public final class WireName {
               }
             });
     return shown.toString();
+  }
+
+  /** Most names are: nothing in them has another form. */
+  private static boolean isPlain(String wire) {
+    for (int i = 0; i < wire.length(); i++) {
+      if (wire.charAt(i) < 0x20 || wire.charAt(i) > 0x7e) {
+        return false;
+      }
+    }
+    return true;
   }
 
   /**

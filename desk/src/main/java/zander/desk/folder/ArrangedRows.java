@@ -90,7 +90,7 @@ final class ArrangedRows<R, K> {
   private List<R> ordered(Arrangement<R> mine) {
     synchronized (sorting) {
       if (sorted == null || !mine.sorts(sorted.of, sorted.by)) {
-        List<R> copy = new ArrayList<>(mine.all);
+        List<R> copy = begun(mine);
         Comparator<R> by = mine.order.of(mine.all);
         copy.sort(
             (one, other) -> {
@@ -104,6 +104,29 @@ final class ArrangedRows<R, K> {
       }
       return sorted.rows;
     }
+  }
+
+  /**
+   * What came with a further portion is sorted into what was in order already, and another order
+   * begins with the one before, in which much is together.
+   */
+  private List<R> begun(Arrangement<R> mine) {
+    if (sorted != null && sorted.of == mine.all) {
+      return new ArrayList<>(sorted.rows);
+    }
+    int known = sorted == null ? 0 : sorted.of.size();
+    boolean more =
+        known > 0
+            && known <= mine.all.size()
+            && mine.order.equals(sorted.by)
+            && mine.all.get(0) == sorted.of.get(0)
+            && mine.all.get(known - 1) == sorted.of.get(known - 1);
+    if (!more) {
+      return new ArrayList<>(mine.all);
+    }
+    List<R> begun = new ArrayList<>(sorted.rows);
+    begun.addAll(mine.all.subList(known, mine.all.size()));
+    return begun;
   }
 
   private List<R> seen(Arrangement<R> mine, List<R> inOrder) {

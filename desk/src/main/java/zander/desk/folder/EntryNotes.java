@@ -1,7 +1,9 @@
 package zander.desk.folder;
 
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
 import java.util.function.Function;
-import java.util.regex.Pattern;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteEntry;
@@ -37,12 +39,23 @@ public record EntryNotes(ServiceAccess access, Function<RemotePath, RemoteAttrib
   static final EntryNotes NONE = new EntryNotes(null, path -> null);
 
   private static final Note NOTHING = new Note("", Weight.NONE);
-  private static final Pattern SECRET =
-      Pattern.compile(
-          "(?i)\\.env(\\..*)?|.*\\.(key|pfx|p12|jks|kdbx)|id_(rsa|dsa|ecdsa|ed25519)(_sk)?"
-              + "|.*(secret|passw(or)?d|credential).*|\\.(pgpass|netrc|htpasswd)|wp-config\\.php");
-  private static final Pattern PERHAPS_SECRET = Pattern.compile("(?i).*\\.pem");
-  private static final Pattern NUMBER = Pattern.compile("[0-9]+");
+  private static final Set<String> SECRET_NAMES =
+      Set.of(
+          ".env",
+          ".pgpass",
+          ".netrc",
+          ".htpasswd",
+          "wp-config.php",
+          "id_rsa",
+          "id_dsa",
+          "id_ecdsa",
+          "id_ecdsa_sk",
+          "id_ed25519",
+          "id_ed25519_sk");
+  private static final List<String> SECRET_ENDINGS =
+      List.of(".key", ".pfx", ".p12", ".jks", ".kdbx");
+  private static final List<String> SECRET_WORDS =
+      List.of("secret", "passwd", "password", "credential");
 
   public Note of(RemoteEntry entry) {
     if (entry.kind() == FileKind.LINK && entry.isBrokenLink()) {
@@ -60,7 +73,7 @@ public record EntryNotes(ServiceAccess access, Function<RemotePath, RemoteAttrib
           "anyone can write", Weight.DANGER, "Every account of this server may change it.");
     }
     boolean file = entry.kind() == FileKind.FILE;
-    if (file && SECRET.matcher(entry.name()).matches() && mode.allows(Who.OTHERS, May.READ)) {
+    if (file && mode.allows(Who.OTHERS, May.READ) && isSecret(entry.name())) {
       return new Note("secret, anyone can read", Weight.DANGER, "By its name it holds a secret.");
     }
     if (file && mode.has(Mode.SET_UID)) {
@@ -70,7 +83,7 @@ public record EntryNotes(ServiceAccess access, Function<RemotePath, RemoteAttrib
     if (file && mode.has(Mode.SET_GID) && mode.allows(Who.GROUP, May.RUN)) {
       return new Note("runs as group " + entry.group(), Weight.LOOK, "Set-group-ID.");
     }
-    if (NUMBER.matcher(entry.owner()).matches()) {
+    if (isNumber(entry.owner())) {
       return new Note(
           "owner is gone", Weight.LOOK, "No account of this server has number " + entry.owner());
     }
@@ -84,11 +97,24 @@ public record EntryNotes(ServiceAccess access, Function<RemotePath, RemoteAttrib
               : "By owner, group and mode the account " + access.account() + " may not read it.");
     }
     if (file
-        && PERHAPS_SECRET.matcher(entry.name()).matches()
+        && entry.name().toLowerCase(Locale.ROOT).endsWith(".pem")
         && mode.allows(Who.OTHERS, May.READ)) {
       return new Note("anyone can read", Weight.LOOK, "If it holds a private key, close it.");
     }
     return NOTHING;
+  }
+
+  /** By its name; there may be a hundred thousand of them, so without expressions. */
+  private static boolean isSecret(String name) {
+    String small = name.toLowerCase(Locale.ROOT);
+    return SECRET_NAMES.contains(small)
+        || small.startsWith(".env.")
+        || SECRET_ENDINGS.stream().anyMatch(small::endsWith)
+        || SECRET_WORDS.stream().anyMatch(small::contains);
+  }
+
+  private static boolean isNumber(String owner) {
+    return !owner.isEmpty() && owner.chars().allMatch(c -> c >= '0' && c <= '9');
   }
 
   private Note ofChange(RemoteEntry entry) {

@@ -7,9 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.OptionalInt;
 import java.util.Set;
-import java.util.function.ToIntFunction;
 import java.util.function.UnaryOperator;
-import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyBooleanWrapper;
@@ -32,6 +30,9 @@ import zander.desk.work.FailureWords;
  * octal and symbolic notation are three ways to change these, so they cannot disagree.
  */
 public final class RightsModel {
+  /** More entries are looked through on another thread. */
+  private static final int MANY = 3000;
+
   /** The umask for clauses that name no class. */
   private static final int UMASK = 022;
 
@@ -51,9 +52,11 @@ public final class RightsModel {
   /** The modes in {@link #wanted}, each once: a hundred thousand files have few. */
   private Set<Mode> modes = Set.of();
 
+  private boolean modesChange;
   private Set<Integer> uids = Set.of();
   private Set<Integer> gids = Set.of();
   private boolean selecting;
+  private long selections;
 
   private final StringProperty owner = new SimpleStringProperty("");
   private final StringProperty group = new SimpleStringProperty("");
@@ -68,40 +71,86 @@ public final class RightsModel {
     group.addListener((observed, old, now) -> checkNames());
   }
 
-  /** Takes a new selection; edits not set yet are dropped. */
-  void select(List<RemoteEntry> entries) {
-    if (this.entries.equals(entries)) {
+  /** Takes a new selection; edits not set yet are dropped. Many are looked through elsewhere. */
+  void select(List<RemoteEntry> chosen) {
+    long mine = ++selections;
+    List<RemoteEntry> before = entries;
+    if (chosen.size() <= MANY) {
+      take(Summary.of(before, chosen));
       return;
     }
-    boolean samePaths = paths(this.entries).equals(paths(entries));
-    this.entries = List.copyOf(entries);
-    want(entries.stream().map(entry -> real(entry).mode()).toList());
-    uids = distinct(RemoteAttributes::uid);
-    gids = distinct(RemoteAttributes::gid);
+    // Until then none: what is set must never be set for what was selected before.
+    take(Summary.of(List.of(), List.of()));
+    desk.background()
+        .run(
+            () -> Summary.of(before, chosen),
+            summary -> {
+              if (mine == selections) {
+                take(summary);
+              }
+            },
+            failure -> {});
+  }
+
+  private void take(Summary summary) {
+    if (entries.equals(summary.entries)) {
+      return;
+    }
+    entries = summary.entries;
+    want(summary.modes, summary.distinct, false);
+    uids = summary.uids;
+    gids = summary.gids;
     selecting = true;
     owner.set(common(uids.stream().map(desk::userName)));
     group.set(common(gids.stream().map(desk::groupName)));
     selecting = false;
     problem.set("");
-    if (!samePaths) {
+    if (!summary.samePaths) {
       outcome.set("");
     }
     changed();
   }
 
-  private static List<RemotePath> paths(List<RemoteEntry> entries) {
-    return entries.stream().map(RemoteEntry::path).toList();
+  /** What a selection amounts to; made on any thread. */
+  private record Summary(
+      List<RemoteEntry> entries,
+      List<Mode> modes,
+      Set<Mode> distinct,
+      Set<Integer> uids,
+      Set<Integer> gids,
+      boolean samePaths) {
+
+    static Summary of(List<RemoteEntry> before, List<RemoteEntry> now) {
+      Set<Integer> uids = new HashSet<>();
+      Set<Integer> gids = new HashSet<>();
+      List<Mode> modes = new ArrayList<>(now.size());
+      for (RemoteEntry entry : now) {
+        RemoteAttributes is = real(entry);
+        modes.add(is.mode());
+        uids.add(is.uid());
+        gids.add(is.gid());
+      }
+      boolean samePaths = before.size() == now.size() && paths(before).equals(paths(now));
+      return new Summary(List.copyOf(now), modes, new HashSet<>(modes), uids, gids, samePaths);
+    }
+
+    private static List<RemotePath> paths(List<RemoteEntry> entries) {
+      return entries.stream().map(RemoteEntry::path).toList();
+    }
+  }
+
+  private void want(List<Mode> each, Set<Mode> distinct, boolean changes) {
+    wanted = each;
+    modes = distinct;
+    modesChange = changes;
   }
 
   private void want(List<Mode> each) {
-    wanted = each;
-    modes = new HashSet<>(each);
-  }
-
-  private Set<Integer> distinct(ToIntFunction<RemoteAttributes> what) {
-    Set<Integer> found = new HashSet<>();
-    entries.forEach(entry -> found.add(what.applyAsInt(real(entry))));
-    return found;
+    boolean changes = false;
+    for (int i = 0; i < each.size() && !changes; i++) {
+      changes = each.get(i).bits() != real(entries.get(i)).mode().bits();
+    }
+    want(each, new HashSet<>(each), changes);
   }
 
   /** Rights are those of what a link leads to, because that is what a change would reach. */
@@ -205,10 +254,7 @@ public final class RightsModel {
 
   /** Whether there is something to set. */
   public boolean isChanged() {
-    return !uidWanted().isEmpty()
-        || !gidWanted().isEmpty()
-        || IntStream.range(0, entries.size())
-            .anyMatch(i -> !real(entries.get(i)).mode().equals(wanted.get(i)));
+    return modesChange || !uidWanted().isEmpty() || !gidWanted().isEmpty();
   }
 
   private OptionalInt uidWanted() {

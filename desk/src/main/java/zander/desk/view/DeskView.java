@@ -50,14 +50,16 @@ final class DeskView extends VBox {
     BorderPane server = new BorderPane();
     server.setLeft(new SideView(model));
     server.setCenter(new VBox(Parts.row("sheet-tabs", tabs), new LineStrip(model.line()), middle));
-    server.setRight(new RightsView(model));
     VBox.setVgrow(server, Priority.ALWAYS);
-    LocalView local = new LocalView(model);
-    local.setPrefHeight(LOCAL_HEIGHT);
-    local.setMinHeight(LOCAL_HEIGHT);
-    local.managedProperty().bind(app.localFoldedProperty().not());
-    local.visibleProperty().bind(local.managedProperty());
-    getChildren().addAll(server, new WaterlineView(app, model), local);
+    StackPane below = new StackPane();
+    below.setPrefHeight(LOCAL_HEIGHT);
+    below.setMinHeight(LOCAL_HEIGHT);
+    below.managedProperty().bind(app.localFoldedProperty().not());
+    below.visibleProperty().bind(below.managedProperty());
+    getChildren().addAll(server, new WaterlineView(app, model), below);
+    // All in one frame would keep the window from answering for two tenths of a second.
+    Parts.later(1, () -> server.setRight(new RightsView(model)));
+    Parts.later(2, () -> below.getChildren().setAll(new LocalView(model)));
     model.sheets().addListener((ListChangeListener<Sheet>) change -> sheetsChanged(change));
     model.currentProperty().addListener((observed, old, now) -> show());
     model.shells().frontProperty().addListener((observed, old, now) -> showShell(now));

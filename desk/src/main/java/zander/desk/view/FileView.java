@@ -10,7 +10,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.fxmisc.flowless.VirtualizedScrollPane;
-import org.fxmisc.richtext.Caret;
 import org.fxmisc.richtext.CodeArea;
 import org.fxmisc.richtext.LineNumberFactory;
 import org.fxmisc.richtext.model.ReadOnlyStyledDocument;
@@ -107,8 +106,10 @@ final class FileView extends VBox {
     boolean longLines =
         text.getParagraphs().stream()
             .anyMatch(paragraph -> paragraph.length() > Highlighter.LONG_LINE);
-    // Each blink draws the whole line again.
-    area.setShowCaret(longLines ? Caret.CaretVisibility.ON : Caret.CaretVisibility.AUTO);
+    if (longLines) {
+      // Each blink draws the whole line again.
+      area.getCaretSelectionBind().getUnderlyingCaret().setBlinkRate(javafx.util.Duration.ZERO);
+    }
     area.replace(0, area.getLength(), text);
     if (first) {
       // Undo goes back to what was opened, never to an empty text.

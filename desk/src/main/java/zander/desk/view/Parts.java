@@ -63,6 +63,21 @@ public final class Parts {
     node.setManaged(shown);
   }
 
+  /** Does something some frames later, so that one frame has not all the work. */
+  public static void later(int frames, Runnable work) {
+    new AnimationTimer() {
+      private int left = frames;
+
+      @Override
+      public void handle(long now) {
+        if (left-- <= 0) {
+          stop();
+          work.run();
+        }
+      }
+    }.start();
+  }
+
   /** Does something again and again while a view is in the window. */
   public static void whileShown(Node view, Duration every, Runnable look) {
     AnimationTimer timer =

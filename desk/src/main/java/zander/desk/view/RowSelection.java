@@ -71,6 +71,10 @@ final class RowSelection<R> extends TableView.TableViewSelectionModel<R> {
       return numbers().length;
     }
 
+    boolean isHeard() {
+      return hasListeners();
+    }
+
     void tell(List<E> before) {
       beginChange();
       nextReplace(0, size(), before);
@@ -100,8 +104,12 @@ final class RowSelection<R> extends TableView.TableViewSelectionModel<R> {
   }
 
   private void tell(int[] before) {
-    indices.tell(Arrays.stream(before).boxed().toList());
-    cells.tell(Arrays.stream(before).mapToObj(this::cell).toList());
+    if (indices.isHeard()) {
+      indices.tell(Arrays.stream(before).boxed().toList());
+    }
+    if (cells.isHeard()) {
+      cells.tell(Arrays.stream(before).mapToObj(this::cell).toList());
+    }
     // Whoever asks for what is no longer selected gets nothing: the rows may be others by now.
     items.tell(Collections.nCopies(before.length, null));
   }

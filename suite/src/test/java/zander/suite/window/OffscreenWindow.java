@@ -1,0 +1,160 @@
+package zander.suite.window;
+
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import java.util.concurrent.Callable;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
+import java.util.function.BooleanSupplier;
+import javafx.application.Platform;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.stage.Stage;
+import zander.core.book.ServerEntry;
+import zander.core.book.SignIn;
+import zander.desk.Setup;
+import zander.desk.ZanderApp;
+import zander.desk.model.AppModel;
+import zander.desk.model.DeskModel;
+import zander.desk.model.Places;
+import zander.desk.work.StallProbe;
+import zander.suite.SystemSshd;
+
+/** The real window without a display, with a desk on the system's own server. */
+public final class OffscreenWindow implements AutoCloseable {
+  private static final long PATIENCE = 90;
+  private static boolean started;
+
+  public final AppModel model;
+  public final StallProbe probe;
+  private final SystemSshd server;
+  private final Stage stage;
+  private final Setup setup;
+
+  public OffscreenWindow(Path folder, SystemSshd server) throws Exception {
+    this.server = server;
+    startToolkit();
+    Path home = Files.createDirectories(folder.resolve("home"));
+    setup =
+        new Setup(
+            new Places(
+                home,
+                folder.resolve("servers.json"),
+                folder.resolve("state"),
+                folder.resolve("vault")),
+            address ->
+                List.of(new InetSocketAddress(InetAddress.getLoopbackAddress(), address.port())),
+            null);
+    Stage[] made = new Stage[1];
+    model =
+        on(
+            () -> {
+              made[0] = new Stage();
+              return ZanderApp.open(made[0], setup);
+            });
+    stage = made[0];
+    probe = new StallProbe(Platform::runLater, Duration.ofMillis(200), stall -> {});
+  }
+
+  private static synchronized void startToolkit() throws InterruptedException {
+    if (!started) {
+      started = true;
+      CountDownLatch up = new CountDownLatch(1);
+      Platform.startup(up::countDown);
+      up.await();
+      Platform.setImplicitExit(false);
+    }
+  }
+
+  /** The person's home on this computer. */
+  public Path home() {
+    return setup.places().home();
+  }
+
+  public <T> T on(Callable<T> work) throws Exception {
+    CompletableFuture<T> done = new CompletableFuture<>();
+    Platform.runLater(
+        () -> {
+          try {
+            done.complete(work.call());
+          } catch (Throwable e) {
+            done.completeExceptionally(e);
+          }
+        });
+    return done.get(PATIENCE, TimeUnit.SECONDS);
+  }
+
+  public void run(Runnable work) throws Exception {
+    on(
+        () -> {
+          work.run();
+          return null;
+        });
+  }
+
+  /** Waits for a condition, looked at on the interface thread. */
+  public void until(String what, BooleanSupplier condition) throws Exception {
+    long deadline = System.nanoTime() + TimeUnit.SECONDS.toNanos(PATIENCE);
+    while (!on(condition::getAsBoolean)) {
+      if (System.nanoTime() > deadline) {
+        throw new AssertionError("waited in vain until " + what);
+      }
+      TimeUnit.MILLISECONDS.sleep(5);
+    }
+  }
+
+  public Node shown(String selector) throws Exception {
+    return on(() -> stage.getScene().lookup(selector));
+  }
+
+  /**
+   * Opens a desk and trusts its host key.
+   *
+   * @param port of the server, or of what stands before it
+   */
+  public DeskModel open(String name, String account, int port, Path there, Path here)
+      throws Exception {
+    ServerEntry entry =
+        ServerEntry.of(
+                name,
+                new zander.core.connect.ServerAddress(account, "127.0.0.1", port),
+                SignIn.byKey(server.keyFile().toString()))
+            .withPlaces(there.toString(), here.toString(), null);
+    int before = on(() -> model.desks().size());
+    run(() -> model.openAnother(entry));
+    until(
+        "the desk " + name + " is open",
+        () -> {
+          Node yes = stage.getScene().lookup("#prompt-yes");
+          if (yes instanceof Button button && isSeen(button)) {
+            button.fire();
+          }
+          return model.desks().size() > before && model.currentProperty().get() != null;
+        });
+    return on(() -> model.currentProperty().get());
+  }
+
+  private static boolean isSeen(Node node) {
+    for (Node at = node; at != null; at = at.getParent()) {
+      if (!at.isVisible()) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  @Override
+  public void close() throws Exception {
+    probe.close();
+    run(
+        () -> {
+          stage.hide();
+          model.stop();
+        });
+  }
+}
