@@ -50,6 +50,7 @@ final class ArrangedRows<R, K> {
   private Sorted<R> sorted;
   private Set<K> wanted = Set.of();
   private boolean replacing;
+  private long changes;
 
   ArrangedRows(Background background, Function<R, K> key) {
     this.background = background;
@@ -71,14 +72,43 @@ final class ArrangedRows<R, K> {
       show(few);
       return;
     }
+    Shown<R> before = new Shown<>(List.copyOf(rows), List.copyOf(selection), changes);
     background.run(
-        () -> seen(mine, ordered(mine)),
-        arranged -> {
-          if (mine == newest) {
-            show(arranged);
+        () -> next(before, seen(mine, ordered(mine))),
+        next -> {
+          if (mine != newest) {
+            return;
+          }
+          if (before.changes == changes && wanted.isEmpty()) {
+            show(next);
+          } else {
+            show(next.rows);
           }
         },
         superseded -> {});
+  }
+
+  /** What is in the table, and how often that had changed by then. */
+  private record Shown<R>(List<R> rows, List<R> selection, long changes) {}
+
+  /** Whether there is anything to change, and what of the selection is still there. */
+  private Shown<R> next(Shown<R> before, List<R> arranged) {
+    if (arranged.equals(before.rows)) {
+      return before;
+    }
+    Set<K> chosen = keys(before.selection);
+    return new Shown<>(
+        arranged,
+        chosen.isEmpty()
+            ? List.of()
+            : arranged.stream().filter(row -> chosen.contains(key.apply(row))).toList(),
+        before.changes + 1);
+  }
+
+  private void show(Shown<R> next) {
+    if (next.changes != changes) {
+      replace(next.rows, next.selection);
+    }
   }
 
   /** Shows none until the next arrangement. */
@@ -151,15 +181,20 @@ final class ArrangedRows<R, K> {
     if (arranged.equals(rows)) {
       return;
     }
-    // The table drops its selection with the rows; it gets it again below.
-    replacing = true;
-    rows.setAll(arranged);
-    replacing = false;
     Set<K> chosen = selected;
     List<R> again =
         chosen.isEmpty()
             ? List.of()
             : arranged.stream().filter(row -> chosen.contains(key.apply(row))).toList();
+    replace(arranged, again);
+  }
+
+  private void replace(List<R> arranged, List<R> again) {
+    changes++;
+    // The table drops its selection with the rows; it gets it again.
+    replacing = true;
+    rows.setAll(arranged);
+    replacing = false;
     if (!again.isEmpty() || !selection.isEmpty()) {
       selection.setAll(again);
     }
@@ -174,6 +209,7 @@ final class ArrangedRows<R, K> {
   /** Takes what is selected in the table. */
   void select(List<R> chosen) {
     if (!replacing) {
+      changes++;
       selection.setAll(chosen);
     }
   }

@@ -24,6 +24,8 @@ final class FileView extends VBox {
   /** Longer texts are cut into lines on another thread, in characters. */
   private static final int LONG = 300_000;
 
+  private static final String STEADY = "-rtfx-blink-rate: 86400s;";
+
   private final FileModel model;
   private final CodeArea area = new CodeArea();
   private final Label facts = Parts.label("", "quiet");
@@ -107,8 +109,8 @@ final class FileView extends VBox {
         text.getParagraphs().stream()
             .anyMatch(paragraph -> paragraph.length() > Highlighter.LONG_LINE);
     if (longLines) {
-      // Each blink draws the whole line again.
-      area.getCaretSelectionBind().getUnderlyingCaret().setBlinkRate(javafx.util.Duration.ZERO);
+      // Each blink draws the whole line again. By style: the style sheet overrides what is set.
+      area.getCaretSelectionBind().getUnderlyingCaret().setStyle(STEADY);
     }
     area.replace(0, area.getLength(), text);
     if (first) {

@@ -167,6 +167,7 @@ public final class WindowSizes {
           window.until("it is sorted", () -> shown.rows().get(0) != first);
         });
     window.run(() -> shown.orderBy(Column.NAME, false));
+    window.until("it is sorted back", () -> shown.rows().get(1).name().equals("reading-2.csv"));
     window.run(table.getSelectionModel()::selectAll);
     measure(
         "read again, all selected",
