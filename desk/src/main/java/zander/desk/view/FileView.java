@@ -15,6 +15,7 @@ import org.fxmisc.richtext.LineNumberFactory;
 import org.fxmisc.richtext.model.ReadOnlyStyledDocument;
 import org.fxmisc.richtext.model.SegmentOps;
 import org.fxmisc.richtext.model.StyledDocument;
+import org.fxmisc.richtext.util.UndoUtils;
 import zander.core.edit.TextFile;
 import zander.core.files.RemotePath;
 import zander.desk.model.FileModel;
@@ -82,12 +83,12 @@ final class FileView extends VBox {
   private void load() {
     TextFile loaded = model.loadedProperty().get();
     if (loaded.text().length() <= LONG) {
-      show(cut(loaded.text()));
+      show(Cut.of(loaded.text()));
       return;
     }
     area.setEditable(false);
     model.onAnotherThread(
-        () -> cut(loaded.text()),
+        () -> Cut.of(loaded.text()),
         cut -> {
           if (loaded == model.loadedProperty().get()) {
             area.setEditable(true);
@@ -98,24 +99,38 @@ final class FileView extends VBox {
         });
   }
 
-  private static StyledDocument<Collection<String>, String, Collection<String>> cut(String text) {
-    return ReadOnlyStyledDocument.fromString(
-        text, List.of(), List.of(), SegmentOps.<Collection<String>>styledTextOps());
+  /** A text in lines, as the editor takes it, and whether there is a long one. */
+  private record Cut(
+      StyledDocument<Collection<String>, String, Collection<String>> lines, boolean hasLong) {
+
+    static Cut of(String text) {
+      boolean hasLong = false;
+      for (int at = 0; at < text.length() && !hasLong; ) {
+        int end = text.indexOf('\n', at);
+        end = end < 0 ? text.length() : end;
+        hasLong = end - at > Highlighter.LONG_LINE;
+        at = end + 1;
+      }
+      return new Cut(
+          ReadOnlyStyledDocument.fromString(
+              text, List.of(), List.of(), SegmentOps.<Collection<String>>styledTextOps()),
+          hasLong);
+    }
   }
 
-  private void show(StyledDocument<Collection<String>, String, Collection<String>> text) {
+  private void show(Cut text) {
     boolean first = area.getLength() == 0;
-    boolean longLines =
-        text.getParagraphs().stream()
-            .anyMatch(paragraph -> paragraph.length() > Highlighter.LONG_LINE);
-    if (longLines) {
+    if (text.hasLong) {
       // Each blink draws the whole line again. By style: the style sheet overrides what is set.
       area.getCaretSelectionBind().getUnderlyingCaret().setStyle(STEADY);
     }
-    area.replace(0, area.getLength(), text);
     if (first) {
-      // Undo goes back to what was opened, never to an empty text.
-      area.getUndoManager().forgetHistory();
+      // Undo goes back to what was opened, never to an empty text; and it looks through all of it.
+      area.setUndoManager(UndoUtils.noOpUndoManager());
+    }
+    area.replace(0, area.getLength(), text.lines);
+    if (first) {
+      area.setUndoManager(UndoUtils.defaultUndoManager(area));
     }
     if (highlighter == null) {
       listen();

@@ -6,6 +6,7 @@ import java.util.concurrent.Executor;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -43,7 +44,7 @@ public final class Background {
 
   /** Runs work, then one of the two on the interface thread. */
   public <T> void run(Callable<T> work, Consumer<T> done, Consumer<Throwable> failed) {
-    threads.execute(
+    start(
         () -> {
           try {
             T result = work.call();
@@ -56,7 +57,18 @@ public final class Background {
 
   /** Runs work on a thread of its own with nothing to bring back; it must handle its failures. */
   public void run(Runnable work) {
-    threads.execute(work);
+    start(work);
+  }
+
+  /** What comes in after the end of the program has nobody to tell it to. */
+  private void start(Runnable work) {
+    try {
+      threads.execute(work);
+    } catch (RejectedExecutionException e) {
+      if (!threads.isShutdown()) {
+        throw e;
+      }
+    }
   }
 
   /** Runs something on the interface thread, from any thread. */

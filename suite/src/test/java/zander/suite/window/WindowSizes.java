@@ -71,7 +71,7 @@ public final class WindowSizes {
     rows.add(new Row(what, size, longest.work(), seconds));
   }
 
-  /** Measures all, twice: the first round warms the program up, the second counts. */
+  /** Measures all three times: the first round warms the program up, the better of two counts. */
   public static List<Row> of(Path folder) throws Exception {
     try (SystemSshd server = new SystemSshd(folder, List.of(ACCOUNT), List.of())) {
       WindowSizes sizes = new WindowSizes(folder, server);
@@ -79,10 +79,15 @@ public final class WindowSizes {
       try (OffscreenWindow window = new OffscreenWindow(folder.resolve("here"), server)) {
         sizes.window = window;
         sizes.all();
-        sizes.rows.clear();
-        sizes.all();
+        List<Row> second = sizes.all();
+        List<Row> third = sizes.all();
+        List<Row> better = new ArrayList<>();
+        for (int i = 0; i < second.size(); i++) {
+          boolean earlier = second.get(i).work() < third.get(i).work();
+          better.add(earlier ? second.get(i) : third.get(i));
+        }
+        return better;
       }
-      return sizes.rows;
     }
   }
 
@@ -110,7 +115,8 @@ public final class WindowSizes {
         "sh", "-c", "cd $0; " + script + "; chown -R " + ACCOUNT + ": $0", there().toString());
   }
 
-  private void all() throws Exception {
+  private List<Row> all() throws Exception {
+    rows.clear();
     desk = window.open("levels", ACCOUNT, server.port(), there(), window.home());
     selecting();
     deleting();
@@ -120,6 +126,7 @@ public final class WindowSizes {
     journal();
     DeskModel over = desk;
     window.run(() -> window.model.close(over));
+    return List.copyOf(rows);
   }
 
   private FolderModel go(String name, int entries) throws Exception {
