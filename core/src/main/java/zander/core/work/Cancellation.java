@@ -14,6 +14,10 @@ public final class Cancellation {
     listeners.forEach(Runnable::run);
   }
 
+  public boolean isStopped() {
+    return stopped;
+  }
+
   /** Runs once {@link #stop} is called, or now when it was. */
   public void onStop(Runnable listener) {
     listeners.add(listener);

@@ -1,5 +1,6 @@
 package zander.desk.model;
 
+import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -23,6 +24,8 @@ import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.rights.Mode;
 import zander.core.rights.SymbolicMode;
+import zander.core.work.Cancellation;
+import zander.desk.sheet.Texts;
 import zander.desk.work.FailureWords;
 
 /**
@@ -30,6 +33,9 @@ import zander.desk.work.FailureWords;
  * octal and symbolic notation are three ways to change these, so they cannot disagree.
  */
 public final class RightsModel {
+  /** Between two words of how far it is, in nanoseconds. */
+  private static final long PACE = 200_000_000;
+
   /** More entries are looked through on another thread. */
   private static final int MANY = 3000;
 
@@ -57,6 +63,7 @@ public final class RightsModel {
   private Set<Integer> gids = Set.of();
   private boolean selecting;
   private long selections;
+  private Cancellation stop = new Cancellation();
 
   private final StringProperty owner = new SimpleStringProperty("");
   private final StringProperty group = new SimpleStringProperty("");
@@ -282,19 +289,12 @@ public final class RightsModel {
     for (int i = 0; i < entries.size(); i++) {
       each.put(entries.get(i).path(), wanted.get(i));
     }
+    stop = new Cancellation();
+    Cancellation mine = stop;
     desk.background()
         .run(
-            () -> {
-              RightsChange change = desk.rightsChange();
-              List<RightsChange.Result> results = new ArrayList<>();
-              for (Map.Entry<RemotePath, Mode> one : each.entrySet()) {
-                results.addAll(
-                    change.apply(
-                        List.of(one.getKey()), uid, gid, (before, folder) -> one.getValue()));
-              }
-              return results;
-            },
-            this::applied,
+            () -> set(each, uid, gid, mine),
+            results -> applied(results, each.size()),
             failure -> {
               busy.set(false);
               outcome.set(FailureWords.of(failure).headline());
@@ -302,14 +302,54 @@ public final class RightsModel {
             });
   }
 
-  private void applied(List<RightsChange.Result> results) {
+  private List<RightsChange.Result> set(
+      Map<RemotePath, Mode> each, OptionalInt uid, OptionalInt gid, Cancellation mine)
+      throws IOException {
+    RightsChange change = desk.rightsChange();
+    List<RightsChange.Result> results = new ArrayList<>();
+    long told = System.nanoTime();
+    for (Map.Entry<RemotePath, Mode> one : each.entrySet()) {
+      if (mine.isStopped()) {
+        break;
+      }
+      results.addAll(
+          change.apply(List.of(one.getKey()), uid, gid, (before, folder) -> one.getValue()));
+      if (System.nanoTime() - told > PACE) {
+        told = System.nanoTime();
+        String soFar = Texts.count(results.size()) + " of " + Texts.count(each.size());
+        desk.background().show(() -> tell("setting, " + soFar));
+      }
+    }
+    return results;
+  }
+
+  private void tell(String soFar) {
+    if (busy.get()) {
+      outcome.set(soFar);
+      changed();
+    }
+  }
+
+  /** Ends what {@link #apply} is doing; each entry has its old or its new rights. */
+  public void stop() {
+    stop.stop();
+  }
+
+  private void applied(List<RightsChange.Result> results, int all) {
     busy.set(false);
     List<RemoteEntry> now =
         results.stream().map(RightsChange.Result::entry).filter(e -> e != null).toList();
     desk.rightsChanged(now);
     List<RightsChange.Result> failed =
         results.stream().filter(result -> result.failure() != null).toList();
-    if (failed.isEmpty()) {
+    if (failed.isEmpty() && results.size() < all) {
+      outcome.set(
+          "stopped: "
+              + Texts.count(results.size())
+              + " of "
+              + Texts.count(all)
+              + " are set and read back, the others are as they were");
+    } else if (failed.isEmpty()) {
       outcome.set("set and read back" + (results.size() == 1 ? "" : ", all " + results.size()));
     } else {
       problem.set(

@@ -53,7 +53,7 @@ final class RightsView extends VBox {
     this.desk = desk;
     this.model = desk.rights();
     getStyleClass().add("panel");
-    set = Parts.button("Set rights", "set-rights", model::apply, "main");
+    set = Parts.button("Set rights", "set-rights", this::setOrStop, "main");
     Parts.hint(set, "Set on the server and read back (Ctrl+R)");
     nothing.setWrapText(true);
     form.getStyleClass().add("rights-form");
@@ -233,10 +233,22 @@ final class RightsView extends VBox {
     groupNumber.setText(number(desk.gidOf(group.getText())));
     Parts.show(problem, !problem.getText().isEmpty());
     Parts.show(outcome, !outcome.getText().isEmpty() && problem.getText().isEmpty());
+    boolean stops = model.busyProperty().get() && !one;
     set.setDisable(
-        model.busyProperty().get() || !problem.getText().isEmpty() || !model.isChanged());
-    set.setText(one ? "Set rights" : "Set rights of " + entries.size());
+        !stops
+            && (model.busyProperty().get() || !problem.getText().isEmpty() || !model.isChanged()));
+    set.setText(
+        stops ? "Stop" : one ? "Set rights" : "Set rights of " + Texts.count(entries.size()));
     showing = false;
+  }
+
+  /** While those of many are being set, the button ends that. */
+  private void setOrStop() {
+    if (model.busyProperty().get()) {
+      model.stop();
+    } else {
+      model.apply();
+    }
   }
 
   private static String names(List<RemoteEntry> entries) {

@@ -1,0 +1,86 @@
+package zander.desk.model;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import zander.core.files.RemotePath;
+import zander.standin.world.Caller;
+import zander.standin.world.World;
+
+/** Rights of many files: how far it is, and a stop that leaves each with its old or new ones. */
+class RightsOfManyTest {
+  private static final String FOLDER = "/home/warden/many";
+  private static final int FILES = 5_000;
+
+  @TempDir Path folder;
+  private ModelDesk work;
+  private DeskModel desk;
+  private World world;
+
+  @BeforeEach
+  void open() throws Exception {
+    work = new ModelDesk(folder);
+    world = work.demo.server("lab-box").machine().world();
+    desk = work.openLabBox("/home/warden", null);
+    world.mkdir(Caller.ROOT, FOLDER, 0755);
+    world.chown(Caller.ROOT, FOLDER, 1004, 1004, false);
+    int uid = desk.whoAmI().uid();
+    for (int i = 0; i < FILES; i++) {
+      world.open(
+          Caller.ROOT, FOLDER + "/f" + i, new World.Open(false, true, true, true, false, 0644));
+      world.chown(Caller.ROOT, FOLDER + "/f" + i, uid, uid, false);
+    }
+    work.on(
+        () -> {
+          desk.folder().go(RemotePath.of(FOLDER));
+          return null;
+        });
+    work.until("all are listed", () -> desk.folder().rows().size() == FILES);
+  }
+
+  @AfterEach
+  void close() throws Exception {
+    work.close();
+  }
+
+  private long changed() throws Exception {
+    long count = 0;
+    for (int i = 0; i < FILES; i++) {
+      count += (world.stat(Caller.ROOT, FOLDER + "/f" + i).fullMode() & 0777) == 0600 ? 1 : 0;
+    }
+    return count;
+  }
+
+  @Test
+  void tellsHowFarItIsAndStops() throws Exception {
+    work.on(
+        () -> {
+          desk.folder().select(desk.folder().rows());
+          return null;
+        });
+    work.until("they are looked through", () -> desk.rights().entries().size() == FILES);
+    work.demo.server("lab-box").faults().setDelay(Duration.ofMillis(2));
+    work.on(
+        () -> {
+          desk.rights().typeOctal("0600");
+          desk.rights().apply();
+          return null;
+        });
+    work.until(
+        "it tells how far it is",
+        () -> desk.rights().outcomeProperty().get().matches("setting, [0-9,]+ of 5,000"));
+    work.on(
+        () -> {
+          desk.rights().stop();
+          return null;
+        });
+    work.until("it ended", () -> !desk.rights().busyProperty().get());
+    assertThat(work.on(() -> desk.rights().outcomeProperty().get())).startsWith("stopped: ");
+    assertThat(changed()).isBetween(1L, FILES - 1L);
+  }
+}
