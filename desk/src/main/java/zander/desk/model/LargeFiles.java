@@ -37,13 +37,24 @@ final class LargeFiles {
             Question.notice(
                 new Said(
                     path.name() + " is too large for the editor",
-                    "The editor takes files of up to "
+                    sizeOf(path)
+                        + "The editor takes files of up to "
                         + Texts.size(FileModel.LARGEST)
                         + ". Its last "
                         + Texts.size(FileEndModel.END)
                         + " can be shown here; a shell opens all of it with less."),
                 false,
                 choices.toArray(Question.Choice[]::new)));
+  }
+
+  /** As far as the folder shown tells it. */
+  private String sizeOf(RemotePath path) {
+    return desk.folder().allProperty().get().stream()
+        .filter(entry -> entry.path().equals(path))
+        .map(entry -> entry.behind() == null ? entry.attributes() : entry.behind())
+        .map(is -> "It has " + Texts.size(is.size()) + ". ")
+        .findFirst()
+        .orElse("");
   }
 
   private Question.Choice choice(String words, Runnable then) {

@@ -27,7 +27,7 @@ final class FileEndView extends VBox {
     facts.setMinWidth(USE_PREF_SIZE);
     HBox bar = Parts.row("sheet-bar", name, Parts.spring(), facts, again);
     area.setId("file-end");
-    area.getStyleClass().add("editor");
+    area.getStyleClass().addAll("editor", "file-end");
     area.setEditable(false);
     VirtualizedScrollPane<CodeArea> scroll = new VirtualizedScrollPane<>(area);
     VBox.setVgrow(scroll, Priority.ALWAYS);
