@@ -106,7 +106,7 @@ class SaveFailureTest {
     assertThat(openFailure("/srv/levels/site/round")).isEqualTo(Reason.NO_SUCH_FILE);
     assertThat(openFailure("/srv/levels/site/img")).isEqualTo(Reason.NOT_SUPPORTED);
     RemoteFailure large = catchThrowableOfType(RemoteFailure.class, () -> saver.open(CONTACT, 10));
-    assertThat(large.getMessage()).contains("more than 10 bytes");
+    assertThat(large.reason()).isEqualTo(Reason.TOO_LARGE);
   }
 
   private Reason openFailure(String path) {
