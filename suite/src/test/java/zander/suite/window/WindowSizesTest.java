@@ -16,8 +16,11 @@ import zander.suite.SystemSshd;
  * the processor time of that thread, which other programs do not change.
  */
 class WindowSizesTest {
-  /** Milliseconds. */
-  private static final long MOST = 200;
+  /**
+   * Milliseconds. The aim is 200, which all rows keep on a quiet machine; another build beside this
+   * one makes the same work half as long again.
+   */
+  private static final long MOST = 300;
 
   @TempDir Path folder;
 
