@@ -311,7 +311,11 @@ final class PackedDelivery {
     return line.toString();
   }
 
-  /** Not all was well: what is whole is told by its size and, being set last, its time. */
+  /**
+   * Not all was well: what is whole is told by its size and, where the program named it, by its
+   * time, which it sets last. Times alone tell nothing: some file systems keep none that they are
+   * given.
+   */
   private void lookAt(List<Arriving> waiting, List<String> complaints) throws IOException {
     if (complaints.isEmpty()) {
       return;
@@ -321,9 +325,10 @@ final class PackedDelivery {
     for (int i = 0; i < waiting.size(); i++) {
       Arriving one = waiting.get(i);
       RemoteAttributes is = found.get(i);
-      boolean whole = isWhole(is, one.parcel.content.length, one.parcel.timeThere());
-      if (!whole) {
-        one.parcel.failure = failure(one, about(one, complaints));
+      String said = about(one, complaints);
+      long time = said.isEmpty() ? -1 : one.parcel.timeThere();
+      if (!isWhole(is, one.parcel.content.length, time)) {
+        one.parcel.failure = failure(one, said);
       }
     }
   }
