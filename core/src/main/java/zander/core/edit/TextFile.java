@@ -14,7 +14,9 @@ import java.nio.charset.StandardCharsets;
 import java.nio.charset.UnsupportedCharsetException;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import org.mozilla.universalchardet.UniversalDetector;
 
 /**
@@ -30,11 +32,25 @@ public final class TextFile {
   private final byte[] mark;
   private final List<LineEnd> ends;
 
+  /** Counted once: a view asks again and again, on a thread that must not wait. */
+  private final LineEnd usual;
+
+  private final boolean mixed;
+
   private TextFile(String text, Charset charset, byte[] mark, List<LineEnd> ends) {
     this.text = text;
     this.charset = charset;
     this.mark = mark;
     this.ends = ends;
+    Map<LineEnd, Integer> counts = new EnumMap<>(LineEnd.class);
+    ends.forEach(end -> counts.merge(end, 1, Integer::sum));
+    mixed = counts.size() > 1;
+    // Of two that are as frequent, the first of the enum.
+    usual =
+        counts.entrySet().stream()
+            .reduce((one, other) -> other.getValue() > one.getValue() ? other : one)
+            .map(Map.Entry::getKey)
+            .orElse(LineEnd.LF);
   }
 
   public String text() {
@@ -51,20 +67,11 @@ public final class TextFile {
 
   /** How most lines end; new lines get this. {@code LF} for a text of one line. */
   public LineEnd lineEnd() {
-    LineEnd most = LineEnd.LF;
-    long count = 0;
-    for (LineEnd end : LineEnd.values()) {
-      long found = ends.stream().filter(end::equals).count();
-      if (found > count) {
-        most = end;
-        count = found;
-      }
-    }
-    return most;
+    return usual;
   }
 
   public boolean hasMixedLineEnds() {
-    return ends.stream().distinct().count() > 1;
+    return mixed;
   }
 
   /** Decodes with the encoding found from the content: a mark, valid UTF-8, or the best guess. */

@@ -2,6 +2,7 @@ package zander.desk.model;
 
 import java.util.List;
 import java.util.concurrent.Callable;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyBooleanWrapper;
@@ -201,24 +202,22 @@ public final class FileModel extends Sheet {
       return;
     }
     String saving = text;
-    byte[] content;
-    try {
-      content = loaded.get().encode(saving);
-    } catch (NotTextException e) {
-      ask(Question.notice(FailureWords.of(e), true, keepEditing()));
-      return;
-    }
+    TextFile form = loaded.get();
+    AtomicReference<byte[]> content = new AtomicReference<>();
     busy.set(true);
     state.set("saving");
     FileVersion before = version;
     desk.background()
         .run(
-            () -> desk.saver().save(before, content, allowed),
+            () -> {
+              content.set(form.encode(saving));
+              return desk.saver().save(before, content.get(), allowed);
+            },
             after -> saved(saving, after),
             failure -> {
               if (failure instanceof SaveFailure save
                   && save.state() == SaveFailure.ServerState.OLD_OR_NEW) {
-                version = version.orPerhaps(content);
+                version = version.orPerhaps(content.get());
               }
               saveFailed(failure);
             });
@@ -237,6 +236,10 @@ public final class FileModel extends Sheet {
   private void saveFailed(Throwable failure) {
     busy.set(false);
     state.set("not on the server yet");
+    if (failure instanceof NotTextException) {
+      ask(Question.notice(FailureWords.of(failure), true, keepEditing()));
+      return;
+    }
     desk.checkLine();
     SaveFailure.Reason reason =
         failure instanceof SaveFailure save ? save.reason() : SaveFailure.Reason.REFUSED;
