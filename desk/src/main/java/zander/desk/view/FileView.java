@@ -136,7 +136,8 @@ final class FileView extends VBox {
       listen();
     }
     area.moveTo(0);
-    area.requestFollowCaret();
+    // The view stays with what followed the old text, which is the end; it is told before it looks.
+    area.showParagraphAtTop(0);
     facts.setText(model.facts());
   }
 

@@ -54,6 +54,7 @@ final class Highlighter {
   private final List<Integer> startStates = new ArrayList<>(List.of(TokenTypes.NULL));
   private final Subscription subscription;
   private boolean styling;
+  private boolean due;
 
   Highlighter(CodeArea area, String fileName) {
     this.area = area;
@@ -67,10 +68,7 @@ final class Highlighter {
     subscription =
         area.plainTextChanges()
             .subscribe(change -> changedFrom(change.getPosition()))
-            .and(
-                area.getVisibleParagraphs()
-                    .changes()
-                    .subscribe(change -> javafx.application.Platform.runLater(this::styleVisible)));
+            .and(area.getVisibleParagraphs().changes().subscribe(change -> styleSoon()));
   }
 
   void stop() {
@@ -86,7 +84,19 @@ final class Highlighter {
     while (startStates.size() > line + 1) {
       startStates.remove(startStates.size() - 1);
     }
-    javafx.application.Platform.runLater(this::styleVisible);
+    styleSoon();
+  }
+
+  /** Each line that comes into sight tells of itself: once for all of them is enough. */
+  private void styleSoon() {
+    if (!due) {
+      due = true;
+      javafx.application.Platform.runLater(
+          () -> {
+            due = false;
+            styleVisible();
+          });
+    }
   }
 
   private void styleVisible() {
@@ -98,7 +108,7 @@ final class Highlighter {
       int first = area.firstVisibleParToAllParIndex();
       int last = Math.min(area.lastVisibleParToAllParIndex(), area.getParagraphs().size() - 1);
       if (!readUpTo(first)) {
-        javafx.application.Platform.runLater(this::styleVisible);
+        styleSoon();
         return;
       }
       StyleSpansBuilder<Collection<String>> all = new StyleSpansBuilder<>();
