@@ -9,24 +9,17 @@ import java.security.MessageDigest;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Random;
-import zander.core.change.Changes;
-import zander.core.change.Deleting;
+import zander.core.change.DeleteTask;
 import zander.core.change.PutBack;
+import zander.core.change.RemoteChanges;
 import zander.core.connect.Commands;
 import zander.core.connect.Connection;
 import zander.core.connect.Connector;
 import zander.core.connect.ExecResult;
 import zander.core.connect.Pipe;
 import zander.core.connect.ServerAddress;
-import zander.core.connect.SignInWays;
-import zander.core.connect.Tools;
-import zander.core.crossing.Crossing;
-import zander.core.crossing.LeaveOut;
-import zander.core.crossing.LocalSide;
-import zander.core.crossing.OwnLine;
-import zander.core.crossing.RemoteSide;
-import zander.core.crossing.TreeCheck;
-import zander.core.crossing.WhenExists;
+import zander.core.connect.ServerTools;
+import zander.core.connect.SignInMethods;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
@@ -36,6 +29,13 @@ import zander.core.journal.Journal;
 import zander.core.journal.JournalEntry;
 import zander.core.journal.JournalRules;
 import zander.core.rights.Mode;
+import zander.core.transfer.ConflictRule;
+import zander.core.transfer.IgnorePatterns;
+import zander.core.transfer.LocalEndpoint;
+import zander.core.transfer.RemoteEndpoint;
+import zander.core.transfer.SharedConnectionChannels;
+import zander.core.transfer.Transfer;
+import zander.core.transfer.TreeComparison;
 import zander.core.trust.KnownHosts;
 import zander.core.work.Cancellation;
 
@@ -84,7 +84,9 @@ public final class FarServers {
   private static Connection open(Connector connector, String account, int port, Path key)
       throws IOException {
     return connector.open(
-        new ServerAddress(account, "localhost", port), SignInWays.byKey(key), FirstSlice.TRUSTING);
+        new ServerAddress(account, "localhost", port),
+        SignInMethods.byKey(key),
+        FirstSlice.TRUSTING);
   }
 
   private interface Job {
@@ -125,18 +127,19 @@ public final class FarServers {
                 digest(files.readAll(file, 1 << 20));
               }
             });
-    RemoteSide side =
-        new RemoteSide(new OwnLine(() -> connection), tree.parent(), Journal.NONE, null)
+    RemoteEndpoint side =
+        new RemoteEndpoint(
+                new SharedConnectionChannels(() -> connection), tree.parent(), Journal.NONE, null)
             .byFilesAlone();
-    LocalSide local = new LocalSide(here.getParent());
+    LocalEndpoint local = new LocalEndpoint(here.getParent());
     double compare =
         seconds(
             () ->
-                new TreeCheck(local, side, LeaveOut.NOTHING, go())
+                new TreeComparison(local, side, IgnorePatterns.NOTHING, go())
                     .run(List.of("tree"), progress -> {}));
     tell("Comparing " + FILES + " small files without a shell", plainCompare, compare);
 
-    Changes changes = new Changes(files, NO_SHELL, Journal.NONE);
+    RemoteChanges changes = new RemoteChanges(files, NO_SHELL, Journal.NONE);
     RemotePath copies = tree.parent().child("copies");
     files.makeFolder(copies, new Mode(0755));
     double plainCopy =
@@ -153,7 +156,7 @@ public final class FarServers {
         new FileJournal(folder.resolve("journal"), "bench", JournalRules.USUAL)) {
       RemotePath home = connection.whoAmI().home();
       List<RemotePath> some = all.subList(0, 30);
-      Deleting deleting = new Deleting(files, NO_SHELL, journal, home);
+      DeleteTask deleting = new DeleteTask(files, NO_SHELL, journal, home);
       double plainDelete =
           seconds(
               () -> {
@@ -213,8 +216,10 @@ public final class FarServers {
   }
 
   private static void send(Path here, List<String> names, Connection connection, RemotePath to) {
-    RemoteSide side = new RemoteSide(new OwnLine(() -> connection), to, Journal.NONE, null);
-    var progress = new Crossing(new LocalSide(here), side, WhenExists.ASK, null, go()).run(names);
+    RemoteEndpoint side =
+        new RemoteEndpoint(new SharedConnectionChannels(() -> connection), to, Journal.NONE, null);
+    var progress =
+        new Transfer(new LocalEndpoint(here), side, ConflictRule.ASK, null, go()).run(names);
     if (!progress.problems().isEmpty()) {
       throw new IllegalStateException(progress.problems().toString());
     }
@@ -251,8 +256,8 @@ public final class FarServers {
         }
 
         @Override
-        public Tools tools() {
-          return Tools.NONE;
+        public ServerTools tools() {
+          return ServerTools.NONE;
         }
       };
 }

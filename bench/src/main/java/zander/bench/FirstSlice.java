@@ -7,19 +7,19 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import zander.core.change.WholeWrite;
+import zander.core.change.AtomicSave;
 import zander.core.connect.Connection;
 import zander.core.connect.Connector;
 import zander.core.connect.ServerAddress;
-import zander.core.connect.SignInTalk;
-import zander.core.connect.SignInWays;
-import zander.core.crossing.Crossing;
-import zander.core.crossing.LocalSide;
-import zander.core.crossing.Progress;
-import zander.core.crossing.RemoteSide;
-import zander.core.crossing.WhenExists;
+import zander.core.connect.SignInMethods;
+import zander.core.connect.SignInPrompt;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
+import zander.core.transfer.ConflictRule;
+import zander.core.transfer.LocalEndpoint;
+import zander.core.transfer.Progress;
+import zander.core.transfer.RemoteEndpoint;
+import zander.core.transfer.Transfer;
 import zander.core.trust.KnownHosts;
 import zander.core.trust.WireKey;
 import zander.core.work.Cancellation;
@@ -29,15 +29,15 @@ import zander.standin.world.World;
 
 /**
  * Whole jobs of the first slice against the stand-in over a line with 40 ms round trip and without:
- * the first sign-in of the program and a later one, a listing, a save, a crossing of small files.
+ * the first sign-in of the program and a later one, a listing, a save, a transfer of small files.
  * Prints times of one run side by side; compare them with each other, not with another day's.
  */
 public final class FirstSlice {
   private static final int FILES = 400;
 
   /** Trusts the made-up servers, and has no secrets. */
-  static final SignInTalk TRUSTING =
-      new SignInTalk() {
+  static final SignInPrompt TRUSTING =
+      new SignInPrompt() {
         @Override
         public boolean isHostKeyRight(ServerAddress address, WireKey shown) {
           return true;
@@ -117,7 +117,7 @@ public final class FirstSlice {
         start = System.nanoTime();
         connection.files().list(RemotePath.of("/srv/many"), portion -> {});
         seconds.add(since(start));
-        WholeWrite saver = new WholeWrite(connection.files(), Journal.NONE);
+        AtomicSave saver = new AtomicSave(connection.files(), Journal.NONE);
         start = System.nanoTime();
         var opened = saver.open(RemotePath.of("/home/warden/trial/index.html"), 1 << 20);
         saver.save(opened.version(), new byte[1000], List.of());
@@ -126,16 +126,16 @@ public final class FirstSlice {
         connection.files().makeFolder(goal, new zander.core.rights.Mode(0755));
         start = System.nanoTime();
         Progress progress =
-            new Crossing(
-                    new LocalSide(small),
-                    new RemoteSide(connection.files(), goal, Journal.NONE),
-                    WhenExists.SKIP,
+            new Transfer(
+                    new LocalEndpoint(small),
+                    new RemoteEndpoint(connection.files(), goal, Journal.NONE),
+                    ConflictRule.SKIP,
                     question -> null,
                     new Cancellation())
                 .run(List.of("tree"));
         seconds.add(since(start));
         if (progress.files() != FILES || !progress.problems().isEmpty()) {
-          throw new IllegalStateException("the crossing failed: " + progress);
+          throw new IllegalStateException("the transfer failed: " + progress);
         }
       }
       return seconds.stream().mapToDouble(Double::doubleValue).toArray();
@@ -145,7 +145,7 @@ public final class FirstSlice {
   static Connection open(Connector connector, Demo demo) throws IOException {
     return connector.open(
         new ServerAddress("warden", "lab-box" + Demo.DOMAIN, 22),
-        SignInWays.byKey(demo.keyFile()),
+        SignInMethods.byKey(demo.keyFile()),
         TRUSTING);
   }
 

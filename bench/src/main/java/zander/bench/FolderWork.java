@@ -8,12 +8,12 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicLong;
 import org.apache.sshd.sftp.client.SftpClient;
-import zander.core.change.Deleting;
+import zander.core.change.DeleteTask;
 import zander.core.connect.Connection;
 import zander.core.connect.Connector;
 import zander.core.connect.ServerAddress;
-import zander.core.connect.SignInWays;
-import zander.core.facts.Measure;
+import zander.core.connect.SignInMethods;
+import zander.core.facts.TreeSize;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
 import zander.core.trust.KnownHosts;
@@ -48,7 +48,7 @@ public final class FolderWork {
         Connection connection =
             connector.open(
                 new ServerAddress("root", "localhost", line.port()),
-                SignInWays.byKey(sshd.key()),
+                SignInMethods.byKey(sshd.key()),
                 FirstSlice.TRUSTING)) {
       fill(folder.resolve("many"), NAMES, 1);
       RemotePath many = RemotePath.of(folder.resolve("many").toString());
@@ -126,10 +126,10 @@ public final class FolderWork {
     double ownMeasure = since(start);
     start = System.nanoTime();
     var measured =
-        new Measure(connection.files(), connection).of(List.of(one), m -> {}, new Cancellation());
+        new TreeSize(connection.files(), connection).of(List.of(one), m -> {}, new Cancellation());
     double measure = since(start);
     start = System.nanoTime();
-    new Deleting(connection.files(), connection, Journal.NONE, connection.whoAmI().home())
+    new DeleteTask(connection.files(), connection, Journal.NONE, connection.whoAmI().home())
         .forGood(List.of(one), n -> {}, new Cancellation());
     double delete = since(start);
     start = System.nanoTime();

@@ -11,15 +11,15 @@ import java.util.List;
 import zander.core.connect.Connection;
 import zander.core.connect.Connector;
 import zander.core.connect.ServerAddress;
-import zander.core.connect.SignInWays;
-import zander.core.crossing.Crossing;
-import zander.core.crossing.LocalSide;
-import zander.core.crossing.OwnLine;
-import zander.core.crossing.Progress;
-import zander.core.crossing.RemoteSide;
-import zander.core.crossing.WhenExists;
+import zander.core.connect.SignInMethods;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
+import zander.core.transfer.ConflictRule;
+import zander.core.transfer.LocalEndpoint;
+import zander.core.transfer.Progress;
+import zander.core.transfer.RemoteEndpoint;
+import zander.core.transfer.SharedConnectionChannels;
+import zander.core.transfer.Transfer;
 import zander.core.trust.KnownHosts;
 import zander.core.work.Cancellation;
 import zander.standin.demo.Demo;
@@ -28,7 +28,7 @@ import zander.standin.world.World;
 
 /**
  * A tree of 500,000 files made up by the stand-in, which runs in a process of its own, brought down
- * in this one: start it with {@code -Xmx256m} and it shows that a crossing of any size fits.
+ * in this one: start it with {@code -Xmx256m} and it shows that a transfer of any size fits.
  */
 public final class ManyFiles {
   private static final int IN_A_FOLDER = 500;
@@ -97,15 +97,18 @@ public final class ManyFiles {
         Connection connection =
             connector.open(
                 new ServerAddress("warden", "lab-box" + Demo.DOMAIN, 22),
-                SignInWays.byKey(key),
+                SignInMethods.byKey(key),
                 FirstSlice.TRUSTING)) {
       long start = System.nanoTime();
       Progress progress =
-          new Crossing(
-                  new RemoteSide(
-                      new OwnLine(() -> connection), RemotePath.of("/srv"), Journal.NONE, null),
-                  new LocalSide(Files.createDirectories(folder.resolve("here"))),
-                  WhenExists.ASK,
+          new Transfer(
+                  new RemoteEndpoint(
+                      new SharedConnectionChannels(() -> connection),
+                      RemotePath.of("/srv"),
+                      Journal.NONE,
+                      null),
+                  new LocalEndpoint(Files.createDirectories(folder.resolve("here"))),
+                  ConflictRule.ASK,
                   question -> null,
                   new Cancellation())
               .run(List.of("many"));
@@ -119,7 +122,7 @@ public final class ManyFiles {
           Runtime.getRuntime().maxMemory() >> 20,
           progress.failed());
       if (progress.files() != files) {
-        throw new IllegalStateException("the crossing failed: " + progress.phase());
+        throw new IllegalStateException("the transfer failed: " + progress.phase());
       }
     }
   }

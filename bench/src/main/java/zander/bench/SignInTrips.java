@@ -17,7 +17,7 @@ import zander.core.connect.Connection;
 import zander.core.connect.Connector;
 import zander.core.connect.Hop;
 import zander.core.connect.ServerAddress;
-import zander.core.connect.SignInWays;
+import zander.core.connect.SignInMethods;
 import zander.core.trust.KnownHosts;
 import zander.standin.demo.Demo;
 import zander.standin.demo.DemoKeys;
@@ -60,7 +60,7 @@ public final class SignInTrips {
             Duration.ofSeconds(20));
     return through -> {
       port[0] = through;
-      Hop hop = new Hop(address, SignInWays.byKey(demo.keyFile()));
+      Hop hop = new Hop(address, SignInMethods.byKey(demo.keyFile()));
       try (Connection open = connector.open(List.of(hop), landing, FirstSlice.TRUSTING)) {
         require(!open.landing().entries().isEmpty());
       }

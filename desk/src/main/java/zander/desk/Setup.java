@@ -11,7 +11,7 @@ import java.nio.file.attribute.BasicFileAttributes;
 import java.util.List;
 import zander.core.book.BookFile;
 import zander.core.connect.HostLookup;
-import zander.desk.model.Places;
+import zander.desk.model.DataFolders;
 import zander.standin.demo.Demo;
 
 /**
@@ -22,7 +22,7 @@ import zander.standin.demo.Demo;
  * @param lookup finds servers by name
  * @param demo the running demo, or {@code null}
  */
-public record Setup(Places places, HostLookup lookup, Demo demo) {
+public record Setup(DataFolders places, HostLookup lookup, Demo demo) {
   /** Beside the application, it makes it portable. */
   private static final String OWN_FOLDER = "zander-home";
 
@@ -42,16 +42,16 @@ public record Setup(Places places, HostLookup lookup, Demo demo) {
     Path home = Path.of(System.getProperty("user.home"));
     Path config = folder("XDG_CONFIG_HOME", home.resolve(".config")).resolve("zander");
     Path state = folder("XDG_STATE_HOME", home.resolve(".local/state")).resolve("zander");
-    Places places =
-        new Places(home, config.resolve("servers.json"), state, config.resolve("vault"));
+    DataFolders places =
+        new DataFolders(home, config.resolve("servers.json"), state, config.resolve("vault"));
     return new Setup(places, HostLookup.system(), null);
   }
 
   /** Book, vault and journals in one folder; keys and known hosts stay the person's. */
   static Setup in(Path folder) {
     Path home = Path.of(System.getProperty("user.home"));
-    Places places =
-        new Places(
+    DataFolders places =
+        new DataFolders(
             home, folder.resolve("servers.json"), folder.resolve("state"), folder.resolve("vault"));
     return new Setup(places, HostLookup.system(), null);
   }
@@ -73,8 +73,8 @@ public record Setup(Places places, HostLookup lookup, Demo demo) {
               ? HostLookup.system().find(address)
               : List.of(new InetSocketAddress(InetAddress.getLoopbackAddress(), port));
         };
-    Places places =
-        new Places(
+    DataFolders places =
+        new DataFolders(
             folder,
             config.resolve("servers.json"),
             folder.resolve(".local/state/zander"),

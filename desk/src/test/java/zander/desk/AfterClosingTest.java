@@ -16,9 +16,9 @@ import javax.management.ObjectName;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.book.ServerEntry;
-import zander.core.crossing.Rules;
-import zander.core.crossing.WhenExists;
 import zander.core.files.RemotePath;
+import zander.core.transfer.ConflictRule;
+import zander.core.transfer.TransferRules;
 import zander.desk.model.DeskModel;
 import zander.desk.model.FileModel;
 import zander.desk.model.ShellModel;
@@ -49,7 +49,7 @@ class AfterClosingTest {
           "zander.desk.view.ShellView",
           "zander.desk.term.TerminalModel",
           "zander.desk.folder.FolderModel",
-          "zander.desk.crossing.CrossingModel",
+          "zander.desk.transfer.TransferModel",
           "zander.core.connect.Connection",
           "zander.core.journal.FileJournal",
           "org.fxmisc.richtext.CodeArea");
@@ -178,16 +178,16 @@ class AfterClosingTest {
         () -> desk.local().rows().stream().anyMatch(row -> row.name().equals("sent.txt")));
     Window.inWindow(
         () -> {
-          desk.crossings().change(Rules.of(WhenExists.REPLACE));
+          desk.transfers().change(TransferRules.of(ConflictRule.REPLACE));
           desk.local()
               .select(
                   desk.local().rows().stream()
                       .filter(row -> row.name().equals("sent.txt"))
                       .toList());
-          desk.crossings().sendUp();
+          desk.transfers().sendUp();
           return null;
         });
-    window.until("it is sent", () -> desk.crossings().current().isOver());
+    window.until("it is sent", () -> desk.transfers().current().isOver());
   }
 
   private static void closeDesk(Window window) throws Exception {

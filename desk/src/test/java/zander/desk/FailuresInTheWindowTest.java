@@ -14,7 +14,7 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import zander.core.crossing.LocalSide;
+import zander.core.transfer.LocalEndpoint;
 import zander.desk.model.FileModel;
 import zander.standin.demo.DemoKeys;
 import zander.standin.world.Caller;
@@ -258,14 +258,14 @@ class FailuresInTheWindowTest {
   @Test
   void theInterfaceThreadMayNotWaitForAServer() throws Exception {
     window.openLevelsWeb();
-    LocalSide side = new LocalSide(Files.createDirectories(folder.resolve("probe")));
+    LocalEndpoint side = new LocalEndpoint(Files.createDirectories(folder.resolve("probe")));
     Throwable refused = Window.inWindow(() -> catchThrowable(() -> side.list("")));
     assertThat(refused).isInstanceOf(IllegalStateException.class).hasMessageContaining("must not");
     assertThat(side.list("")).isEmpty();
   }
 
   @Test
-  void aCrossingCanBeStoppedAndSaysWhatIsThere() throws Exception {
+  void aTransferCanBeStoppedAndSaysWhatIsThere() throws Exception {
     window.openLevelsWeb();
     window.demo().server("levels-web").faults().setDelay(Duration.ofMillis(5));
     Path many = Files.createDirectories(window.demo().siteFolder().resolve("many"));
@@ -278,13 +278,13 @@ class FailuresInTheWindowTest {
     window.until(
         "some are up",
         () ->
-            window.desk().crossings().current() != null
-                && window.desk().crossings().current().progress().files() > 5);
-    window.press("#stop-crossing");
-    window.until("it has stopped", () -> window.desk().crossings().current().isOver());
+            window.desk().transfers().current() != null
+                && window.desk().transfers().current().progress().files() > 5);
+    window.press("#stop-transfer");
+    window.until("it has stopped", () -> window.desk().transfers().current().isOver());
     window.demo().server("levels-web").faults().setDelay(Duration.ZERO);
     window.untilWaterlineSays("each whole");
-    assertThat(window.text("#crossing-line")).contains("stopped");
+    assertThat(window.text("#transfer-line")).contains("stopped");
     World world = window.world("levels-web");
     for (String name : world.list(Caller.ROOT, "/srv/levels/site/many")) {
       assertThat(name).doesNotContain(".zander-");

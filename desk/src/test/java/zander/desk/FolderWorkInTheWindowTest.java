@@ -260,7 +260,7 @@ class FolderWorkInTheWindowTest {
     assertThat(window.world("lab-box").stat(Caller.ROOT, there).size())
         .isEqualTo(window.stat(SITE + "/robots.txt").size());
     window.untilWaterlineSays("copied across");
-    assertThat(first.crossings().current().words().detail())
+    assertThat(first.transfers().current().words().detail())
         .startsWith("Files go through this computer's memory, not its disk, because")
         .contains("levels-web has no ssh of OpenSSH");
   }

@@ -22,7 +22,7 @@ import zander.core.book.BookFile;
 import zander.core.book.Mark;
 import zander.core.book.ServerBook;
 import zander.core.book.ServerEntry;
-import zander.core.crossing.Progress;
+import zander.core.transfer.Progress;
 import zander.desk.model.ShellModel;
 import zander.desk.reach.VaultModel;
 import zander.standin.demo.DemoKeys;
@@ -376,7 +376,7 @@ class ReachInTheWindowTest {
   }
 
   @Test
-  void aCrossingGoesOnAndAShellOffersToStartAgain() throws Exception {
+  void aTransferGoesOnAndAShellOffersToStartAgain() throws Exception {
     Path many = Files.createDirectories(window.demo().siteFolder().resolve("many"));
     List<String> expected = new ArrayList<>();
     for (int i = 0; i < 200; i++) {
@@ -389,7 +389,7 @@ class ReachInTheWindowTest {
     window.demo().server("levels-web").faults().setDelay(Duration.ofMillis(4));
     window.choose("#local-table", "many");
     window.push(KeyCode.CONTROL, KeyCode.UP);
-    var crossings = window.desk().crossings();
+    var transfers = window.desk().transfers();
     for (int cut = 1; cut <= 3; cut++) {
       int after = cut * 40;
       until("some are up", () -> filesUp() > after);
@@ -397,8 +397,8 @@ class ReachInTheWindowTest {
       until("it is away", () -> window.desk().line().awayProperty().get());
       until("it is back", () -> !window.desk().line().awayProperty().get());
     }
-    until("it is over", () -> crossings.current().isOver());
-    Progress progress = crossings.current().progress();
+    until("it is over", () -> transfers.current().isOver());
+    Progress progress = transfers.current().progress();
     assertThat(progress.problems()).isEmpty();
     assertThat(progress.phase()).isEqualTo(Progress.Phase.DONE);
     List<String> there = window.world("levels-web").list(Caller.ROOT, "/srv/levels/site/many");
@@ -416,7 +416,7 @@ class ReachInTheWindowTest {
   }
 
   private long filesUp() {
-    var current = window.desk().crossings().current();
+    var current = window.desk().transfers().current();
     return current == null ? 0 : current.progress().files();
   }
 

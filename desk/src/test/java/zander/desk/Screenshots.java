@@ -15,13 +15,13 @@ import zander.core.journal.ChangeKind;
 import zander.core.journal.FileJournal;
 import zander.core.journal.JournalRules;
 import zander.core.journal.NewChange;
-import zander.desk.crossing.CheckModel;
-import zander.desk.crossing.PlanModel;
 import zander.desk.find.FindModel;
 import zander.desk.history.JournalModel;
 import zander.desk.history.RecoveryModel;
 import zander.desk.model.FileModel;
 import zander.desk.model.ShellModel;
+import zander.desk.transfer.CheckModel;
+import zander.desk.transfer.PlanModel;
 import zander.standin.world.Caller;
 import zander.standin.world.World;
 
@@ -294,7 +294,7 @@ class Screenshots {
   }
 
   @Test
-  void theCrossing() throws Exception {
+  void theTransfer() throws Exception {
     window.openLevelsWeb();
     makeSpringPages();
     window.choose("#local-table", "spring-pages");
@@ -305,13 +305,13 @@ class Screenshots {
             window.desk().currentProperty().get() instanceof PlanModel plan
                 && plan.planProperty().get() != null
                 && plan.planProperty().get().complete());
-    keep("crossing-plan");
+    keep("transfer-plan");
     window.press("#plan-begin");
     window.until("it asks", () -> window.shownOrNull("#choice-replace") != null);
-    keep("crossing-question");
+    keep("transfer-question");
     window.press("#for-rest");
     window.press("#choice-replace");
-    window.until("it is over", () -> window.desk().crossings().current().isOver());
+    window.until("it is over", () -> window.desk().transfers().current().isOver());
     window.demo().server("levels-web").faults().setDelay(Duration.ZERO);
     World world = window.world("levels-web");
     String there = "/srv/levels/site/spring-pages";
@@ -325,11 +325,11 @@ class Screenshots {
             window.desk().currentProperty().get() instanceof CheckModel check
                 && check.reportProperty().get() != null
                 && check.reportProperty().get().complete());
-    keep("crossing-check");
+    keep("transfer-check");
   }
 
   @Test
-  void theListOfCrossings() throws Exception {
+  void theListOfTransfers() throws Exception {
     window.openLevelsWeb();
     makeSpringPages();
     World world = window.world("levels-web");
@@ -340,7 +340,7 @@ class Screenshots {
     window.until("the rules are shown", () -> window.shownOrNull("#rule-skip") != null);
     window.clickOn(window.shown("#rule-skip"));
     window.press("#send-up");
-    window.until("it is over", () -> window.desk().crossings().current().isOver());
+    window.until("it is over", () -> window.desk().transfers().current().isOver());
     window.demo().server("levels-web").faults().setDelay(Duration.ofMillis(6));
     Path large = Files.createDirectories(window.demo().siteFolder().resolve("feeds"));
     for (int i = 0; i < 12; i++) {
@@ -350,16 +350,16 @@ class Screenshots {
     window.choose("#local-table", "feeds");
     Window.inWindow(
         () -> {
-          window.desk().crossings().sendUp();
-          window.desk().crossings().current().limit(900_000);
+          window.desk().transfers().sendUp();
+          window.desk().transfers().current().limit(900_000);
           return null;
         });
     window.until(
-        "some is up", () -> window.desk().crossings().current().progress().bytes() > 2_000_000);
-    keep("crossing-under-way");
+        "some is up", () -> window.desk().transfers().current().progress().bytes() > 2_000_000);
+    keep("transfer-under-way");
     window.push(KeyCode.CONTROL, KeyCode.T);
     window.until("the list is shown", () -> window.shownOrNull("#clear-over") != null);
-    keep("crossing-list");
+    keep("transfer-list");
   }
 
   @Test
@@ -381,18 +381,18 @@ class Screenshots {
     window.demo().server("lab-box").faults().setDelay(Duration.ofMillis(6));
     Window.inWindow(
         () -> {
-          first.crossings().copyTo(second);
-          first.crossings().openList();
+          first.transfers().copyTo(second);
+          first.transfers().openList();
           return null;
         });
     window.until(
         "some are there",
         () ->
-            first.crossings().current() != null
-                && first.crossings().current().progress().files() > 30);
+            first.transfers().current() != null
+                && first.transfers().current().progress().files() > 30);
     keep("server-to-server");
     window.demo().server("lab-box").faults().setDelay(Duration.ZERO);
-    window.until("it is over", () -> first.crossings().current().isOver());
+    window.until("it is over", () -> first.transfers().current().isOver());
   }
 
   @Test

@@ -9,7 +9,7 @@ import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import zander.core.crossing.Progress;
+import zander.core.transfer.Progress;
 import zander.desk.model.FileModel;
 import zander.desk.model.ShellModel;
 import zander.standin.world.Caller;
@@ -139,8 +139,8 @@ class WholePathTest {
     Files.writeString(site.resolve("img/new ünit.svg"), "<svg/>");
     window.choose("#local-table", "img");
     window.press("#send-up");
-    window.until("it went up", () -> window.desk().crossings().current().isOver());
-    assertThat(window.desk().crossings().current().progress().phase())
+    window.until("it went up", () -> window.desk().transfers().current().isOver());
+    assertThat(window.desk().transfers().current().progress().phase())
         .isEqualTo(Progress.Phase.DONE);
     // The folder of the pictures belongs to another account: nothing could be added, and it is
     // told.
@@ -172,7 +172,7 @@ class WholePathTest {
     window.choose("#server-table", "spring");
     window.press("#bring-down");
     window.press("#choice-keep-both");
-    window.until("it came down", () -> window.desk().crossings().current().isOver());
+    window.until("it came down", () -> window.desk().transfers().current().isOver());
     assertThat(fresh.resolve("levels.txt")).hasContent("Alder 2.48\n");
     assertThat(fresh.getParent().resolve("ünit→.txt")).hasContent("changed here");
     assertThat(fresh.getParent().resolve("ünit→-2.txt")).hasContent("x");

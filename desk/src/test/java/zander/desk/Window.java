@@ -338,9 +338,9 @@ final class Window extends FxRobot implements AutoCloseable {
     return node instanceof TextField field ? field.getText() : ((Labeled) node).getText();
   }
 
-  /** The waterline looks at its crossing some times a second, so it may be a moment behind. */
+  /** The waterline looks at its transfer some times a second, so it may be a moment behind. */
   void untilWaterlineSays(String words) {
-    until("the waterline says " + words, () -> text("#crossing-line").contains(words));
+    until("the waterline says " + words, () -> text("#transfer-line").contains(words));
   }
 
   boolean isOn(String box) {

@@ -11,9 +11,9 @@ import java.util.TreeSet;
 import org.junit.jupiter.api.Assumptions;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import zander.core.change.AtomicSave;
 import zander.core.change.SaveFailure;
 import zander.core.change.SaveFailure.ServerState;
-import zander.core.change.WholeWrite;
 import zander.core.connect.Connection;
 import zander.core.files.RemotePath;
 import zander.core.journal.FileJournal;
@@ -88,8 +88,8 @@ class CutSaveTest {
     server.reset();
     try (Relay relay = new Relay(server.port());
         Connection connection = server.open(relay.port())) {
-      WholeWrite saver = new WholeWrite(connection.files(), zander.core.journal.Journal.NONE);
-      WholeWrite.Opened opened = saver.open(server.file(), 1 << 20);
+      AtomicSave saver = new AtomicSave(connection.files(), zander.core.journal.Journal.NONE);
+      AtomicSave.Opened opened = saver.open(server.file(), 1 << 20);
       long before = relay.carried();
       saver.save(opened.version(), NEW, List.of());
       return relay.carried() - before;
@@ -101,8 +101,8 @@ class CutSaveTest {
       throws IOException {
     try (Relay relay = new Relay(server.port());
         Connection connection = server.open(relay.port())) {
-      WholeWrite saver = new WholeWrite(connection.files(), journal);
-      WholeWrite.Opened opened = saver.open(server.file(), 1 << 20);
+      AtomicSave saver = new AtomicSave(connection.files(), journal);
+      AtomicSave.Opened opened = saver.open(server.file(), 1 << 20);
       relay.cutAfter(cut);
       ServerState claimed = ServerState.NEW;
       try {

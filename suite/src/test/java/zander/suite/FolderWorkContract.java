@@ -14,26 +14,26 @@ import java.util.OptionalInt;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
-import zander.core.change.Deleting;
+import zander.core.change.AtomicSave;
+import zander.core.change.DeleteTask;
 import zander.core.change.HeldThings;
 import zander.core.change.HoldingFolder;
 import zander.core.change.PutBack;
 import zander.core.change.PutBack.Verdict;
 import zander.core.change.RightsChange;
-import zander.core.change.WholeWrite;
 import zander.core.connect.Connection;
 import zander.core.connect.ExecResult;
 import zander.core.facts.Checksums;
-import zander.core.facts.Measure;
-import zander.core.facts.Measured;
+import zander.core.facts.MeasuredTree;
+import zander.core.facts.TreeSize;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
-import zander.core.find.Hit;
 import zander.core.find.NameSearch;
-import zander.core.find.Replacing;
+import zander.core.find.ReplaceTask;
+import zander.core.find.SearchMatch;
+import zander.core.find.SearchText;
 import zander.core.find.TextSearch;
-import zander.core.find.TextWanted;
 import zander.core.journal.ChangeKind;
 import zander.core.journal.JournalEntry;
 import zander.core.listing.Narrowing;
@@ -86,7 +86,7 @@ abstract class FolderWorkContract {
       on.changes.makeFile(on.at("new.conf"));
       on.changes.makeFolders(on.folder, "2026/11/photos");
       on.changes.makeLink(on.at("to-new"), "new.conf");
-      WholeWrite saver = new WholeWrite(on.files, on.journal);
+      AtomicSave saver = new AtomicSave(on.files, on.journal);
       var opened = saver.open(on.at("-index old.html"), 1 << 20);
       var saved = saver.save(opened.version(), "one".getBytes(), List.of());
       saver.save(saved, "two".getBytes(), List.of());
@@ -138,7 +138,7 @@ abstract class FolderWorkContract {
     try (WorkBench on = bench(way)) {
       RemotePath file = on.at("feed.xml");
       RemoteTree.file(on.files, file, "old");
-      WholeWrite saver = new WholeWrite(on.files, on.journal);
+      AtomicSave saver = new AtomicSave(on.files, on.journal);
       saver.save(saver.open(file, 1 << 20).version(), "mine".getBytes(), List.of());
       JournalEntry save = on.journal.entries().get(0);
       on.files.removeFile(file);
@@ -199,7 +199,7 @@ abstract class FolderWorkContract {
       new TextSearch(on.files, on.commands)
           .run(
               second,
-              new TextWanted("level of", false, true),
+              new SearchText("level of", false, true),
               Narrowing.NONE,
               part -> part.forEach(hit -> hits.add(hit.file())),
               go());
@@ -212,8 +212,8 @@ abstract class FolderWorkContract {
       on.changes.copy(List.of(second), first, n -> {}, go());
       assertThat(RemoteTree.describe(on.files, first.child("second")))
           .isEqualTo(RemoteTree.describe(on.files, second));
-      Measured measured =
-          new Measure(on.files, on.commands).of(List.of(second), progress -> {}, go());
+      MeasuredTree measured =
+          new TreeSize(on.files, on.commands).of(List.of(second), progress -> {}, go());
       assertThat(measured.files()).isEqualTo(names.size());
       assertThat(measured.folders()).isEqualTo(names.size() + 1);
       assertThat(measured.unreadable()).isZero();
@@ -281,19 +281,19 @@ abstract class FolderWorkContract {
           .containsExactly("/latest");
       assertThat(found(on, "owner:nobody-of-that-name")).isEmpty();
 
-      assertThat(lines(on, new TextWanted("P\u00e4gel", false, true), ""))
+      assertThat(lines(on, new SearchText("P\u00e4gel", false, true), ""))
           .containsExactlyInAnyOrder("/latin.txt:1", "/utf.txt:2");
-      assertThat(lines(on, new TextWanted("LONG REACH 1", false, false), "*.html")).hasSize(3);
-      assertThat(lines(on, new TextWanted("Reach [0-3]$", true, true), "")).hasSize(4);
-      assertThat(lines(on, new TextWanted("-rf", false, true), "")).isEmpty();
+      assertThat(lines(on, new SearchText("LONG REACH 1", false, false), "*.html")).hasSize(3);
+      assertThat(lines(on, new SearchText("Reach [0-3]$", true, true), "")).hasSize(4);
+      assertThat(lines(on, new SearchText("-rf", false, true), "")).isEmpty();
 
-      Replacing replacing = new Replacing(new WholeWrite(on.files, on.journal));
-      TextWanted wanted = new TextWanted("e(v)el", true, true);
+      ReplaceTask replacing = new ReplaceTask(new AtomicSave(on.files, on.journal));
+      SearchText wanted = new SearchText("e(v)el", true, true);
       var proposal = replacing.propose(on.at("index.html"), wanted, "$1-$1");
       assertThat(proposal.places()).hasSize(1);
       assertThat(proposal.places().get(0).after()).isEqualTo("lv-v");
       var latin =
-          replacing.propose(on.at("latin.txt"), new TextWanted("Reach", false, true), "R\u00f6ch");
+          replacing.propose(on.at("latin.txt"), new SearchText("Reach", false, true), "R\u00f6ch");
       replacing.apply(latin, java.util.Set.of(0), 0);
       assertThat(on.files.readAll(on.at("latin.txt"), 100))
           .isEqualTo("P\u00e4gel Long R\u00f6ch\r\n".getBytes(StandardCharsets.ISO_8859_1));
@@ -319,7 +319,7 @@ abstract class FolderWorkContract {
     return found;
   }
 
-  private static List<String> lines(WorkBench on, TextWanted wanted, String names)
+  private static List<String> lines(WorkBench on, SearchText wanted, String names)
       throws IOException {
     List<String> lines = new ArrayList<>();
     new TextSearch(on.files, on.commands)
@@ -328,7 +328,7 @@ abstract class FolderWorkContract {
             wanted,
             Narrowing.parse(names, 0),
             part -> {
-              for (Hit hit : part) {
+              for (SearchMatch hit : part) {
                 lines.add(
                     hit.file().wire().substring(on.folder.wire().length()) + ":" + hit.line());
               }
@@ -341,10 +341,10 @@ abstract class FolderWorkContract {
   @EnumSource(Way.class)
   void guardsWhatMustNotGoAndNeverFollowsALinkOut(Way way) throws IOException {
     try (WorkBench on = bench(way)) {
-      assertThat(on.deleting.guard(RemotePath.ROOT)).isEqualTo(Deleting.Guard.ROOT);
-      assertThat(on.deleting.guard(on.home)).isEqualTo(Deleting.Guard.HOME);
-      assertThat(on.deleting.guard(on.home.parent())).isEqualTo(Deleting.Guard.HOME);
-      assertThat(on.deleting.guard(on.folder)).isEqualTo(Deleting.Guard.NONE);
+      assertThat(on.deleting.guard(RemotePath.ROOT)).isEqualTo(DeleteTask.Guard.ROOT);
+      assertThat(on.deleting.guard(on.home)).isEqualTo(DeleteTask.Guard.HOME);
+      assertThat(on.deleting.guard(on.home.parent())).isEqualTo(DeleteTask.Guard.HOME);
+      assertThat(on.deleting.guard(on.folder)).isEqualTo(DeleteTask.Guard.NONE);
       assertThat(on.deleting.hold(List.of(RemotePath.ROOT))).hasSize(1);
 
       on.changes.makeFolders(on.folder, "outside/inner");
@@ -390,7 +390,7 @@ abstract class FolderWorkContract {
         on.deleting.hold(List.of(on.at(name)));
       }
       assertThat(held.entries()).hasSize(3).allMatch(entry -> HoldingFolder.isHeld(entry.to()));
-      Measure measure = new Measure(on.files, on.commands);
+      TreeSize measure = new TreeSize(on.files, on.commands);
       HeldThings.Sizes sizes = paths -> measure.each(paths, go());
       assertThat(held.letGo(new HeldThings.Rules(30, 2500), sizes, go())).isEqualTo(1);
       assertThat(held.entries())
@@ -441,7 +441,7 @@ abstract class FolderWorkContract {
       assertThat(on.connection.script("exit 7").exit()).isEqualTo(7);
       RemoteTree.file(on.files, on.at("closed.txt"), "level".getBytes(), 0);
       RemoteTree.file(on.files, on.at("open.txt"), "level");
-      assertThat(lines(on, new TextWanted("level", false, false), "*.txt"))
+      assertThat(lines(on, new SearchText("level", false, false), "*.txt"))
           .containsExactly("/open.txt:1");
     }
   }
@@ -456,7 +456,7 @@ abstract class FolderWorkContract {
 
   @ParameterizedTest
   @EnumSource(Way.class)
-  void replacedFilesOfACrossingCanBePutBack(Way way) throws IOException {
+  void replacedFilesOfATransferCanBePutBack(Way way) throws IOException {
     try (WorkBench on = bench(way)) {
       RemoteTree.makeSite(on.files, on.folder);
       RemotePath stations = on.at("stations");
@@ -465,11 +465,14 @@ abstract class FolderWorkContract {
       java.nio.file.Files.writeString(tree.resolveSibling("station-3.html"), "from here");
       java.nio.file.Files.writeString(tree.resolve("more.html"), "more");
       var progress =
-          new zander.core.crossing.Crossing(
-                  new zander.core.crossing.LocalSide(local.resolve("up")),
-                  new zander.core.crossing.RemoteSide(
-                      zander.core.crossing.ServerLine.of(on.files), on.folder, on.journal, on.home),
-                  zander.core.crossing.WhenExists.REPLACE,
+          new zander.core.transfer.Transfer(
+                  new zander.core.transfer.LocalEndpoint(local.resolve("up")),
+                  new zander.core.transfer.RemoteEndpoint(
+                      zander.core.transfer.ServerChannels.of(on.files),
+                      on.folder,
+                      on.journal,
+                      on.home),
+                  zander.core.transfer.ConflictRule.REPLACE,
                   PathContract.NEVER_ASKED,
                   go())
               .run(List.of("stations"));
@@ -479,7 +482,7 @@ abstract class FolderWorkContract {
       assertThat(on.journal.entries()).anyMatch(entry -> entry.kind() == ChangeKind.REPLACE);
       putBack(on, on.putBack.since(0));
       Map<String, String> after = RemoteTree.describe(on.files, stations);
-      // A crossing of thousands of files does not look at its folders' times.
+      // A transfer of thousands of files does not look at its folders' times.
       before.keySet().removeIf(path -> path.equals("."));
       after.keySet().removeIf(path -> path.equals("."));
       assertThat(after).isEqualTo(before);

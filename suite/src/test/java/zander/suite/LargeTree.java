@@ -19,7 +19,7 @@ import java.util.Random;
 import java.util.stream.Stream;
 
 /**
- * A tree with all that a crossing must keep: files from nothing to 64 MiB, one of them full of
+ * A tree with all that a transfer must keep: files from nothing to 64 MiB, one of them full of
  * holes, folders 30 deep, links, all mode bits, odd names and odd times. Its size is set by {@code
  * -Dlarge.tree=50000}; a tenth as many folders.
  */

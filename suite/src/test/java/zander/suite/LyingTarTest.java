@@ -22,15 +22,15 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import zander.core.connect.Connection;
-import zander.core.crossing.Crossing;
-import zander.core.crossing.LocalSide;
-import zander.core.crossing.OwnLine;
-import zander.core.crossing.Progress;
-import zander.core.crossing.RemoteSide;
-import zander.core.crossing.Side;
-import zander.core.crossing.WhenExists;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
+import zander.core.transfer.ConflictRule;
+import zander.core.transfer.Endpoint;
+import zander.core.transfer.LocalEndpoint;
+import zander.core.transfer.Progress;
+import zander.core.transfer.RemoteEndpoint;
+import zander.core.transfer.SharedConnectionChannels;
+import zander.core.transfer.Transfer;
 import zander.core.work.Cancellation;
 
 /** A server whose {@code tar} does not do what it says: everything crosses all the same. */
@@ -103,12 +103,12 @@ class LyingTarTest {
     Path back = Files.createDirectory(folder.resolve("back-" + how));
     Path early = Files.createDirectory(folder.resolve("early-" + how));
     try (Connection connection = sshd.open("zndliar")) {
-      cross(new LocalSide(here.getParent()), remote(connection, there));
+      cross(new LocalEndpoint(here.getParent()), remote(connection, there));
       assertThat(contents(there)).isEqualTo(contents(here.getParent()));
-      cross(remote(connection, there), new LocalSide(back));
+      cross(remote(connection, there), new LocalEndpoint(back));
       assertThat(contents(back)).isEqualTo(contents(here.getParent()));
       // With files that come before they are asked for.
-      cross(remote(connection, there).withFolders(), new LocalSide(early));
+      cross(remote(connection, there).withFolders(), new LocalEndpoint(early));
       assertThat(contents(early)).isEqualTo(contents(here.getParent()));
     }
   }
@@ -125,16 +125,16 @@ class LyingTarTest {
     SystemSshd.run("chown", "zndliar:", there.toString());
     try (Connection connection = sshd.open("zndliar")) {
       Cancellation stop = new Cancellation();
-      Crossing crossing =
-          new Crossing(
-              new LocalSide(here.getParent()),
+      Transfer transfer =
+          new Transfer(
+              new LocalEndpoint(here.getParent()),
               remote(connection, there),
-              WhenExists.ASK,
+              ConflictRule.ASK,
               question -> null,
               stop);
       CompletableFuture<Progress> end =
-          CompletableFuture.supplyAsync(() -> crossing.run(List.of("tree")));
-      while (!crossing.progress().current().contains("reading")) {
+          CompletableFuture.supplyAsync(() -> transfer.run(List.of("tree")));
+      while (!transfer.progress().current().contains("reading")) {
         Thread.onSpinWait();
       }
       stop.stop();
@@ -142,14 +142,17 @@ class LyingTarTest {
     }
   }
 
-  private static RemoteSide remote(Connection connection, Path path) {
-    return new RemoteSide(
-        new OwnLine(() -> connection), RemotePath.of(path.toString()), Journal.NONE, null);
+  private static RemoteEndpoint remote(Connection connection, Path path) {
+    return new RemoteEndpoint(
+        new SharedConnectionChannels(() -> connection),
+        RemotePath.of(path.toString()),
+        Journal.NONE,
+        null);
   }
 
-  private static void cross(Side from, Side to) {
+  private static void cross(Endpoint from, Endpoint to) {
     Progress progress =
-        new Crossing(from, to, WhenExists.ASK, question -> null, new Cancellation())
+        new Transfer(from, to, ConflictRule.ASK, question -> null, new Cancellation())
             .run(List.of("tree"));
     assertThat(progress.problems()).isEmpty();
     assertThat(progress.phase()).isEqualTo(Progress.Phase.DONE);

@@ -15,18 +15,18 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import zander.core.connect.Connection;
-import zander.core.crossing.Crossing;
-import zander.core.crossing.LocalSide;
-import zander.core.crossing.OwnLine;
-import zander.core.crossing.RemoteSide;
-import zander.core.crossing.Side;
-import zander.core.crossing.WhenExists;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
+import zander.core.transfer.ConflictRule;
+import zander.core.transfer.Endpoint;
+import zander.core.transfer.LocalEndpoint;
+import zander.core.transfer.RemoteEndpoint;
+import zander.core.transfer.SharedConnectionChannels;
+import zander.core.transfer.Transfer;
 import zander.core.work.Cancellation;
 
 /**
- * A server that wants new keys (RFC 4253, section 9) again and again in the middle of crossings,
+ * A server that wants new keys (RFC 4253, section 9) again and again in the middle of transfers,
  * whose packets are read and written by ways of our own.
  */
 @Timeout(value = 120, unit = TimeUnit.SECONDS)
@@ -68,19 +68,19 @@ class NewKeysTest {
     Path to = Files.createDirectory(folder.resolve("to-" + ++count));
     int before = exchanges();
     try (Connection connection = sshd.open("root")) {
-      RemoteSide there =
-          new RemoteSide(
-              new OwnLine(() -> connection),
+      RemoteEndpoint there =
+          new RemoteEndpoint(
+              new SharedConnectionChannels(() -> connection),
               RemotePath.of((up ? to : from).toString()),
               Journal.NONE,
               null);
-      RemoteSide side = (way.endsWith("files") ? there.byFilesAlone() : there).withFolders();
-      Side here = new LocalSide(up ? from : to);
+      RemoteEndpoint side = (way.endsWith("files") ? there.byFilesAlone() : there).withFolders();
+      Endpoint here = new LocalEndpoint(up ? from : to);
       assertThat(
-              new Crossing(
+              new Transfer(
                       up ? here : side,
                       up ? side : here,
-                      WhenExists.ASK,
+                      ConflictRule.ASK,
                       PathContract.NEVER_ASKED,
                       new Cancellation())
                   .run(List.of("tree"))

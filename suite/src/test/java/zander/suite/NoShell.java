@@ -3,7 +3,7 @@ package zander.suite;
 import zander.core.connect.Commands;
 import zander.core.connect.ExecResult;
 import zander.core.connect.Pipe;
-import zander.core.connect.Tools;
+import zander.core.connect.ServerTools;
 import zander.core.work.Cancellation;
 
 /** Commands as an account without a shell has them. */
@@ -29,7 +29,7 @@ final class NoShell implements Commands {
   }
 
   @Override
-  public Tools tools() {
-    return Tools.NONE;
+  public ServerTools tools() {
+    return ServerTools.NONE;
   }
 }

@@ -8,7 +8,7 @@ import java.time.Instant;
 import java.util.Random;
 import java.util.stream.Stream;
 
-/** A tree with what goes wrong in crossings: odd names, all kinds of modes, old times, links. */
+/** A tree with what goes wrong in transfers: odd names, all kinds of modes, old times, links. */
 final class OddTree {
   static final int FILES_AND_LINKS = 40 + 9 + 3;
 

@@ -16,17 +16,11 @@ import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import zander.core.change.AtomicSave;
 import zander.core.change.RightsChange;
 import zander.core.change.SaveFailure;
-import zander.core.change.WholeWrite;
 import zander.core.connect.Connection;
 import zander.core.connect.ShellSession;
-import zander.core.crossing.Crossing;
-import zander.core.crossing.ExistsTalk;
-import zander.core.crossing.LocalSide;
-import zander.core.crossing.Progress;
-import zander.core.crossing.RemoteSide;
-import zander.core.crossing.WhenExists;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteEntry;
@@ -38,6 +32,12 @@ import zander.core.journal.FileJournal;
 import zander.core.journal.Journal;
 import zander.core.journal.JournalRules;
 import zander.core.rights.Mode;
+import zander.core.transfer.ConflictPrompt;
+import zander.core.transfer.ConflictRule;
+import zander.core.transfer.LocalEndpoint;
+import zander.core.transfer.Progress;
+import zander.core.transfer.RemoteEndpoint;
+import zander.core.transfer.Transfer;
 import zander.core.work.Cancellation;
 
 /**
@@ -59,7 +59,7 @@ abstract class PathContract {
   /** The number of an account other than the ordinary one. */
   abstract int otherUid(Connection connection);
 
-  static final ExistsTalk NEVER_ASKED =
+  static final ConflictPrompt NEVER_ASKED =
       question -> {
         throw new AssertionError("asked about " + question.path());
       };
@@ -125,8 +125,8 @@ abstract class PathContract {
       RemotePath link = folder.child("current.conf");
       files.makeLink(link, "site.conf");
 
-      WholeWrite saver = new WholeWrite(files, journal);
-      WholeWrite.Opened opened = saver.open(link, 1 << 20);
+      AtomicSave saver = new AtomicSave(files, journal);
+      AtomicSave.Opened opened = saver.open(link, 1 << 20);
       byte[] edited = "max_age 600;\n".getBytes(StandardCharsets.UTF_8);
       var after = saver.save(opened.version(), edited, List.of());
 
@@ -156,8 +156,8 @@ abstract class PathContract {
       RemoteFiles files = connection.files();
       RemotePath file = folder.child("index.html");
       write(files, file, "old", 0644);
-      WholeWrite saver = new WholeWrite(files, Journal.NONE);
-      WholeWrite.Opened opened = saver.open(file, 1 << 20);
+      AtomicSave saver = new AtomicSave(files, Journal.NONE);
+      AtomicSave.Opened opened = saver.open(file, 1 << 20);
       // The same length, and back to the same second: only the content tells.
       RemoteAttributes before = files.look(file);
       files.removeFile(file);
@@ -172,7 +172,7 @@ abstract class PathContract {
       assertThat(read(files, file)).isEqualTo("NEW");
 
       saver.save(
-          opened.version(), "mine".getBytes(), List.of(WholeWrite.Allow.REPLACE_OTHERS_CHANGE));
+          opened.version(), "mine".getBytes(), List.of(AtomicSave.Allow.REPLACE_OTHERS_CHANGE));
       assertThat(read(files, file)).isEqualTo("mine");
       files.removeFile(file);
       SaveFailure gone =
@@ -194,8 +194,8 @@ abstract class PathContract {
     }
     try (Connection connection = asUser()) {
       RemoteFiles files = connection.files();
-      WholeWrite saver = new WholeWrite(files, Journal.NONE);
-      WholeWrite.Opened opened = saver.open(file, 1 << 20);
+      AtomicSave saver = new AtomicSave(files, Journal.NONE);
+      AtomicSave.Opened opened = saver.open(file, 1 << 20);
       SaveFailure failure =
           catchThrowableOfType(
               SaveFailure.class, () -> saver.save(opened.version(), "mine".getBytes(), List.of()));
@@ -205,7 +205,7 @@ abstract class PathContract {
       assertThat(files.look(file).uid()).isEqualTo(other);
       assertThat(files.list(folder, portion -> {})).hasSize(1);
 
-      saver.save(opened.version(), "mine".getBytes(), List.of(WholeWrite.Allow.OWNER_CHANGE));
+      saver.save(opened.version(), "mine".getBytes(), List.of(AtomicSave.Allow.OWNER_CHANGE));
       assertThat(read(files, file)).isEqualTo("mine");
       assertThat(files.look(file).uid()).isEqualTo(connection.whoAmI().uid());
     }
@@ -257,10 +257,14 @@ abstract class PathContract {
     RemotePath folder = freshFolder();
     Path back = Files.createDirectory(local.resolve("back"));
     try (Connection connection = asUser()) {
-      RemoteSide remote = new RemoteSide(connection.files(), folder, Journal.NONE);
+      RemoteEndpoint remote = new RemoteEndpoint(connection.files(), folder, Journal.NONE);
       Progress up =
-          new Crossing(
-                  new LocalSide(local), remote, WhenExists.ASK, NEVER_ASKED, new Cancellation())
+          new Transfer(
+                  new LocalEndpoint(local),
+                  remote,
+                  ConflictRule.ASK,
+                  NEVER_ASKED,
+                  new Cancellation())
               .run(List.of("source"));
       assertThat(up.problems()).isEmpty();
       assertThat(up.phase()).isEqualTo(Progress.Phase.DONE);
@@ -268,7 +272,12 @@ abstract class PathContract {
       assertThat(up.bytes()).isEqualTo(up.bytesInAll()).isEqualTo(OddTree.bytes(source));
 
       Progress down =
-          new Crossing(remote, new LocalSide(back), WhenExists.ASK, NEVER_ASKED, new Cancellation())
+          new Transfer(
+                  remote,
+                  new LocalEndpoint(back),
+                  ConflictRule.ASK,
+                  NEVER_ASKED,
+                  new Cancellation())
               .run(List.of("source"));
       assertThat(down.problems()).isEmpty();
       assertThat(down.files()).isEqualTo(OddTree.FILES_AND_LINKS);
@@ -276,7 +285,7 @@ abstract class PathContract {
     assertThat(describe(back.resolve("source"))).isEqualTo(describe(source));
   }
 
-  /** Everything of a tree that a crossing must keep: kinds, bytes, modes, times, link targets. */
+  /** Everything of a tree that a transfer must keep: kinds, bytes, modes, times, link targets. */
   static Map<String, String> describe(Path root) throws IOException {
     Map<String, String> tree = new TreeMap<>();
     try (Stream<Path> paths = Files.walk(root)) {

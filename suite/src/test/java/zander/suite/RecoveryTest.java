@@ -17,11 +17,11 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
-import zander.core.change.Changes;
-import zander.core.change.Deleting;
+import zander.core.change.AtomicSave;
+import zander.core.change.DeleteTask;
 import zander.core.change.Recovery;
+import zander.core.change.RemoteChanges;
 import zander.core.change.RightsChange;
-import zander.core.change.WholeWrite;
 import zander.core.connect.Connection;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
@@ -64,7 +64,7 @@ class RecoveryTest {
     SAVE {
       @Override
       void run(RemoteFiles files, FileJournal journal, RemotePath site) throws IOException {
-        WholeWrite saver = new WholeWrite(files, journal);
+        AtomicSave saver = new AtomicSave(files, journal);
         saver.save(saver.open(site.child("index.html"), 1000).version(), new byte[9], List.of());
       }
     },
@@ -102,22 +102,22 @@ class RecoveryTest {
     DELETE {
       @Override
       void run(RemoteFiles files, FileJournal journal, RemotePath site) throws IOException {
-        new Deleting(files, new NoShell(), journal, connection.whoAmI().home())
+        new DeleteTask(files, new NoShell(), journal, connection.whoAmI().home())
             .hold(List.of(site.child("stations"), site.child("latest")));
       }
     },
     FOR_GOOD {
       @Override
       void run(RemoteFiles files, FileJournal journal, RemotePath site) throws IOException {
-        new Deleting(files, new NoShell(), journal, connection.whoAmI().home())
+        new DeleteTask(files, new NoShell(), journal, connection.whoAmI().home())
             .forGood(List.of(site.child("stations")), n -> {}, new Cancellation());
       }
     };
 
     abstract void run(RemoteFiles files, FileJournal journal, RemotePath site) throws IOException;
 
-    private static Changes changes(RemoteFiles files, FileJournal journal) {
-      return new Changes(files, new NoShell(), journal);
+    private static RemoteChanges changes(RemoteFiles files, FileJournal journal) {
+      return new RemoteChanges(files, new NoShell(), journal);
     }
   }
 

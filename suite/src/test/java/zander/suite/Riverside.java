@@ -10,7 +10,7 @@ import zander.core.connect.Connection;
 import zander.core.connect.Connector;
 import zander.core.connect.HostLookup;
 import zander.core.connect.ServerAddress;
-import zander.core.connect.SignInWays;
+import zander.core.connect.SignInMethods;
 import zander.core.trust.KnownHosts;
 import zander.standin.demo.Demo;
 
@@ -47,7 +47,8 @@ final class Riverside implements AutoCloseable {
   }
 
   Connection open(String server) throws IOException {
-    return connector.open(warden(server), SignInWays.byKey(demo.keyFile()), Talk.accepting());
+    return connector.open(
+        warden(server), SignInMethods.byKey(demo.keyFile()), TestPrompts.accepting());
   }
 
   @Override

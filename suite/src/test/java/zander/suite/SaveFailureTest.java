@@ -10,8 +10,8 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import zander.core.change.AtomicSave;
 import zander.core.change.SaveFailure;
-import zander.core.change.WholeWrite;
 import zander.core.connect.Connection;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
@@ -28,14 +28,14 @@ class SaveFailureTest {
   private Riverside riverside;
   private World world;
   private Connection connection;
-  private WholeWrite saver;
+  private AtomicSave saver;
 
   @BeforeEach
   void start() throws IOException {
     riverside = new Riverside(folder);
     world = riverside.demo.server("levels-web").machine().world();
     connection = riverside.open("levels-web");
-    saver = new WholeWrite(connection.files(), Journal.NONE);
+    saver = new AtomicSave(connection.files(), Journal.NONE);
   }
 
   @AfterEach
@@ -44,7 +44,7 @@ class SaveFailureTest {
     riverside.close();
   }
 
-  private SaveFailure failToSave(WholeWrite.Opened opened, byte[] content) throws IOException {
+  private SaveFailure failToSave(AtomicSave.Opened opened, byte[] content) throws IOException {
     String before = PathContract.read(connection.files(), opened.version().asked());
     SaveFailure failure =
         catchThrowableOfType(
@@ -59,7 +59,7 @@ class SaveFailureTest {
 
   @Test
   void aFolderThatTakesNoFiles() throws IOException {
-    WholeWrite.Opened opened = saver.open(CONTACT, 1 << 20);
+    AtomicSave.Opened opened = saver.open(CONTACT, 1 << 20);
     world.chmod(Caller.ROOT, "/srv/levels/site", 0755);
     SaveFailure failure = failToSave(opened, "new".getBytes());
     assertThat(failure.step()).isEqualTo(SaveFailure.Step.CREATE);
@@ -69,7 +69,7 @@ class SaveFailureTest {
   /** Only the answer was lost: what is there is one's own, and not another person's change. */
   @Test
   void ownTextWhoseAnswerWasLostIsNoConflict() throws IOException {
-    WholeWrite.Opened opened = saver.open(CONTACT, 1 << 20);
+    AtomicSave.Opened opened = saver.open(CONTACT, 1 << 20);
     byte[] lost = "arrived, but nobody was told".getBytes();
     saver.save(opened.version(), lost, List.of());
     assertThat(failToSave(opened, "later".getBytes()).reason())
@@ -80,7 +80,7 @@ class SaveFailureTest {
 
   @Test
   void aFullDisk() throws IOException {
-    WholeWrite.Opened opened = saver.open(CONTACT, 1 << 20);
+    AtomicSave.Opened opened = saver.open(CONTACT, 1 << 20);
     world.setFree(100);
     SaveFailure failure = failToSave(opened, new byte[5000]);
     assertThat(((RemoteFailure) failure.getCause()).reason()).isEqualTo(Reason.NO_SPACE);
@@ -91,7 +91,7 @@ class SaveFailureTest {
     connection.close();
     riverside.demo.server("levels-web").faults().setPlainProtocol(true);
     connection = riverside.open("levels-web");
-    saver = new WholeWrite(connection.files(), Journal.NONE);
+    saver = new AtomicSave(connection.files(), Journal.NONE);
     int before = connection.files().list(CONTACT.parent(), part -> {}).size();
     saver.save(saver.open(CONTACT, 1 << 20).version(), "new".getBytes(), List.of());
     assertThat(connection.files().readAll(CONTACT, 100)).asString().isEqualTo("new");
@@ -117,7 +117,7 @@ class SaveFailureTest {
   @Test
   void aSlowServerOnlyTakesLonger() throws IOException {
     riverside.demo.server("levels-web").faults().setDelay(java.time.Duration.ofMillis(5));
-    WholeWrite.Opened opened = saver.open(CONTACT, 1 << 20);
+    AtomicSave.Opened opened = saver.open(CONTACT, 1 << 20);
     saver.save(opened.version(), "new".getBytes(), List.of());
     assertThat(PathContract.read(connection.files(), CONTACT)).isEqualTo("new");
   }

@@ -25,8 +25,8 @@ import zander.core.connect.ConnectFailure.Reason;
 import zander.core.connect.Connection;
 import zander.core.connect.Connector;
 import zander.core.connect.ServerAddress;
+import zander.core.connect.SignInMethods;
 import zander.core.connect.SignInStep;
-import zander.core.connect.SignInWays;
 import zander.core.connect.keys.KeyFile;
 import zander.core.connect.keys.KeyMaker;
 import zander.standin.demo.Demo;
@@ -50,7 +50,7 @@ class SignInTest {
     riverside.close();
   }
 
-  private ConnectFailure failureOf(ServerAddress address, SignInWays ways, Talk talk) {
+  private ConnectFailure failureOf(ServerAddress address, SignInMethods ways, TestPrompts talk) {
     return catchThrowableOfType(
         ConnectFailure.class, () -> riverside.connector.open(address, ways, talk));
   }
@@ -63,15 +63,15 @@ class SignInTest {
 
   @Test
   void asksForTheHostKeyOnceAndRemembersIt() throws IOException {
-    Talk talk = Talk.accepting();
-    SignInWays ways = SignInWays.byKey(riverside.demo.keyFile());
+    TestPrompts talk = TestPrompts.accepting();
+    SignInMethods ways = SignInMethods.byKey(riverside.demo.keyFile());
     try (Connection first = riverside.connector.open(Riverside.warden("gate"), ways, talk)) {
       assertThat(first.whoAmI().home().text()).isEqualTo("/home/warden");
       assertThat(first.keyType()).isEqualTo("ed25519");
       assertThat(talk.asked).containsExactly("host key " + first.hostKey().fingerprint());
     }
     assertThat(talk.steps).containsExactly(SignInStep.values());
-    Talk silent = Talk.accepting();
+    TestPrompts silent = TestPrompts.accepting();
     riverside.connector.open(Riverside.warden("gate"), ways, silent).close();
     assertThat(silent.asked).isEmpty();
     assertThat(Files.getPosixFilePermissions(riverside.knownHosts.file())).hasSize(2);
@@ -82,8 +82,8 @@ class SignInTest {
     riverside.open("gate").close();
     var server = riverside.demo.server("gate");
     server.setHostKey(DemoKeys.pair("somebody else"));
-    Talk talk = Talk.withPassword("heron-at-dusk");
-    ConnectFailure failure = failureOf(Riverside.warden("gate"), SignInWays.byPassword(), talk);
+    TestPrompts talk = TestPrompts.withPassword("heron-at-dusk");
+    ConnectFailure failure = failureOf(Riverside.warden("gate"), SignInMethods.byPassword(), talk);
     assertFailed(failure, SignInStep.HOST_KEY, Reason.HOST_KEY_CHANGED);
     assertThat(failure.known()).hasSize(1);
     assertThat(failure.shown()).isNotEqualTo(failure.known().get(0));
@@ -93,9 +93,9 @@ class SignInTest {
 
   @Test
   void sendsNothingWhenTheHostKeyIsDeclined() throws IOException {
-    Talk talk = Talk.withPassword("heron-at-dusk");
+    TestPrompts talk = TestPrompts.withPassword("heron-at-dusk");
     talk.acceptHostKey = false;
-    ConnectFailure failure = failureOf(Riverside.warden("gate"), SignInWays.byPassword(), talk);
+    ConnectFailure failure = failureOf(Riverside.warden("gate"), SignInMethods.byPassword(), talk);
     assertFailed(failure, SignInStep.HOST_KEY, Reason.HOST_KEY_DECLINED);
     assertThat(talk.asked).hasSize(1);
     assertThat(riverside.demo.server("gate").passwordsSeen()).isZero();
@@ -111,7 +111,9 @@ class SignInTest {
         riverside.knownHosts.file(), line + "@revoked * " + line.substring(line.indexOf(' ') + 1));
     assertFailed(
         failureOf(
-            Riverside.warden("gate"), SignInWays.byKey(riverside.demo.keyFile()), Talk.accepting()),
+            Riverside.warden("gate"),
+            SignInMethods.byKey(riverside.demo.keyFile()),
+            TestPrompts.accepting()),
         SignInStep.HOST_KEY,
         Reason.HOST_KEY_REVOKED);
   }
@@ -121,18 +123,18 @@ class SignInTest {
     Path other = folder.resolve("other");
     DemoKeys.writePrivate(DemoKeys.pair("other"), "other", other);
     assertFailed(
-        failureOf(Riverside.warden("gate"), SignInWays.byKey(other), Talk.accepting()),
+        failureOf(Riverside.warden("gate"), SignInMethods.byKey(other), TestPrompts.accepting()),
         SignInStep.SIGN_IN,
         Reason.KEY_REFUSED);
-    Talk wrong = Talk.withPassword("not this one");
+    TestPrompts wrong = TestPrompts.withPassword("not this one");
     assertFailed(
-        failureOf(Riverside.warden("gate"), SignInWays.byPassword(), wrong),
+        failureOf(Riverside.warden("gate"), SignInMethods.byPassword(), wrong),
         SignInStep.SIGN_IN,
         Reason.PASSWORD_REFUSED);
-    Talk right = Talk.withPassword("heron-at-dusk");
+    TestPrompts right = TestPrompts.withPassword("heron-at-dusk");
     riverside
         .connector
-        .open(Riverside.warden("gate"), SignInWays.byKey(other).orPassword(), right)
+        .open(Riverside.warden("gate"), SignInMethods.byKey(other).orPassword(), right)
         .close();
     assertThat(right.asked).containsExactly("password");
   }
@@ -140,7 +142,7 @@ class SignInTest {
   @Test
   void givesUpWhenThePersonDoes() {
     assertFailed(
-        failureOf(Riverside.warden("gate"), SignInWays.byPassword(), Talk.accepting()),
+        failureOf(Riverside.warden("gate"), SignInMethods.byPassword(), TestPrompts.accepting()),
         SignInStep.SIGN_IN,
         Reason.GIVEN_UP);
   }
@@ -156,24 +158,24 @@ class SignInTest {
         DemoKeys.pair("warden"), "warden", lock, text);
     Files.write(file, text.toByteArray());
     assertFailed(
-        failureOf(Riverside.warden("gate"), SignInWays.byKey(file), Talk.accepting()),
+        failureOf(Riverside.warden("gate"), SignInMethods.byKey(file), TestPrompts.accepting()),
         SignInStep.SIGN_IN,
         Reason.KEY_FILE_OPEN);
     KeyFile.closeToOthers(file);
-    Talk talk = Talk.accepting();
+    TestPrompts talk = TestPrompts.accepting();
     talk.passphrase = "otter";
-    riverside.connector.open(Riverside.warden("gate"), SignInWays.byKey(file), talk).close();
+    riverside.connector.open(Riverside.warden("gate"), SignInMethods.byKey(file), talk).close();
     assertThat(talk.asked).last().isEqualTo("passphrase");
 
-    Talk wrong = Talk.accepting();
+    TestPrompts wrong = TestPrompts.accepting();
     wrong.passphrase = "stoat";
     assertFailed(
-        failureOf(Riverside.warden("gate"), SignInWays.byKey(file), wrong),
+        failureOf(Riverside.warden("gate"), SignInMethods.byKey(file), wrong),
         SignInStep.SIGN_IN,
         Reason.WRONG_PASSPHRASE);
     assertThat(wrong.asked).hasSize(3);
     assertFailed(
-        failureOf(Riverside.warden("gate"), SignInWays.byKey(file), Talk.accepting()),
+        failureOf(Riverside.warden("gate"), SignInMethods.byKey(file), TestPrompts.accepting()),
         SignInStep.SIGN_IN,
         Reason.GIVEN_UP);
   }
@@ -182,22 +184,25 @@ class SignInTest {
   void tellsWhatIsWrongWithAKeyFile() throws IOException {
     assertFailed(
         failureOf(
-            Riverside.warden("gate"), SignInWays.byKey(folder.resolve("none")), Talk.accepting()),
+            Riverside.warden("gate"),
+            SignInMethods.byKey(folder.resolve("none")),
+            TestPrompts.accepting()),
         SignInStep.SIGN_IN,
         Reason.KEY_FILE_MISSING);
     Path open = folder.resolve("key.pub");
     Files.writeString(open, DemoKeys.publicLine(DemoKeys.pair("warden"), "warden"));
     assertFailed(
-        failureOf(Riverside.warden("gate"), SignInWays.byKey(open), Talk.accepting()),
+        failureOf(Riverside.warden("gate"), SignInMethods.byKey(open), TestPrompts.accepting()),
         SignInStep.SIGN_IN,
         Reason.KEY_PUBLIC_HALF);
   }
 
   @Test
   void tellsHowFarItGotWithTheNetwork() throws IOException {
-    SignInWays ways = SignInWays.byKey(riverside.demo.keyFile());
+    SignInMethods ways = SignInMethods.byKey(riverside.demo.keyFile());
     assertFailed(
-        failureOf(new ServerAddress("warden", "no-such.invalid", 22), ways, Talk.accepting()),
+        failureOf(
+            new ServerAddress("warden", "no-such.invalid", 22), ways, TestPrompts.accepting()),
         SignInStep.NAME,
         Reason.UNKNOWN_HOST);
     int closed;
@@ -206,7 +211,7 @@ class SignInTest {
     }
     riverside.redirectTo(closed);
     assertFailed(
-        failureOf(Riverside.warden("gate"), ways, Talk.accepting()),
+        failureOf(Riverside.warden("gate"), ways, TestPrompts.accepting()),
         SignInStep.PORT,
         Reason.REFUSED);
   }
@@ -236,7 +241,9 @@ class SignInTest {
       thread.start();
       riverside.redirectTo(other.getLocalPort());
       return failureOf(
-          Riverside.warden("gate"), SignInWays.byKey(riverside.demo.keyFile()), Talk.accepting());
+          Riverside.warden("gate"),
+          SignInMethods.byKey(riverside.demo.keyFile()),
+          TestPrompts.accepting());
     }
   }
 
@@ -245,7 +252,9 @@ class SignInTest {
     riverside.demo.server("gate").faults().setFileService(false);
     assertFailed(
         failureOf(
-            Riverside.warden("gate"), SignInWays.byKey(riverside.demo.keyFile()), Talk.accepting()),
+            Riverside.warden("gate"),
+            SignInMethods.byKey(riverside.demo.keyFile()),
+            TestPrompts.accepting()),
         SignInStep.FILES,
         Reason.NO_FILE_SERVICE);
   }
@@ -255,7 +264,9 @@ class SignInTest {
     riverside.demo.server("gate").faults().setCloseAfterSignIn(true);
     ConnectFailure failure =
         failureOf(
-            Riverside.warden("gate"), SignInWays.byKey(riverside.demo.keyFile()), Talk.accepting());
+            Riverside.warden("gate"),
+            SignInMethods.byKey(riverside.demo.keyFile()),
+            TestPrompts.accepting());
     assertThat(failure.reason()).as(failure.toString()).isEqualTo(Reason.CLOSED_BY_SERVER);
   }
 
@@ -281,10 +292,10 @@ class SignInTest {
             "/srv/levels/.ssh/authorized_keys",
             new World.Open(false, true, true, true, false, 0644))
         .write(0, line, 0, line.length);
-    Talk talk = Talk.accepting();
+    TestPrompts talk = TestPrompts.accepting();
     ServerAddress web = new ServerAddress("web", "levels-web" + Demo.DOMAIN, 22);
     try (Connection open =
-        riverside.connector.open(web, SignInWays.byKey(riverside.demo.keyFile()), talk)) {
+        riverside.connector.open(web, SignInMethods.byKey(riverside.demo.keyFile()), talk)) {
       assertThat(open.whoAmI().uid()).isEqualTo(-1);
       assertThat(open.landing().home().text()).isEqualTo("/srv/levels");
       assertThat(open.landing().entries()).isNotEmpty();
@@ -297,15 +308,15 @@ class SignInTest {
   void answersSeveralQuestionsAtOnce() throws IOException {
     var server = riverside.demo.server("lab-box");
     server.setOneTimeCode("kingfisher-41");
-    Talk talk = Talk.accepting();
+    TestPrompts talk = TestPrompts.accepting();
     talk.answers = List.of("heron-at-dusk", "kingfisher-41");
-    riverside.connector.open(Riverside.warden("lab-box"), SignInWays.byPassword(), talk).close();
+    riverside.connector.open(Riverside.warden("lab-box"), SignInMethods.byPassword(), talk).close();
     assertThat(talk.asked).contains("asked Password:", "asked One-time code:");
-    Talk wrong = Talk.accepting();
+    TestPrompts wrong = TestPrompts.accepting();
     wrong.answers = List.of("heron-at-dusk", "wren-2");
     int before = server.passwordsSeen();
     assertFailed(
-        failureOf(Riverside.warden("lab-box"), SignInWays.byPassword(), wrong),
+        failureOf(Riverside.warden("lab-box"), SignInMethods.byPassword(), wrong),
         SignInStep.SIGN_IN,
         Reason.PASSWORD_REFUSED);
     assertThat(server.passwordsSeen() - before).isEqualTo(3);
@@ -313,12 +324,12 @@ class SignInTest {
 
   @Test
   void doesNotOfferASecondWayAfterGivingUp() throws IOException {
-    Talk talk = Talk.accepting();
+    TestPrompts talk = TestPrompts.accepting();
     Path locked = folder.resolve("locked");
     KeyMaker.make(KeyMaker.Kind.ED25519, "warden", "otter".toCharArray(), locked);
     append(locked);
     assertFailed(
-        failureOf(Riverside.warden("gate"), SignInWays.byKey(locked).orPassword(), talk),
+        failureOf(Riverside.warden("gate"), SignInMethods.byKey(locked).orPassword(), talk),
         SignInStep.SIGN_IN,
         Reason.GIVEN_UP);
     assertThat(talk.asked).containsExactly("host key " + hostKeyOf("gate"), "passphrase");
@@ -346,9 +357,9 @@ class SignInTest {
   void asksForNoPassphraseOfAKeyTheServerDoesNotWant() throws IOException {
     Path locked = folder.resolve("unwanted");
     KeyMaker.make(KeyMaker.Kind.ED25519, "stranger", "otter".toCharArray(), locked);
-    Talk talk = Talk.accepting();
+    TestPrompts talk = TestPrompts.accepting();
     assertFailed(
-        failureOf(Riverside.warden("gate"), SignInWays.byKey(locked), talk),
+        failureOf(Riverside.warden("gate"), SignInMethods.byKey(locked), talk),
         SignInStep.SIGN_IN,
         Reason.KEY_REFUSED);
     assertThat(talk.asked).doesNotContain("passphrase");
@@ -366,15 +377,15 @@ class SignInTest {
                     List.of(new InetSocketAddress(InetAddress.getLoopbackAddress(), relay.port())),
                 null,
                 Duration.ofMillis(400))) {
-      SignInWays ways = SignInWays.byKey(riverside.demo.keyFile());
-      connector.open(Riverside.warden("gate"), ways, Talk.accepting()).close();
+      SignInMethods ways = SignInMethods.byKey(riverside.demo.keyFile());
+      connector.open(Riverside.warden("gate"), ways, TestPrompts.accepting()).close();
       long whole = relay.carried();
       java.util.Set<SignInStep> seen = new java.util.TreeSet<>();
       for (long at = 0; at < whole * 97 / 100; at += whole / 24) {
         relay.heal();
         relay.stallAfter(at);
         try {
-          connector.open(Riverside.warden("gate"), ways, Talk.accepting()).close();
+          connector.open(Riverside.warden("gate"), ways, TestPrompts.accepting()).close();
         } catch (ConnectFailure e) {
           assertThat(e.reason()).as("after %d bytes: %s", at, e).isEqualTo(Reason.TIMED_OUT);
           seen.add(e.step());
@@ -402,8 +413,8 @@ class SignInTest {
       connector
           .open(
               Riverside.warden("gate"),
-              SignInWays.byKey(riverside.demo.keyFile()),
-              Talk.accepting())
+              SignInMethods.byKey(riverside.demo.keyFile()),
+              TestPrompts.accepting())
           .close();
     }
   }

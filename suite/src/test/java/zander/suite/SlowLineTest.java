@@ -17,16 +17,16 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import zander.core.connect.Connection;
-import zander.core.crossing.Crossing;
-import zander.core.crossing.LocalSide;
-import zander.core.crossing.OwnLine;
-import zander.core.crossing.Progress;
-import zander.core.crossing.Progress.Phase;
-import zander.core.crossing.RemoteSide;
-import zander.core.crossing.Side;
-import zander.core.crossing.WhenExists;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
+import zander.core.transfer.ConflictRule;
+import zander.core.transfer.Endpoint;
+import zander.core.transfer.LocalEndpoint;
+import zander.core.transfer.Progress;
+import zander.core.transfer.Progress.Phase;
+import zander.core.transfer.RemoteEndpoint;
+import zander.core.transfer.SharedConnectionChannels;
+import zander.core.transfer.Transfer;
 import zander.core.work.Cancellation;
 import zander.standin.server.Relay;
 
@@ -96,20 +96,20 @@ class SlowLineTest {
       throws Exception {
     Path from = folder.resolve("from");
     Path to = Files.createDirectory(folder.resolve("to-" + ++count));
-    RemoteSide there =
-        new RemoteSide(
-                new OwnLine(() -> connection),
+    RemoteEndpoint there =
+        new RemoteEndpoint(
+                new SharedConnectionChannels(() -> connection),
                 RemotePath.of((up ? to : from).toString()),
                 Journal.NONE,
                 null)
             .withFolders();
-    Side here = new LocalSide(up ? from : to);
+    Endpoint here = new LocalEndpoint(up ? from : to);
     long before = relay.carried();
     Progress progress =
-        new Crossing(
+        new Transfer(
                 up ? here : there,
                 up ? there : here,
-                WhenExists.ASK,
+                ConflictRule.ASK,
                 question -> null,
                 new Cancellation())
             .run(List.of(tree));

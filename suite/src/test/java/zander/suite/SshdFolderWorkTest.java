@@ -18,8 +18,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.archive.Archives;
 import zander.core.archive.WebFetch;
-import zander.core.change.Changes;
-import zander.core.change.Deleting;
+import zander.core.change.DeleteTask;
+import zander.core.change.RemoteChanges;
 import zander.core.connect.Connection;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
@@ -68,13 +68,13 @@ class SshdFolderWorkTest extends FolderWorkContract {
       files.makeFolder(site, new Mode(0755));
       RemoteTree.makeSite(files, site);
       Map<String, String> before = RemoteTree.describe(files, site);
-      Changes changes = new Changes(files, connection, Journal.NONE);
+      RemoteChanges changes = new RemoteChanges(files, connection, Journal.NONE);
       assertThat(changes.copiesThroughHere()).as("its sshd copies by itself").isFalse();
       RemotePath copies = home.child("copies");
       files.makeFolder(copies, new Mode(0755));
       changes.copy(List.of(site), copies, n -> {}, go());
       assertThat(RemoteTree.describe(files, copies.child("site"))).isEqualTo(before);
-      Deleting deleting = new Deleting(files, connection, Journal.NONE, home);
+      DeleteTask deleting = new DeleteTask(files, connection, Journal.NONE, home);
       assertThat(deleting.forGood(List.of(copies), n -> {}, go())).isEmpty();
       assertThat(Files.exists(Path.of(copies.text()))).isFalse();
     }
@@ -90,7 +90,7 @@ class SshdFolderWorkTest extends FolderWorkContract {
       RemoteTree.makeSite(files, site);
       Map<String, String> before = RemoteTree.describe(files, site);
       Archives archives =
-          new Archives(files, connection, new Changes(files, connection, Journal.NONE));
+          new Archives(files, connection, new RemoteChanges(files, connection, Journal.NONE));
       RemotePath packed = at.child("-site.tar.gz");
       archives.pack(List.of(site), packed, go());
       assertThat(archives.look(packed, go()).count()).isEqualTo(before.size());
@@ -130,7 +130,7 @@ class SshdFolderWorkTest extends FolderWorkContract {
       RemotePath at = freshFolder(connection);
       var files = connection.files();
       WebFetch fetch =
-          new WebFetch(files, connection, new Changes(files, connection, Journal.NONE));
+          new WebFetch(files, connection, new RemoteChanges(files, connection, Journal.NONE));
       var address =
           WebFetch.address("http://127.0.0.1:" + web.getAddress().getPort() + "/a%20b.csv");
       RemotePath target = at.child(WebFetch.nameOf(address));
@@ -148,10 +148,10 @@ class SshdFolderWorkTest extends FolderWorkContract {
   @Test
   void knowsWhereAnotherFileSystemBegins() throws Exception {
     try (Connection connection = sshd.open("root")) {
-      Deleting deleting =
-          new Deleting(connection.files(), connection, Journal.NONE, connection.whoAmI().home());
-      assertThat(deleting.guard(RemotePath.of("/proc"))).isEqualTo(Deleting.Guard.MOUNT_POINT);
-      assertThat(deleting.guard(RemotePath.of("/usr"))).isEqualTo(Deleting.Guard.NONE);
+      DeleteTask deleting =
+          new DeleteTask(connection.files(), connection, Journal.NONE, connection.whoAmI().home());
+      assertThat(deleting.guard(RemotePath.of("/proc"))).isEqualTo(DeleteTask.Guard.MOUNT_POINT);
+      assertThat(deleting.guard(RemotePath.of("/usr"))).isEqualTo(DeleteTask.Guard.NONE);
     }
   }
 
@@ -166,8 +166,8 @@ class SshdFolderWorkTest extends FolderWorkContract {
     try (Connection connection = sshd.open("root")) {
       RemotePath at = RemotePath.of(base.toString());
       RemoteTree.makeSite(connection.files(), at);
-      Deleting deleting =
-          new Deleting(connection.files(), connection, Journal.NONE, connection.whoAmI().home());
+      DeleteTask deleting =
+          new DeleteTask(connection.files(), connection, Journal.NONE, connection.whoAmI().home());
       List<RemoteFailure> failed = deleting.hold(List.of(at.child("stations")));
       assertThat(failed).isEmpty();
       assertThat(Files.exists(base.resolve("stations"))).isFalse();
@@ -175,7 +175,7 @@ class SshdFolderWorkTest extends FolderWorkContract {
       // Moving to the other file system copies, and holds the original.
       RemotePath goal = connection.whoAmI().home().child("zander-suite-moved");
       connection.files().makeFolder(goal, new Mode(0700));
-      new Changes(connection.files(), connection, Journal.NONE)
+      new RemoteChanges(connection.files(), connection, Journal.NONE)
           .move(List.of(at.child("gauge run")), goal, deleting, n -> {}, go());
       assertThat(Files.readString(Path.of(goal.text(), "gauge run"))).isEqualTo("#!/bin/sh\n");
       assertThat(Files.exists(base.resolve("gauge run"))).isFalse();

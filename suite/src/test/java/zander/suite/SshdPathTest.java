@@ -18,13 +18,13 @@ import org.junit.jupiter.params.provider.CsvSource;
 import zander.core.connect.Connection;
 import zander.core.connect.ServerAddress;
 import zander.core.connect.ShellSession;
-import zander.core.connect.SignInWays;
-import zander.core.crossing.Crossing;
-import zander.core.crossing.LocalSide;
-import zander.core.crossing.RemoteSide;
-import zander.core.crossing.WhenExists;
+import zander.core.connect.SignInMethods;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
+import zander.core.transfer.ConflictRule;
+import zander.core.transfer.LocalEndpoint;
+import zander.core.transfer.RemoteEndpoint;
+import zander.core.transfer.Transfer;
 import zander.core.work.Cancellation;
 
 /** The whole path against the system's own server. */
@@ -91,12 +91,12 @@ class SshdPathTest extends PathContract {
             ? new String[] {"-t", type, "-N", passphrase}
             : new String[] {"-t", type, "-N", passphrase, "-m", form};
     Path key = sshd.newKey(name, options);
-    Talk talk = Talk.accepting();
+    TestPrompts talk = TestPrompts.accepting();
     talk.passphrase = passphrase;
     try (Connection connection =
         sshd.connector.open(
             new ServerAddress("zndwarden", "localhost", sshd.port()),
-            SignInWays.byKey(key),
+            SignInMethods.byKey(key),
             talk)) {
       assertThat(connection.keyType()).isEqualTo(type);
       assertThat(connection.whoAmI().uid()).isPositive();
@@ -111,10 +111,10 @@ class SshdPathTest extends PathContract {
     OddTree.make(source);
     RemotePath target = freshFolder();
     try (Connection connection = asUser()) {
-      new Crossing(
-              new LocalSide(local),
-              new RemoteSide(connection.files(), target, Journal.NONE),
-              WhenExists.ASK,
+      new Transfer(
+              new LocalEndpoint(local),
+              new RemoteEndpoint(connection.files(), target, Journal.NONE),
+              ConflictRule.ASK,
               NEVER_ASKED,
               new Cancellation())
           .run(List.of("source"));

@@ -25,12 +25,12 @@ import zander.core.connect.Connection;
 import zander.core.connect.Connector;
 import zander.core.connect.Hop;
 import zander.core.connect.ServerAddress;
+import zander.core.connect.SignInMethods;
 import zander.core.connect.SignInStep;
-import zander.core.connect.SignInWays;
 import zander.core.connect.keys.Agent;
 import zander.core.connect.keys.KeyFile;
 import zander.core.connect.keys.KeyMaker;
-import zander.core.connect.keys.PublicLine;
+import zander.core.connect.keys.PublicKeyLine;
 import zander.core.journal.Journal;
 import zander.core.trust.KnownHosts;
 import zander.standin.demo.DemoKeys;
@@ -89,7 +89,7 @@ class SshdReachTest {
   }
 
   private static ConnectFailure failure(
-      Connector connector, ServerAddress address, SignInWays ways, Talk talk) {
+      Connector connector, ServerAddress address, SignInMethods ways, TestPrompts talk) {
     return catchThrowableOfType(
         ConnectFailure.class, () -> connector.open(address, ways, talk).close());
   }
@@ -103,21 +103,21 @@ class SshdReachTest {
     for (String type : new String[] {"ed25519", "ecdsa", "rsa"}) {
       Path key = folder.resolve("certified-" + type);
       SystemSshd.run("ssh-keygen", "-q", "-t", type, "-N", "otter", "-f", key.toString());
-      Talk talk = Talk.accepting();
+      TestPrompts talk = TestPrompts.accepting();
       talk.passphrase = "otter";
-      assertThat(failure(connector, sshd.address(WARDEN), SignInWays.byKey(key), talk).reason())
+      assertThat(failure(connector, sshd.address(WARDEN), SignInMethods.byKey(key), talk).reason())
           .isEqualTo(Reason.KEY_REFUSED);
       certify(authority, key, "+1h");
       talk.asked.clear();
-      try (Connection in = connector.open(sshd.address(WARDEN), SignInWays.byKey(key), talk)) {
+      try (Connection in = connector.open(sshd.address(WARDEN), SignInMethods.byKey(key), talk)) {
         assertThat(in.keyName()).isEqualTo("certified-" + type + "-cert.pub");
         assertThat(in.keyType()).isEqualTo(type);
       }
       assertThat(talk.asked).containsExactly("passphrase");
       certify(authority, key, "-2h:-1h");
-      Talk late = Talk.accepting();
+      TestPrompts late = TestPrompts.accepting();
       late.passphrase = "otter";
-      failure(connector, sshd.address(WARDEN), SignInWays.byKey(key), late);
+      failure(connector, sshd.address(WARDEN), SignInMethods.byKey(key), late);
       assertThat(late.proofs()).first().asString().contains("-cert.pub: it is valid from");
     }
   }
@@ -166,12 +166,12 @@ class SshdReachTest {
             null,
             Duration.ofSeconds(20));
     this.open.add(connector);
-    Talk talk = Talk.accepting();
-    connector.open(sshd.address(WARDEN), SignInWays.byKey(sshd.keyFile()), talk).close();
+    TestPrompts talk = TestPrompts.accepting();
+    connector.open(sshd.address(WARDEN), SignInMethods.byKey(sshd.keyFile()), talk).close();
     assertThat(talk.asked).isEmpty();
     assertThat(talk.notes).anyMatch(note -> note.fact().contains("vouched for by"));
     Files.writeString(folder.resolve("known_hosts"), "");
-    connector.open(sshd.address(WARDEN), SignInWays.byKey(sshd.keyFile()), talk).close();
+    connector.open(sshd.address(WARDEN), SignInMethods.byKey(sshd.keyFile()), talk).close();
     assertThat(talk.asked).hasSize(1);
   }
 
@@ -189,14 +189,14 @@ class SshdReachTest {
     Files.copy(sshd.keyFile(), locked);
     SystemSshd.run("ssh-keygen", "-q", "-p", "-N", "otter", "-f", locked.toString());
 
-    Talk talk = Talk.accepting();
-    SignInWays chosen = new SignInWays(locked, null, true, false);
+    TestPrompts talk = TestPrompts.accepting();
+    SignInMethods chosen = new SignInMethods(locked, null, true, false);
     connector.open(sshd.address(WARDEN), chosen, talk).close();
     assertThat(talk.asked).doesNotContain("passphrase");
     assertThat(talk.proofs()).first().asString().startsWith("OFFERED locked in the agent");
 
     ConnectFailure full =
-        failure(connector, sshd.address(WARDEN), SignInWays.byAgent(), Talk.accepting());
+        failure(connector, sshd.address(WARDEN), SignInMethods.byAgent(), TestPrompts.accepting());
     assertThat(full.reason()).isEqualTo(Reason.TOO_MANY_TRIES);
     assertThat(full.step()).isEqualTo(SignInStep.SIGN_IN);
   }
@@ -212,14 +212,14 @@ class SshdReachTest {
       agent.removeAll();
       agent.add(KeyFile.read(key).open(new char[0]), type);
       Files.delete(key);
-      Talk talk = Talk.accepting();
-      try (Connection in = connector.open(sshd.address(WARDEN), SignInWays.byAgent(), talk)) {
+      TestPrompts talk = TestPrompts.accepting();
+      try (Connection in = connector.open(sshd.address(WARDEN), SignInMethods.byAgent(), talk)) {
         assertThat(in.keyType()).isEqualTo(type);
       }
     }
     agent.close();
     ConnectFailure gone =
-        failure(connector, sshd.address(WARDEN), SignInWays.byAgent(), Talk.accepting());
+        failure(connector, sshd.address(WARDEN), SignInMethods.byAgent(), TestPrompts.accepting());
     assertThat(gone.reason()).isEqualTo(Reason.NO_WAY_LEFT);
   }
 
@@ -231,12 +231,12 @@ class SshdReachTest {
     Path other = folder.resolve("other");
     KeyMaker.make(KeyMaker.Kind.ED25519, "", new char[0], other);
     Connector connector = connector(null);
-    Talk talk = Talk.withPassword(PASSWORD);
-    SignInWays ways = SignInWays.byKey(other).orPassword();
+    TestPrompts talk = TestPrompts.withPassword(PASSWORD);
+    SignInMethods ways = SignInMethods.byKey(other).orPassword();
     connector.open(sshd.address(WARDEN), ways, talk).close();
     assertThat(talk.asked).filteredOn(asked -> asked.equals("password")).hasSize(1);
 
-    Talk wrong = Talk.withPassword("not this one");
+    TestPrompts wrong = TestPrompts.withPassword("not this one");
     ConnectFailure failed = failure(connector, sshd.address(WARDEN), ways, wrong);
     assertThat(failed.reason()).isIn(Reason.TOO_MANY_TRIES, Reason.PASSWORD_REFUSED);
     assertThat(wrong.asked).filteredOn(asked -> asked.equals("password")).hasSize(1);
@@ -247,15 +247,15 @@ class SshdReachTest {
     SystemSshd sshd = start("PasswordAuthentication yes", "KbdInteractiveAuthentication no");
     SystemSshd.setPassword(WARDEN, PASSWORD);
     List<Integer> counted = new ArrayList<>();
-    Talk talk =
-        new Talk() {
+    TestPrompts talk =
+        new TestPrompts() {
           @Override
           public char[] password(ServerAddress address, int wrong) {
             counted.add(wrong);
             return wrong < 2 ? "wrong".toCharArray() : PASSWORD.toCharArray();
           }
         };
-    connector(null).open(sshd.address(WARDEN), SignInWays.byPassword(), talk).close();
+    connector(null).open(sshd.address(WARDEN), SignInMethods.byPassword(), talk).close();
     assertThat(counted).containsExactly(0, 1, 2);
     assertThat(sshd.log().split("Failed password", -1)).hasSize(3);
   }
@@ -265,9 +265,9 @@ class SshdReachTest {
     SystemSshd sshd =
         start("UsePAM yes", "KbdInteractiveAuthentication yes", "PasswordAuthentication no");
     SystemSshd.setPassword(WARDEN, PASSWORD);
-    Talk talk = Talk.accepting();
+    TestPrompts talk = TestPrompts.accepting();
     talk.answers = List.of(PASSWORD);
-    connector(null).open(sshd.address(WARDEN), SignInWays.byPassword(), talk).close();
+    connector(null).open(sshd.address(WARDEN), SignInMethods.byPassword(), talk).close();
     assertThat(talk.asked).last().asString().startsWith("asked").contains("assword");
     assertThat(sshd.log()).contains("Accepted keyboard-interactive/pam");
   }
@@ -281,11 +281,11 @@ class SshdReachTest {
             "AuthenticationMethods publickey,password");
     SystemSshd.setPassword(WARDEN, PASSWORD);
     Connector connector = connector(null);
-    Talk talk = Talk.withPassword(PASSWORD);
-    SignInWays key = SignInWays.byKey(sshd.keyFile());
+    TestPrompts talk = TestPrompts.withPassword(PASSWORD);
+    SignInMethods key = SignInMethods.byKey(sshd.keyFile());
     connector.open(sshd.address(WARDEN), key.orPassword(), talk).close();
     assertThat(talk.proofs()).anyMatch(proof -> proof.startsWith("TAKEN"));
-    ConnectFailure half = failure(connector, sshd.address(WARDEN), key, Talk.accepting());
+    ConnectFailure half = failure(connector, sshd.address(WARDEN), key, TestPrompts.accepting());
     assertThat(half.reason()).isEqualTo(Reason.MORE_WANTED);
   }
 
@@ -294,9 +294,9 @@ class SshdReachTest {
     SystemSshd gate = start("gate", List.of(WARDEN), "AllowTcpForwarding yes");
     SystemSshd store = start("store", List.of("zndcut"));
     Connector connector = connector(null);
-    Talk talk = Talk.accepting();
-    Hop through = new Hop(gate.address(WARDEN), SignInWays.byKey(gate.keyFile()));
-    Hop goal = new Hop(store.address("zndcut"), SignInWays.byKey(store.keyFile()));
+    TestPrompts talk = TestPrompts.accepting();
+    Hop through = new Hop(gate.address(WARDEN), SignInMethods.byKey(gate.keyFile()));
+    Hop goal = new Hop(store.address("zndcut"), SignInMethods.byKey(store.keyFile()));
     try (Connection in = connector.open(List.of(through, goal), null, talk)) {
       assertThat(in.whoAmI().account()).isEqualTo("zndcut");
       assertThat(in.run("id -un", new byte[0]).outText()).isEqualTo("zndcut\n");
@@ -312,11 +312,11 @@ class SshdReachTest {
   @Test
   void tellsWhyAJumpHostDidNotLeadOn() throws Exception {
     SystemSshd gate = start("gate", List.of(WARDEN), "AllowTcpForwarding no");
-    Hop through = new Hop(gate.address(WARDEN), SignInWays.byKey(gate.keyFile()));
+    Hop through = new Hop(gate.address(WARDEN), SignInMethods.byKey(gate.keyFile()));
     ConnectFailure refused =
         catchThrowableOfType(
             ConnectFailure.class,
-            () -> connector(null).open(List.of(through, through), null, Talk.accepting()));
+            () -> connector(null).open(List.of(through, through), null, TestPrompts.accepting()));
     assertThat(refused.reason()).isEqualTo(Reason.JUMP_REFUSED);
     assertThat(refused.step()).isEqualTo(SignInStep.PORT);
   }
@@ -324,9 +324,9 @@ class SshdReachTest {
   @Test
   void opensMoreLinesWhereChannelsAreLimited() throws Exception {
     SystemSshd sshd = start("MaxSessions 1");
-    Talk talk = Talk.accepting();
+    TestPrompts talk = TestPrompts.accepting();
     try (Connection in =
-        connector(null).open(sshd.address(WARDEN), SignInWays.byKey(sshd.keyFile()), talk)) {
+        connector(null).open(sshd.address(WARDEN), SignInMethods.byKey(sshd.keyFile()), talk)) {
       assertThat(in.lineCount()).isEqualTo(1);
       assertThat(in.landing().failure()).isNull();
       assertThat(in.run("echo one", new byte[0]).outText()).isEqualTo("one\n");
@@ -343,7 +343,8 @@ class SshdReachTest {
     SystemSshd sshd = start();
     Connector connector = connector(null);
     Connection first =
-        connector.open(sshd.address(WARDEN), SignInWays.byKey(sshd.keyFile()), Talk.accepting());
+        connector.open(
+            sshd.address(WARDEN), SignInMethods.byKey(sshd.keyFile()), TestPrompts.accepting());
     java.util.concurrent.CountDownLatch ended = new java.util.concurrent.CountDownLatch(1);
     first.onEnd(ended::countDown);
     first.run("kill -9 $PPID", new byte[0]);
@@ -351,7 +352,7 @@ class SshdReachTest {
     assertThat(first.isOpen()).isFalse();
     assertThat(first.prove(Duration.ofSeconds(2))).isFalse();
     connector
-        .open(sshd.address(WARDEN), SignInWays.byKey(sshd.keyFile()), Talk.accepting())
+        .open(sshd.address(WARDEN), SignInMethods.byKey(sshd.keyFile()), TestPrompts.accepting())
         .close();
   }
 
@@ -374,11 +375,13 @@ class SshdReachTest {
     };
     for (int i = 0; i < befores.length; i++) {
       Path key = folder.resolve("put-" + i);
-      PublicLine line = KeyMaker.make(KeyMaker.Kind.ED25519, "warden", new char[0], key);
+      PublicKeyLine line = KeyMaker.make(KeyMaker.Kind.ED25519, "warden", new char[0], key);
       SystemSshd.run("rm", "-rf", home.resolve(".ssh").toString());
       try (Connection in =
           connector.open(
-              sshd.address(WARDEN), SignInWays.byPassword(), Talk.withPassword(PASSWORD))) {
+              sshd.address(WARDEN),
+              SignInMethods.byPassword(),
+              TestPrompts.withPassword(PASSWORD))) {
         in.run(befores[i], new byte[0]);
         AuthorizedKeys keys = new AuthorizedKeys(in.files(), Journal.NONE, in.whoAmI().home());
         assertThat(keys.plan(line.key())).isEqualTo(keys.put(line));
@@ -387,7 +390,7 @@ class SshdReachTest {
             .containsExactly(AuthorizedKeys.Step.IS_THERE);
       }
       try (Connection in =
-          connector.open(sshd.address(WARDEN), SignInWays.byKey(key), Talk.accepting())) {
+          connector.open(sshd.address(WARDEN), SignInMethods.byKey(key), TestPrompts.accepting())) {
         assertThat(in.keyType()).isEqualTo("ed25519");
       }
       Path file = home.resolve(".ssh/authorized_keys");
@@ -405,15 +408,15 @@ class SshdReachTest {
     SystemSshd sshd = start();
     Connector connector = connector(null);
     connector
-        .open(sshd.address(WARDEN), SignInWays.byKey(sshd.keyFile()), Talk.accepting())
+        .open(sshd.address(WARDEN), SignInMethods.byKey(sshd.keyFile()), TestPrompts.accepting())
         .close();
     Path known = folder.resolve("known_hosts");
     String name = "[localhost]:" + sshd.port();
     assertThat(SystemSshd.run("ssh-keygen", "-F", name, "-f", known.toString())).contains("found");
     SystemSshd.run("ssh-keygen", "-H", "-f", known.toString());
     Files.writeString(known, "# kept\n", StandardOpenOption.APPEND);
-    Talk silent = Talk.accepting();
-    connector.open(sshd.address(WARDEN), SignInWays.byKey(sshd.keyFile()), silent).close();
+    TestPrompts silent = TestPrompts.accepting();
+    connector.open(sshd.address(WARDEN), SignInMethods.byKey(sshd.keyFile()), silent).close();
     assertThat(silent.asked).isEmpty();
     new KnownHosts(known)
         .replace(
@@ -423,10 +426,10 @@ class SshdReachTest {
                     .key()
                     .blob()));
     ConnectFailure changed =
-        failure(connector, sshd.address(WARDEN), SignInWays.byKey(sshd.keyFile()), silent);
+        failure(connector, sshd.address(WARDEN), SignInMethods.byKey(sshd.keyFile()), silent);
     assertThat(changed.reason()).isEqualTo(Reason.HOST_KEY_CHANGED);
     new KnownHosts(known).replace(name, changed.shown());
-    connector.open(sshd.address(WARDEN), SignInWays.byKey(sshd.keyFile()), silent).close();
+    connector.open(sshd.address(WARDEN), SignInMethods.byKey(sshd.keyFile()), silent).close();
     assertThat(known).content().startsWith("# kept\n");
   }
 }

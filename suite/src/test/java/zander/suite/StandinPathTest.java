@@ -8,7 +8,7 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.connect.Connection;
 import zander.core.connect.ServerAddress;
-import zander.core.connect.SignInWays;
+import zander.core.connect.SignInMethods;
 import zander.core.files.RemotePath;
 import zander.standin.demo.Demo;
 import zander.standin.demo.DemoKeys;
@@ -51,8 +51,8 @@ class StandinPathTest extends PathContract {
   Connection asRoot() throws IOException {
     return riverside.connector.open(
         new ServerAddress("root", "lab-box" + Demo.DOMAIN, 22),
-        SignInWays.byKey(riverside.demo.keyFile()),
-        Talk.accepting());
+        SignInMethods.byKey(riverside.demo.keyFile()),
+        TestPrompts.accepting());
   }
 
   @Override

@@ -16,7 +16,7 @@ import java.util.stream.Collectors;
 import zander.core.connect.Connection;
 import zander.core.connect.Connector;
 import zander.core.connect.ServerAddress;
-import zander.core.connect.SignInWays;
+import zander.core.connect.SignInMethods;
 import zander.core.trust.KnownHosts;
 import zander.standin.demo.DemoKeys;
 
@@ -218,8 +218,8 @@ public final class SystemSshd implements AutoCloseable {
   public Connection openThrough(String account, int throughPort) throws IOException {
     return connector.open(
         new ServerAddress(account, "localhost", throughPort),
-        SignInWays.byKey(keyFile()),
-        Talk.accepting());
+        SignInMethods.byKey(keyFile()),
+        TestPrompts.accepting());
   }
 
   @Override

@@ -6,9 +6,9 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
-import zander.core.change.Changes;
-import zander.core.change.Deleting;
+import zander.core.change.DeleteTask;
 import zander.core.change.PutBack;
+import zander.core.change.RemoteChanges;
 import zander.core.connect.Commands;
 import zander.core.connect.Connection;
 import zander.core.files.RemoteFiles;
@@ -25,8 +25,8 @@ final class WorkBench implements AutoCloseable {
   final RemotePath folder;
   final FileJournal journal;
   final Commands commands;
-  final Changes changes;
-  final Deleting deleting;
+  final RemoteChanges changes;
+  final DeleteTask deleting;
   final PutBack putBack;
 
   WorkBench(Way way, Connection connection, RemotePath folder, Path local) throws IOException {
@@ -37,8 +37,8 @@ final class WorkBench implements AutoCloseable {
     journal = new FileJournal(local.resolve("journal-" + way), "lab-box", JournalRules.USUAL);
     commands = way == Way.SHELL ? connection : new NoShell();
     assertThat(commands.hasShell()).isEqualTo(way == Way.SHELL);
-    changes = new Changes(files, commands, journal);
-    deleting = new Deleting(files, commands, journal, home);
+    changes = new RemoteChanges(files, commands, journal);
+    deleting = new DeleteTask(files, commands, journal, home);
     putBack = new PutBack(files, commands, journal, home);
   }
 

@@ -4,7 +4,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
-import zander.core.change.Changes;
+import zander.core.change.RemoteChanges;
 import zander.core.connect.Commands;
 import zander.core.connect.ExecResult;
 import zander.core.connect.ShellWords;
@@ -30,9 +30,9 @@ public final class Archives {
 
   private final RemoteFiles files;
   private final Commands commands;
-  private final Changes changes;
+  private final RemoteChanges changes;
 
-  public Archives(RemoteFiles files, Commands commands, Changes changes) {
+  public Archives(RemoteFiles files, Commands commands, RemoteChanges changes) {
     this.files = files;
     this.commands = commands;
     this.changes = changes;

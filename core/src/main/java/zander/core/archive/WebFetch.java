@@ -7,7 +7,7 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.function.LongConsumer;
-import zander.core.change.Changes;
+import zander.core.change.RemoteChanges;
 import zander.core.connect.Commands;
 import zander.core.connect.ExecResult;
 import zander.core.connect.ShellWords;
@@ -31,9 +31,9 @@ public final class WebFetch {
 
   private final RemoteFiles files;
   private final Commands commands;
-  private final Changes changes;
+  private final RemoteChanges changes;
 
-  public WebFetch(RemoteFiles files, Commands commands, Changes changes) {
+  public WebFetch(RemoteFiles files, Commands commands, RemoteChanges changes) {
     this.files = files;
     this.commands = commands;
     this.changes = changes;

@@ -5,9 +5,9 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalInt;
+import zander.core.change.AtomicSave;
 import zander.core.change.RightsChange;
-import zander.core.change.WholeWrite;
-import zander.core.connect.keys.PublicLine;
+import zander.core.connect.keys.PublicKeyLine;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
@@ -126,7 +126,7 @@ public final class AuthorizedKeys {
    *
    * @return what was done
    */
-  public List<Planned> put(PublicLine line) throws IOException {
+  public List<Planned> put(PublicKeyLine line) throws IOException {
     List<Planned> plan = plan(line.key());
     for (Planned planned : plan) {
       switch (planned.step()) {
@@ -167,7 +167,7 @@ public final class AuthorizedKeys {
   }
 
   /** Beside, and renamed to a name that must be free: whole, and never over another's. */
-  private void makeFile(PublicLine line) throws IOException {
+  private void makeFile(PublicKeyLine line) throws IOException {
     RemotePath part =
         folder.child(".authorized_keys.zander-" + Long.toHexString(System.nanoTime()));
     byte[] content = (line.text() + "\n").getBytes(StandardCharsets.UTF_8);
@@ -195,9 +195,9 @@ public final class AuthorizedKeys {
     }
   }
 
-  private void addLine(PublicLine line) throws IOException {
-    WholeWrite saver = new WholeWrite(files, journal);
-    WholeWrite.Opened opened = saver.open(file, LARGEST);
+  private void addLine(PublicKeyLine line) throws IOException {
+    AtomicSave saver = new AtomicSave(files, journal);
+    AtomicSave.Opened opened = saver.open(file, LARGEST);
     byte[] before = opened.content();
     boolean lineOpen = before.length > 0 && before[before.length - 1] != '\n';
     byte[] added = ((lineOpen ? "\n" : "") + line.text() + "\n").getBytes(StandardCharsets.UTF_8);

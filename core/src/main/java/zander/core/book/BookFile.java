@@ -12,8 +12,8 @@ import java.nio.file.Path;
 import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
 import java.util.function.UnaryOperator;
+import zander.core.work.AtomicFile;
 import zander.core.work.BlockingCalls;
-import zander.core.work.WholeFile;
 
 /**
  * The server book's file: JSON that people can read too, written whole. One that cannot be read, or
@@ -99,7 +99,7 @@ public final class BookFile {
     if (now.problem() != null) {
       putAside();
     }
-    WholeFile.write(file, JSON.writeValueAsBytes(changed));
+    AtomicFile.write(file, JSON.writeValueAsBytes(changed));
     return changed;
   }
 

@@ -3,7 +3,7 @@ package zander.core.book;
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import java.nio.file.Path;
-import zander.core.connect.SignInWays;
+import zander.core.connect.SignInMethods;
 
 /**
  * How to sign in at a server. Never holds a secret.
@@ -27,8 +27,8 @@ public record SignIn(String keyFile, String certificate, boolean agent, boolean 
   /**
    * @param home what relative names and {@code ~} begin at
    */
-  SignInWays ways(Path home) {
-    return new SignInWays(path(keyFile, home), path(certificate, home), agent, password);
+  SignInMethods ways(Path home) {
+    return new SignInMethods(path(keyFile, home), path(certificate, home), agent, password);
   }
 
   private static Path path(String text, Path home) {

@@ -6,7 +6,7 @@ import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.ThreadLocalRandom;
-import zander.core.files.FileSpace;
+import zander.core.files.DiskSpace;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
@@ -158,7 +158,7 @@ public final class HoldingFolder {
 
   private List<RemotePath> candidates(RemotePath folder) throws IOException {
     List<RemotePath> candidates = new ArrayList<>();
-    FileSpace here = spaceOrNull(folder);
+    DiskSpace here = spaceOrNull(folder);
     if (isSame(here, home)) {
       candidates.add(home);
     }
@@ -171,15 +171,15 @@ public final class HoldingFolder {
     return candidates;
   }
 
-  private boolean isSame(FileSpace here, RemotePath path) throws IOException {
+  private boolean isSame(DiskSpace here, RemotePath path) throws IOException {
     if (here == null) {
       return true;
     }
-    FileSpace there = spaceOrNull(path);
+    DiskSpace there = spaceOrNull(path);
     return there != null && there.id() == here.id();
   }
 
-  private FileSpace spaceOrNull(RemotePath path) throws IOException {
+  private DiskSpace spaceOrNull(RemotePath path) throws IOException {
     try {
       return files.space(path);
     } catch (RemoteFailure e) {

@@ -32,7 +32,7 @@ public final class PutBack {
 
   private final RemoteFiles files;
   private final Journal journal;
-  private final Deleting deleting;
+  private final DeleteTask deleting;
 
   /**
    * @param home where what is taken away is held
@@ -40,7 +40,7 @@ public final class PutBack {
   public PutBack(RemoteFiles files, Commands commands, Journal journal, RemotePath home) {
     this.files = files;
     this.journal = journal;
-    this.deleting = new Deleting(files, commands, journal, home);
+    this.deleting = new DeleteTask(files, commands, journal, home);
   }
 
   /** Whether and how an entry can be put back. */
@@ -239,9 +239,9 @@ public final class PutBack {
   }
 
   private void saveBefore(JournalEntry entry, byte[] content) throws IOException {
-    WholeWrite saver = new WholeWrite(files, journal);
-    WholeWrite.Opened now = saver.open(entry.path(), LARGEST);
-    saver.save(now.version(), content, List.of(WholeWrite.Allow.OWNER_CHANGE), 0, entry.id());
+    AtomicSave saver = new AtomicSave(files, journal);
+    AtomicSave.Opened now = saver.open(entry.path(), LARGEST);
+    saver.save(now.version(), content, List.of(AtomicSave.Allow.OWNER_CHANGE), 0, entry.id());
     RemoteAttributes was = entry.before().attributes();
     RemoteAttributes is = files.look(entry.path());
     if (is.uid() != was.uid() || is.gid() != was.gid()) {

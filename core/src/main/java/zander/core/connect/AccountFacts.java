@@ -50,7 +50,7 @@ final class AccountFacts {
 
   private static final Duration BETWEEN_TRIES = Duration.ofSeconds(15);
 
-  private final Lines lines;
+  private final SessionPool lines;
   private final AccountNames names;
   private final CompletableFuture<Void> namesKnown = new CompletableFuture<>();
   private Shell shell = Shell.UNKNOWN;
@@ -59,7 +59,7 @@ final class AccountFacts {
   private boolean asking;
   private long retriedAt = System.nanoTime() - BETWEEN_TRIES.toNanos();
 
-  AccountFacts(Lines lines, AccountNames names) {
+  AccountFacts(SessionPool lines, AccountNames names) {
     this.lines = lines;
     this.names = names;
   }
@@ -98,7 +98,7 @@ final class AccountFacts {
           run.attach(channel);
           try {
             session.getService(ConnectionService.class).registerChannel(channel);
-            channel.open().verify(CoreTimes.OPENING);
+            channel.open().verify(Timeouts.OPENING);
             run.run(channel, new Cancellation());
           } catch (IllegalStateException e) {
             throw new IOException("the connection is closed", e);

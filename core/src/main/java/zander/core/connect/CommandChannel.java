@@ -7,7 +7,8 @@ import org.apache.sshd.common.channel.PtyChannelConfigurationHolder;
 
 /** A channel for a command, which knows what its server said to each request. */
 class CommandChannel extends ChannelExec {
-  private final RequestAnswers answers = new RequestAnswers(() -> isClosing() || isClosed());
+  private final ChannelRequestReplies answers =
+      new ChannelRequestReplies(() -> isClosing() || isClosed());
 
   /**
    * @param command as bytes
@@ -42,7 +43,7 @@ class CommandChannel extends ChannelExec {
     close(false);
   }
 
-  RequestAnswers answers() {
+  ChannelRequestReplies answers() {
     return answers;
   }
 }

@@ -83,5 +83,5 @@ public interface Commands {
   Pipe pipe(String wireScript) throws IOException;
 
   /** What the server's own tools can do; asked once for each connection. */
-  Tools tools() throws IOException;
+  ServerTools tools() throws IOException;
 }

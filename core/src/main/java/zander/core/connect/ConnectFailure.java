@@ -3,7 +3,7 @@ package zander.core.connect;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
-import zander.core.connect.keys.KeyTrouble;
+import zander.core.connect.keys.KeyFailure;
 import zander.core.trust.WireKey;
 
 /**
@@ -73,7 +73,7 @@ public final class ConnectFailure extends IOException {
   }
 
   /** A key file that could not be used: the server was reached, nothing was offered. */
-  static ConnectFailure of(KeyTrouble trouble, ServerAddress address) {
+  static ConnectFailure of(KeyFailure trouble, ServerAddress address) {
     Reason reason =
         switch (trouble.reason()) {
           case MISSING -> Reason.KEY_FILE_MISSING;
@@ -88,7 +88,7 @@ public final class ConnectFailure extends IOException {
 
   /** The key file it is about; {@code null} when it is not about one. */
   public Path keyFile() {
-    return getCause() instanceof KeyTrouble trouble ? trouble.file() : null;
+    return getCause() instanceof KeyFailure trouble ? trouble.file() : null;
   }
 
   public SignInStep step() {

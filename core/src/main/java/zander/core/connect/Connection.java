@@ -39,9 +39,9 @@ public final class Connection implements Closeable, Commands {
 
   private static final Duration ID_PATIENCE = Duration.ofSeconds(3);
 
-  private final Lines lines;
+  private final SessionPool lines;
   private final ClientSession session;
-  private final Attempt attempt;
+  private final SignInAttempt attempt;
   private final AccountNames names = new AccountNames();
   private final RemoteFiles files;
   private final AccountFacts facts;
@@ -49,14 +49,14 @@ public final class Connection implements Closeable, Commands {
   private final List<RemoteFiles> moreFiles = new ArrayList<>();
   private final Map<String, Object> learnt = new ConcurrentHashMap<>();
   private boolean noMoreFiles;
-  private Tools tools;
+  private ServerTools tools;
   private volatile Duration leastDelay;
-  private volatile WhoAmI whoAmI;
+  private volatile AccountIdentity whoAmI;
 
-  Connection(Lines lines, String landingPath) throws IOException {
+  Connection(SessionPool lines, String landingPath) throws IOException {
     this.lines = lines;
     this.session = lines.first();
-    this.attempt = Attempt.of(session);
+    this.attempt = SignInAttempt.of(session);
     this.facts = new AccountFacts(lines, names);
     facts.askOnceFilesAreOpen();
     this.files = SftpFiles.open(session, names);
@@ -106,13 +106,13 @@ public final class Connection implements Closeable, Commands {
    * @param goalName the same for the other
    */
   public String whyNotLend(Connection goal, String name, String goalName) throws IOException {
-    return Lending.whyNot(this, goal, name, goalName);
+    return AgentLoan.whyNot(this, goal, name, goalName);
   }
 
   /** Lends this server the key of another for signing in there; signs in here once more for it. */
-  public Lending lend(Connection goal) throws IOException {
+  public AgentLoan lend(Connection goal) throws IOException {
     try {
-      return Lending.open(lines, goal);
+      return AgentLoan.open(lines, goal);
     } catch (IOException e) {
       throw orLost(e);
     }
@@ -123,10 +123,10 @@ public final class Connection implements Closeable, Commands {
   }
 
   /** As far as is known by now: the numbers may come a while after the connection. */
-  public WhoAmI whoAmI() {
-    WhoAmI now = whoAmI;
+  public AccountIdentity whoAmI() {
+    AccountIdentity now = whoAmI;
     if (now == null || now.uid() < 0) {
-      now = WhoAmI.ofId(attempt.address().account(), facts.idLine(), landing.home());
+      now = AccountIdentity.ofId(attempt.address().account(), facts.idLine(), landing.home());
       whoAmI = now;
     }
     return now;
@@ -289,9 +289,9 @@ public final class Connection implements Closeable, Commands {
   }
 
   @Override
-  public synchronized Tools tools() throws IOException {
+  public synchronized ServerTools tools() throws IOException {
     if (tools == null) {
-      tools = Tools.ask(this);
+      tools = ServerTools.ask(this);
     }
     return tools;
   }

@@ -51,7 +51,7 @@ public final class Connector implements Closeable {
   }
 
   /** Opens a connection without a jump host, landing in the home folder. */
-  public Connection open(ServerAddress address, SignInWays ways, SignInTalk talk)
+  public Connection open(ServerAddress address, SignInMethods ways, SignInPrompt talk)
       throws IOException {
     return open(List.of(new Hop(address, ways)), null, talk);
   }
@@ -64,16 +64,16 @@ public final class Connector implements Closeable {
    * @param landing the absolute path of the folder to read first; {@code null} for home
    * @throws ConnectFailure with the server and the step it failed at
    */
-  public Connection open(List<Hop> route, String landing, SignInTalk talk) throws IOException {
+  public Connection open(List<Hop> route, String landing, SignInPrompt talk) throws IOException {
     BlockingCalls.check("sign-in");
     begun = true;
     long began = System.nanoTime();
     ClientSession session = reach(route, talk, began);
-    Attempt attempt = Attempt.of(session);
+    SignInAttempt attempt = SignInAttempt.of(session);
     ScheduledFuture<?> watch = watchdog.watch(session, attempt);
     try {
       attempt.reach(SignInStep.FILES);
-      Lines lines = new Lines(session, () -> reach(route, talk, System.nanoTime()));
+      SessionPool lines = new SessionPool(session, () -> reach(route, talk, System.nanoTime()));
       return new Connection(lines, landing);
     } catch (IOException | RuntimeException e) {
       session.close(true);
@@ -84,16 +84,16 @@ public final class Connector implements Closeable {
   }
 
   /** Signs in at every hop; closing the last session closes the ones before it. */
-  private ClientSession reach(List<Hop> route, SignInTalk talk, long began) throws IOException {
-    Dial dial = new Dial(runtime.join().client(), lookup, agent, watchdog);
+  private ClientSession reach(List<Hop> route, SignInPrompt talk, long began) throws IOException {
+    HostSignIn dial = new HostSignIn(runtime.join().client(), lookup, agent, watchdog);
     ClientSession before = null;
     for (Hop hop : route) {
       ClientSession jump = before;
       if (jump != null) {
-        Attempt.of(jump).note(SignInNote.Kind.DONE, "");
+        SignInAttempt.of(jump).note(SignInNote.Kind.DONE, "");
       }
       try {
-        before = dial.signIn(new Attempt(hop, talk, new HostTrust(knownHosts), began), jump);
+        before = dial.signIn(new SignInAttempt(hop, talk, new HostTrust(knownHosts), began), jump);
       } catch (IOException e) {
         if (jump != null) {
           jump.close(true);

@@ -58,7 +58,7 @@ final class HostTrust {
   }
 
   /** {@code null} when the key is right; else why not. */
-  ConnectFailure judge(PublicKey key, Attempt attempt) throws IOException {
+  ConnectFailure judge(PublicKey key, SignInAttempt attempt) throws IOException {
     ServerAddress address = attempt.address();
     String host = address.knownHostsName();
     PublicKey plain = key;

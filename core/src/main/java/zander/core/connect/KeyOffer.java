@@ -7,8 +7,8 @@ import org.apache.sshd.common.signature.BuiltinSignatures;
 import org.apache.sshd.common.signature.Signature;
 import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
 import zander.core.connect.keys.Agent;
+import zander.core.connect.keys.KeyFailure;
 import zander.core.connect.keys.KeyFile;
-import zander.core.connect.keys.KeyTrouble;
 import zander.core.trust.WireKey;
 
 /**
@@ -63,10 +63,10 @@ record KeyOffer(WireKey key, String name, Signer signer) {
     private static final int MOST_TRIES = 3;
 
     private final KeyFile file;
-    private final SignInTalk talk;
+    private final SignInPrompt talk;
     private KeyPair pair;
 
-    InFile(KeyFile file, SignInTalk talk) {
+    InFile(KeyFile file, SignInPrompt talk) {
       this.file = file;
       this.talk = talk;
     }
@@ -77,7 +77,7 @@ record KeyOffer(WireKey key, String name, Signer signer) {
     }
 
     /** Opens the file; {@code null} when the person gave up. */
-    KeyPair pair() throws KeyTrouble {
+    KeyPair pair() throws KeyFailure {
       for (int wrong = 0; pair == null; wrong++) {
         char[] letters = file.isLocked() ? talk.passphrase(file.file(), wrong) : new char[0];
         if (letters == null) {
@@ -85,8 +85,8 @@ record KeyOffer(WireKey key, String name, Signer signer) {
         }
         try {
           pair = file.open(letters);
-        } catch (KeyTrouble e) {
-          boolean again = e.reason() == KeyTrouble.Reason.WRONG_PASSPHRASE;
+        } catch (KeyFailure e) {
+          boolean again = e.reason() == KeyFailure.Reason.WRONG_PASSPHRASE;
           if (!again || wrong + 1 == MOST_TRIES) {
             throw e;
           }

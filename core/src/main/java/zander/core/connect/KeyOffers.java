@@ -7,9 +7,9 @@ import java.util.List;
 import zander.core.connect.SignInNote.Kind;
 import zander.core.connect.keys.Agent;
 import zander.core.connect.keys.Certificate;
+import zander.core.connect.keys.KeyFailure;
 import zander.core.connect.keys.KeyFile;
 import zander.core.connect.keys.KeyMaker;
-import zander.core.connect.keys.KeyTrouble;
 import zander.core.trust.WireKey;
 
 /**
@@ -20,11 +20,11 @@ final class KeyOffers {
   /** Servers end the sign-in after six tries by default; some are left for a password. */
   private static final int MOST_OF_AGENT = 4;
 
-  private final Attempt attempt;
+  private final SignInAttempt attempt;
   private final Agent agent;
   private final List<KeyOffer> offers = new ArrayList<>();
 
-  private KeyOffers(Attempt attempt, Agent agent) {
+  private KeyOffers(SignInAttempt attempt, Agent agent) {
     this.attempt = attempt;
     this.agent = agent;
   }
@@ -33,9 +33,10 @@ final class KeyOffers {
    * Reads the key file and asks the agent.
    *
    * @param agent {@code null} when none is running
-   * @throws KeyTrouble when the chosen key cannot be used and there is no other way
+   * @throws KeyFailure when the chosen key cannot be used and there is no other way
    */
-  static List<KeyOffer> prepare(SignInWays ways, Attempt attempt, Agent agent) throws IOException {
+  static List<KeyOffer> prepare(SignInMethods ways, SignInAttempt attempt, Agent agent)
+      throws IOException {
     KeyOffers offers = new KeyOffers(attempt, agent);
     List<Agent.Held> held = offers.held();
     if (ways.keyFile() != null) {
@@ -69,7 +70,7 @@ final class KeyOffers {
     }
   }
 
-  private void addChosen(SignInWays ways, List<Agent.Held> held) throws IOException {
+  private void addChosen(SignInMethods ways, List<Agent.Held> held) throws IOException {
     Path path = ways.keyFile();
     try {
       KeyFile file = KeyFile.read(path);
@@ -89,7 +90,7 @@ final class KeyOffers {
       String name = path.getFileName() + (inAgent ? " in the agent" : "");
       addCertificate(ways, plain, signer);
       offers.add(new KeyOffer(plain, name, signer));
-    } catch (KeyTrouble e) {
+    } catch (KeyFailure e) {
       if (!ways.password() && !ways.agent()) {
         throw e;
       }
@@ -97,7 +98,7 @@ final class KeyOffers {
     }
   }
 
-  private void addCertificate(SignInWays ways, WireKey plain, KeyOffer.Signer signer) {
+  private void addCertificate(SignInMethods ways, WireKey plain, KeyOffer.Signer signer) {
     Path file =
         ways.certificate() != null
             ? ways.certificate()
@@ -108,7 +109,7 @@ final class KeyOffers {
     try {
       Certificate certificate = Certificate.read(file, plain);
       offers.add(new KeyOffer(certificate.blob(), file.getFileName().toString(), signer));
-    } catch (KeyTrouble e) {
+    } catch (KeyFailure e) {
       attempt.note(Kind.REFUSED, file.getFileName() + ": " + e.getMessage());
     }
   }

@@ -10,7 +10,8 @@ import org.apache.sshd.common.channel.PtyChannelConfigurationHolder;
  * accounts whose shell runs no scripts, and servers that run nothing else.
  */
 final class LoginShellChannel extends ChannelShell {
-  private final RequestAnswers answers = new RequestAnswers(() -> isClosing() || isClosed());
+  private final ChannelRequestReplies answers =
+      new ChannelRequestReplies(() -> isClosing() || isClosed());
 
   LoginShellChannel(PtyChannelConfigurationHolder pty, Map<String, ?> env) {
     super(pty, env);
@@ -38,7 +39,7 @@ final class LoginShellChannel extends ChannelShell {
     close(false);
   }
 
-  RequestAnswers answers() {
+  ChannelRequestReplies answers() {
     return answers;
   }
 }

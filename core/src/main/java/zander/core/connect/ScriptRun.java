@@ -16,7 +16,7 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.WireName;
 import zander.core.work.Cancellation;
-import zander.core.work.FirstBytes;
+import zander.core.work.CappedOutput;
 
 /**
  * One script in the server's {@code sh}. What the account's own start files print before it is
@@ -36,7 +36,7 @@ final class ScriptRun {
           .getBytes(StandardCharsets.US_ASCII);
   private final byte[] input;
   private final Commands.Output output;
-  private final FirstBytes errors = new FirstBytes(MOST_ERRORS);
+  private final CappedOutput errors = new CappedOutput(MOST_ERRORS);
   private ByteArrayOutputStream before = new ByteArrayOutputStream();
 
   /**
@@ -72,7 +72,7 @@ final class ScriptRun {
     }
 
     private boolean isGranted() throws IOException {
-      channel.answers().await(CoreTimes.ANSWER);
+      channel.answers().await(Timeouts.ANSWER);
       return !channel.answers().isAnyRefused();
     }
 
@@ -88,7 +88,7 @@ final class ScriptRun {
   }
 
   /** Opens a channel for it and runs it to its end. */
-  ExecResult run(Lines lines, Cancellation stop) throws IOException {
+  ExecResult run(SessionPool lines, Cancellation stop) throws IOException {
     StreamChannel channel;
     try {
       channel = lines.open(ScriptRun::channel, this::attach);

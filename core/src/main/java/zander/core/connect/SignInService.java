@@ -19,11 +19,11 @@ import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
  * the server is noted.
  */
 final class SignInService extends ClientUserAuthService {
-  private final Attempt attempt;
+  private final SignInAttempt attempt;
 
   private SignInService(Session session) {
     super(session);
-    this.attempt = Attempt.of(session);
+    this.attempt = SignInAttempt.of(session);
   }
 
   /** Makes the service for a session. */
@@ -37,7 +37,7 @@ final class SignInService extends ClientUserAuthService {
   @Override
   protected IoWriteFuture sendInitialAuthRequest(ClientSession session, String service)
       throws IOException {
-    if (attempt.hasReadyOffer() && KeyProof.sendNext(attempt, session, service)) {
+    if (attempt.hasReadyOffer() && PublicKeyAuth.sendNext(attempt, session, service)) {
       return null;
     }
     return super.sendInitialAuthRequest(session, service);
@@ -47,7 +47,7 @@ final class SignInService extends ClientUserAuthService {
   public void process(int command, Buffer buffer) throws Exception {
     if (command == SshConstants.SSH_MSG_USERAUTH_BANNER) {
       // RFC 4252, section 5.4: for the person, before or while they sign in.
-      attempt.banner(ChallengeProof.clean(buffer.getString()));
+      attempt.banner(KeyboardInteractiveAuth.clean(buffer.getString()));
       return;
     }
     super.process(command, buffer);

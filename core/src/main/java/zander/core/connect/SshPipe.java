@@ -34,14 +34,14 @@ final class SshPipe implements Pipe {
   /**
    * @param wireScript in wire form
    */
-  static SshPipe open(Lines lines, String wireScript) throws IOException {
+  static SshPipe open(SessionPool lines, String wireScript) throws IOException {
     return open(lines, wireScript, false);
   }
 
   /**
    * @param agent whether the script may ask for what is lent to its session
    */
-  static SshPipe open(Lines lines, String wireScript, boolean agent) throws IOException {
+  static SshPipe open(SessionPool lines, String wireScript, boolean agent) throws IOException {
     String mark = "zander-" + Long.toHexString(ThreadLocalRandom.current().nextLong()) + "\n";
     ErrorText errors = new ErrorText();
     String command = ShellWords.command("export LC_ALL; echo " + mark.strip() + "; " + wireScript);

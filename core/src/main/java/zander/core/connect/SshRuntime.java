@@ -58,24 +58,24 @@ final class SshRuntime implements Closeable {
 
   static SshRuntime start() {
     SshClient client = ClientBuilder.builder().build();
-    client.setIoServiceFactoryFactory(new QuickWrites());
+    client.setIoServiceFactoryFactory(new DirectSocketWriter());
     client.setCipherFactories(quickCiphersFirst(client.getCipherFactories()));
     client.setServerKeyVerifier(
         (session, peer, key) -> {
-          Attempt attempt = Attempt.of(session);
+          SignInAttempt attempt = SignInAttempt.of(session);
           return attempt != null && attempt.verify(key);
         });
     client.setKeyIdentityProvider(KeyIdentityProvider.EMPTY_KEYS_PROVIDER);
     client.setHostConfigEntryResolver(HostConfigEntryResolver.EMPTY);
     client.setUserAuthFactories(
         List.of(
-            Proof.factory(KeyProof.NAME, KeyProof::new),
-            Proof.factory(ChallengeProof.NAME, ChallengeProof::new),
-            Proof.factory(PasswordProof.NAME, PasswordProof::new)));
+            AuthMethod.factory(PublicKeyAuth.NAME, PublicKeyAuth::new),
+            AuthMethod.factory(KeyboardInteractiveAuth.NAME, KeyboardInteractiveAuth::new),
+            AuthMethod.factory(PasswordAuth.NAME, PasswordAuth::new)));
     client.setServiceFactories(
         List.of(new SignInService.Factory(), ClientConnectionServiceFactory.INSTANCE));
     List<ChannelFactory> channels = new ArrayList<>(client.getChannelFactories());
-    channels.add(LentKeyChannel.factory());
+    channels.add(AgentForwardChannel.factory());
     client.setChannelFactories(channels);
     client.addSessionListener(new Watcher());
     client.setSessionFactory(new Sessions(client));
@@ -130,7 +130,7 @@ final class SshRuntime implements Closeable {
 
     @Override
     protected ClientSessionImpl doCreateSession(IoSession line) throws Exception {
-      return new OneServerSession(getClient(), line);
+      return new GuardedSession(getClient(), line);
     }
   }
 
@@ -138,7 +138,7 @@ final class SshRuntime implements Closeable {
   private static final class Watcher implements SessionListener {
     @Override
     public void sessionCreated(Session session) {
-      Attempt attempt = Attempt.of(session);
+      SignInAttempt attempt = SignInAttempt.of(session);
       if (attempt == null) {
         return;
       }
@@ -156,7 +156,7 @@ final class SshRuntime implements Closeable {
     @Override
     public void sessionPeerIdentificationSend(
         Session session, String version, List<String> extraLines) {
-      Attempt attempt = Attempt.of(session);
+      SignInAttempt attempt = SignInAttempt.of(session);
       if (attempt != null) {
         attempt.reach(SignInStep.GREETING);
       }
@@ -165,7 +165,7 @@ final class SshRuntime implements Closeable {
     @Override
     public void sessionPeerIdentificationReceived(
         Session session, String version, List<String> extraLines) {
-      Attempt attempt = Attempt.of(session);
+      SignInAttempt attempt = SignInAttempt.of(session);
       if (attempt != null) {
         attempt.note(SignInNote.Kind.FOUND, version);
       }
@@ -178,7 +178,7 @@ final class SshRuntime implements Closeable {
         Map<KexProposalOption, String> server,
         Map<KexProposalOption, String> agreed,
         Throwable reason) {
-      Attempt attempt = Attempt.of(session);
+      SignInAttempt attempt = SignInAttempt.of(session);
       // Keys are exchanged again every so often on a living connection: no news of a sign-in.
       if (attempt != null && reason == null && attempt.step() == SignInStep.GREETING) {
         attempt.note(
@@ -189,7 +189,7 @@ final class SshRuntime implements Closeable {
 
     @Override
     public void sessionException(Session session, Throwable trouble) {
-      Attempt attempt = Attempt.of(session);
+      SignInAttempt attempt = SignInAttempt.of(session);
       if (attempt != null) {
         attempt.troubled(trouble);
       }
@@ -198,7 +198,7 @@ final class SshRuntime implements Closeable {
     @Override
     public void sessionDisconnect(
         Session session, int reason, String text, String language, boolean initiator) {
-      Attempt attempt = Attempt.of(session);
+      SignInAttempt attempt = SignInAttempt.of(session);
       if (attempt != null && !initiator) {
         attempt.disconnected(text);
       }

@@ -39,7 +39,8 @@ final class SshShell implements ShellSession {
    * @param runsScripts false where the account's shell is known to run none: it is started as the
    *     server does it then, in the home folder
    */
-  static SshShell open(Lines lines, RemotePath folder, int columns, int rows, boolean runsScripts)
+  static SshShell open(
+      SessionPool lines, RemotePath folder, int columns, int rows, boolean runsScripts)
       throws IOException {
     PtyChannelConfiguration pty = new PtyChannelConfiguration();
     pty.setPtyType("xterm-256color");
@@ -74,10 +75,10 @@ final class SshShell implements ShellSession {
     made.setRedirectErrorStream(true);
   }
 
-  private static SshShell granted(PtyCapableChannelSession channel, RequestAnswers answers)
+  private static SshShell granted(PtyCapableChannelSession channel, ChannelRequestReplies answers)
       throws IOException {
     // Some small servers answer nothing; what they print shows whether there is a shell.
-    answers.await(CoreTimes.ANSWER);
+    answers.await(Timeouts.ANSWER);
     if (answers.isAnyRefused()) {
       channel.close(false);
       throw new RemoteFailure(

@@ -31,7 +31,7 @@ final class Watchdog implements Closeable {
   }
 
   /** Watches until the returned task is cancelled. */
-  ScheduledFuture<?> watch(ClientSession session, Attempt attempt) {
+  ScheduledFuture<?> watch(ClientSession session, SignInAttempt attempt) {
     long often = Math.max(20, patience.toMillis() / 20);
     return timer.scheduleWithFixedDelay(
         () -> {

@@ -33,7 +33,7 @@ final class FailureCause {
    * @param failures {@code null} for what went well
    */
   List<RemoteFailure> of(List<RemoteFailure> failures) {
-    Map<RemotePath, FileSpace> spaces = new HashMap<>();
+    Map<RemotePath, DiskSpace> spaces = new HashMap<>();
     List<RemoteFailure> explained = new ArrayList<>();
     for (RemoteFailure failure : failures) {
       boolean unclear =
@@ -43,13 +43,13 @@ final class FailureCause {
     return explained;
   }
 
-  private RemoteFailure explain(RemoteFailure failure, Map<RemotePath, FileSpace> spaces) {
+  private RemoteFailure explain(RemoteFailure failure, Map<RemotePath, DiskSpace> spaces) {
     Reason said = ToolErrors.reason(failure.said());
     if (said != Reason.FAILED) {
       return failure.because(said, failure.said());
     }
     RemotePath folder = failure.path().parent();
-    FileSpace space = spaces.computeIfAbsent(folder, this::spaceOrNull);
+    DiskSpace space = spaces.computeIfAbsent(folder, this::spaceOrNull);
     if (space == null) {
       return failure;
     }
@@ -64,7 +64,7 @@ final class FailureCause {
         : failure;
   }
 
-  private FileSpace spaceOrNull(RemotePath folder) {
+  private DiskSpace spaceOrNull(RemotePath folder) {
     try {
       return extensions.space(folder);
     } catch (IOException | RuntimeException e) {

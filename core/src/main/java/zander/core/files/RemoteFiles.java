@@ -12,7 +12,7 @@ import zander.core.rights.Mode;
  *
  * <p>Every method waits for the server: call none on a thread that must not wait. All may be called
  * by several threads at once. They throw {@link RemoteFailure} when the server refuses or the line
- * is lost. Changes here are the plain ones; {@link WholeWrite} makes a safe save of them.
+ * is lost. Changes here are the plain ones; {@link AtomicSave} makes a safe save of them.
  */
 public interface RemoteFiles extends Closeable {
   /**
@@ -133,7 +133,7 @@ public interface RemoteFiles extends Closeable {
   void setTimes(RemotePath path, long accessed, long modified) throws IOException;
 
   /** The file system where the path lies; {@code null} when the server does not tell. */
-  FileSpace space(RemotePath path) throws IOException;
+  DiskSpace space(RemotePath path) throws IOException;
 
   /**
    * Gives a file one more name.

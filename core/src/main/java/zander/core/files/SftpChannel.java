@@ -13,7 +13,7 @@ import org.apache.sshd.common.channel.exception.SshChannelClosedException;
 import org.apache.sshd.common.session.ConnectionService;
 import org.apache.sshd.common.util.buffer.Buffer;
 import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
-import zander.core.work.FirstBytes;
+import zander.core.work.CappedOutput;
 
 /**
  * The channel that SFTP version 3 messages go over (draft-ietf-secsh-filexfer-02, section 3). Each
@@ -42,7 +42,7 @@ final class SftpChannel extends ChannelSubsystem {
   /** Of what is said on the error stream, where nothing is said in ordinary times. */
   private static final int MOST_SAID = 4096;
 
-  private final AnswerMemory memory = new AnswerMemory();
+  private final ResponseBuffers memory = new ResponseBuffers();
   private final ThreadLocal<ByteArrayBuffer> together = new ThreadLocal<>();
   private final Map<Integer, Answer> awaited = new ConcurrentHashMap<>();
   private final Map<String, byte[]> extensions = new TreeMap<>();
@@ -50,9 +50,9 @@ final class SftpChannel extends ChannelSubsystem {
   private final Answer version = new Answer();
 
   /** Until the service begins to speak; {@code null} from then on. */
-  private volatile VersionSearch search = new VersionSearch();
+  private volatile SftpVersionScanner search = new SftpVersionScanner();
 
-  private final FirstBytes complaints = new FirstBytes(MOST_SAID);
+  private final CappedOutput complaints = new CappedOutput(MOST_SAID);
 
   /** A message that is arriving: its length, as far as it is there, then its bytes. */
   private final byte[] lengthBytes = new byte[4];
@@ -169,7 +169,7 @@ final class SftpChannel extends ChannelSubsystem {
     if (!getSession().isOpen()) {
       return new IOException("the session is closed");
     }
-    VersionSearch searched = search;
+    SftpVersionScanner searched = search;
     String printed = searched == null ? "" : searched.printed();
     printed += FileServiceMissing.plain(complaints.toByteArray());
     return new FileServiceMissing(why, printed);

@@ -90,7 +90,7 @@ final class SftpExtensions {
     return wire.sendExtended(extension, body, step, to);
   }
 
-  FileSpace space(RemotePath path) throws IOException {
+  DiskSpace space(RemotePath path) throws IOException {
     if (!wire.offers(SPACE)) {
       return null;
     }
@@ -107,7 +107,7 @@ final class SftpExtensions {
           long freeNames = answer.getLong();
           long id = answer.getLong();
           boolean readOnly = (answer.getLong() & READ_ONLY) != 0;
-          return new FileSpace(
+          return new DiskSpace(
               id, fragment * free, fragment * total, names == 0 ? -1 : freeNames, readOnly);
         });
   }

@@ -195,14 +195,14 @@ public final class SftpFiles implements RemoteFiles {
     body.putInt(SftpWire.OPEN_READ);
     SftpWire.putNoAttributes(body);
     boolean large = wire.offers("limits@openssh.com");
-    List<SftpLane> lanes = new ArrayList<>(List.of(SftpLane.open(wire, body, file)));
+    List<OpenHandle> lanes = new ArrayList<>(List.of(OpenHandle.open(wire, body, file)));
     openLanes(more, file, SftpWire.OPEN_READ, lanes);
     return new SftpReader(file, lanes, large ? LARGE_CHUNK : PLAIN_CHUNK, from);
   }
 
   private static void openLanes(
-      List<RemoteFiles> more, RemotePath file, int how, List<SftpLane> lanes) {
-    SftpLane.openMore(
+      List<RemoteFiles> more, RemotePath file, int how, List<OpenHandle> lanes) {
+    OpenHandle.openMore(
         more.stream().map(other -> ((SftpFiles) other).wire).toList(), file, how, lanes);
   }
 
@@ -223,7 +223,7 @@ public final class SftpFiles implements RemoteFiles {
     }
     byte[] handle =
         expectNew(file, wire.send(SftpWire.OPEN, body, "create", file), wire::expectHandle);
-    List<SftpLane> lanes = new ArrayList<>(List.of(new SftpLane(wire, handle)));
+    List<OpenHandle> lanes = new ArrayList<>(List.of(new OpenHandle(wire, handle)));
     openLanes(more, file, SftpWire.OPEN_WRITE, lanes);
     return new SftpWriter(this, file, lanes, 0);
   }
@@ -234,7 +234,7 @@ public final class SftpFiles implements RemoteFiles {
     Buffer body = SftpWire.body(file);
     body.putInt(SftpWire.OPEN_WRITE);
     SftpWire.putNoAttributes(body);
-    List<SftpLane> lanes = new ArrayList<>(List.of(SftpLane.open(wire, body, file)));
+    List<OpenHandle> lanes = new ArrayList<>(List.of(OpenHandle.open(wire, body, file)));
     openLanes(more, file, SftpWire.OPEN_WRITE, lanes);
     return new SftpWriter(this, file, lanes, from);
   }
@@ -391,7 +391,7 @@ public final class SftpFiles implements RemoteFiles {
   }
 
   @Override
-  public FileSpace space(RemotePath path) throws IOException {
+  public DiskSpace space(RemotePath path) throws IOException {
     return extensions.space(path);
   }
 

@@ -12,10 +12,10 @@ final class SftpReader extends InputStream {
   private static final int MOST_UNDER_WAY = 48;
   private static final SftpWire.Data NOTHING = new SftpWire.Data(new byte[0], 0, 0);
 
-  private record Part(SftpLane lane, SftpWire.Sent sent, long at, int length) {}
+  private record Part(OpenHandle lane, SftpWire.Sent sent, long at, int length) {}
 
   private final RemotePath path;
-  private final List<SftpLane> lanes;
+  private final List<OpenHandle> lanes;
   private final int chunk;
   private final Deque<Part> underWay = new ArrayDeque<>();
   private long nextAt;
@@ -27,13 +27,13 @@ final class SftpReader extends InputStream {
   private SftpWire.Data part = NOTHING;
 
   /** {@code null} when the part's memory was given back. */
-  private SftpLane partFrom;
+  private OpenHandle partFrom;
 
   private int taken;
   private boolean ended;
   private boolean closed;
 
-  SftpReader(RemotePath path, List<SftpLane> lanes, int chunk, long from) {
+  SftpReader(RemotePath path, List<OpenHandle> lanes, int chunk, long from) {
     this.path = path;
     this.lanes = lanes;
     this.chunk = chunk;
@@ -94,7 +94,7 @@ final class SftpReader extends InputStream {
     return false;
   }
 
-  private Part request(SftpLane lane, long at, int length) throws IOException {
+  private Part request(OpenHandle lane, long at, int length) throws IOException {
     Buffer body = lane.body();
     body.putLong(at);
     body.putInt(length);
@@ -111,7 +111,7 @@ final class SftpReader extends InputStream {
     for (Part left : underWay) {
       SftpBatch.take(left.sent(), left.lane().wire()::expectData, refused -> null);
     }
-    for (SftpLane lane : lanes) {
+    for (OpenHandle lane : lanes) {
       lane.wire().expectOk(lane.wire().send(SftpWire.CLOSE, lane.body(), "close", path));
     }
   }

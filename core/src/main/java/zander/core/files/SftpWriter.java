@@ -25,12 +25,12 @@ final class SftpWriter implements RemoteWriter {
   private static final byte[] ZEROS = new byte[LARGE_CHUNK];
   static final String FSYNC = "fsync@openssh.com";
 
-  private record Part(SftpLane lane, SftpWire.Sent sent) {}
+  private record Part(OpenHandle lane, SftpWire.Sent sent) {}
 
   private final SftpFiles files;
   private final RemotePath path;
-  private final List<SftpLane> lanes;
-  private final SftpLane first;
+  private final List<OpenHandle> lanes;
+  private final OpenHandle first;
   private final int chunk;
   private final Deque<Part> underWay = new ArrayDeque<>();
   private long at;
@@ -40,7 +40,7 @@ final class SftpWriter implements RemoteWriter {
   /**
    * @param from where to go on; what is before it in the file stays
    */
-  SftpWriter(SftpFiles files, RemotePath path, List<SftpLane> lanes, long from) {
+  SftpWriter(SftpFiles files, RemotePath path, List<OpenHandle> lanes, long from) {
     this.files = files;
     this.path = path;
     this.lanes = lanes;
@@ -71,7 +71,7 @@ final class SftpWriter implements RemoteWriter {
   }
 
   private void send(byte[] bytes, int offset, int count) throws IOException {
-    SftpLane lane = lanes.get((int) (at / chunk % lanes.size()));
+    OpenHandle lane = lanes.get((int) (at / chunk % lanes.size()));
     Buffer body = lane.body();
     body.putLong(at);
     underWay.addLast(
@@ -176,7 +176,7 @@ final class SftpWriter implements RemoteWriter {
       // Answers nobody takes would stay in the library's table for as long as the channel lives.
       SftpBatch.take(left.sent(), sent -> takeAny(left.lane(), sent), refused -> false);
     }
-    for (SftpLane lane : lanes) {
+    for (OpenHandle lane : lanes) {
       SftpWire.Sent close = lane.wire().send(SftpWire.CLOSE, lane.body(), "close", path);
       try {
         lane.wire().expectOk(close);
@@ -189,7 +189,7 @@ final class SftpWriter implements RemoteWriter {
     }
   }
 
-  private static boolean takeAny(SftpLane lane, SftpWire.Sent sent) throws RemoteFailure {
+  private static boolean takeAny(OpenHandle lane, SftpWire.Sent sent) throws RemoteFailure {
     lane.wire().expectOk(sent);
     return true;
   }

@@ -17,13 +17,13 @@ final class GrepOutput {
   private static final int PORTION = 100;
 
   private final Pattern wanted;
-  private final Consumer<List<Hit>> found;
+  private final Consumer<List<SearchMatch>> found;
   private final ByteArrayOutputStream part = new ByteArrayOutputStream();
-  private final List<Hit> waiting = new ArrayList<>();
+  private final List<SearchMatch> waiting = new ArrayList<>();
   private RemotePath file;
   private boolean seen;
 
-  GrepOutput(Pattern wanted, Consumer<List<Hit>> found) {
+  GrepOutput(Pattern wanted, Consumer<List<SearchMatch>> found) {
     this.wanted = wanted;
     this.found = found;
   }
@@ -55,7 +55,7 @@ final class GrepOutput {
     Matcher matcher = wanted.matcher(text);
     boolean again = matcher.find();
     waiting.add(
-        Hit.of(
+        SearchMatch.of(
             file,
             Integer.parseInt(wire.substring(0, colon)),
             text,

@@ -54,9 +54,9 @@ public final class TextSearch {
    */
   public NameSearch.Outcome run(
       RemotePath folder,
-      TextWanted wanted,
+      SearchText wanted,
       Narrowing names,
-      Consumer<List<Hit>> found,
+      Consumer<List<SearchMatch>> found,
       Cancellation stop)
       throws IOException {
     Pattern pattern = wanted.pattern();
@@ -70,9 +70,9 @@ public final class TextSearch {
 
   private NameSearch.Outcome byServer(
       RemotePath folder,
-      TextWanted wanted,
+      SearchText wanted,
       Narrowing names,
-      Consumer<List<Hit>> found,
+      Consumer<List<SearchMatch>> found,
       Cancellation stop)
       throws IOException {
     GrepOutput output = new GrepOutput(wanted.pattern(), found);
@@ -88,7 +88,7 @@ public final class TextSearch {
     return names.words().size() * 2;
   }
 
-  private String script(RemotePath folder, TextWanted wanted, Narrowing names) {
+  private String script(RemotePath folder, SearchText wanted, Narrowing names) {
     StringBuilder script = new StringBuilder("find " + ShellWords.quote(folder) + " -type f");
     names
         .forFind(files.names())
@@ -108,7 +108,7 @@ public final class TextSearch {
       RemotePath folder,
       Pattern pattern,
       Narrowing names,
-      Consumer<List<Hit>> found,
+      Consumer<List<SearchMatch>> found,
       Cancellation stop)
       throws IOException {
     List<RemotePath> candidates = new ArrayList<>();
@@ -116,12 +116,12 @@ public final class TextSearch {
         new NameSearch(files, commands)
             .run(folder, names, entries -> addFiles(entries, candidates), stop);
     try (Workers readers = new Workers("text-search", READERS)) {
-      List<Future<List<Hit>>> read = new ArrayList<>();
+      List<Future<List<SearchMatch>>> read = new ArrayList<>();
       for (RemotePath file : candidates) {
         read.add(readers.submit(() -> in(file, pattern, stop)));
       }
-      for (Future<List<Hit>> one : read) {
-        List<Hit> hits = one.get();
+      for (Future<List<SearchMatch>> one : read) {
+        List<SearchMatch> hits = one.get();
         if (!hits.isEmpty()) {
           found.accept(hits);
         }
@@ -146,7 +146,8 @@ public final class TextSearch {
     }
   }
 
-  private List<Hit> in(RemotePath file, Pattern pattern, Cancellation stop) throws IOException {
+  private List<SearchMatch> in(RemotePath file, Pattern pattern, Cancellation stop)
+      throws IOException {
     stop.throwIfStopped();
     try {
       return lines(file, TextFile.decode(files.readAll(file, LARGEST)).text(), pattern);
@@ -161,14 +162,14 @@ public final class TextSearch {
     }
   }
 
-  private static List<Hit> lines(RemotePath file, String text, Pattern pattern) {
-    List<Hit> hits = new ArrayList<>();
+  private static List<SearchMatch> lines(RemotePath file, String text, Pattern pattern) {
+    List<SearchMatch> hits = new ArrayList<>();
     int number = 0;
     for (String line : text.split("\n", -1)) {
       number++;
       Matcher matcher = pattern.matcher(line);
       if (matcher.find()) {
-        hits.add(Hit.of(file, number, line, matcher.start(), matcher.end()));
+        hits.add(SearchMatch.of(file, number, line, matcher.start(), matcher.end()));
       }
     }
     return hits;

@@ -14,7 +14,7 @@ import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
-import zander.core.work.WholeFile;
+import zander.core.work.AtomicFile;
 
 /**
  * The files of one server's journal. Each running program appends to one of its own, {@code
@@ -124,7 +124,7 @@ final class JournalFiles implements Closeable {
   /** Puts these lines in the place of all files that no other program writes. */
   void rewrite(byte[] lines) throws IOException {
     log.close();
-    WholeFile.write(logFile(folder, slot), lines);
+    AtomicFile.write(logFile(folder, slot), lines);
     for (int other = 0; other < MOST; other++) {
       if (other != slot && Files.exists(logFile(folder, other)) && !isLive(other)) {
         Files.deleteIfExists(logFile(folder, other));

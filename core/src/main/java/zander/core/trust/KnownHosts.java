@@ -14,8 +14,8 @@ import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import zander.core.work.AtomicFile;
 import zander.core.work.BlockingCalls;
-import zander.core.work.WholeFile;
 
 /**
  * The user's {@code known_hosts} (sshd manual page, SSH_KNOWN_HOSTS FILE FORMAT): read afresh for
@@ -165,7 +165,7 @@ public final class KnownHosts {
     if (Files.exists(real)) {
       Files.copy(real, beside(real, ".old"), StandardCopyOption.REPLACE_EXISTING);
     }
-    WholeFile.write(real, after.toString().getBytes(ISO_8859_1));
+    AtomicFile.write(real, after.toString().getBytes(ISO_8859_1));
   }
 
   private static Path beside(Path file, String ending) {

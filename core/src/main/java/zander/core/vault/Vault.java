@@ -20,10 +20,10 @@ import javax.crypto.spec.GCMParameterSpec;
 import javax.crypto.spec.SecretKeySpec;
 import org.bouncycastle.crypto.generators.Argon2BytesGenerator;
 import org.bouncycastle.crypto.params.Argon2Parameters;
-import zander.core.vault.VaultTrouble.Reason;
+import zander.core.vault.VaultFailure.Reason;
+import zander.core.work.AtomicFile;
 import zander.core.work.BlockingCalls;
-import zander.core.work.Letters;
-import zander.core.work.WholeFile;
+import zander.core.work.SecretBytes;
 
 /**
  * Secrets in one file under a master passphrase: Argon2id (RFC 9106) makes the key, AES-256-GCM
@@ -89,11 +89,11 @@ public final class Vault implements Closeable {
   public static Vault open(Path file, char[] master) throws IOException {
     BlockingCalls.check("opening a vault");
     if (Files.size(file) > LARGEST) {
-      throw new VaultTrouble(Reason.DAMAGED, "it is larger than any vault", null);
+      throw new VaultFailure(Reason.DAMAGED, "it is larger than any vault", null);
     }
     byte[] all = Files.readAllBytes(file);
     if (all.length < HEAD || !Arrays.equals(all, 0, MAGIC.length, MAGIC, 0, MAGIC.length)) {
-      throw new VaultTrouble(Reason.DAMAGED, "it is no vault, or was cut off", null);
+      throw new VaultFailure(Reason.DAMAGED, "it is no vault, or was cut off", null);
     }
     ByteBuffer head = ByteBuffer.wrap(all, MAGIC.length, HEAD - MAGIC.length);
     int version = head.getInt();
@@ -104,10 +104,10 @@ public final class Vault implements Closeable {
     byte[] nonce = new byte[NONCE];
     head.get(nonce);
     if (version > VERSION) {
-      throw new VaultTrouble(Reason.NEWER, "version " + version, null);
+      throw new VaultFailure(Reason.NEWER, "version " + version, null);
     }
     if (memory < 8 || memory > MOST_MEMORY || passes < 1 || passes > MOST_PASSES) {
-      throw new VaultTrouble(Reason.DAMAGED, "its head makes no sense", null);
+      throw new VaultFailure(Reason.DAMAGED, "its head makes no sense", null);
     }
     byte[] key = derive(master, salt, memory, passes);
     Vault vault = new Vault(file, key, salt);
@@ -120,18 +120,18 @@ public final class Vault implements Closeable {
       return vault;
     } catch (AEADBadTagException e) {
       vault.close();
-      throw new VaultTrouble(
+      throw new VaultFailure(
           Reason.WRONG_PASSPHRASE, "the passphrase is wrong, or the file was changed", e);
     } catch (GeneralSecurityException | BufferUnderflowException e) {
       vault.close();
-      throw new VaultTrouble(Reason.DAMAGED, "its content cannot be read", e);
+      throw new VaultFailure(Reason.DAMAGED, "its content cannot be read", e);
     } finally {
-      Letters.wipe(open);
+      SecretBytes.wipe(open);
     }
   }
 
   private static byte[] derive(char[] master, byte[] salt, int memory, int passes) {
-    byte[] letters = Letters.bytes(master);
+    byte[] letters = SecretBytes.bytes(master);
     try {
       Argon2BytesGenerator generator = new Argon2BytesGenerator();
       generator.init(
@@ -146,7 +146,7 @@ public final class Vault implements Closeable {
       generator.generateBytes(letters, key);
       return key;
     } finally {
-      Letters.wipe(letters);
+      SecretBytes.wipe(letters);
     }
   }
 
@@ -193,7 +193,7 @@ public final class Vault implements Closeable {
 
   /** Keeps a secret, left as it is, and writes the file. */
   public synchronized void put(String name, char[] secret) throws IOException {
-    Letters.wipe(secrets.put(name, Letters.bytes(secret)));
+    SecretBytes.wipe(secrets.put(name, SecretBytes.bytes(secret)));
     write();
   }
 
@@ -201,7 +201,7 @@ public final class Vault implements Closeable {
   public synchronized void remove(String name) throws IOException {
     byte[] gone = secrets.remove(name);
     if (gone != null) {
-      Letters.wipe(gone);
+      SecretBytes.wipe(gone);
       write();
     }
   }
@@ -229,11 +229,11 @@ public final class Vault implements Closeable {
       byte[] sealed = cipher.doFinal(open.array());
       byte[] all = Arrays.copyOf(head.array(), HEAD + sealed.length);
       System.arraycopy(sealed, 0, all, HEAD, sealed.length);
-      WholeFile.write(file, all);
+      AtomicFile.write(file, all);
     } catch (GeneralSecurityException e) {
       throw new IOException("the vault could not be sealed", e);
     } finally {
-      Letters.wipe(open.array());
+      SecretBytes.wipe(open.array());
     }
   }
 
@@ -246,9 +246,9 @@ public final class Vault implements Closeable {
   /** Wipes what was in memory; the file stays. */
   @Override
   public synchronized void close() {
-    secrets.values().forEach(Letters::wipe);
+    secrets.values().forEach(SecretBytes::wipe);
     secrets.clear();
-    Letters.wipe(key);
+    SecretBytes.wipe(key);
     key = null;
   }
 }

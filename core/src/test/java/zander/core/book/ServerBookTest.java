@@ -133,7 +133,7 @@ class ServerBookTest {
                 entry("store").withJump(List.of("gate")),
                 entry("a").withJump(List.of("b")),
                 entry("b").withJump(List.of("a"))));
-    Routes routes = new Routes(name -> book.named(name).orElse(null), folder);
+    JumpRoutes routes = new JumpRoutes(name -> book.named(name).orElse(null), folder);
     assertThat(routes.to(book.named("store").orElseThrow()))
         .extracting(Hop::address)
         .extracting(ServerAddress::toString)

@@ -18,8 +18,8 @@ class VaultTest {
 
   @TempDir Path folder;
 
-  private VaultTrouble.Reason refusal(Path file, char[] master) {
-    return catchThrowableOfType(VaultTrouble.class, () -> Vault.open(file, master)).reason();
+  private VaultFailure.Reason refusal(Path file, char[] master) {
+    return catchThrowableOfType(VaultFailure.class, () -> Vault.open(file, master)).reason();
   }
 
   @Test
@@ -63,22 +63,22 @@ class VaultTest {
     try (Vault vault = Vault.create(file, MASTER)) {
       vault.put("a", "b".toCharArray());
     }
-    assertThat(refusal(file, "weir".toCharArray())).isEqualTo(VaultTrouble.Reason.WRONG_PASSPHRASE);
+    assertThat(refusal(file, "weir".toCharArray())).isEqualTo(VaultFailure.Reason.WRONG_PASSPHRASE);
     byte[] whole = Files.readAllBytes(file);
     // A changed bit anywhere behind the parameters is seen: salt, nonce, content, seal.
     for (int at = 24; at < whole.length; at += 9) {
       byte[] bad = whole.clone();
       bad[at] ^= 1;
       Files.write(file, bad);
-      assertThat(refusal(file, MASTER)).isEqualTo(VaultTrouble.Reason.WRONG_PASSPHRASE);
+      assertThat(refusal(file, MASTER)).isEqualTo(VaultFailure.Reason.WRONG_PASSPHRASE);
     }
     Files.write(file, Arrays.copyOf(whole, 30));
-    assertThat(refusal(file, MASTER)).isEqualTo(VaultTrouble.Reason.DAMAGED);
+    assertThat(refusal(file, MASTER)).isEqualTo(VaultFailure.Reason.DAMAGED);
     byte[] newer = whole.clone();
     newer[15] = 9;
     Files.write(file, newer);
-    assertThat(refusal(file, MASTER)).isEqualTo(VaultTrouble.Reason.NEWER);
+    assertThat(refusal(file, MASTER)).isEqualTo(VaultFailure.Reason.NEWER);
     Files.writeString(file, "");
-    assertThat(refusal(file, MASTER)).isEqualTo(VaultTrouble.Reason.DAMAGED);
+    assertThat(refusal(file, MASTER)).isEqualTo(VaultFailure.Reason.DAMAGED);
   }
 }

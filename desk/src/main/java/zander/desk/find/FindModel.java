@@ -18,14 +18,14 @@ import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
-import zander.core.change.WholeWrite;
+import zander.core.change.AtomicSave;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
-import zander.core.find.Hit;
 import zander.core.find.NameSearch;
-import zander.core.find.Replacing;
+import zander.core.find.ReplaceTask;
+import zander.core.find.SearchMatch;
+import zander.core.find.SearchText;
 import zander.core.find.TextSearch;
-import zander.core.find.TextWanted;
 import zander.core.listing.Narrowing;
 import zander.core.work.Cancellation;
 import zander.desk.sheet.OpenDesk;
@@ -33,7 +33,7 @@ import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
 import zander.desk.sheet.Texts;
 import zander.desk.work.FailureWords;
-import zander.desk.work.Said;
+import zander.desk.work.Message;
 
 /** Finds names and text below a folder; replaces what was found, each change seen first. */
 public final class FindModel extends Sheet {
@@ -53,7 +53,7 @@ public final class FindModel extends Sheet {
    *
    * @param index of the file's places
    */
-  public record Place(Replacing.Proposal proposal, int index, BooleanProperty chosen) {
+  public record Place(ReplaceTask.Proposal proposal, int index, BooleanProperty chosen) {
     public String after() {
       return proposal.places().get(index).after();
     }
@@ -78,8 +78,8 @@ public final class FindModel extends Sheet {
     setTitle("Find in " + folder.name());
   }
 
-  private TextWanted wanted() {
-    return new TextWanted(text.get(), expression.get(), matchCase.get());
+  private SearchText wanted() {
+    return new SearchText(text.get(), expression.get(), matchCase.get());
   }
 
   /** Begins anew; what was found before goes. */
@@ -101,7 +101,7 @@ public final class FindModel extends Sheet {
     }
     busy.set(true);
     outcome.set("searching");
-    TextWanted wanted = wanted();
+    SearchText wanted = wanted();
     Arrived arrived = new Arrived(mine);
     desk.background()
         .run(
@@ -135,7 +135,7 @@ public final class FindModel extends Sheet {
         + Texts.when(entry.attributes().modified(), java.time.Clock.systemDefaultZone());
   }
 
-  private void addHits(List<Hit> part, Arrived arrived) {
+  private void addHits(List<SearchMatch> part, Arrived arrived) {
     arrived.add(
         part.stream()
             .map(
@@ -217,7 +217,7 @@ public final class FindModel extends Sheet {
     }
   }
 
-  private void tell(Said said) {
+  private void tell(Message said) {
     ask(Question.notice(said, true, new Question.Choice("Close", ticked -> dismissQuestion())));
   }
 
@@ -248,18 +248,18 @@ public final class FindModel extends Sheet {
     Cancellation mine = new Cancellation();
     stop = mine;
     Set<RemotePath> files = new TreeSet<>(found.stream().map(Found::path).toList());
-    TextWanted wanted = wanted();
+    SearchText wanted = wanted();
     String with = replacement.get();
     busy.set(true);
     outcome.set("looking at each place");
     desk.background()
         .run(
             () -> {
-              Replacing replacing = new Replacing(new WholeWrite(desk.files(), desk.journal()));
+              ReplaceTask replacing = new ReplaceTask(new AtomicSave(desk.files(), desk.journal()));
               List<Found> rows = new ArrayList<>();
               for (RemotePath file : files) {
                 mine.throwIfStopped();
-                Replacing.Proposal proposal = replacing.propose(file, wanted, with);
+                ReplaceTask.Proposal proposal = replacing.propose(file, wanted, with);
                 for (int i = 0; i < proposal.places().size(); i++) {
                   rows.add(row(proposal, i));
                 }
@@ -277,8 +277,8 @@ public final class FindModel extends Sheet {
             failure -> failed(mine, failure));
   }
 
-  private static Found row(Replacing.Proposal proposal, int index) {
-    Replacing.Place place = proposal.places().get(index);
+  private static Found row(ReplaceTask.Proposal proposal, int index) {
+    ReplaceTask.Place place = proposal.places().get(index);
     return new Found(
         proposal.file(),
         place.line(),
@@ -300,7 +300,7 @@ public final class FindModel extends Sheet {
 
   /** Makes the chosen changes; a file that was changed meanwhile stays as it is and is told. */
   public void replace() {
-    Map<Replacing.Proposal, Set<Integer>> chosen = new LinkedHashMap<>();
+    Map<ReplaceTask.Proposal, Set<Integer>> chosen = new LinkedHashMap<>();
     for (Found row : found) {
       if (row.place() != null && row.place().chosen().get()) {
         chosen
@@ -317,7 +317,7 @@ public final class FindModel extends Sheet {
     desk.background()
         .run(
             () -> {
-              Replacing replacing = new Replacing(new WholeWrite(desk.files(), desk.journal()));
+              ReplaceTask replacing = new ReplaceTask(new AtomicSave(desk.files(), desk.journal()));
               List<String> failed = new ArrayList<>();
               for (var one : chosen.entrySet()) {
                 try {
@@ -336,12 +336,12 @@ public final class FindModel extends Sheet {
             });
   }
 
-  private void replaced(Map<Replacing.Proposal, Set<Integer>> chosen, List<String> failed) {
+  private void replaced(Map<ReplaceTask.Proposal, Set<Integer>> chosen, List<String> failed) {
     busy.set(false);
     proposing.set(false);
     found.clear();
     int places = chosen.values().stream().mapToInt(Set::size).sum();
-    desk.changed(chosen.keySet().stream().map(Replacing.Proposal::file).toList());
+    desk.changed(chosen.keySet().stream().map(ReplaceTask.Proposal::file).toList());
     outcome.set(
         Texts.count(places, "place")
             + " in "
@@ -350,7 +350,7 @@ public final class FindModel extends Sheet {
     if (!failed.isEmpty()) {
       outcome.set("");
       tell(
-          new Said(
+          new Message(
               failed.size() + " of " + Texts.count(chosen.size(), "file") + " not changed",
               String.join("\n", failed.stream().limit(6).toList())));
     }

@@ -14,7 +14,7 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import javafx.collections.ObservableList;
-import zander.core.files.FileSpace;
+import zander.core.files.DiskSpace;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
@@ -27,7 +27,7 @@ import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
 import zander.desk.work.FailureWords;
-import zander.desk.work.Said;
+import zander.desk.work.Message;
 import zander.desk.work.Settings;
 
 /** A folder on the server: where it is, what is in it, what is selected. */
@@ -38,7 +38,7 @@ public final class FolderModel extends Sheet {
   private final ReadOnlyObjectWrapper<RemotePath> path = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<EntryNotes> notes =
       new ReadOnlyObjectWrapper<>(EntryNotes.NONE);
-  private final ReadOnlyObjectWrapper<FileSpace> space = new ReadOnlyObjectWrapper<>();
+  private final ReadOnlyObjectWrapper<DiskSpace> space = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<Narrowing> narrowing =
       new ReadOnlyObjectWrapper<>(Narrowing.NONE);
   private final ReadOnlyBooleanWrapper partial = new ReadOnlyBooleanWrapper(false);
@@ -48,7 +48,7 @@ public final class FolderModel extends Sheet {
   private final ArrangedRows<RemoteEntry, RemotePath> rows;
   private final ReadOnlyObjectWrapper<List<RemoteEntry>> all =
       new ReadOnlyObjectWrapper<>(List.of());
-  private final Trail trail = new Trail();
+  private final FolderVisits trail = new FolderVisits();
   private Column column = Column.NAME;
   private boolean descending;
   private long request;
@@ -370,11 +370,11 @@ public final class FolderModel extends Sheet {
                   + WireName.toText(entry.target())
                   + ", and nothing is there, or the link leads to itself."
               : "It is a device, a pipe or a socket.";
-      tell(new Said(entry.name() + " cannot be opened", why));
+      tell(new Message(entry.name() + " cannot be opened", why));
     }
   }
 
-  void tell(Said said) {
+  void tell(Message said) {
     ask(Question.notice(said, true, dismiss()));
   }
 
@@ -431,7 +431,7 @@ public final class FolderModel extends Sheet {
   }
 
   /** The room there is; {@code null} while the server has not told. */
-  public ReadOnlyObjectProperty<FileSpace> spaceProperty() {
+  public ReadOnlyObjectProperty<DiskSpace> spaceProperty() {
     return space.getReadOnlyProperty();
   }
 

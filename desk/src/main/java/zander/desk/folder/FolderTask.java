@@ -9,7 +9,7 @@ import javafx.beans.property.StringProperty;
 import zander.core.work.Cancellation;
 import zander.desk.sheet.Question;
 import zander.desk.work.FailureWords;
-import zander.desk.work.Said;
+import zander.desk.work.Message;
 
 /** Work started from a folder sheet: told in a strip while it runs, and stopped there. */
 final class FolderTask {
@@ -58,7 +58,8 @@ final class FolderTask {
               if (failure instanceof CancellationException) {
                 folder.ask(
                     Question.notice(
-                        new Said(headline + ": stopped", "What had been done is in the journal."),
+                        new Message(
+                            headline + ": stopped", "What had been done is in the journal."),
                         false,
                         folder.dismiss()));
                 folder.refresh();
@@ -90,7 +91,7 @@ final class FolderTask {
 
   private Question notice() {
     return Question.notice(
-            new Said(headline, ""), false, new Question.Choice("Stop", ticked -> stop.stop()))
+            new Message(headline, ""), false, new Question.Choice("Stop", ticked -> stop.stop()))
         .live(live);
   }
 

@@ -16,14 +16,14 @@ import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import javafx.collections.ObservableList;
-import zander.core.crossing.LocalSide;
-import zander.core.crossing.Node;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 import zander.core.listing.Listed;
 import zander.core.listing.Narrowing;
 import zander.core.local.Trash;
+import zander.core.transfer.LocalEndpoint;
+import zander.core.transfer.TreeEntry;
 import zander.desk.work.Background;
 import zander.desk.work.FailureWords;
 import zander.desk.work.HomePath;
@@ -41,7 +41,7 @@ public final class LocalModel {
   private final ReadOnlyObjectWrapper<Narrowing> narrowing =
       new ReadOnlyObjectWrapper<>(Narrowing.NONE);
   private final ArrangedRows<LocalRow, Path> rows;
-  private List<Node> nodes = List.of();
+  private List<TreeEntry> nodes = List.of();
   private List<LocalRow> all = List.of();
   private OtherSide server = OtherSide.NONE;
   private LocalOrder order = new LocalOrder(LocalColumn.NAME, false);
@@ -119,7 +119,7 @@ public final class LocalModel {
           if (!Files.isDirectory(goal)) {
             throw new java.nio.file.NoSuchFileException(goal.toString());
           }
-          return new LocalSide(goal).list("");
+          return new LocalEndpoint(goal).list("");
         },
         nodes -> {
           if (mine == request) {
@@ -163,7 +163,7 @@ public final class LocalModel {
 
   private record Made(List<LocalRow> rows, Set<String> names) {}
 
-  private void show(List<Node> found) {
+  private void show(List<TreeEntry> found) {
     nodes = List.copyOf(found);
     long mine = ++making;
     Path at = folder.get();
@@ -188,9 +188,9 @@ public final class LocalModel {
     arrange();
   }
 
-  private static Made make(Path at, List<Node> nodes, OtherSide against) {
+  private static Made make(Path at, List<TreeEntry> nodes, OtherSide against) {
     List<LocalRow> rows = new ArrayList<>(nodes.size());
-    for (Node node : nodes) {
+    for (TreeEntry node : nodes) {
       String name = new String(WireName.bytes(node.name()), StandardCharsets.UTF_8);
       rows.add(new LocalRow(at.resolve(name), node, against.standing(node)));
     }
@@ -198,7 +198,7 @@ public final class LocalModel {
     boolean partners = against != OtherSide.NONE;
     return new Made(
         List.copyOf(rows),
-        partners ? nodes.stream().map(Node::name).collect(Collectors.toSet()) : null);
+        partners ? nodes.stream().map(TreeEntry::name).collect(Collectors.toSet()) : null);
   }
 
   /** Compares with these entries of a server's folder from now on. */

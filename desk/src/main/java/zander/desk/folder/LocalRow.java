@@ -1,14 +1,14 @@
 package zander.desk.folder;
 
 import java.nio.file.Path;
-import zander.core.crossing.Node;
+import zander.core.transfer.TreeEntry;
 
 /**
  * One row of this computer's folder.
  *
  * @param standing how it stands against the entry of the same name on the server
  */
-public record LocalRow(Path path, Node node, Standing standing) {
+public record LocalRow(Path path, TreeEntry node, Standing standing) {
 
   /** How a file here stands against the server's, as far as size and time tell. */
   public enum Standing {

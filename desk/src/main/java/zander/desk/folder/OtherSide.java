@@ -4,9 +4,9 @@ import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import zander.core.crossing.Node;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteEntry;
+import zander.core.transfer.TreeEntry;
 import zander.desk.folder.LocalRow.Standing;
 
 /** The entries of the server's folder that this computer's rows are compared with. */
@@ -40,7 +40,7 @@ final class OtherSide {
   }
 
   /** How an entry here stands against the one of its name there; on any thread. */
-  Standing standing(Node here) {
+  Standing standing(TreeEntry here) {
     if (name == null) {
       return Standing.UNKNOWN;
     }

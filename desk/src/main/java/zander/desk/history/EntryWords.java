@@ -29,7 +29,7 @@ public final class EntryWords {
           case DELETE -> "deleted, and held";
           case PURGE -> "deleted for good";
           case SEND_UP -> "sent up";
-          case REPLACE -> "replaced by a crossing";
+          case REPLACE -> "replaced by a transfer";
           case PACK -> "packed";
           case UNPACK -> "unpacked from " + entry.note();
           case FETCH -> "fetched from " + entry.note();

@@ -28,7 +28,7 @@ import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
 import zander.desk.sheet.Texts;
 import zander.desk.work.FailureWords;
-import zander.desk.work.Said;
+import zander.desk.work.Message;
 
 /** The journal of a desk's server as a sheet: searched, looked into, put back. */
 public final class JournalModel extends Sheet {
@@ -172,14 +172,14 @@ public final class JournalModel extends Sheet {
     } else if (verdict == Verdict.CHANGED_SINCE) {
       told.ask(
           Question.notice(
-              new Said(name + " was changed since", EntryWords.verdict(verdict, entry)),
+              new Message(name + " was changed since", EntryWords.verdict(verdict, entry)),
               true,
               new Question.Choice("Put back all the same", ticked -> putBack(entry, true, told)),
               new Question.Choice("Leave it", ticked -> told.dismissQuestion())));
     } else {
       told.ask(
           notice(
-              new Said(name + " cannot be put back", EntryWords.verdict(verdict, entry)),
+              new Message(name + " cannot be put back", EntryWords.verdict(verdict, entry)),
               true,
               told));
     }
@@ -193,7 +193,7 @@ public final class JournalModel extends Sheet {
         .toList();
   }
 
-  private static Question notice(Said said, boolean danger, Sheet on) {
+  private static Question notice(Message said, boolean danger, Sheet on) {
     return Question.notice(
         said, danger, new Question.Choice("Close", ticked -> on.dismissQuestion()));
   }
@@ -204,7 +204,7 @@ public final class JournalModel extends Sheet {
     if (from == null) {
       ask(
           notice(
-              new Said("Select the first entry to put back", "It and all after it go back."),
+              new Message("Select the first entry to put back", "It and all after it go back."),
               false,
               this));
       return;
@@ -219,7 +219,7 @@ public final class JournalModel extends Sheet {
   private void askSince(JournalEntry from, List<JournalEntry> all) {
     ask(
         Question.notice(
-            new Said(
+            new Message(
                 "Put back "
                     + Texts.count(all.size(), "change")
                     + ", all since "
@@ -238,7 +238,7 @@ public final class JournalModel extends Sheet {
     String of = " of " + Texts.count(all.size(), "change");
     ask(
         Question.notice(
-                new Said("Putting back", ""),
+                new Message("Putting back", ""),
                 false,
                 new Question.Choice("Stop", ticked -> stop.stop()))
             .live(live));
@@ -254,9 +254,9 @@ public final class JournalModel extends Sheet {
             },
             failure -> {
               boolean stopped = failure instanceof CancellationException;
-              Said said =
+              Message said =
                   stopped
-                      ? new Said("Stopped", "What was put back so far is in the journal.")
+                      ? new Message("Stopped", "What was put back so far is in the journal.")
                       : FailureWords.of(failure);
               desk.changed(touched(all));
               ask(notice(said, !stopped, this));
@@ -279,7 +279,7 @@ public final class JournalModel extends Sheet {
             .toList();
     ask(
         notice(
-            new Said(
+            new Message(
                 Texts.count(outcomes.size() - left.size(), "change")
                     + " put back"
                     + (left.isEmpty() ? "" : ", " + left.size() + " not"),
@@ -299,7 +299,7 @@ public final class JournalModel extends Sheet {
     StringProperty heldMegabytes = new SimpleStringProperty("" + now.heldBytes() / 1_000_000);
     ask(
         Question.asking(
-            new Said(
+            new Message(
                 "What is kept, and how long",
                 "The journal and the old versions are on this computer; what was deleted is held on"
                     + " the server. The oldest goes first."),
@@ -327,7 +327,7 @@ public final class JournalModel extends Sheet {
     } catch (IllegalArgumentException e) {
       ask(
           notice(
-              new Said("These are not numbers of days and megabytes", "Nothing was changed."),
+              new Message("These are not numbers of days and megabytes", "Nothing was changed."),
               true,
               this));
       return;

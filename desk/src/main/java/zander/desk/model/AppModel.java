@@ -19,15 +19,15 @@ import zander.core.connect.Connector;
 import zander.core.connect.keys.Agent;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
-import zander.desk.crossing.KeptRules;
 import zander.desk.reach.BookModel;
 import zander.desk.reach.KeysModel;
 import zander.desk.reach.Prompts;
-import zander.desk.reach.Reach;
 import zander.desk.reach.Secrets;
 import zander.desk.reach.SignInModel;
+import zander.desk.reach.SignInRunner;
 import zander.desk.reach.TypedServer;
 import zander.desk.reach.VaultModel;
+import zander.desk.transfer.SavedRules;
 import zander.desk.work.Background;
 import zander.desk.work.Settings;
 
@@ -40,9 +40,9 @@ public final class AppModel {
   private final BookModel book;
   private final KeysModel keys;
   private final VaultModel vault;
-  private final Reach reach;
+  private final SignInRunner reach;
   private final Settings settings;
-  private final KeptRules keptRules;
+  private final SavedRules keptRules;
   private final ObservableList<DeskModel> desks = FXCollections.observableArrayList();
   private final ObjectProperty<DeskModel> current = new SimpleObjectProperty<>();
   private final ReadOnlyObjectWrapper<SignInModel> signIn = new ReadOnlyObjectWrapper<>();
@@ -52,20 +52,20 @@ public final class AppModel {
   private final Map<String, List<RemotePath>> visited = new LinkedHashMap<>();
   private ServerEntry wanted;
 
-  public AppModel(Background background, Connector connector, Prompts prompts, Places places) {
+  public AppModel(Background background, Connector connector, Prompts prompts, DataFolders places) {
     this.background = background;
     this.connector = connector;
     this.home = places.home();
     this.stateFolder = places.state();
-    this.keptRules = new KeptRules(stateFolder, background);
+    this.keptRules = new SavedRules(stateFolder, background);
     this.journals = new Journals(stateFolder.resolve("journal"), background);
     this.settings = new Settings(stateFolder.resolve("settings.json"), background);
     String person = System.getProperty("user.name");
     this.book = new BookModel(background, places.book(), home, person);
     this.keys = new KeysModel(background, home.resolve(".ssh"), Agent.running().orElse(null));
     this.vault = new VaultModel(places.vault(), background);
-    background.run(() -> TakenOut.clearOthers(stateFolder));
-    this.reach = new Reach(background, connector, prompts, vault, book, home);
+    background.run(() -> DragOutCopies.clearOthers(stateFolder));
+    this.reach = new SignInRunner(background, connector, prompts, vault, book, home);
   }
 
   /** Opens a desk for a saved server; one that is open is shown. */
@@ -92,7 +92,7 @@ public final class AppModel {
             entry,
             secrets,
             false,
-            new Reach.Outcome(
+            new SignInRunner.Outcome(
                 opened ->
                     background.run(
                         () -> journalOf(entry),
@@ -110,17 +110,17 @@ public final class AppModel {
                 failed -> secrets.wipe())));
   }
 
-  KeptRules keptRules() {
+  SavedRules keptRules() {
     return keptRules;
   }
 
   /** Where copies are that were made to be dragged to the desktop. */
   Path takenOutFolder() {
-    return TakenOut.ofThisProgram(stateFolder);
+    return DragOutCopies.ofThisProgram(stateFolder);
   }
 
-  /** Where the list of crossings is kept. */
-  Path crossingsFolder() {
+  /** Where the list of transfers is kept. */
+  Path transfersFolder() {
     return stateFolder.resolve("crossings");
   }
 
@@ -240,7 +240,7 @@ public final class AppModel {
     return home;
   }
 
-  Reach reach() {
+  SignInRunner reach() {
     return reach;
   }
 

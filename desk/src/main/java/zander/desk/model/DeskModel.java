@@ -18,11 +18,11 @@ import javafx.collections.ListChangeListener;
 import javafx.collections.ObservableList;
 import zander.core.book.MarkedFolder;
 import zander.core.book.ServerEntry;
+import zander.core.change.AtomicSave;
 import zander.core.change.RightsChange;
-import zander.core.change.WholeWrite;
+import zander.core.connect.AccountIdentity;
 import zander.core.connect.Commands;
 import zander.core.connect.Connection;
-import zander.core.connect.WhoAmI;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemoteFiles;
@@ -31,21 +31,21 @@ import zander.core.journal.Journal;
 import zander.core.journal.JournalEntry;
 import zander.desk.find.FindModel;
 import zander.desk.folder.CopyText;
-import zander.desk.folder.DeleteVerbs;
+import zander.desk.folder.DeleteActions;
 import zander.desk.folder.FolderModel;
 import zander.desk.folder.LocalModel;
 import zander.desk.history.JournalModel;
 import zander.desk.history.RecoveryModel;
 import zander.desk.reach.KeyPlacing;
 import zander.desk.reach.KeysModel;
-import zander.desk.reach.Reach;
 import zander.desk.reach.Secrets;
+import zander.desk.reach.SignInRunner;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
 import zander.desk.work.Background;
 import zander.desk.work.FailureWords;
-import zander.desk.work.Said;
+import zander.desk.work.Message;
 import zander.desk.work.Settings;
 import zander.desk.work.Subscriptions;
 
@@ -59,8 +59,8 @@ public final class DeskModel implements OpenDesk {
   private final RightsModel rights;
   private final ObservableList<Sheet> sheets = FXCollections.observableArrayList();
   private final ObjectProperty<Sheet> current = new SimpleObjectProperty<>();
-  private final Crossings crossings;
-  private final TakenOut takenOut;
+  private final DeskTransfers transfers;
+  private final DragOutCopies takenOut;
   private final Partners partners = new Partners(this);
   private final Secrets secrets;
   private final Drafts drafts;
@@ -84,7 +84,11 @@ public final class DeskModel implements OpenDesk {
    * @param secrets what the person let this desk keep; wiped when it ends
    */
   DeskModel(
-      AppModel app, ServerEntry entry, Reach.Opened opened, Journal journal, Secrets secrets) {
+      AppModel app,
+      ServerEntry entry,
+      SignInRunner.Opened opened,
+      Journal journal,
+      Secrets secrets) {
     this.app = app;
     this.entry = entry;
     this.journal = journal;
@@ -93,8 +97,8 @@ public final class DeskModel implements OpenDesk {
     this.line = new LineKeeper(app.background(), this::signInAgain, this::cameBack, this::waitsFor);
     line.take(opened);
     this.folder = new FolderModel(this);
-    this.takenOut = new TakenOut(this, app.takenOutFolder());
-    this.crossings = new Crossings(this, app::desks, app.keptRules(), app.crossingsFolder());
+    this.takenOut = new DragOutCopies(this, app.takenOutFolder());
+    this.transfers = new DeskTransfers(this, app::desks, app.keptRules(), app.transfersFolder());
     this.rights = new RightsModel(this);
     Path start = entry.local() == null ? app.home() : app.home().resolve(entry.local());
     this.local = new LocalModel(app.background(), app.settings(), subscriptions, app.home(), start);
@@ -106,7 +110,7 @@ public final class DeskModel implements OpenDesk {
     folder.land(opened.connection().landing());
     showBanner(opened.connection().banner());
     RecoveryModel.look(this, true);
-    new DeleteVerbs(folder).tidyHeld();
+    new DeleteActions(folder).tidyHeld();
     new DraftOffer(this, drafts).make();
   }
 
@@ -114,7 +118,7 @@ public final class DeskModel implements OpenDesk {
     if (!banner.isEmpty()) {
       folder.ask(
           Question.notice(
-              new Said(entry.name() + " says", banner),
+              new Message(entry.name() + " says", banner),
               false,
               new Question.Choice("Close", ticked -> folder.dismissQuestion())));
     }
@@ -125,7 +129,7 @@ public final class DeskModel implements OpenDesk {
     return told.add(what);
   }
 
-  private void signInAgain(boolean unattended, Reach.Outcome outcome) {
+  private void signInAgain(boolean unattended, SignInRunner.Outcome outcome) {
     // The book may have a better way by now: a key in the place of a password.
     ServerEntry now = app.book().find(entry.name());
     boolean same = now != null && now.address().equals(entry.address());
@@ -151,7 +155,7 @@ public final class DeskModel implements OpenDesk {
         return file.path().name() + " to be saved";
       }
     }
-    return crossings.queue().isBusy() ? "the transfer to go on" : "any answer";
+    return transfers.queue().isBusy() ? "the transfer to go on" : "any answer";
   }
 
   private void selected() {
@@ -303,8 +307,8 @@ public final class DeskModel implements OpenDesk {
     return typing;
   }
 
-  WholeWrite saver() {
-    return new WholeWrite(files(), journal);
+  AtomicSave saver() {
+    return new AtomicSave(files(), journal);
   }
 
   RightsChange rightsChange() {
@@ -334,7 +338,7 @@ public final class DeskModel implements OpenDesk {
 
   @Override
   public void arrivedAt(RemotePath path) {
-    crossings.showRules();
+    transfers.showRules();
     app.remember(entry.name(), path);
   }
 
@@ -440,7 +444,7 @@ public final class DeskModel implements OpenDesk {
       current.set(file);
       file.ask(
           Question.notice(
-              new Said(
+              new Message(
                   file.path().name() + " is not saved",
                   "The server has the version before your changes."),
               true,
@@ -466,7 +470,7 @@ public final class DeskModel implements OpenDesk {
 
   void end() {
     subscriptions.end();
-    crossings.end(() -> app.journalDone(entry));
+    transfers.end(() -> app.journalDone(entry));
     new ArrayList<>(sheets).forEach(Sheet::close);
     typing.shutdown();
     line.end();
@@ -482,7 +486,7 @@ public final class DeskModel implements OpenDesk {
   }
 
   @Override
-  public WhoAmI whoAmI() {
+  public AccountIdentity whoAmI() {
     return connection().whoAmI();
   }
 
@@ -521,8 +525,8 @@ public final class DeskModel implements OpenDesk {
   }
 
   /** What goes over the waterline of this desk. */
-  public Crossings crossings() {
-    return crossings;
+  public DeskTransfers transfers() {
+    return transfers;
   }
 
   /** What can be dragged to the desktop. */
@@ -530,7 +534,7 @@ public final class DeskModel implements OpenDesk {
     return partners;
   }
 
-  public TakenOut takenOut() {
+  public DragOutCopies takenOut() {
     return takenOut;
   }
 

@@ -4,7 +4,7 @@ import java.util.List;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Texts;
 import zander.desk.work.FailureWords;
-import zander.desk.work.Said;
+import zander.desk.work.Message;
 
 /** Says which texts were not saved when the program ended, and opens them on wish. */
 final class DraftOffer {
@@ -28,7 +28,7 @@ final class DraftOffer {
     desk.folder()
         .ask(
             Question.notice(
-                new Said(
+                new Message(
                     "Unsaved text of "
                         + Texts.count(left.size(), "file")
                         + " was kept when Zander ended",

@@ -10,8 +10,8 @@ import java.util.List;
 import java.util.stream.Stream;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
+import zander.core.work.AtomicFile;
 import zander.core.work.BlockingCalls;
-import zander.core.work.WholeFile;
 
 /**
  * Texts that are being edited and not saved yet, kept on this computer so that a crash loses none:
@@ -44,7 +44,7 @@ public final class Drafts {
   synchronized void keep(Draft draft) throws IOException {
     var node = JSON.createObjectNode();
     node.put("path", draft.path().wire()).put("digest", draft.digest()).put("text", draft.text());
-    WholeFile.write(file(draft.path()), JSON.writeValueAsBytes(node));
+    AtomicFile.write(file(draft.path()), JSON.writeValueAsBytes(node));
   }
 
   synchronized void drop(RemotePath path) throws IOException {

@@ -10,10 +10,10 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
+import zander.core.change.AtomicSave;
+import zander.core.change.AtomicSave.Allow;
 import zander.core.change.FileVersion;
 import zander.core.change.SaveFailure;
-import zander.core.change.WholeWrite;
-import zander.core.change.WholeWrite.Allow;
 import zander.core.edit.NotTextException;
 import zander.core.edit.TextFile;
 import zander.core.files.RemotePath;
@@ -40,11 +40,11 @@ public final class FileModel extends Sheet {
   private String text = "";
   private String savedText = "";
 
-  FileModel(DeskModel desk, RemotePath path, WholeWrite.Opened opened) throws NotTextException {
+  FileModel(DeskModel desk, RemotePath path, AtomicSave.Opened opened) throws NotTextException {
     this(desk, path, opened, TextFile.decode(opened.content()));
   }
 
-  private FileModel(DeskModel desk, RemotePath path, WholeWrite.Opened opened, TextFile decoded) {
+  private FileModel(DeskModel desk, RemotePath path, AtomicSave.Opened opened, TextFile decoded) {
     this.desk = desk;
     this.path = path;
     setTitle(path.name());
@@ -52,7 +52,7 @@ public final class FileModel extends Sheet {
     if (isSavedInSteps() && desk.isFirstTime("saved in steps")) {
       ask(
           Question.notice(
-              new zander.desk.work.Said(
+              new zander.desk.work.Message(
                   "This server cannot replace a file in one step",
                   "A save moves the old file aside and the new one in. For a moment the name is"
                       + " free; if the connection breaks just then, Zander finishes the save when"
@@ -141,7 +141,7 @@ public final class FileModel extends Sheet {
     if (!draft.digest().equals(version.digestText())) {
       ask(
           Question.notice(
-              new zander.desk.work.Said(
+              new zander.desk.work.Message(
                   path.name() + " was changed on the server since you wrote this",
                   "The text here is yours; saving puts it in the place of the other version, which"
                       + " the journal keeps."),
@@ -276,7 +276,7 @@ public final class FileModel extends Sheet {
     desk.background()
         .run(
             () -> {
-              WholeWrite.Opened opened = desk.saver().open(path, LARGEST);
+              AtomicSave.Opened opened = desk.saver().open(path, LARGEST);
               return new Loaded(opened.version(), TextFile.decode(opened.content()));
             },
             theirs -> {

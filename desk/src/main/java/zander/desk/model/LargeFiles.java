@@ -8,7 +8,7 @@ import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Texts;
-import zander.desk.work.Said;
+import zander.desk.work.Message;
 
 /** What can be done with a file that the editor does not take. */
 final class LargeFiles {
@@ -35,7 +35,7 @@ final class LargeFiles {
     desk.folder()
         .ask(
             Question.notice(
-                new Said(
+                new Message(
                     path.name() + " is too large for the editor",
                     sizeOf(path)
                         + "The editor takes files of up to "
@@ -67,7 +67,7 @@ final class LargeFiles {
   }
 
   private void bringDown(RemotePath path) {
-    desk.crossings().bringDown(path.parent(), desk.local().folder(), List.of(path.wireName()));
+    desk.transfers().bringDown(path.parent(), desk.local().folder(), List.of(path.wireName()));
   }
 
   /** The command as it is typed, in single quotes, which every shell reads alike. */

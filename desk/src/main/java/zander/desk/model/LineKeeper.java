@@ -18,11 +18,11 @@ import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import zander.core.connect.ConnectFailure;
 import zander.core.connect.Connection;
-import zander.desk.reach.Reach;
+import zander.desk.reach.SignInRunner;
 import zander.desk.sheet.Texts;
 import zander.desk.work.Background;
 import zander.desk.work.FailureWords;
-import zander.desk.work.Said;
+import zander.desk.work.Message;
 
 /**
  * Keeps the line of a desk alive: measures its delay, notices when it died (also after the computer
@@ -42,7 +42,7 @@ public final class LineKeeper {
 
   /** Signs in again. */
   interface Again {
-    void signIn(boolean unattended, Reach.Outcome outcome);
+    void signIn(boolean unattended, SignInRunner.Outcome outcome);
   }
 
   private final Background background;
@@ -80,7 +80,7 @@ public final class LineKeeper {
     this.looking = background.every(LOOK, () -> look(System.currentTimeMillis()));
   }
 
-  void take(Reach.Opened opened) {
+  void take(SignInRunner.Opened opened) {
     Connection fresh = opened.connection();
     connection = fresh;
     tries = 0;
@@ -220,10 +220,10 @@ public final class LineKeeper {
     }
     tries++;
     words.set("Connecting again, try " + tries + ".");
-    again.signIn(unattended, new Reach.Outcome(this::cameBack, this::failedAgain));
+    again.signIn(unattended, new SignInRunner.Outcome(this::cameBack, this::failedAgain));
   }
 
-  private void cameBack(Reach.Opened opened) {
+  private void cameBack(SignInRunner.Opened opened) {
     if (ended) {
       background.run(opened.connection()::close);
       return;
@@ -232,8 +232,8 @@ public final class LineKeeper {
     onBack.run();
   }
 
-  private void failedAgain(Reach.Failed failed) {
-    Said said = FailureWords.of(failed.cause());
+  private void failedAgain(SignInRunner.Failed failed) {
+    Message said = FailureWords.of(failed.cause());
     if (failed.needsSomebody()) {
       giveUpTrying("The connection broke. Connecting again needs you: a secret is not kept.");
     } else if (isOfTheNetwork(failed.cause()) && trying.get()) {

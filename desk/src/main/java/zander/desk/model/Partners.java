@@ -9,7 +9,7 @@ import zander.core.book.MarkedFolder;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 import zander.desk.sheet.Question;
-import zander.desk.work.Said;
+import zander.desk.work.Message;
 
 /** Where a server's files belong on this computer, as the marked folders say. */
 public final class Partners {
@@ -68,7 +68,7 @@ public final class Partners {
       desk.folder()
           .ask(
               Question.notice(
-                  new Said(
+                  new Message(
                       file.path().name() + " has no place on this computer",
                       "No marked folder above it names a folder here. Edit the server's entry to"
                           + " give it one, or bring it down from the folder."),
@@ -79,7 +79,7 @@ public final class Partners {
     desk.background()
         .run(
             () -> Files.createDirectories(to),
-            made -> desk.crossings().bringDown(from, to, List.of(file.path().wireName())),
+            made -> desk.transfers().bringDown(from, to, List.of(file.path().wireName())),
             failure -> desk.checkLine());
   }
 }

@@ -17,9 +17,9 @@ import zander.core.book.ServerBook;
 import zander.core.book.ServerEntry;
 import zander.core.config.ClientConfig;
 import zander.core.config.ConfigWriter;
-import zander.core.work.WholeFile;
+import zander.core.work.AtomicFile;
 import zander.desk.work.Background;
-import zander.desk.work.Said;
+import zander.desk.work.Message;
 
 /**
  * The server book with, beside it, the hosts of the person's OpenSSH configuration: searched,
@@ -46,7 +46,7 @@ public final class BookModel {
   private final StringProperty search = new SimpleStringProperty("");
   private final ReadOnlyObjectWrapper<Row> selected = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<EntryDraft> draft = new ReadOnlyObjectWrapper<>();
-  private final ReadOnlyObjectWrapper<Said> notice = new ReadOnlyObjectWrapper<>();
+  private final ReadOnlyObjectWrapper<Message> notice = new ReadOnlyObjectWrapper<>();
   private volatile ServerBook book = ServerBook.of(List.of());
   private volatile List<ServerEntry> configured = List.of();
 
@@ -77,13 +77,14 @@ public final class BookModel {
           tellProblems(loaded);
           show();
         },
-        failure -> notice.set(new Said("The server book could not be read", failure.getMessage())));
+        failure ->
+            notice.set(new Message("The server book could not be read", failure.getMessage())));
   }
 
   private void tellProblems(Loaded loaded) {
     if (loaded.read().problem() != null) {
       notice.set(
-          new Said(
+          new Message(
               "The server book could not be read",
               file.file()
                   + ": "
@@ -92,7 +93,7 @@ public final class BookModel {
                   + " another name."));
     } else if (!loaded.config().problems().isEmpty()) {
       notice.set(
-          new Said(
+          new Message(
               "Parts of your OpenSSH configuration are left out",
               String.join("\n", loaded.config().problems())));
     }
@@ -175,7 +176,7 @@ public final class BookModel {
             selectNamed(made.name());
           });
     } catch (IllegalArgumentException e) {
-      notice.set(new Said("The server is not saved yet", e.getMessage()));
+      notice.set(new Message("The server is not saved yet", e.getMessage()));
     }
   }
 
@@ -191,7 +192,7 @@ public final class BookModel {
         now -> now.without(row.entry().name()),
         () ->
             notice.set(
-                new Said(
+                new Message(
                     row.entry().name() + " is removed from the book",
                     "It stands at the end of the list and can be put back.")));
   }
@@ -214,7 +215,7 @@ public final class BookModel {
           done.run();
         },
         failure ->
-            notice.set(new Said("The server book could not be written", failure.getMessage())));
+            notice.set(new Message("The server book could not be written", failure.getMessage())));
   }
 
   /** Writes the book as an OpenSSH configuration beside it, for others to include. */
@@ -226,25 +227,26 @@ public final class BookModel {
           String text =
               ConfigWriter.write(
                   now.servers().stream().map(e -> ConfigEntries.host(e, home)).toList());
-          WholeFile.write(target, text.getBytes(java.nio.charset.StandardCharsets.UTF_8));
+          AtomicFile.write(target, text.getBytes(java.nio.charset.StandardCharsets.UTF_8));
           return target;
         },
         path -> {
           notice.set(
-              new Said(
+              new Message(
                   "The book is written as an OpenSSH configuration",
                   path + "\nTo use it, put this line first into ~/.ssh/config:  Include " + path));
           written.accept(path);
         },
         failure ->
-            notice.set(new Said("It could not be written", String.valueOf(failure.getMessage()))));
+            notice.set(
+                new Message("It could not be written", String.valueOf(failure.getMessage()))));
   }
 
   public void dismissNotice() {
     notice.set(null);
   }
 
-  public void tell(Said said) {
+  public void tell(Message said) {
     notice.set(said);
   }
 
@@ -267,7 +269,7 @@ public final class BookModel {
   }
 
   /** What is to be told; {@code null} for nothing. */
-  public ReadOnlyObjectProperty<Said> noticeProperty() {
+  public ReadOnlyObjectProperty<Message> noticeProperty() {
     return notice.getReadOnlyProperty();
   }
 }

@@ -9,11 +9,11 @@ import zander.core.authorize.AuthorizedKeys;
 import zander.core.book.ServerEntry;
 import zander.core.book.SignIn;
 import zander.core.connect.Connection;
-import zander.core.connect.keys.PublicLine;
+import zander.core.connect.keys.PublicKeyLine;
 import zander.core.journal.Journal;
 import zander.desk.work.Background;
 import zander.desk.work.FailureWords;
-import zander.desk.work.Said;
+import zander.desk.work.Message;
 
 /**
  * Puts a key on a server: what will be done is shown, then done over the connection there is; then
@@ -33,7 +33,7 @@ public final class KeyPlacing {
   }
 
   private final Background background;
-  private final Reach reach;
+  private final SignInRunner reach;
   private final BookModel book;
   private final ServerEntry entry;
   private final KeysModel.Row key;
@@ -41,14 +41,14 @@ public final class KeyPlacing {
   private final Journal journal;
   private final ReadOnlyObjectWrapper<Stage> stage = new ReadOnlyObjectWrapper<>(Stage.LOOKING);
   private final ReadOnlyStringWrapper plan = new ReadOnlyStringWrapper("");
-  private final ReadOnlyObjectWrapper<Said> said = new ReadOnlyObjectWrapper<>();
+  private final ReadOnlyObjectWrapper<Message> said = new ReadOnlyObjectWrapper<>();
 
   /**
    * @param entry the server that is signed in to
    */
   public KeyPlacing(
       Background background,
-      Reach reach,
+      SignInRunner reach,
       BookModel book,
       ServerEntry entry,
       KeysModel.Row key,
@@ -105,7 +105,7 @@ public final class KeyPlacing {
       return;
     }
     stage.set(Stage.PUTTING);
-    PublicLine line = key.line();
+    PublicKeyLine line = key.line();
     background.run(() -> keys().put(line), done -> prove(), this::failed);
   }
 
@@ -117,15 +117,15 @@ public final class KeyPlacing {
         byKey,
         new Secrets(),
         false,
-        new Reach.Outcome(
+        new SignInRunner.Outcome(
             opened -> {
               background.run(opened.connection()::close);
               switchTo(byKey);
             },
             failed -> {
-              Said why = FailureWords.of(failed.cause());
+              Message why = FailureWords.of(failed.cause());
               said.set(
-                  new Said(
+                  new Message(
                       "The key is on the server, but it did not let you in",
                       why.headline()
                           + ". "
@@ -136,12 +136,12 @@ public final class KeyPlacing {
   }
 
   private void switchTo(ServerEntry byKey) {
-    Said proved =
-        new Said(
+    Message proved =
+        new Message(
             "The key lets you in",
             entry.name() + " signs in by " + key.name() + " from now on, without a password.");
     if (book.find(entry.name()) == null) {
-      said.set(new Said("The key lets you in", "Keep this server in the book to use it there."));
+      said.set(new Message("The key lets you in", "Keep this server in the book to use it there."));
       stage.set(Stage.DONE);
       return;
     }
@@ -171,7 +171,7 @@ public final class KeyPlacing {
   }
 
   /** How it ended; {@code null} before. */
-  public ReadOnlyObjectProperty<Said> saidProperty() {
+  public ReadOnlyObjectProperty<Message> saidProperty() {
     return said.getReadOnlyProperty();
   }
 }

@@ -15,15 +15,15 @@ import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
 import zander.core.connect.keys.Agent;
 import zander.core.connect.keys.Certificate;
+import zander.core.connect.keys.KeyFailure;
 import zander.core.connect.keys.KeyFile;
 import zander.core.connect.keys.KeyMaker;
-import zander.core.connect.keys.KeyTrouble;
-import zander.core.connect.keys.PublicLine;
+import zander.core.connect.keys.PublicKeyLine;
 import zander.core.trust.WireKey;
-import zander.core.work.Letters;
+import zander.core.work.SecretBytes;
 import zander.desk.work.Background;
 import zander.desk.work.HomePath;
-import zander.desk.work.Said;
+import zander.desk.work.Message;
 
 /** The person's keys: in files, in the agent; making new ones. */
 public final class KeysModel {
@@ -35,7 +35,7 @@ public final class KeysModel {
    * @param where what holds it, in words
    * @param problem why it cannot be used; empty when it can
    */
-  public record Row(Path file, PublicLine line, String where, String problem) {
+  public record Row(Path file, PublicKeyLine line, String where, String problem) {
     public String name() {
       return file == null ? line.comment() : file.getFileName().toString();
     }
@@ -45,7 +45,7 @@ public final class KeysModel {
   private final Path folder;
   private final Agent agent;
   private final ObservableList<Row> rows = FXCollections.observableArrayList();
-  private final ReadOnlyObjectWrapper<Said> notice = new ReadOnlyObjectWrapper<>();
+  private final ReadOnlyObjectWrapper<Message> notice = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyBooleanWrapper busy = new ReadOnlyBooleanWrapper(false);
 
   /**
@@ -72,7 +72,7 @@ public final class KeysModel {
     background.run(
         this::find,
         rows::setAll,
-        failure -> notice.set(new Said("The keys could not be read", failure.getMessage())));
+        failure -> notice.set(new Message("The keys could not be read", failure.getMessage())));
   }
 
   private List<Row> find() throws IOException {
@@ -92,7 +92,8 @@ public final class KeysModel {
       boolean shown =
           found.stream().anyMatch(r -> r.line() != null && r.line().key().equals(one.key()));
       if (!shown) {
-        found.add(new Row(null, new PublicLine(one.key(), one.comment()), "in the agent only", ""));
+        found.add(
+            new Row(null, new PublicKeyLine(one.key(), one.comment()), "in the agent only", ""));
       }
     }
     return found;
@@ -111,21 +112,21 @@ public final class KeysModel {
     if (open || !Files.isRegularFile(file)) {
       return null;
     }
-    PublicLine beside =
-        PublicLine.read(file.resolveSibling(file.getFileName() + ".pub")).orElse(null);
+    PublicKeyLine beside =
+        PublicKeyLine.read(file.resolveSibling(file.getFileName() + ".pub")).orElse(null);
     try {
       KeyFile key = KeyFile.read(file);
       WireKey half = key.publicHalf().orElse(null);
       String comment = beside == null ? "" : beside.comment();
-      PublicLine line = half == null ? null : new PublicLine(half, comment);
+      PublicKeyLine line = half == null ? null : new PublicKeyLine(half, comment);
       boolean inAgent = held.stream().anyMatch(one -> one.key().equals(half));
       String where =
           (key.isLocked() ? "under a passphrase" : "no passphrase")
               + (inAgent ? ", in the agent" : "")
               + (Certificate.beside(file).isPresent() ? ", with a certificate" : "");
       return new Row(file, line, where, "");
-    } catch (KeyTrouble e) {
-      return e.reason() == KeyTrouble.Reason.OPEN_TO_OTHERS
+    } catch (KeyFailure e) {
+      return e.reason() == KeyFailure.Reason.OPEN_TO_OTHERS
           ? new Row(file, beside, "open to others", e.getMessage())
           : null;
     }
@@ -139,9 +140,9 @@ public final class KeysModel {
   public void make(
       KeyMaker.Kind kind, String comment, char[] passphrase, String name, Consumer<Row> made) {
     if (!name.matches("[A-Za-z0-9._@+-]{1,100}") || name.startsWith(".")) {
-      Letters.wipe(passphrase);
+      SecretBytes.wipe(passphrase);
       notice.set(
-          new Said("No key was made", "A key's file name has letters, digits, and . _ - only."));
+          new Message("No key was made", "A key's file name has letters, digits, and . _ - only."));
       return;
     }
     busy.set(true);
@@ -149,11 +150,11 @@ public final class KeysModel {
         () -> {
           try {
             Path file = folder.resolve(name);
-            PublicLine line = KeyMaker.make(kind, comment.strip(), passphrase, file);
+            PublicKeyLine line = KeyMaker.make(kind, comment.strip(), passphrase, file);
             String where = passphrase.length == 0 ? "no passphrase" : "under a passphrase";
             return new Row(file, line, where, "");
           } finally {
-            Letters.wipe(passphrase);
+            SecretBytes.wipe(passphrase);
           }
         },
         row -> {
@@ -166,8 +167,8 @@ public final class KeysModel {
           busy.set(false);
           notice.set(
               failure instanceof java.nio.file.FileAlreadyExistsException taken
-                  ? new Said("No key was made", taken.getFile() + " is there already.")
-                  : new Said("No key was made", String.valueOf(failure.getMessage())));
+                  ? new Message("No key was made", taken.getFile() + " is there already.")
+                  : new Message("No key was made", String.valueOf(failure.getMessage())));
         });
   }
 
@@ -179,11 +180,12 @@ public final class KeysModel {
           return file;
         },
         closed -> {
-          notice.set(new Said(file.getFileName() + " is closed to others now", "Its mode is 600."));
+          notice.set(
+              new Message(file.getFileName() + " is closed to others now", "Its mode is 600."));
           read();
           done.run();
         },
-        failure -> notice.set(new Said("It could not be closed", failure.getMessage())));
+        failure -> notice.set(new Message("It could not be closed", failure.getMessage())));
   }
 
   public ObservableList<Row> rows() {
@@ -191,7 +193,7 @@ public final class KeysModel {
   }
 
   /** What is to be told; {@code null} for nothing. */
-  public ReadOnlyObjectProperty<Said> noticeProperty() {
+  public ReadOnlyObjectProperty<Message> noticeProperty() {
     return notice.getReadOnlyProperty();
   }
 

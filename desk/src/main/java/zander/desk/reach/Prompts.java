@@ -3,7 +3,7 @@ package zander.desk.reach;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import zander.core.connect.ServerAddress;
-import zander.core.connect.SignInTalk.Challenge;
+import zander.core.connect.SignInPrompt.Challenge;
 import zander.core.trust.WireKey;
 
 /** The questions that may stand over everything else: a host key and secrets. */
@@ -14,14 +14,14 @@ public interface Prompts {
    * @param mayKeep whether it may be kept for longer than this use
    * @param preset what was chosen for the last one
    */
-  record Ask(String headline, String detail, boolean mayKeep, Keep preset) {}
+  record Ask(String headline, String detail, boolean mayKeep, KeepSecret preset) {}
 
   /**
    * A secret that was given; the asker wipes it.
    *
    * @param letters never {@code null}
    */
-  record Given(char[] letters, Keep keep) {}
+  record Given(char[] letters, KeepSecret keep) {}
 
   void hostKey(ServerAddress address, WireKey shown, CompletableFuture<Boolean> answer);
 

@@ -2,7 +2,7 @@ package zander.desk.reach;
 
 import java.util.HashMap;
 import java.util.Map;
-import zander.core.work.Letters;
+import zander.core.work.SecretBytes;
 
 /** Secrets kept in memory for the life of one desk. Safe for several threads. */
 public final class Secrets {
@@ -16,16 +16,16 @@ public final class Secrets {
 
   /** Keeps a copy. */
   synchronized void hold(String name, char[] letters) {
-    Letters.wipe(held.put(name, letters.clone()));
+    SecretBytes.wipe(held.put(name, letters.clone()));
   }
 
   synchronized void forget(String name) {
-    Letters.wipe(held.remove(name));
+    SecretBytes.wipe(held.remove(name));
   }
 
   /** Wipes all of them. */
   public synchronized void wipe() {
-    held.values().forEach(Letters::wipe);
+    held.values().forEach(SecretBytes::wipe);
     held.clear();
   }
 }

@@ -10,7 +10,7 @@ import zander.core.connect.ServerAddress;
 import zander.core.connect.SignInNote;
 import zander.core.connect.SignInStep;
 import zander.desk.work.FailureWords;
-import zander.desk.work.Said;
+import zander.desk.work.Message;
 import zander.desk.work.SignInWords;
 
 /** One sign-in as it happens: its steps on each server of the way, and how it ended. */
@@ -144,7 +144,7 @@ public final class SignInModel {
   }
 
   /** The failure in words; {@code null} while there is none. */
-  public Said said() {
+  public Message said() {
     return cause == null ? null : FailureWords.of(cause);
   }
 
@@ -177,7 +177,7 @@ public final class SignInModel {
         text.append("      ").append(SignInWords.of(note)).append("\n");
       }
     }
-    Said said = said();
+    Message said = said();
     if (said != null) {
       text.append("\n").append(said.headline()).append("\n").append(said.detail()).append("\n");
       cures().forEach(cure -> text.append("- ").append(cure).append("\n"));

@@ -12,8 +12,8 @@ import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
 import zander.core.vault.Vault;
-import zander.core.vault.VaultTrouble;
-import zander.core.work.Letters;
+import zander.core.vault.VaultFailure;
+import zander.core.work.SecretBytes;
 import zander.desk.work.Background;
 
 /**
@@ -97,14 +97,14 @@ public final class VaultModel {
         // Nobody could ever open a vault whose passphrase has a typing mistake in it.
         char[] again = ask("The same passphrase again", detail, prompts, from);
         same = again != null && Arrays.equals(master, again);
-        Letters.wipe(again);
+        SecretBytes.wipe(again);
       }
       if (master == null) {
         notNow = true;
         return;
       }
       if (!same) {
-        Letters.wipe(master);
+        SecretBytes.wipe(master);
         more = NOT_THE_SAME;
         continue;
       }
@@ -117,7 +117,7 @@ public final class VaultModel {
 
   private static char[] ask(String headline, String detail, Prompts prompts, Background from) {
     CompletableFuture<Prompts.Given> answer = new CompletableFuture<>();
-    Prompts.Ask ask = new Prompts.Ask(headline, detail, false, Keep.NOW);
+    Prompts.Ask ask = new Prompts.Ask(headline, detail, false, KeepSecret.NOW);
     from.show(() -> prompts.secret(ask, answer));
     Prompts.Given given = answer.join();
     return given == null ? null : given.letters();
@@ -139,7 +139,7 @@ public final class VaultModel {
           });
       showNames();
       return null;
-    } catch (VaultTrouble e) {
+    } catch (VaultFailure e) {
       return switch (e.reason()) {
         case WRONG_PASSPHRASE -> "That does not open it, or the file was changed.";
         case NEWER -> "The vault was written by a newer Zander. It was left as it is.";
@@ -148,7 +148,7 @@ public final class VaultModel {
     } catch (IOException e) {
       return String.valueOf(e.getMessage());
     } finally {
-      Letters.wipe(master);
+      SecretBytes.wipe(master);
     }
   }
 
@@ -161,11 +161,11 @@ public final class VaultModel {
   /** Makes it with letters from the window, given twice, which are wiped. */
   public void make(char[] master, char[] again) {
     boolean same = Arrays.equals(master, again);
-    Letters.wipe(again);
+    SecretBytes.wipe(again);
     if (same) {
       open(master);
     } else {
-      Letters.wipe(master);
+      SecretBytes.wipe(master);
       problem.set(NOT_THE_SAME);
     }
   }

@@ -1,7 +1,7 @@
 package zander.desk.sheet;
 
+import zander.core.connect.AccountIdentity;
 import zander.core.connect.Commands;
-import zander.core.connect.WhoAmI;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
@@ -28,7 +28,7 @@ public interface OpenDesk {
 
   Journal journal();
 
-  WhoAmI whoAmI();
+  AccountIdentity whoAmI();
 
   RemotePath home();
 

@@ -6,7 +6,7 @@ import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.StringProperty;
 import javafx.beans.value.ObservableValue;
 import zander.core.edit.LineDifference;
-import zander.desk.work.Said;
+import zander.desk.work.Message;
 
 /**
  * Something to be told or decided inside a sheet.
@@ -23,7 +23,7 @@ import zander.desk.work.Said;
  * @param difference lines of a text that would change; empty for none
  */
 public record Question(
-    Said said,
+    Message said,
     List<Fact> facts,
     boolean danger,
     List<Choice> choices,
@@ -35,12 +35,12 @@ public record Question(
     List<LineDifference.Line> difference) {
 
   public Question(
-      Said said, List<Fact> facts, boolean danger, List<Choice> choices, String forRest) {
+      Message said, List<Fact> facts, boolean danger, List<Choice> choices, String forRest) {
     this(said, facts, danger, choices, forRest, List.of(), null, null, null, List.of());
   }
 
   public Question(
-      Said said,
+      Message said,
       List<Fact> facts,
       boolean danger,
       List<Choice> choices,
@@ -70,12 +70,12 @@ public record Question(
    */
   public record Input(String id, String label, StringProperty text, String hint) {}
 
-  public static Question notice(Said said, boolean danger, Choice... choices) {
+  public static Question notice(Message said, boolean danger, Choice... choices) {
     return new Question(said, List.of(), danger, List.of(choices), null);
   }
 
   /** One that asks for words. */
-  public static Question asking(Said said, List<Input> inputs, Choice... choices) {
+  public static Question asking(Message said, List<Input> inputs, Choice... choices) {
     return new Question(said, List.of(), false, List.of(choices), null, inputs, null, null);
   }
 

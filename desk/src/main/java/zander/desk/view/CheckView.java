@@ -10,14 +10,14 @@ import javafx.scene.control.TableView;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import zander.core.crossing.Node;
-import zander.core.crossing.TreeCheck.Difference;
-import zander.core.crossing.TreeCheck.Report;
-import zander.core.crossing.TreeCheck.Row;
 import zander.core.files.FileKind;
 import zander.core.files.WireName;
-import zander.desk.crossing.CheckModel;
+import zander.core.transfer.TreeComparison.Difference;
+import zander.core.transfer.TreeComparison.Report;
+import zander.core.transfer.TreeComparison.Row;
+import zander.core.transfer.TreeEntry;
 import zander.desk.sheet.Texts;
+import zander.desk.transfer.CheckModel;
 
 /** The report of a comparison: the outcome first, then what differs and how. */
 final class CheckView extends VBox {
@@ -83,7 +83,7 @@ final class CheckView extends VBox {
     return column;
   }
 
-  private static String describe(Node node, Row row, Clock clock) {
+  private static String describe(TreeEntry node, Row row, Clock clock) {
     if (node == null) {
       return "";
     }

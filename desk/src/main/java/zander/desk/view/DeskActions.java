@@ -6,9 +6,9 @@ import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import zander.core.files.RemotePath;
 import zander.desk.folder.CopyText;
-import zander.desk.folder.DeleteVerbs;
-import zander.desk.folder.MakeVerbs;
-import zander.desk.folder.ToolVerbs;
+import zander.desk.folder.CreateActions;
+import zander.desk.folder.DeleteActions;
+import zander.desk.folder.ToolActions;
 import zander.desk.model.Action;
 import zander.desk.model.DeskModel;
 import zander.desk.model.FileModel;
@@ -16,16 +16,16 @@ import zander.desk.model.FileModel;
 /** What can be done in the folder of a desk, by name and by key. */
 final class DeskActions {
   private final DeskModel desk;
-  private final MakeVerbs make;
-  private final DeleteVerbs delete;
-  private final ToolVerbs tools;
+  private final CreateActions make;
+  private final DeleteActions delete;
+  private final ToolActions tools;
   private final CopyText texts;
 
   DeskActions(DeskModel desk) {
     this.desk = desk;
-    this.make = new MakeVerbs(desk.folder());
-    this.delete = new DeleteVerbs(desk.folder());
-    this.tools = new ToolVerbs(desk.folder());
+    this.make = new CreateActions(desk.folder());
+    this.delete = new DeleteActions(desk.folder());
+    this.tools = new ToolActions(desk.folder());
     this.texts = new CopyText(desk.folder());
   }
 
@@ -59,7 +59,7 @@ final class DeskActions {
     return List.of(
         action("Facts: size, kind, checksum", "Alt+Enter", tools::facts),
         action("Make ready to drag to the desktop", "Alt+T", desk.takenOut()::prepare),
-        action("Answer what transfers ask", "Alt+A", desk.crossings()::answer),
+        action("Answer what transfers ask", "Alt+A", desk.transfers()::answer),
         action("Pack into an archive", "Alt+P", tools::pack),
         action("Unpack an archive", "Alt+U", tools::unpack));
   }

@@ -16,9 +16,6 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import org.kordamp.ikonli.feather.Feather;
-import zander.desk.crossing.CheckModel;
-import zander.desk.crossing.CrossingListModel;
-import zander.desk.crossing.PlanModel;
 import zander.desk.find.FindModel;
 import zander.desk.folder.FolderModel;
 import zander.desk.history.JournalModel;
@@ -30,6 +27,9 @@ import zander.desk.model.FileModel;
 import zander.desk.model.ShellModel;
 import zander.desk.sheet.Sheet;
 import zander.desk.sheet.TabNames;
+import zander.desk.transfer.CheckModel;
+import zander.desk.transfer.PlanModel;
+import zander.desk.transfer.TransferListModel;
 
 /** One open server: side, sheets, panel, the waterline, and this computer below it. */
 final class DeskView extends VBox {
@@ -125,8 +125,8 @@ final class DeskView extends VBox {
           if (made instanceof JournalModel journal) {
             return new JournalView(journal);
           }
-          if (made instanceof CrossingListModel list) {
-            return new CrossingListView(model, list);
+          if (made instanceof TransferListModel list) {
+            return new TransferListView(model, list);
           }
           if (made instanceof PlanModel plan) {
             return new PlanView(plan);

@@ -18,10 +18,10 @@ import javafx.scene.control.TableView;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteEntry;
 import zander.desk.folder.Column;
+import zander.desk.folder.CreateActions;
 import zander.desk.folder.EntryNotes;
 import zander.desk.folder.FolderModel;
 import zander.desk.folder.LocalModel;
-import zander.desk.folder.MakeVerbs;
 import zander.desk.sheet.Texts;
 import zander.desk.work.Settings;
 import zander.desk.work.Subscriptions;
@@ -60,7 +60,7 @@ final class FolderTable extends TableView<RemoteEntry> {
             "Name",
             220,
             e -> e,
-            () -> new RenameCell(new MakeVerbs(model)::rename, () -> setEditable(false)));
+            () -> new RenameCell(new CreateActions(model)::rename, () -> setEditable(false)));
     TableColumn<RemoteEntry, Long> size =
         Tables.numbers(Tables.column("Size", 84, FolderTable::sizeOf, this::sizeCell));
     put(Column.NAME, name);

@@ -4,17 +4,17 @@ import java.util.EnumMap;
 import java.util.Map;
 import javafx.scene.control.Button;
 import javafx.scene.layout.HBox;
-import zander.desk.reach.Keep;
+import zander.desk.reach.KeepSecret;
 
 /** How long a secret is kept: three words of which one is in force. */
 final class KeepChoice extends HBox {
-  private final Map<Keep, Button> buttons = new EnumMap<>(Keep.class);
-  private Keep chosen;
+  private final Map<KeepSecret, Button> buttons = new EnumMap<>(KeepSecret.class);
+  private KeepSecret chosen;
 
-  KeepChoice(Keep preset) {
+  KeepChoice(KeepSecret preset) {
     getStyleClass().add("marks");
     getChildren().add(Parts.label("Keep it", "quiet"));
-    for (Keep keep : Keep.values()) {
+    for (KeepSecret keep : KeepSecret.values()) {
       String words =
           switch (keep) {
             case NOW -> "not at all";
@@ -30,7 +30,7 @@ final class KeepChoice extends HBox {
     choose(preset);
   }
 
-  private void choose(Keep keep) {
+  private void choose(KeepSecret keep) {
     chosen = keep;
     buttons.forEach(
         (one, button) -> {
@@ -41,7 +41,7 @@ final class KeepChoice extends HBox {
         });
   }
 
-  Keep chosen() {
+  KeepSecret chosen() {
     return chosen;
   }
 }

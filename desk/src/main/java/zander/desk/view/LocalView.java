@@ -141,7 +141,7 @@ final class LocalView extends VBox {
     ContextMenu menu = new ContextMenu();
     menu.getItems()
         .addAll(
-            FolderView.item(new Action("Send up", "", desk.crossings()::sendUp)),
+            FolderView.item(new Action("Send up", "", desk.transfers()::sendUp)),
             FolderView.item(new Action("Rename", "", this::rename)),
             FolderView.item(new Action("New folder", "", this::makeFolder)),
             FolderView.item(new Action("Move to the trash", "", model::delete)));

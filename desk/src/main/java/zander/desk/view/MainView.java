@@ -83,7 +83,7 @@ public final class MainView extends StackPane {
               .offer(
                   List.of(
                       List.of(
-                          new Action("Bring down", "", made.crossings()::bringDown),
+                          new Action("Bring down", "", made.transfers()::bringDown),
                           new Action("Rename", "", () -> rename(made))),
                       actions.changing(),
                       actions.looking(),
@@ -201,21 +201,21 @@ public final class MainView extends StackPane {
         new Action("Type a path", "Ctrl+L", () -> onDesk(this::typePath)),
         new Action("Narrow the list", "Ctrl+K", () -> onDesk(this::narrow)),
         new Action("Read the folder again", "F5", () -> onDesk(this::refresh)),
-        new Action("Send up", "Ctrl+Up", () -> onDesk(desk -> desk.crossings().sendUp())),
-        new Action("Bring down", "Ctrl+Down", () -> onDesk(desk -> desk.crossings().bringDown())),
+        new Action("Send up", "Ctrl+Up", () -> onDesk(desk -> desk.transfers().sendUp())),
+        new Action("Bring down", "Ctrl+Down", () -> onDesk(desk -> desk.transfers().bringDown())),
         new Action(
             "Bring the open file to its place on this computer",
             "Ctrl+B",
             () -> onDesk(this::toPartner)),
-        new Action("Plan a crossing", "Ctrl+P", () -> onDesk(desk -> desk.crossings().plan())),
+        new Action("Plan a transfer", "Ctrl+P", () -> onDesk(desk -> desk.transfers().plan())),
         new Action(
             "Check against the other side",
             "Ctrl+E",
-            () -> onDesk(desk -> desk.crossings().check())),
+            () -> onDesk(desk -> desk.transfers().check())),
         new Action(
-            "List of crossings", "Ctrl+T", () -> onDesk(desk -> desk.crossings().openList())),
-        new Action("Pause the crossing", "", () -> onDesk(desk -> desk.crossings().pause())),
-        new Action("Stop the crossing", "", () -> onDesk(desk -> desk.crossings().stop())),
+            "List of transfers", "Ctrl+T", () -> onDesk(desk -> desk.transfers().openList())),
+        new Action("Pause the transfer", "", () -> onDesk(desk -> desk.transfers().pause())),
+        new Action("Stop the transfer", "", () -> onDesk(desk -> desk.transfers().stop())),
         new Action("Set rights", "Ctrl+R", () -> onDesk(desk -> desk.rights().apply())),
         new Action("Open a shell here", "Ctrl+J", () -> onDesk(DeskModel::openShell)),
         new Action("Next sheet", "Ctrl+Page Down", () -> onDesk(desk -> step(desk, 1))),
@@ -332,7 +332,7 @@ public final class MainView extends StackPane {
                           + "  "
                           + other.folder().path(),
                       "",
-                      () -> desk.crossings().copyTo(other)));
+                      () -> desk.transfers().copyTo(other)));
             }
           }
           for (ShellModel shell : desk.shells().shells()) {

@@ -11,15 +11,15 @@ import javafx.scene.control.TableView;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import zander.core.crossing.Node;
-import zander.core.crossing.Plan;
-import zander.core.crossing.Plan.Row;
 import zander.core.files.FileKind;
 import zander.core.files.WireName;
-import zander.desk.crossing.PlanModel;
+import zander.core.transfer.TransferPlan;
+import zander.core.transfer.TransferPlan.Row;
+import zander.core.transfer.TreeEntry;
 import zander.desk.sheet.Texts;
+import zander.desk.transfer.PlanModel;
 
-/** What a crossing would do, entry by entry, with the sums, before it is begun. */
+/** What a transfer would do, entry by entry, with the sums, before it is begun. */
 final class PlanView extends VBox {
   private final PlanModel model;
   private final TableView<Row> table = new TableView<>();
@@ -37,7 +37,7 @@ final class PlanView extends VBox {
     mirror.setId("plan-mirror");
     mirror.setOnAction(event -> model.mirror(mirror.isSelected()));
     Button again = Parts.button("Look again", "plan-again", model::look);
-    begin = Parts.button("Begin the crossing", "plan-begin", model::begin, "main");
+    begin = Parts.button("Begin the transfer", "plan-begin", model::begin, "main");
     for (Button button : List.of(again, begin)) {
       button.setMinWidth(USE_PREF_SIZE);
     }
@@ -97,7 +97,7 @@ final class PlanView extends VBox {
     Tables.open(table, row -> {}, row -> {});
   }
 
-  private static String side(Node node, Clock clock) {
+  private static String side(TreeEntry node, Clock clock) {
     return node == null
         ? ""
         : node.kind() == FileKind.FOLDER
@@ -107,7 +107,7 @@ final class PlanView extends VBox {
                 : Texts.size(node.size()) + ", " + Texts.when(node.modified(), clock);
   }
 
-  private static List<String> style(Plan.Deed deed) {
+  private static List<String> style(TransferPlan.Deed deed) {
     return switch (deed) {
       case ARRIVES, BESIDE -> List.of("tag", "good");
       case REPLACES, IS_ASKED -> List.of("tag", "look");
@@ -116,7 +116,7 @@ final class PlanView extends VBox {
     };
   }
 
-  private void show(Plan.Result plan) {
+  private void show(TransferPlan.Result plan) {
     sums.setText(model.sums());
     room.setText(model.room());
     begin.setDisable(!model.mayBegin());

@@ -16,10 +16,10 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import zander.core.connect.ServerAddress;
-import zander.core.connect.SignInTalk.Challenge;
-import zander.core.connect.SignInTalk.Prompt;
+import zander.core.connect.SignInPrompt.Challenge;
+import zander.core.connect.SignInPrompt.Prompt;
 import zander.core.trust.WireKey;
-import zander.desk.reach.Keep;
+import zander.desk.reach.KeepSecret;
 import zander.desk.reach.Prompts;
 import zander.desk.view.reach.SecretFields;
 
@@ -136,7 +136,7 @@ final class PromptOverlay extends StackPane implements Prompts {
         () -> {
           char[] secret = SecretFields.take(field);
           close();
-          answer.complete(new Given(secret, ask.mayKeep() ? keep.chosen() : Keep.NOW));
+          answer.complete(new Given(secret, ask.mayKeep() ? keep.chosen() : KeepSecret.NOW));
         };
     field.setOnAction(event -> give.run());
     Button yes = Parts.button("Go on", "prompt-yes", give, "main");

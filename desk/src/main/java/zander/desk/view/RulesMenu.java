@@ -9,15 +9,15 @@ import javafx.scene.control.ContextMenu;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.RadioMenuItem;
 import javafx.scene.control.SeparatorMenuItem;
-import zander.core.crossing.LeaveOut;
-import zander.core.crossing.Rules;
-import zander.core.crossing.WhenExists;
 import zander.core.rights.Mode;
+import zander.core.transfer.ConflictRule;
+import zander.core.transfer.IgnorePatterns;
+import zander.core.transfer.TransferRules;
 import zander.desk.model.DeskModel;
 import zander.desk.sheet.Question;
-import zander.desk.work.Said;
+import zander.desk.work.Message;
 
-/** The rules of crossings as words on the waterline, and the menu that changes them. */
+/** The rules of transfers as words on the waterline, and the menu that changes them. */
 final class RulesMenu {
   private static final Mode FILES = new Mode(0644);
   private static final Mode FOLDERS = new Mode(0755);
@@ -30,16 +30,16 @@ final class RulesMenu {
     this.desk = desk;
   }
 
-  private Rules now() {
-    return desk.crossings().rulesProperty().get();
+  private TransferRules now() {
+    return desk.transfers().rulesProperty().get();
   }
 
-  private void change(UnaryOperator<Rules> change) {
-    desk.crossings().change(change.apply(now()));
+  private void change(UnaryOperator<TransferRules> change) {
+    desk.transfers().change(change.apply(now()));
   }
 
   /** What happens to names that are taken, in a word or two. */
-  static String exists(WhenExists rule) {
+  static String exists(ConflictRule rule) {
     return switch (rule) {
       case ASK -> "ask";
       case REPLACE -> "replace";
@@ -52,7 +52,7 @@ final class RulesMenu {
   }
 
   /** The rules in force, in one line: the first always, the others where they are not usual. */
-  static String words(Rules rules) {
+  static String words(TransferRules rules) {
     StringBuilder words = new StringBuilder("If it exists: " + exists(rules.whenExists()));
     if (!rules.keepTimes()) {
       words.append(" · times of now");
@@ -76,7 +76,7 @@ final class RulesMenu {
       case AS_LINKS -> {}
     }
     if (rules.leaveOut().count() > 0) {
-      boolean usual = rules.leaveOut().text().equals(LeaveOut.USUAL);
+      boolean usual = rules.leaveOut().text().equals(IgnorePatterns.USUAL);
       words.append(
           usual ? " · litter left out" : " · " + rules.leaveOut().count() + " patterns left out");
     }
@@ -87,7 +87,7 @@ final class RulesMenu {
   }
 
   /** The same with what runs after sending up. */
-  static String words(Rules rules, String command) {
+  static String words(TransferRules rules, String command) {
     boolean cut = command.length() > LONGEST_COMMAND;
     String shown = cut ? command.substring(0, LONGEST_COMMAND).strip() + "…" : command;
     return words(rules) + (command.isEmpty() ? "" : " · then " + shown);
@@ -96,7 +96,7 @@ final class RulesMenu {
   ContextMenu menu() {
     ContextMenu menu = new ContextMenu();
     List<MenuItem> items = new ArrayList<>();
-    for (WhenExists rule : WhenExists.values()) {
+    for (ConflictRule rule : ConflictRule.values()) {
       items.add(
           choice(
               "If it exists: " + exists(rule),
@@ -109,26 +109,26 @@ final class RulesMenu {
     items.add(
         choice(
             "Modes as they are",
-            now().modes() == Rules.Modes.FROM_SOURCE,
+            now().modes() == TransferRules.Modes.FROM_SOURCE,
             null,
-            rules -> rules.modes(Rules.Modes.FROM_SOURCE, null, null)));
+            rules -> rules.modes(TransferRules.Modes.FROM_SOURCE, null, null)));
     items.add(
         choice(
             "Modes 0644 for files, 0755 for folders",
-            now().modes() == Rules.Modes.FIXED,
+            now().modes() == TransferRules.Modes.FIXED,
             null,
-            rules -> rules.modes(Rules.Modes.FIXED, FILES, FOLDERS)));
+            rules -> rules.modes(TransferRules.Modes.FIXED, FILES, FOLDERS)));
     items.add(
         choice(
             "Modes by the other side's umask",
-            now().modes() == Rules.Modes.DEFAULT,
+            now().modes() == TransferRules.Modes.DEFAULT,
             null,
-            rules -> rules.modes(Rules.Modes.DEFAULT, null, null)));
+            rules -> rules.modes(TransferRules.Modes.DEFAULT, null, null)));
     MenuItem owner = new MenuItem("Owner and group on the server…");
     owner.setOnAction(event -> askOwner());
     items.add(owner);
     items.add(new SeparatorMenuItem());
-    for (Rules.Links links : Rules.Links.values()) {
+    for (TransferRules.Links links : TransferRules.Links.values()) {
       String words =
           switch (links) {
             case AS_LINKS -> "Links as links";
@@ -140,7 +140,7 @@ final class RulesMenu {
     items.add(
         tick(
             "Leave out litter and build results",
-            now().leaveOut().text().startsWith(LeaveOut.USUAL),
+            now().leaveOut().text().startsWith(IgnorePatterns.USUAL),
             this::switchUsual));
     MenuItem patterns = new MenuItem("Patterns that are left out…");
     patterns.setOnAction(event -> askPatterns());
@@ -155,15 +155,16 @@ final class RulesMenu {
     return menu;
   }
 
-  private Rules switchUsual(Rules rules) {
+  private TransferRules switchUsual(TransferRules rules) {
     String text = rules.leaveOut().text();
     return rules.leaveOut(
-        text.startsWith(LeaveOut.USUAL)
-            ? new LeaveOut(text.substring(LeaveOut.USUAL.length()))
-            : new LeaveOut(LeaveOut.USUAL + text));
+        text.startsWith(IgnorePatterns.USUAL)
+            ? new IgnorePatterns(text.substring(IgnorePatterns.USUAL.length()))
+            : new IgnorePatterns(IgnorePatterns.USUAL + text));
   }
 
-  private MenuItem choice(String words, boolean chosen, String id, UnaryOperator<Rules> change) {
+  private MenuItem choice(
+      String words, boolean chosen, String id, UnaryOperator<TransferRules> change) {
     RadioMenuItem item = new RadioMenuItem(words);
     item.setId(id);
     item.setSelected(chosen);
@@ -171,7 +172,7 @@ final class RulesMenu {
     return item;
   }
 
-  private MenuItem tick(String words, boolean ticked, UnaryOperator<Rules> change) {
+  private MenuItem tick(String words, boolean ticked, UnaryOperator<TransferRules> change) {
     CheckMenuItem item = new CheckMenuItem(words);
     item.setSelected(ticked);
     item.setOnAction(event -> change(change));
@@ -188,7 +189,7 @@ final class RulesMenu {
     SimpleStringProperty group = new SimpleStringProperty(now().group());
     ask(
         Question.asking(
-            new Said(
+            new Message(
                 "Who owns what arrives on the server",
                 "Given after the arrival, where this account may. Leave a field empty to change"
                     + " nothing."),
@@ -206,10 +207,10 @@ final class RulesMenu {
 
   private void askCommand() {
     SimpleStringProperty command =
-        new SimpleStringProperty(desk.crossings().commandProperty().get());
+        new SimpleStringProperty(desk.transfers().commandProperty().get());
     ask(
         Question.asking(
-            new Said(
+            new Message(
                 "What runs on the server after sending up",
                 "In the folder it was sent to, once all has arrived; not when a file failed. Leave"
                     + " the field empty to run nothing."),
@@ -218,7 +219,7 @@ final class RulesMenu {
             new Question.Choice(
                 "Run it from now on",
                 ticked -> {
-                  desk.crossings().changeCommand(command.get().strip());
+                  desk.transfers().changeCommand(command.get().strip());
                   desk.folder().dismissQuestion();
                 }),
             desk.folder().dismiss()));
@@ -227,20 +228,21 @@ final class RulesMenu {
   /** In one field, with commas between; the usual ones are switched in the menu. */
   private void askPatterns() {
     String text = now().leaveOut().text();
-    boolean usual = text.startsWith(LeaveOut.USUAL);
-    String own = usual ? text.substring(LeaveOut.USUAL.length()) : text;
+    boolean usual = text.startsWith(IgnorePatterns.USUAL);
+    String own = usual ? text.substring(IgnorePatterns.USUAL.length()) : text;
     SimpleStringProperty patterns =
         new SimpleStringProperty(String.join(", ", own.lines().toList()));
     String listed =
         usual
             ? "Left out already: "
                 + String.join(
-                    ", ", LeaveOut.USUAL.lines().filter(line -> !line.startsWith("#")).toList())
+                    ", ",
+                    IgnorePatterns.USUAL.lines().filter(line -> !line.startsWith("#")).toList())
                 + "."
             : "";
     ask(
         Question.asking(
-            new Said(
+            new Message(
                 "What does not cross",
                 "Names as in a gitignore file, with commas between: *.log, /cache/, !keep.log. "
                     + listed),
@@ -250,7 +252,9 @@ final class RulesMenu {
                 ticked -> {
                   String lines = patterns.get().replaceAll("\\s*,\\s*", "\n").strip();
                   change(
-                      rules -> rules.leaveOut(new LeaveOut((usual ? LeaveOut.USUAL : "") + lines)));
+                      rules ->
+                          rules.leaveOut(
+                              new IgnorePatterns((usual ? IgnorePatterns.USUAL : "") + lines)));
                   desk.folder().dismissQuestion();
                 }),
             desk.folder().dismiss()));

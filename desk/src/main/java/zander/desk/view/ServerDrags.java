@@ -54,7 +54,7 @@ final class ServerDrags {
     table.setOnDragDropped(
         event -> {
           List<Path> paths = event.getDragboard().getFiles().stream().map(File::toPath).toList();
-          desk.crossings().sendUp(paths);
+          desk.transfers().sendUp(paths);
           event.setDropCompleted(true);
           event.consume();
         });
@@ -114,7 +114,7 @@ final class ServerDrags {
         });
     table.setOnDragDropped(
         event -> {
-          desk.crossings().bringDown();
+          desk.transfers().bringDown();
           event.setDropCompleted(true);
           event.consume();
         });

@@ -6,11 +6,11 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ProgressBar;
 import javafx.scene.layout.HBox;
-import zander.desk.crossing.CrossingModel;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
+import zander.desk.transfer.TransferModel;
 
-/** The band between the server above and this computer below: the verbs, the rule, the crossing. */
+/** The band between the server above and this computer below: the verbs, the rule, the transfer. */
 final class WaterlineView extends HBox {
 
   private final DeskModel desk;
@@ -25,9 +25,9 @@ final class WaterlineView extends HBox {
   WaterlineView(AppModel app, DeskModel desk) {
     this.desk = desk;
     getStyleClass().add("waterline");
-    Button up = Parts.button("Send up", "send-up", desk.crossings()::sendUp, "verb");
+    Button up = Parts.button("Send up", "send-up", desk.transfers()::sendUp, "verb");
     Parts.hint(up, "What is selected below goes into the folder above (Ctrl+Up)");
-    Button down = Parts.button("Bring down", "bring-down", desk.crossings()::bringDown, "verb");
+    Button down = Parts.button("Bring down", "bring-down", desk.transfers()::bringDown, "verb");
     Parts.hint(down, "What is selected above comes into the folder below (Ctrl+Down)");
     RulesMenu rules = new RulesMenu(desk);
     Button rule = Parts.button("", "rule", () -> {}, "rule");
@@ -39,16 +39,16 @@ final class WaterlineView extends HBox {
             javafx.beans.binding.Bindings.createStringBinding(
                 () ->
                     RulesMenu.words(
-                        desk.crossings().rulesProperty().get(),
-                        desk.crossings().commandProperty().get()),
-                desk.crossings().rulesProperty(),
-                desk.crossings().commandProperty()));
-    stop = Parts.button("Stop", "stop-crossing", desk.crossings()::stop, "rule");
-    pause = Parts.button("Pause", "pause-crossing", desk.crossings()::pause, "rule");
-    answer = Parts.button("", "answer-transfer", desk.crossings()::answer, "rule", "asks");
+                        desk.transfers().rulesProperty().get(),
+                        desk.transfers().commandProperty().get()),
+                desk.transfers().rulesProperty(),
+                desk.transfers().commandProperty()));
+    stop = Parts.button("Stop", "stop-transfer", desk.transfers()::stop, "rule");
+    pause = Parts.button("Pause", "pause-transfer", desk.transfers()::pause, "rule");
+    answer = Parts.button("", "answer-transfer", desk.transfers()::answer, "rule", "asks");
     Parts.hint(answer, "A transfer waits for your answer: show its question (Alt+A)");
-    list = Parts.button("List", "list-crossings", desk.crossings()::openList, "rule");
-    Parts.hint(list, "All crossings of this desk (Ctrl+T)");
+    list = Parts.button("List", "list-transfers", desk.transfers()::openList, "rule");
+    Parts.hint(list, "All transfers of this desk (Ctrl+T)");
     bar.setPrefWidth(120);
     Button fold =
         Parts.button(
@@ -65,7 +65,7 @@ final class WaterlineView extends HBox {
     for (Button button : new Button[] {up, down, answer, stop, pause, list, fold}) {
       button.setMinWidth(USE_PREF_SIZE);
     }
-    line.setId("crossing-line");
+    line.setId("transfer-line");
     left.setMinWidth(USE_PREF_SIZE);
     rule.setMinWidth(150);
     getChildren()
@@ -75,25 +75,25 @@ final class WaterlineView extends HBox {
   }
 
   private void look() {
-    CrossingModel crossing = desk.crossings().current();
-    boolean runs = crossing != null && !crossing.isOver();
+    TransferModel transfer = desk.transfers().current();
+    boolean runs = transfer != null && !transfer.isOver();
     Parts.show(bar, runs);
     Parts.show(stop, runs);
     Parts.show(pause, runs);
-    Parts.show(list, crossing != null);
+    Parts.show(list, transfer != null);
     Parts.show(left, runs);
-    long asking = desk.crossings().asking();
+    long asking = desk.transfers().asking();
     Parts.show(answer, asking > 0);
     answer.setText(asking == 1 ? "Answer 1 question" : "Answer " + asking + " questions");
-    if (crossing == null) {
+    if (transfer == null) {
       line.setText("");
       return;
     }
-    desk.crossings().queue().all().forEach(CrossingModel::look);
-    long waiting = desk.crossings().queue().waiting();
-    line.setText(crossing.words().line() + (waiting > 0 ? "  ·  " + waiting + " waiting" : ""));
-    left.setText(crossing.words().left());
-    pause.setText(crossing.isPaused() ? "Go on" : "Pause");
-    bar.setProgress(crossing.words().part());
+    desk.transfers().queue().all().forEach(TransferModel::look);
+    long waiting = desk.transfers().queue().waiting();
+    line.setText(transfer.words().line() + (waiting > 0 ? "  ·  " + waiting + " waiting" : ""));
+    left.setText(transfer.words().left());
+    pause.setText(transfer.isPaused() ? "Go on" : "Pause");
+    bar.setProgress(transfer.words().part());
   }
 }

@@ -12,7 +12,7 @@ import zander.core.files.RemoteFailure;
 public final class FailureWords {
   private FailureWords() {}
 
-  public static Said of(Throwable failure) {
+  public static Message of(Throwable failure) {
     if (failure instanceof ConnectFailure connect) {
       return SignInWords.of(connect);
     }
@@ -23,89 +23,90 @@ public final class FailureWords {
       return remote(remote);
     }
     if (failure instanceof NotTextException text) {
-      return new Said(
+      return new Message(
           "This is not a text that can be edited here",
           text.getMessage() + ", at position " + text.at() + ". Nothing was changed.");
     }
     if (failure instanceof AccessDeniedException denied) {
-      return new Said(
+      return new Message(
           "No permission on this computer", denied.getFile() + ". Nothing was changed.");
     }
     if (failure instanceof NoSuchFileException missing) {
-      return new Said("It is not on this computer any more", missing.getFile());
+      return new Message("It is not on this computer any more", missing.getFile());
     }
     if (failure instanceof IllegalArgumentException wrong) {
-      return new Said("That cannot be read", wrong.getMessage());
+      return new Message("That cannot be read", wrong.getMessage());
     }
     String text = failure.getMessage() == null ? failure.toString() : failure.getMessage();
-    return new Said(failure instanceof IOException ? "It did not work" : "Something broke", text);
+    return new Message(
+        failure instanceof IOException ? "It did not work" : "Something broke", text);
   }
 
-  private static Said remote(RemoteFailure failure) {
+  private static Message remote(RemoteFailure failure) {
     String path = failure.path() == null ? "" : failure.path().text();
     String what = "Could not " + failure.step() + (path.isEmpty() ? "" : " " + path);
     String unchanged = "Nothing was changed.";
     return switch (failure.reason()) {
       case NO_SUCH_FILE ->
-          new Said(
+          new Message(
               what + ": it is not there",
               "It may have been moved or removed, or a link leads nowhere. " + unchanged);
       case PERMISSION_DENIED ->
-          new Said(
+          new Message(
               what + ": no permission",
               "Your account may not do this here. Nothing was changed. Look at the rights of the"
                   + " file and of the folders above it.");
-      case ALREADY_EXISTS -> new Said(what + ": the name is taken", unchanged);
+      case ALREADY_EXISTS -> new Message(what + ": the name is taken", unchanged);
       case NO_SPACE ->
-          new Said(
+          new Message(
               what + ": the server's disk is full",
               quoted(failure)
                   + "What was there before is still there, whole. Make room, then try"
                   + " again.");
       case NO_INODES ->
-          new Said(
+          new Message(
               what + ": the server's disk takes no more files",
               "It has space left, but its file table (inodes) is full. What was there before is"
                   + " still there, whole. Remove files that nobody needs, then try again.");
       case QUOTA ->
-          new Said(
+          new Message(
               what + ": your disk quota on the server is used up",
               quoted(failure)
                   + "What was there before is still there, whole. Remove something of"
                   + " yours, or ask for a larger quota.");
       case READ_ONLY ->
-          new Said(
+          new Message(
               what + ": the file system is mounted read-only",
               unchanged
                   + " Whoever runs the server can mount it writable again; after a disk fault"
                   + " it may have become read-only by itself.");
       case LINKS_FOLLOWED ->
-          new Said(
+          new Message(
               what + ": this server looks through links",
               firstUpper(failure.said())
                   + ". What is done to the link would be done to what it leads to, so Zander does"
                   + " not do it here. Nothing was changed. Use a shell on the server.");
       case NO_SHELL ->
-          new Said(
+          new Message(
               what + ": this account has no shell",
               quoted(failure)
                   + "Files can be listed, edited and transferred all the same; what"
                   + " needs a command on the server cannot be done. "
                   + unchanged);
       case NOT_SUPPORTED ->
-          new Said(
+          new Message(
               what + ": the server cannot do that",
               failure.said().isBlank() ? unchanged : firstUpper(failure.said()) + ". " + unchanged);
       case LINE_LOST ->
-          new Said(
+          new Message(
               what + ": the connection broke",
               "What the server did with the last request is not known. Connect again and look.");
-      case NOT_A_FOLDER -> new Said(what + ": it is not a folder", unchanged);
+      case NOT_A_FOLDER -> new Message(what + ": it is not a folder", unchanged);
       case BAD_ANSWER ->
-          new Said(what + ": the server answered against the protocol", quoted(failure).strip());
+          new Message(what + ": the server answered against the protocol", quoted(failure).strip());
       case TOO_LARGE ->
-          new Said(what + ": it is too large", firstUpper(failure.said()) + ". " + unchanged);
-      case FAILED -> new Said(what, failed(failure.said()));
+          new Message(what + ": it is too large", firstUpper(failure.said()) + ". " + unchanged);
+      case FAILED -> new Message(what, failed(failure.said()));
     };
   }
 
@@ -128,7 +129,7 @@ public final class FailureWords {
     return words.isEmpty() ? words : Character.toUpperCase(words.charAt(0)) + words.substring(1);
   }
 
-  private static Said save(SaveFailure failure) {
+  private static Message save(SaveFailure failure) {
     String name = failure.version().asked().name();
     String leftover =
         failure.leftover() == null
@@ -137,33 +138,33 @@ public final class FailureWords {
     String kept = " Your text is still here, unsaved.";
     return switch (failure.reason()) {
       case CHANGED_MEANWHILE ->
-          new Said(
+          new Message(
               name + " was changed on the server since you opened it",
               "It was not saved; the server has the other version, whole." + kept);
       case GONE ->
-          new Said(
+          new Message(
               name + " is not on the server any more",
               "It was moved or removed since you opened it. Nothing was written." + kept);
       case OWNER_WOULD_CHANGE ->
-          new Said(
+          new Message(
               "Saving " + name + " would change its owner",
               "It belongs to somebody else, and your account cannot give the new one back to them."
                   + " The server still has the old one."
                   + kept);
       case LINE_LOST ->
           failure.state() == SaveFailure.ServerState.OLD
-              ? new Said(
+              ? new Message(
                   "The connection broke while " + name + " was being saved",
                   "The server still has the old one, whole." + kept + leftover)
-              : new Said(
+              : new Message(
                   "The connection broke at the last step of saving " + name,
                   "The server has the old or the new one, whole in either case. Connect again and"
                       + " save again: it is compared first."
                       + kept
                       + leftover);
       default -> {
-        Said cause = of(failure.getCause());
-        yield new Said(
+        Message cause = of(failure.getCause());
+        yield new Message(
             name + " was not saved: " + reasonOf(failure),
             cause.headline() + ". The server still has the old one, whole." + kept + leftover);
       }

@@ -13,7 +13,7 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import zander.core.change.HeldThings;
 import zander.core.journal.JournalRules;
-import zander.core.work.WholeFile;
+import zander.core.work.AtomicFile;
 
 /** What a person chose for all desks, kept in a file. Used on the interface thread. */
 public final class Settings {
@@ -117,7 +117,7 @@ public final class Settings {
 
   private synchronized void write(Values kept) {
     try {
-      WholeFile.write(file, JSON.writerWithDefaultPrettyPrinter().writeValueAsBytes(kept));
+      AtomicFile.write(file, JSON.writerWithDefaultPrettyPrinter().writeValueAsBytes(kept));
     } catch (JsonProcessingException e) {
       throw new IllegalStateException(e);
     } catch (IOException e) {

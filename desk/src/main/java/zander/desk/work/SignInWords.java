@@ -47,7 +47,7 @@ public final class SignInWords {
     };
   }
 
-  static Said of(ConnectFailure failure) {
+  static Message of(ConnectFailure failure) {
     String host = failure.address().host();
     int port = failure.address().port();
     String account = failure.address().account();
@@ -92,7 +92,7 @@ public final class SignInWords {
               "The host key of " + host + " is marked as revoked",
               "known_hosts says never to trust it. " + noSecret);
       case HOST_KEY_DECLINED ->
-          new Said("Not connected to " + host, "You did not accept the host key. " + noSecret);
+          new Message("Not connected to " + host, "You did not accept the host key. " + noSecret);
       case KEY_FILE_MISSING ->
           said(failure, "The key file is not there", failure.keyFile() + ". Nothing was offered.");
       case KEY_PUBLIC_HALF ->
@@ -131,7 +131,7 @@ public final class SignInWords {
               failure,
               "No way left to sign in at " + host,
               failure.getMessage().startsWith("No more") ? "" : failure.getMessage() + ".");
-      case GIVEN_UP -> new Said("Sign-in at " + host + " given up", "Nothing was changed.");
+      case GIVEN_UP -> new Message("Sign-in at " + host + " given up", "Nothing was changed.");
       case NO_FILE_SERVICE ->
           said(
               failure,
@@ -158,8 +158,8 @@ public final class SignInWords {
         : detail;
   }
 
-  private static Said said(ConnectFailure failure, String headline, String detail) {
-    return new Said(
+  private static Message said(ConnectFailure failure, String headline, String detail) {
+    return new Message(
         headline,
         ("Step: " + name(failure.step()) + ". " + (detail == null ? "" : detail)).strip());
   }

@@ -15,10 +15,10 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import zander.core.crossing.Progress;
-import zander.core.crossing.Rules;
-import zander.core.crossing.WhenExists;
 import zander.core.files.RemotePath;
+import zander.core.transfer.ConflictRule;
+import zander.core.transfer.Progress;
+import zander.core.transfer.TransferRules;
 import zander.standin.server.Relay;
 import zander.standin.world.Caller;
 import zander.standin.world.OpenFile;
@@ -72,7 +72,7 @@ class HourOfWorkTest {
     DeskModel desk = work.openLabBox(TRIAL, local);
     on(
         () -> {
-          desk.crossings().change(Rules.of(WhenExists.REPLACE));
+          desk.transfers().change(TransferRules.of(ConflictRule.REPLACE));
           return null;
         });
     Random random = new Random(20261123);
@@ -194,11 +194,11 @@ class HourOfWorkTest {
                   desk.local().rows().stream()
                       .filter(row -> row.node().name().equals(name))
                       .toList());
-          desk.crossings().sendUp();
+          desk.transfers().sendUp();
           return null;
         });
-    until("it is over", () -> desk.crossings().current().isOver());
-    Progress progress = on(() -> desk.crossings().current().progress());
+    until("it is over", () -> desk.transfers().current().isOver());
+    Progress progress = on(() -> desk.transfers().current().progress());
     assertThat(progress.problems()).isEmpty();
     assertThat(progress.phase()).isEqualTo(Progress.Phase.DONE);
   }

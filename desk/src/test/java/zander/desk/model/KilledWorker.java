@@ -12,8 +12,8 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.BooleanSupplier;
 import zander.core.book.ServerEntry;
 import zander.core.book.SignIn;
-import zander.core.change.Changes;
-import zander.core.change.Deleting;
+import zander.core.change.DeleteTask;
+import zander.core.change.RemoteChanges;
 import zander.core.connect.Connector;
 import zander.core.connect.ServerAddress;
 import zander.core.files.RemotePath;
@@ -49,8 +49,8 @@ final class KilledWorker {
             address -> List.of(new InetSocketAddress(InetAddress.getLoopbackAddress(), port)),
             null,
             Duration.ofSeconds(20));
-    Places places =
-        new Places(
+    DataFolders places =
+        new DataFolders(
             folder.resolve("home"),
             folder.resolve("servers.json"),
             folder.resolve("state"),
@@ -80,8 +80,9 @@ final class KilledWorker {
   }
 
   private static void work(DeskModel desk, FileModel file) throws Exception {
-    Changes changes = new Changes(desk.files(), desk.commands(), desk.journal());
-    Deleting deleting = new Deleting(desk.files(), desk.commands(), desk.journal(), desk.home());
+    RemoteChanges changes = new RemoteChanges(desk.files(), desk.commands(), desk.journal());
+    DeleteTask deleting =
+        new DeleteTask(desk.files(), desk.commands(), desk.journal(), desk.home());
     String run = Long.toHexString(System.nanoTime());
     for (int round = 0; ; round++) {
       String text = "typed " + round + "\n" + "level 2.48\n".repeat(300);

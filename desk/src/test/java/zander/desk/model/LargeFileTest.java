@@ -91,7 +91,7 @@ class LargeFileTest {
   @Test
   void isBroughtDown() throws Exception {
     choose("Bring it down");
-    work.until("it is here", () -> desk.crossings().current().isOver());
+    work.until("it is here", () -> desk.transfers().current().isOver());
     assertThat(folder.resolve("home/down/it's all.log")).hasSize(log(LINE));
   }
 

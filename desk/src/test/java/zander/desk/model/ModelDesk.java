@@ -15,7 +15,7 @@ import zander.core.book.ServerEntry;
 import zander.core.book.SignIn;
 import zander.core.connect.Connector;
 import zander.core.connect.ServerAddress;
-import zander.core.connect.SignInTalk;
+import zander.core.connect.SignInPrompt;
 import zander.core.trust.KnownHosts;
 import zander.core.trust.WireKey;
 import zander.desk.reach.Prompts;
@@ -48,8 +48,8 @@ final class ModelDesk implements AutoCloseable {
                 List.of(new InetSocketAddress(InetAddress.getLoopbackAddress(), relay.port())),
             null,
             Duration.ofSeconds(20));
-    Places places =
-        new Places(
+    DataFolders places =
+        new DataFolders(
             folder.resolve("home"),
             folder.resolve("servers.json"),
             folder.resolve("state"),
@@ -77,7 +77,7 @@ final class ModelDesk implements AutoCloseable {
 
     @Override
     public void questions(
-        SignInTalk.Challenge challenge, String detail, CompletableFuture<List<char[]>> answer) {
+        SignInPrompt.Challenge challenge, String detail, CompletableFuture<List<char[]>> answer) {
       answer.complete(null);
     }
   }
@@ -90,8 +90,8 @@ final class ModelDesk implements AutoCloseable {
   zander.core.connect.Connection connect() throws java.io.IOException {
     return connector.open(
         new ServerAddress("warden", "lab-box" + Demo.DOMAIN, 22),
-        zander.core.connect.SignInWays.byKey(demo.keyFile()),
-        new SignInTalk() {
+        zander.core.connect.SignInMethods.byKey(demo.keyFile()),
+        new SignInPrompt() {
           @Override
           public boolean isHostKeyRight(ServerAddress address, WireKey shown) {
             return true;

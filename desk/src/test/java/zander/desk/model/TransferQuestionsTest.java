@@ -9,13 +9,13 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import zander.core.crossing.Rules;
-import zander.core.crossing.WhenExists;
-import zander.desk.crossing.CrossingListModel;
-import zander.desk.crossing.CrossingModel;
+import zander.core.transfer.ConflictRule;
+import zander.core.transfer.TransferRules;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
-import zander.desk.work.Said;
+import zander.desk.transfer.TransferListModel;
+import zander.desk.transfer.TransferModel;
+import zander.desk.work.Message;
 
 /** A transfer's question is never lost, whatever else is told or asked, and stops no other. */
 class TransferQuestionsTest {
@@ -33,19 +33,19 @@ class TransferQuestionsTest {
     desk = work.openLabBox(TRIAL, local);
     work.on(
         () -> {
-          desk.crossings().change(Rules.of(WhenExists.REPLACE));
+          desk.transfers().change(TransferRules.of(ConflictRule.REPLACE));
           return null;
         });
     for (String name : List.of("one.html", "two.html", "three.html")) {
       Files.writeString(local.resolve(name), "first");
       send(name);
-      CrossingModel first = last();
+      TransferModel first = last();
       work.until(name + " is there", first::isOver);
       Files.writeString(local.resolve(name), "second, longer");
     }
     work.on(
         () -> {
-          desk.crossings().change(Rules.of(WhenExists.ASK));
+          desk.transfers().change(TransferRules.of(ConflictRule.ASK));
           return null;
         });
   }
@@ -58,15 +58,15 @@ class TransferQuestionsTest {
   private void send(String name) throws Exception {
     work.on(
         () -> {
-          desk.crossings().sendUp(List.of(local.resolve(name)));
+          desk.transfers().sendUp(List.of(local.resolve(name)));
           return null;
         });
   }
 
-  private CrossingModel last() throws Exception {
+  private TransferModel last() throws Exception {
     return work.on(
         () -> {
-          List<CrossingModel> all = desk.crossings().queue().all();
+          List<TransferModel> all = desk.transfers().queue().all();
           return all.get(all.size() - 1);
         });
   }
@@ -85,7 +85,7 @@ class TransferQuestionsTest {
   void questionsStandUntilTheyAreAnsweredAndHoldUpNobody() throws Exception {
     send("one.html");
     send("two.html");
-    work.until("both ask", () -> desk.crossings().asking() == 2);
+    work.until("both ask", () -> desk.transfers().asking() == 2);
     Question first = work.on(() -> desk.folder().questionProperty().get());
 
     // Going elsewhere, a notice, and its end: none of them takes the question's place.
@@ -97,7 +97,7 @@ class TransferQuestionsTest {
     work.until("it is there", () -> desk.home().equals(desk.folder().path()));
     work.on(
         () -> {
-          desk.folder().ask(Question.notice(new Said("Something else", ""), false));
+          desk.folder().ask(Question.notice(new Message("Something else", ""), false));
           return null;
         });
     assertThat(work.on(() -> desk.folder().questionProperty().get())).isSameAs(first);
@@ -111,26 +111,26 @@ class TransferQuestionsTest {
     // Two may run at the same time, and both of them only wait: a third goes.
     Files.writeString(local.resolve("new.html"), "new");
     send("new.html");
-    CrossingModel third = last();
+    TransferModel third = last();
     work.until("the third is done", third::isOver);
-    assertThat(work.on(() -> desk.crossings().asking())).isEqualTo(2);
+    assertThat(work.on(() -> desk.transfers().asking())).isEqualTo(2);
 
     // The list shows the same question; answered there, the next stands in both places.
-    CrossingListModel list =
+    TransferListModel list =
         work.on(
             () -> {
-              desk.crossings().openList();
-              return (CrossingListModel) desk.currentProperty().get();
+              desk.transfers().openList();
+              return (TransferListModel) desk.currentProperty().get();
             });
     assertThat(work.on(() -> list.questionProperty().get())).isSameAs(first);
     answer(list);
-    work.until("one is left", () -> desk.crossings().asking() == 1);
+    work.until("one is left", () -> desk.transfers().asking() == 1);
     Question second = work.on(() -> desk.folder().questionProperty().get());
     assertThat(second).isNotNull().isNotSameAs(first);
     assertThat(work.on(() -> list.questionProperty().get())).isSameAs(second);
     answer(desk.folder());
-    work.until("all are over", () -> !desk.crossings().queue().isBusy());
-    assertThat(work.on(() -> desk.crossings().asking())).isZero();
+    work.until("all are over", () -> !desk.transfers().queue().isBusy());
+    assertThat(work.on(() -> desk.transfers().asking())).isZero();
     assertThat(work.on(() -> list.questionProperty().get())).isNull();
   }
 }

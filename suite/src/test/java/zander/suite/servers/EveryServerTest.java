@@ -21,7 +21,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import zander.desk.work.FailureWords;
-import zander.desk.work.Said;
+import zander.desk.work.Message;
 import zander.suite.SystemSshd;
 
 /**
@@ -117,7 +117,7 @@ class EveryServerTest {
       return where.toString();
     } catch (ExecutionException e) {
       if (e.getCause() instanceof ServerChecks.Refused refused) {
-        return "no: " + plain(new Said(refused.getMessage(), ""), server);
+        return "no: " + plain(new Message(refused.getMessage(), ""), server);
       }
       boolean told = e.getCause() instanceof java.io.IOException;
       return told ? "no: " + plain(FailureWords.of(e.getCause()), server) : broken(e.getCause());
@@ -133,7 +133,7 @@ class EveryServerTest {
   }
 
   /** Without what differs from run to run. */
-  private static String plain(Said said, OpenServer server) {
+  private static String plain(Message said, OpenServer server) {
     String detail = said.detail().isEmpty() ? "" : ". " + said.detail();
     return (said.headline() + detail)
         .replace(server.remote().parent().text() + "/", "")

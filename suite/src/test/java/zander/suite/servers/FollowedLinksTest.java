@@ -13,8 +13,8 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
-import zander.core.change.Changes;
-import zander.core.change.Deleting;
+import zander.core.change.DeleteTask;
+import zander.core.change.RemoteChanges;
 import zander.core.connect.Connection;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteFailure;
@@ -64,8 +64,8 @@ class FollowedLinksTest {
       assertThat(connection.files().list(at("."), part -> {}))
           .filteredOn(entry -> entry.name().equals("current"))
           .allMatch(entry -> entry.kind() == FileKind.LINK);
-      Deleting deleting =
-          new Deleting(connection.files(), connection, Journal.NONE, connection.whoAmI().home());
+      DeleteTask deleting =
+          new DeleteTask(connection.files(), connection, Journal.NONE, connection.whoAmI().home());
       List<RemotePath> paths = List.of(at("current"), at("page"), at("old"));
       List<RemoteFailure> failed = deleting.forGood(paths, gone -> {}, new Cancellation());
       assertThat(home.resolve("site/index.html")).exists();
@@ -80,7 +80,7 @@ class FollowedLinksTest {
           .hasSize(2)
           .allMatch(e -> e.reason() == RemoteFailure.Reason.LINKS_FOLLOWED);
       assertThat(home.resolve("site/index.html")).exists();
-      Changes changes = new Changes(connection.files(), connection, Journal.NONE);
+      RemoteChanges changes = new RemoteChanges(connection.files(), connection, Journal.NONE);
       assertRefused(() -> changes.rename(at("current"), at("earlier")));
       assertRefused(() -> changes.duplicate(at("current"), n -> {}, new Cancellation()));
       assertThat(home.resolve("site/index.html")).exists();

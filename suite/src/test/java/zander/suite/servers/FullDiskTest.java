@@ -19,16 +19,16 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import zander.core.connect.Connection;
-import zander.core.crossing.Crossing;
-import zander.core.crossing.FullDisk;
-import zander.core.crossing.LocalSide;
-import zander.core.crossing.OwnLine;
-import zander.core.crossing.Progress;
-import zander.core.crossing.Progress.Phase;
-import zander.core.crossing.RemoteSide;
-import zander.core.crossing.WhenExists;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
+import zander.core.transfer.ConflictRule;
+import zander.core.transfer.DiskFullPrompt;
+import zander.core.transfer.LocalEndpoint;
+import zander.core.transfer.Progress;
+import zander.core.transfer.Progress.Phase;
+import zander.core.transfer.RemoteEndpoint;
+import zander.core.transfer.SharedConnectionChannels;
+import zander.core.transfer.Transfer;
 import zander.core.work.Cancellation;
 import zander.suite.SystemSshd;
 
@@ -43,7 +43,7 @@ class FullDiskTest {
   @TempDir Path local;
   private static SystemSshd sshd;
   private Path disk;
-  private final List<FullDisk.Question> asked = new ArrayList<>();
+  private final List<DiskFullPrompt.Question> asked = new ArrayList<>();
 
   @BeforeAll
   static void start() throws Exception {
@@ -83,17 +83,17 @@ class FullDiskTest {
     Mounts.unmount(disk);
   }
 
-  private Progress send(String name, FullDisk answers) throws Exception {
+  private Progress send(String name, DiskFullPrompt answers) throws Exception {
     try (Connection connection = sshd.open(ACCOUNT)) {
       RemotePath home = connection.whoAmI().home();
-      return new Crossing(
-              new LocalSide(local),
-              new RemoteSide(
-                  new OwnLine(() -> connection),
+      return new Transfer(
+              new LocalEndpoint(local),
+              new RemoteEndpoint(
+                  new SharedConnectionChannels(() -> connection),
                   RemotePath.of(disk.toString()),
                   Journal.NONE,
                   home),
-              WhenExists.ASK,
+              ConflictRule.ASK,
               null,
               new Cancellation())
           .whenFull(
@@ -116,7 +116,7 @@ class FullDiskTest {
             "tree",
             question -> {
               makeRoom();
-              return FullDisk.Answer.TRY_AGAIN;
+              return DiskFullPrompt.Answer.TRY_AGAIN;
             });
     assertThat(end.problems()).isEmpty();
     assertThat(end.phase()).isEqualTo(Phase.DONE);
@@ -131,7 +131,7 @@ class FullDiskTest {
   /** Asked once, and counted exactly. */
   @Test
   void leavesOutWhatDoesNotFit() throws Exception {
-    Progress end = send("tree", question -> FullDisk.Answer.SKIP);
+    Progress end = send("tree", question -> DiskFullPrompt.Answer.SKIP);
     assertThat(asked).hasSize(1);
     assertThat(end.phase()).isEqualTo(Phase.DONE);
     long arrived =
@@ -144,7 +144,7 @@ class FullDiskTest {
 
   @Test
   void stopsWithoutTryingTheRest() throws Exception {
-    Progress end = send("tree", question -> FullDisk.Answer.STOP);
+    Progress end = send("tree", question -> DiskFullPrompt.Answer.STOP);
     assertThat(asked).hasSize(1);
     assertThat(end.phase()).isEqualTo(Phase.STOPPED);
     assertThat(SystemSshd.run("sh", "-c", "find $0 -name '*.zander-*'", disk.toString())).isEmpty();
@@ -158,17 +158,18 @@ class FullDiskTest {
     try (Connection connection = sshd.open(ACCOUNT)) {
       RemotePath home = connection.whoAmI().home();
       Progress end =
-          new Crossing(
-                  new RemoteSide(new OwnLine(() -> connection), home, Journal.NONE, home),
-                  new LocalSide(disk),
-                  WhenExists.ASK,
+          new Transfer(
+                  new RemoteEndpoint(
+                      new SharedConnectionChannels(() -> connection), home, Journal.NONE, home),
+                  new LocalEndpoint(disk),
+                  ConflictRule.ASK,
                   null,
                   new Cancellation())
               .whenFull(
                   question -> {
                     asked.add(question);
                     makeRoom();
-                    return FullDisk.Answer.TRY_AGAIN;
+                    return DiskFullPrompt.Answer.TRY_AGAIN;
                   })
               .run(List.of("tree"));
       assertThat(end.problems()).isEmpty();
@@ -206,7 +207,7 @@ class FullDiskTest {
               } catch (Exception e) {
                 throw new IllegalStateException(e);
               }
-              return FullDisk.Answer.TRY_AGAIN;
+              return DiskFullPrompt.Answer.TRY_AGAIN;
             });
     assertThat(end.problems()).isEmpty();
     assertThat(asked).hasSize(1);

@@ -16,8 +16,8 @@ import org.junit.jupiter.api.io.TempDir;
 import zander.core.connect.Connection;
 import zander.core.files.RemotePath;
 import zander.core.find.NameSearch;
+import zander.core.find.SearchText;
 import zander.core.find.TextSearch;
-import zander.core.find.TextWanted;
 import zander.core.listing.Narrowing;
 import zander.core.work.Cancellation;
 import zander.suite.SystemSshd;
@@ -98,7 +98,7 @@ class LargeSearchTest {
       new TextSearch(connection.files(), connection)
           .run(
               tree,
-              new TextWanted("Long Reach", false, true),
+              new SearchText("Long Reach", false, true),
               Narrowing.NONE,
               part -> found[0] += part.size(),
               new Cancellation());

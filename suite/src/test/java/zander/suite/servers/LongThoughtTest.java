@@ -17,10 +17,10 @@ import org.junit.jupiter.api.io.TempDir;
 import zander.core.connect.ConnectFailure;
 import zander.core.connect.Connection;
 import zander.core.connect.ServerAddress;
-import zander.core.connect.SignInWays;
+import zander.core.connect.SignInMethods;
 import zander.core.trust.WireKey;
 import zander.suite.SystemSshd;
-import zander.suite.Talk;
+import zander.suite.TestPrompts;
 
 /** A person may think for longer than a server waits (sshd's LoginGraceTime). */
 @Timeout(value = 60, unit = TimeUnit.SECONDS)
@@ -47,7 +47,7 @@ class LongThoughtTest {
   }
 
   /** Thinks until the server has hung up. */
-  private static final class Slow extends Talk {
+  private static final class Slow extends TestPrompts {
     private boolean thinksAboutKey;
     private int thoughts;
 
@@ -78,8 +78,8 @@ class LongThoughtTest {
     }
   }
 
-  private static Connection open(Talk talk) throws IOException {
-    return sshd.connector.open(sshd.address(ACCOUNT), SignInWays.byPassword(), talk);
+  private static Connection open(TestPrompts talk) throws IOException {
+    return sshd.connector.open(sshd.address(ACCOUNT), SignInMethods.byPassword(), talk);
   }
 
   @Test
@@ -107,7 +107,7 @@ class LongThoughtTest {
 
   @Test
   void aWrongOneIsWrongAllTheSame() throws Exception {
-    Talk talk = Talk.withPassword("otter-under-ice");
+    TestPrompts talk = TestPrompts.withPassword("otter-under-ice");
     ConnectFailure failure = catchThrowableOfType(ConnectFailure.class, () -> open(talk));
     assertThat(failure.reason()).isEqualTo(ConnectFailure.Reason.PASSWORD_REFUSED);
     assertThat(talk.asked).filteredOn("password"::equals).hasSize(3);

@@ -19,12 +19,12 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
-import zander.core.change.Changes;
+import zander.core.change.RemoteChanges;
 import zander.core.connect.Connection;
 import zander.core.connect.ServerAddress;
 import zander.core.connect.ShellSession;
+import zander.core.connect.SignInMethods;
 import zander.core.connect.SignInNote;
-import zander.core.connect.SignInWays;
 import zander.core.files.RemotePath;
 import zander.core.find.NameSearch;
 import zander.core.journal.Journal;
@@ -33,7 +33,7 @@ import zander.core.rights.Mode;
 import zander.core.work.BlockingCalls;
 import zander.core.work.Cancellation;
 import zander.suite.SystemSshd;
-import zander.suite.Talk;
+import zander.suite.TestPrompts;
 
 /** Accounts as people have them: with start files that print or sleep, and any login shell. */
 @Timeout(value = 120, unit = TimeUnit.SECONDS)
@@ -78,9 +78,9 @@ class OddAccountsTest {
   @Test
   void theBannerIsShownWithoutItsEscapes() throws Exception {
     home("/bin/sh");
-    Talk talk = Talk.accepting();
+    TestPrompts talk = TestPrompts.accepting();
     try (Connection connection =
-        sshd.connector.open(sshd.address(ACCOUNT), SignInWays.byKey(sshd.keyFile()), talk)) {
+        sshd.connector.open(sshd.address(ACCOUNT), SignInMethods.byKey(sshd.keyFile()), talk)) {
       assertThat(connection.banner())
           .isEqualTo("Riverwatch: for members alone.\n[31mAll is logged.");
     }
@@ -196,8 +196,8 @@ class OddAccountsTest {
         Connection connection =
             internal.connector.open(
                 new ServerAddress(ACCOUNT, "localhost", internal.port()),
-                SignInWays.byKey(internal.keyFile()),
-                Talk.accepting())) {
+                SignInMethods.byKey(internal.keyFile()),
+                TestPrompts.accepting())) {
       int[] found = {0};
       NameSearch.Outcome outcome =
           new NameSearch(connection.files(), connection)
@@ -227,8 +227,8 @@ class OddAccountsTest {
         Connection connection =
             endless.connector.open(
                 new ServerAddress(ACCOUNT, "localhost", endless.port()),
-                SignInWays.byKey(endless.keyFile()),
-                Talk.accepting())) {
+                SignInMethods.byKey(endless.keyFile()),
+                TestPrompts.accepting())) {
       assertThat(connection.hasShell()).isFalse();
       assertThat(connection.whoAmI().uid()).isNegative();
       assertThat(connection.files().look(RemotePath.ROOT).isFolder()).isTrue();
@@ -247,13 +247,14 @@ class OddAccountsTest {
         Connection connection =
             one.connector.open(
                 new ServerAddress(ACCOUNT, "localhost", one.port()),
-                SignInWays.byKey(one.keyFile()),
-                Talk.accepting())) {
+                SignInMethods.byKey(one.keyFile()),
+                TestPrompts.accepting())) {
       // The window asks this while it is not known yet whether there is a shell.
       CompletableFuture<Boolean> asked = new CompletableFuture<>();
       new WindowThread(
               () -> {
-                Changes changes = new Changes(connection.files(), connection, Journal.NONE);
+                RemoteChanges changes =
+                    new RemoteChanges(connection.files(), connection, Journal.NONE);
                 asked.complete(changes.copiesThroughHere());
               })
           .start();

@@ -13,10 +13,10 @@ import java.util.concurrent.TimeUnit;
 import zander.core.connect.Connection;
 import zander.core.connect.Connector;
 import zander.core.connect.ServerAddress;
-import zander.core.connect.SignInWays;
+import zander.core.connect.SignInMethods;
 import zander.core.trust.KnownHosts;
 import zander.suite.SystemSshd;
-import zander.suite.Talk;
+import zander.suite.TestPrompts;
 
 /** An SSH server that is not OpenSSH, on a free loopback port, for one test class. */
 public final class OtherServer implements AutoCloseable {
@@ -180,8 +180,8 @@ public final class OtherServer implements AutoCloseable {
   public Connection openThrough(int throughPort) throws IOException {
     return connector.open(
         new ServerAddress(account.name(), "localhost", throughPort),
-        SignInWays.byKey(folder.resolve("userkey")),
-        Talk.accepting());
+        SignInMethods.byKey(folder.resolve("userkey")),
+        TestPrompts.accepting());
   }
 
   @Override

@@ -18,16 +18,10 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import zander.core.change.AtomicSave;
 import zander.core.change.PutBack;
 import zander.core.change.Recovery;
-import zander.core.change.WholeWrite;
 import zander.core.connect.Connection;
-import zander.core.crossing.Crossing;
-import zander.core.crossing.LocalSide;
-import zander.core.crossing.Progress;
-import zander.core.crossing.RemoteSide;
-import zander.core.crossing.ServerLine;
-import zander.core.crossing.WhenExists;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.journal.ChangeKind;
@@ -36,6 +30,12 @@ import zander.core.journal.FileState;
 import zander.core.journal.JournalEntry;
 import zander.core.journal.JournalRules;
 import zander.core.journal.NewChange;
+import zander.core.transfer.ConflictRule;
+import zander.core.transfer.LocalEndpoint;
+import zander.core.transfer.Progress;
+import zander.core.transfer.RemoteEndpoint;
+import zander.core.transfer.ServerChannels;
+import zander.core.transfer.Transfer;
 import zander.core.work.Cancellation;
 import zander.suite.SystemSshd;
 
@@ -101,7 +101,7 @@ class PlainServerTest {
     assertThat(files.renamesOver()).isFalse();
     Files.writeString(site.resolve("site.conf"), "old");
     own();
-    WholeWrite saver = new WholeWrite(files, journal);
+    AtomicSave saver = new AtomicSave(files, journal);
     saver.save(saver.open(at.child("site.conf"), 100).version(), "new".getBytes(), List.of());
     assertThat(site.resolve("site.conf")).hasContent("new");
     assertThat(names()).containsExactly("site.conf");
@@ -163,10 +163,11 @@ class PlainServerTest {
     Files.write(local.resolve("readings.bin"), Arrays.copyOf(large, 5 << 20));
     Files.writeString(local.resolve("index.html"), "new page");
     Progress progress =
-        new Crossing(
-                new LocalSide(local),
-                new RemoteSide(ServerLine.of(files), at, journal, connection.whoAmI().home()),
-                WhenExists.REPLACE,
+        new Transfer(
+                new LocalEndpoint(local),
+                new RemoteEndpoint(
+                    ServerChannels.of(files), at, journal, connection.whoAmI().home()),
+                ConflictRule.REPLACE,
                 null,
                 new Cancellation())
             .run(List.of("readings.bin", "index.html"));

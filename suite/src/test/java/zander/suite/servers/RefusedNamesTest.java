@@ -16,13 +16,13 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.connect.Connection;
-import zander.core.crossing.Crossing;
-import zander.core.crossing.LocalSide;
-import zander.core.crossing.OwnLine;
-import zander.core.crossing.Progress;
-import zander.core.crossing.RemoteSide;
-import zander.core.crossing.WhenExists;
 import zander.core.journal.Journal;
+import zander.core.transfer.ConflictRule;
+import zander.core.transfer.LocalEndpoint;
+import zander.core.transfer.Progress;
+import zander.core.transfer.RemoteEndpoint;
+import zander.core.transfer.SharedConnectionChannels;
+import zander.core.transfer.Transfer;
 import zander.core.work.Cancellation;
 import zander.suite.SystemSshd;
 
@@ -59,10 +59,11 @@ class RefusedNamesTest {
     Files.writeString(tree.resolve("10:00.html"), "no colon there");
     SystemSshd.run("bash", "-c", "echo x > \"$0\"/$'p\\344gel'", tree.toString());
     try (Connection connection = server.connecting().open()) {
-      RemoteSide side =
-          new RemoteSide(new OwnLine(() -> connection), server.remote(), Journal.NONE, null);
+      RemoteEndpoint side =
+          new RemoteEndpoint(
+              new SharedConnectionChannels(() -> connection), server.remote(), Journal.NONE, null);
       Progress progress =
-          new Crossing(new LocalSide(local), side, WhenExists.ASK, null, new Cancellation())
+          new Transfer(new LocalEndpoint(local), side, ConflictRule.ASK, null, new Cancellation())
               .run(List.of("tree"));
       assertThat(progress.problems()).hasSize(2);
       assertThat(progress.problems())

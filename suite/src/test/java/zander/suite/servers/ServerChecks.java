@@ -14,34 +14,34 @@ import java.util.Map;
 import java.util.OptionalInt;
 import java.util.Random;
 import zander.core.archive.Archives;
-import zander.core.change.Changes;
-import zander.core.change.Deleting;
+import zander.core.change.AtomicSave;
+import zander.core.change.DeleteTask;
 import zander.core.change.PutBack;
+import zander.core.change.RemoteChanges;
 import zander.core.change.RightsChange;
-import zander.core.change.WholeWrite;
 import zander.core.connect.Connection;
 import zander.core.connect.ShellSession;
-import zander.core.crossing.Crossing;
-import zander.core.crossing.LeaveOut;
-import zander.core.crossing.LocalSide;
-import zander.core.crossing.OwnLine;
-import zander.core.crossing.Progress;
-import zander.core.crossing.RemoteSide;
-import zander.core.crossing.TreeCheck;
-import zander.core.crossing.WhenExists;
 import zander.core.facts.Checksums;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.find.NameSearch;
+import zander.core.find.SearchText;
 import zander.core.find.TextSearch;
-import zander.core.find.TextWanted;
 import zander.core.journal.ChangeKind;
 import zander.core.journal.FileJournal;
 import zander.core.journal.JournalEntry;
 import zander.core.journal.JournalRules;
 import zander.core.listing.Narrowing;
 import zander.core.rights.Mode;
+import zander.core.transfer.ConflictRule;
+import zander.core.transfer.IgnorePatterns;
+import zander.core.transfer.LocalEndpoint;
+import zander.core.transfer.Progress;
+import zander.core.transfer.RemoteEndpoint;
+import zander.core.transfer.SharedConnectionChannels;
+import zander.core.transfer.Transfer;
+import zander.core.transfer.TreeComparison;
 import zander.core.work.Cancellation;
 
 /**
@@ -68,8 +68,8 @@ final class ServerChecks implements AutoCloseable {
   private final Connection connection;
   private final RemoteFiles files;
   private final FileJournal journal;
-  private final Changes changes;
-  private final Deleting deleting;
+  private final RemoteChanges changes;
+  private final DeleteTask deleting;
   private final PutBack putBack;
 
   ServerChecks(OpenServer server, Path local) throws Exception {
@@ -78,9 +78,9 @@ final class ServerChecks implements AutoCloseable {
     this.connection = server.connecting().open();
     this.files = connection.files();
     this.journal = new FileJournal(local.resolve("journal"), "table", JournalRules.USUAL);
-    this.changes = new Changes(files, connection, journal);
+    this.changes = new RemoteChanges(files, connection, journal);
     RemotePath home = connection.whoAmI().home();
-    this.deleting = new Deleting(files, connection, journal, home);
+    this.deleting = new DeleteTask(files, connection, journal, home);
     this.putBack = new PutBack(files, connection, journal, home);
   }
 
@@ -131,7 +131,7 @@ final class ServerChecks implements AutoCloseable {
   }
 
   private String save() throws IOException {
-    WholeWrite saver = new WholeWrite(files, journal);
+    AtomicSave saver = new AtomicSave(files, journal);
     saver.save(saver.open(at("feed.xml"), 100).version(), "<level>3</level>".getBytes(), List.of());
     assertThat(disk("feed.xml")).hasContent("<level>3</level>");
     return files.renamesOver() ? "in one step" : "in two steps";
@@ -231,7 +231,7 @@ final class ServerChecks implements AutoCloseable {
         new TextSearch(files, connection)
             .run(
                 at("stations"),
-                new TextWanted("station 7", false, true),
+                new SearchText("station 7", false, true),
                 Narrowing.NONE,
                 part -> part.forEach(hit -> lines.add(hit.line())),
                 go());
@@ -248,15 +248,15 @@ final class ServerChecks implements AutoCloseable {
     return by(sum.byServer());
   }
 
-  private RemoteSide side(String folder) {
-    return new RemoteSide(
-        new OwnLine(() -> connection),
+  private RemoteEndpoint side(String folder) {
+    return new RemoteEndpoint(
+        new SharedConnectionChannels(() -> connection),
         folder.isEmpty() ? server.remote() : at(folder),
         journal,
         connection.whoAmI().home());
   }
 
-  private static String way(RemoteSide side) {
+  private static String way(RemoteEndpoint side) {
     String words = side.carrier();
     String gaveUp = "by requests to the file service: ";
     return words.contains("packed by tar")
@@ -282,10 +282,11 @@ final class ServerChecks implements AutoCloseable {
     for (int i = 0; i < 60; i++) {
       Files.writeString(up.resolve("page-" + i + ".html"), "page " + i);
     }
-    RemoteSide side = side("archive");
+    RemoteEndpoint side = side("archive");
     for (int round = 1; round <= 2; round++) {
       check(
-          new Crossing(new LocalSide(local.resolve("up")), side, WhenExists.REPLACE, null, go())
+          new Transfer(
+                  new LocalEndpoint(local.resolve("up")), side, ConflictRule.REPLACE, null, go())
               .run(List.of("release")));
       Files.write(up.resolve("readings.bin"), Arrays.copyOf(large, large.length - round));
       Files.writeString(up.resolve("page-0.html"), "page 0, the second");
@@ -300,9 +301,9 @@ final class ServerChecks implements AutoCloseable {
 
   private String bringDown() throws Exception {
     Path down = Files.createDirectories(local.resolve("down"));
-    RemoteSide side = side("");
+    RemoteEndpoint side = side("");
     check(
-        new Crossing(side, new LocalSide(down), WhenExists.REPLACE, null, go())
+        new Transfer(side, new LocalEndpoint(down), ConflictRule.REPLACE, null, go())
             .run(List.of("stations")));
     for (String name : disk("stations").toFile().list()) {
       assertThat(down.resolve("stations/" + name)).hasSameBinaryContentAs(disk("stations/" + name));
@@ -311,8 +312,9 @@ final class ServerChecks implements AutoCloseable {
   }
 
   private String compare() throws IOException {
-    TreeCheck.Report report =
-        new TreeCheck(new LocalSide(local.resolve("down")), side(""), LeaveOut.NOTHING, go())
+    TreeComparison.Report report =
+        new TreeComparison(
+                new LocalEndpoint(local.resolve("down")), side(""), IgnorePatterns.NOTHING, go())
             .run(List.of("stations"), progress -> {});
     assertThat(report.equal()).isEqualTo(WorkTree.STATIONS);
     assertThat(report.differing()).isZero();

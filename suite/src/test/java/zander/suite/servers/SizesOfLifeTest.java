@@ -16,26 +16,26 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
-import zander.core.change.Changes;
-import zander.core.change.Deleting;
+import zander.core.change.AtomicSave;
+import zander.core.change.DeleteTask;
 import zander.core.change.HeldThings;
 import zander.core.change.HoldingFolder;
 import zander.core.change.PutBack;
-import zander.core.change.WholeWrite;
+import zander.core.change.RemoteChanges;
 import zander.core.connect.Connection;
-import zander.core.crossing.Crossing;
-import zander.core.crossing.LocalSide;
-import zander.core.crossing.OwnLine;
-import zander.core.crossing.Progress;
-import zander.core.crossing.RemoteSide;
-import zander.core.crossing.WhenExists;
 import zander.core.edit.TextFile;
-import zander.core.facts.Measure;
+import zander.core.facts.TreeSize;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.journal.FileJournal;
 import zander.core.journal.JournalRules;
 import zander.core.journal.NewChange;
+import zander.core.transfer.ConflictRule;
+import zander.core.transfer.LocalEndpoint;
+import zander.core.transfer.Progress;
+import zander.core.transfer.RemoteEndpoint;
+import zander.core.transfer.SharedConnectionChannels;
+import zander.core.transfer.Transfer;
 import zander.core.work.Cancellation;
 import zander.suite.SystemSshd;
 
@@ -91,10 +91,11 @@ class SizesOfLifeTest {
             new FileJournal(local.resolve("journal"), "table", JournalRules.USUAL)) {
       RemotePath home = connection.whoAmI().home();
       Progress progress =
-          new Crossing(
-                  new LocalSide(local),
-                  new RemoteSide(new OwnLine(() -> connection), home, journal, home),
-                  WhenExists.ASK,
+          new Transfer(
+                  new LocalEndpoint(local),
+                  new RemoteEndpoint(
+                      new SharedConnectionChannels(() -> connection), home, journal, home),
+                  ConflictRule.ASK,
                   null,
                   new Cancellation())
               .run(List.of("tree"));
@@ -106,7 +107,7 @@ class SizesOfLifeTest {
           connection.files().list(home.child("tree"), part -> {}).stream()
               .map(RemoteEntry::path)
               .toList();
-      Deleting deleting = new Deleting(connection.files(), connection, journal, home);
+      DeleteTask deleting = new DeleteTask(connection.files(), connection, journal, home);
       List<Long> told = new ArrayList<>();
       Cancellation stop = new Cancellation();
       assertThatThrownBy(
@@ -139,10 +140,10 @@ class SizesOfLifeTest {
       assertThat(there.toFile().list()).hasSize(FILES);
       assertThat(there.resolve("station-777")).hasContent("level 777");
 
-      assertThat(deleting.guards(paths)).containsOnly(Deleting.Guard.NONE);
+      assertThat(deleting.guards(paths)).containsOnly(DeleteTask.Guard.NONE);
       assertThat(deleting.hold(paths)).isEmpty();
       HeldThings held = new HeldThings(connection.files(), connection, journal);
-      Measure measure = new Measure(connection.files(), connection);
+      TreeSize measure = new TreeSize(connection.files(), connection);
       int went =
           held.letGo(
               new HeldThings.Rules(0, 0),
@@ -178,11 +179,11 @@ class SizesOfLifeTest {
         FileJournal journal =
             new FileJournal(local.resolve("journal"), "table", JournalRules.USUAL)) {
       RemotePath file = connection.whoAmI().home().child("feed.log");
-      new Changes(connection.files(), connection, journal).makeFile(file);
-      WholeWrite saver = new WholeWrite(connection.files(), journal);
+      new RemoteChanges(connection.files(), connection, journal).makeFile(file);
+      AtomicSave saver = new AtomicSave(connection.files(), journal);
       saver.save(
           saver.open(file, 16 << 20).version(), text.getBytes(StandardCharsets.UTF_8), List.of());
-      WholeWrite.Opened opened = saver.open(file, 16 << 20);
+      AtomicSave.Opened opened = saver.open(file, 16 << 20);
       assertThat(TextFile.decode(opened.content()).text()).isEqualTo(text);
     }
   }

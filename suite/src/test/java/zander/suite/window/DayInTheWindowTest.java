@@ -16,13 +16,13 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
-import zander.core.crossing.Rules;
-import zander.core.crossing.WhenExists;
 import zander.core.files.RemotePath;
 import zander.core.journal.ChangeKind;
 import zander.core.journal.JournalEntry;
+import zander.core.transfer.ConflictRule;
+import zander.core.transfer.TransferRules;
 import zander.desk.find.FindModel;
-import zander.desk.folder.DeleteVerbs;
+import zander.desk.folder.DeleteActions;
 import zander.desk.folder.FolderModel;
 import zander.desk.history.JournalModel;
 import zander.desk.model.DeskModel;
@@ -202,17 +202,18 @@ class DayInTheWindowTest {
       }
       window.run(
           () -> {
-            desk.crossings().change(Rules.of(asks ? WhenExists.ASK : WhenExists.REPLACE));
-            desk.crossings().sendUp(List.of(home().resolve(name)));
+            desk.transfers()
+                .change(TransferRules.of(asks ? ConflictRule.ASK : ConflictRule.REPLACE));
+            desk.transfers().sendUp(List.of(home().resolve(name)));
           });
     }
-    window.until("those that ask do", () -> desk.crossings().asking() == day.asking);
+    window.until("those that ask do", () -> desk.transfers().asking() == day.asking);
     for (int i = day.asking; i > 0; i--) {
       int left = i - 1;
       answer(desk.folder(), "Replace");
-      window.until("it is answered", () -> desk.crossings().asking() == left);
+      window.until("it is answered", () -> desk.transfers().asking() == left);
     }
-    window.until("all are over", () -> !desk.crossings().queue().isBusy());
+    window.until("all are over", () -> !desk.transfers().queue().isBusy());
     assertThat(there.resolve("up/sent-0")).hasContent("sent 0\n" + "\n".repeat(999));
   }
 
@@ -258,7 +259,7 @@ class DayInTheWindowTest {
     window.run(table.getSelectionModel()::clearSelection);
     window.run(() -> table.getSelectionModel().selectRange(0, day.found));
     assertThat(window.on(() -> shown.selection().size())).isEqualTo(day.found);
-    window.run(() -> new DeleteVerbs(shown).delete());
+    window.run(() -> new DeleteActions(shown).delete());
     answer(shown, "Delete, and hold it");
     window.until("they are gone", () -> shown.rows().size() == MANY - day.found);
     window.until("it is over", () -> shown.questionProperty().get() == null);

@@ -20,8 +20,8 @@ import zander.core.book.SignIn;
 import zander.desk.Setup;
 import zander.desk.ZanderApp;
 import zander.desk.model.AppModel;
+import zander.desk.model.DataFolders;
 import zander.desk.model.DeskModel;
-import zander.desk.model.Places;
 import zander.desk.work.StallProbe;
 import zander.suite.SystemSshd;
 
@@ -42,7 +42,7 @@ public final class OffscreenWindow implements AutoCloseable {
     Path home = Files.createDirectories(folder.resolve("home"));
     setup =
         new Setup(
-            new Places(
+            new DataFolders(
                 home,
                 folder.resolve("servers.json"),
                 folder.resolve("state"),

@@ -8,7 +8,7 @@ import java.util.Optional;
 import org.apache.sshd.common.config.keys.KeyUtils;
 import org.apache.sshd.common.config.keys.OpenSshCertificate;
 import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
-import zander.core.connect.keys.KeyTrouble.Reason;
+import zander.core.connect.keys.KeyFailure.Reason;
 import zander.core.trust.WireKey;
 
 /** A user certificate (OpenSSH's PROTOCOL.certkeys): a public key that an authority vouches for. */
@@ -24,19 +24,19 @@ public record Certificate(Path file, WireKey blob) {
    * Reads a certificate for a key. Waits for the disk.
    *
    * @param key the public half it must be for, or {@code null} when that is not known
-   * @throws KeyTrouble when it is none, is for another key, or is not valid now
+   * @throws KeyFailure when it is none, is for another key, or is not valid now
    */
-  public static Certificate read(Path file, WireKey key) throws KeyTrouble {
+  public static Certificate read(Path file, WireKey key) throws KeyFailure {
     WireKey blob =
-        PublicLine.read(file)
-            .map(PublicLine::key)
+        PublicKeyLine.read(file)
+            .map(PublicKeyLine::key)
             .filter(read -> read.type().endsWith("-cert-v01@openssh.com"))
             .orElseThrow(() -> bad(file, "it is no certificate"));
     PublicKey parsed;
     try {
       parsed = new ByteArrayBuffer(blob.blob()).getRawPublicKey();
     } catch (Exception e) {
-      throw new KeyTrouble(Reason.BAD_CERTIFICATE, file, "it cannot be read", e);
+      throw new KeyFailure(Reason.BAD_CERTIFICATE, file, "it cannot be read", e);
     }
     if (!(parsed instanceof OpenSshCertificate certificate)
         || certificate.getType() != OpenSshCertificate.Type.USER) {
@@ -63,7 +63,7 @@ public record Certificate(Path file, WireKey blob) {
     return new Certificate(file, blob);
   }
 
-  private static KeyTrouble bad(Path file, String why) {
-    return new KeyTrouble(Reason.BAD_CERTIFICATE, file, why, null);
+  private static KeyFailure bad(Path file, String why) {
+    return new KeyFailure(Reason.BAD_CERTIFICATE, file, why, null);
   }
 }

@@ -24,10 +24,10 @@ import org.bouncycastle.openssl.PEMParser;
 import org.bouncycastle.openssl.bc.BcPEMDecryptorProvider;
 import org.bouncycastle.openssl.jcajce.JceOpenSSLPKCS8DecryptorProviderBuilder;
 import org.bouncycastle.pkcs.PKCS8EncryptedPrivateKeyInfo;
-import zander.core.connect.keys.KeyTrouble.Reason;
+import zander.core.connect.keys.KeyFailure.Reason;
 import zander.core.trust.WireKey;
 import zander.core.work.BlockingCalls;
-import zander.core.work.Letters;
+import zander.core.work.SecretBytes;
 
 /**
  * A private key file: OpenSSH's form, or PEM (PKCS #1, SEC 1, PKCS #8), under a passphrase or not.
@@ -38,10 +38,10 @@ public final class KeyFile {
 
   private final Path file;
   private final String text;
-  private final LockedBox box;
+  private final OpenSshPrivateKey box;
   private final boolean locked;
 
-  private KeyFile(Path file, String text, LockedBox box, boolean locked) {
+  private KeyFile(Path file, String text, OpenSshPrivateKey box, boolean locked) {
     this.file = file;
     this.text = text;
     this.box = box;
@@ -51,32 +51,32 @@ public final class KeyFile {
   /**
    * Reads a file. Waits for the disk.
    *
-   * @throws KeyTrouble when it is not a private key that is closed to others
+   * @throws KeyFailure when it is not a private key that is closed to others
    */
-  public static KeyFile read(Path file) throws KeyTrouble {
+  public static KeyFile read(Path file) throws KeyFailure {
     BlockingCalls.check("reading a key file");
     String text;
     try {
       if (Files.size(file) > LARGEST || !Files.isRegularFile(file)) {
-        throw new KeyTrouble(Reason.NOT_A_KEY, file, "it is no file of a key's size", null);
+        throw new KeyFailure(Reason.NOT_A_KEY, file, "it is no file of a key's size", null);
       }
       text = Files.readString(file, StandardCharsets.ISO_8859_1);
       refuseOpen(file, text);
     } catch (NoSuchFileException e) {
-      throw new KeyTrouble(Reason.MISSING, file, "there is no such file", e);
+      throw new KeyFailure(Reason.MISSING, file, "there is no such file", e);
     } catch (AccessDeniedException e) {
-      throw new KeyTrouble(Reason.UNREADABLE, file, "you may not read it", e);
-    } catch (KeyTrouble e) {
+      throw new KeyFailure(Reason.UNREADABLE, file, "you may not read it", e);
+    } catch (KeyFailure e) {
       throw e;
     } catch (IOException e) {
-      throw new KeyTrouble(Reason.UNREADABLE, file, String.valueOf(e.getMessage()), e);
+      throw new KeyFailure(Reason.UNREADABLE, file, String.valueOf(e.getMessage()), e);
     }
-    if (text.contains(LockedBox.BEGIN)) {
+    if (text.contains(OpenSshPrivateKey.BEGIN)) {
       try {
-        LockedBox box = LockedBox.parse(text);
+        OpenSshPrivateKey box = OpenSshPrivateKey.parse(text);
         return new KeyFile(file, text, box, box.isLocked());
       } catch (IOException e) {
-        throw new KeyTrouble(Reason.NOT_A_KEY, file, e.getMessage(), e);
+        throw new KeyFailure(Reason.NOT_A_KEY, file, e.getMessage(), e);
       }
     }
     if (text.contains("PRIVATE KEY-----")) {
@@ -84,11 +84,11 @@ public final class KeyFile {
       return new KeyFile(file, text, null, locked);
     }
     boolean openHalf =
-        PublicLine.parse(text.lines().findFirst().orElse("")).isPresent()
+        PublicKeyLine.parse(text.lines().findFirst().orElse("")).isPresent()
             || text.contains("PUBLIC KEY----");
     throw openHalf
-        ? new KeyTrouble(Reason.PUBLIC_HALF, file, "it is the public half of a key", null)
-        : new KeyTrouble(
+        ? new KeyFailure(Reason.PUBLIC_HALF, file, "it is the public half of a key", null)
+        : new KeyFailure(
             Reason.NOT_A_KEY, file, "it is no private key in OpenSSH or PEM form", null);
   }
 
@@ -98,7 +98,7 @@ public final class KeyFile {
         mode.stream()
             .anyMatch(bit -> bit.name().startsWith("GROUP") || bit.name().startsWith("OTHERS"));
     if (open && text.contains("PRIVATE KEY-----")) {
-      throw new KeyTrouble(
+      throw new KeyFailure(
           Reason.OPEN_TO_OTHERS, file, "others on this computer can read it", null);
     }
   }
@@ -126,16 +126,17 @@ public final class KeyFile {
     if (box != null) {
       return Optional.of(WireKey.ofBlob(box.publicBlob()));
     }
-    return PublicLine.read(file.resolveSibling(file.getFileName() + ".pub")).map(PublicLine::key);
+    return PublicKeyLine.read(file.resolveSibling(file.getFileName() + ".pub"))
+        .map(PublicKeyLine::key);
   }
 
   /**
    * Opens the private half.
    *
    * @param passphrase left as it is; ignored when the file is not locked
-   * @throws KeyTrouble with {@code WRONG_PASSPHRASE}, or when the key is of a kind not known here
+   * @throws KeyFailure with {@code WRONG_PASSPHRASE}, or when the key is of a kind not known here
    */
-  public KeyPair open(char[] passphrase) throws KeyTrouble {
+  public KeyPair open(char[] passphrase) throws KeyFailure {
     byte[] open = null;
     try {
       open = locked ? unlocked(passphrase) : text.getBytes(StandardCharsets.ISO_8859_1);
@@ -147,15 +148,15 @@ public final class KeyFile {
               FilePasswordProvider.EMPTY);
       Iterator<KeyPair> found = pairs == null ? null : pairs.iterator();
       if (found == null || !found.hasNext()) {
-        throw new KeyTrouble(Reason.NOT_A_KEY, file, "it holds no private key", null);
+        throw new KeyFailure(Reason.NOT_A_KEY, file, "it holds no private key", null);
       }
       return found.next();
-    } catch (KeyTrouble e) {
+    } catch (KeyFailure e) {
       throw e;
     } catch (IOException | GeneralSecurityException | RuntimeException e) {
-      throw new KeyTrouble(Reason.UNKNOWN_KIND, file, String.valueOf(e.getMessage()), e);
+      throw new KeyFailure(Reason.UNKNOWN_KIND, file, String.valueOf(e.getMessage()), e);
     } finally {
-      Letters.wipe(open);
+      SecretBytes.wipe(open);
     }
   }
 
@@ -163,9 +164,9 @@ public final class KeyFile {
     if (box == null) {
       return unlockedPem(passphrase);
     }
-    byte[] letters = Letters.bytes(passphrase);
+    byte[] letters = SecretBytes.bytes(passphrase);
     try {
-      LockedBox open = letters.length == 0 ? null : box.unlock(letters);
+      OpenSshPrivateKey open = letters.length == 0 ? null : box.unlock(letters);
       if (open == null) {
         throw wrong(null);
       }
@@ -175,12 +176,12 @@ public final class KeyFile {
         open.wipe();
       }
     } finally {
-      Letters.wipe(letters);
+      SecretBytes.wipe(letters);
     }
   }
 
-  private KeyTrouble wrong(Throwable cause) {
-    return new KeyTrouble(Reason.WRONG_PASSPHRASE, file, "the passphrase is wrong", cause);
+  private KeyFailure wrong(Throwable cause) {
+    return new KeyFailure(Reason.WRONG_PASSPHRASE, file, "the passphrase is wrong", cause);
   }
 
   private byte[] unlockedPem(char[] passphrase) throws IOException {
@@ -196,14 +197,14 @@ public final class KeyFile {
                     .setProvider(new org.bouncycastle.jce.provider.BouncyCastleProvider())
                     .build(passphrase));
       } else {
-        throw new KeyTrouble(Reason.NOT_A_KEY, file, "it holds no private key", null);
+        throw new KeyFailure(Reason.NOT_A_KEY, file, "it holds no private key", null);
       }
-    } catch (KeyTrouble e) {
+    } catch (KeyFailure e) {
       throw e;
     } catch (IOException | org.bouncycastle.util.encoders.DecoderException e) {
       throw e instanceof org.bouncycastle.openssl.PEMException || e.getCause() != null
           ? wrong(e)
-          : new KeyTrouble(Reason.NOT_A_KEY, file, String.valueOf(e.getMessage()), e);
+          : new KeyFailure(Reason.NOT_A_KEY, file, String.valueOf(e.getMessage()), e);
     } catch (org.bouncycastle.pkcs.PKCSException
         | org.bouncycastle.operator.OperatorCreationException e) {
       throw wrong(e);
@@ -216,8 +217,8 @@ public final class KeyFile {
     System.arraycopy(head, 0, whole, 0, head.length);
     System.arraycopy(body, 0, whole, head.length, body.length);
     System.arraycopy(foot, 0, whole, head.length + body.length, foot.length);
-    Letters.wipe(plain);
-    Letters.wipe(body);
+    SecretBytes.wipe(plain);
+    SecretBytes.wipe(body);
     return whole;
   }
 }

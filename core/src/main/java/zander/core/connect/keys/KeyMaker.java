@@ -16,7 +16,7 @@ import org.apache.sshd.common.config.keys.writer.openssh.OpenSSHKeyPairResourceW
 import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
 import zander.core.trust.WireKey;
 import zander.core.work.BlockingCalls;
-import zander.core.work.Letters;
+import zander.core.work.SecretBytes;
 
 /** Makes key pairs and writes them in the form that OpenSSH reads. */
 public final class KeyMaker {
@@ -45,7 +45,7 @@ public final class KeyMaker {
    * @return the public half
    * @throws FileAlreadyExistsException when either file is there; nothing is ever overwritten
    */
-  public static PublicLine make(Kind kind, String comment, char[] passphrase, Path file)
+  public static PublicKeyLine make(Kind kind, String comment, char[] passphrase, Path file)
       throws IOException {
     BlockingCalls.check("making a key");
     Path open = file.resolveSibling(file.getFileName() + ".pub");
@@ -57,7 +57,7 @@ public final class KeyMaker {
     byte[] text = null;
     try {
       KeyPair pair = KeyUtils.generateKeyPair(kind.type, kind.bits);
-      PublicLine line = new PublicLine(blob(pair), comment);
+      PublicKeyLine line = new PublicKeyLine(blob(pair), comment);
       text = locked(pair, comment, passphrase);
       Files.createDirectories(
           file.toAbsolutePath().getParent(),
@@ -68,7 +68,7 @@ public final class KeyMaker {
     } catch (GeneralSecurityException e) {
       throw new IOException("the key could not be made", e);
     } finally {
-      Letters.wipe(text);
+      SecretBytes.wipe(text);
     }
   }
 
@@ -87,14 +87,14 @@ public final class KeyMaker {
     if (passphrase.length == 0) {
       return text;
     }
-    byte[] letters = Letters.bytes(passphrase);
-    LockedBox box = LockedBox.parse(new String(text, StandardCharsets.US_ASCII));
+    byte[] letters = SecretBytes.bytes(passphrase);
+    OpenSshPrivateKey box = OpenSshPrivateKey.parse(new String(text, StandardCharsets.US_ASCII));
     try {
       return box.lock(letters).text();
     } finally {
       box.wipe();
-      Letters.wipe(letters);
-      Letters.wipe(text);
+      SecretBytes.wipe(letters);
+      SecretBytes.wipe(text);
     }
   }
 

@@ -11,7 +11,7 @@ import java.nio.file.Path;
 import org.junit.jupiter.api.Assumptions;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import zander.core.connect.keys.KeyTrouble.Reason;
+import zander.core.connect.keys.KeyFailure.Reason;
 
 /** Keys made here are read by the system's {@code ssh-keygen}, and its keys are read here. */
 class KeyMakerTest {
@@ -28,7 +28,7 @@ class KeyMakerTest {
   }
 
   private static Reason refusal(Path file) {
-    return catchThrowableOfType(KeyTrouble.class, () -> KeyFile.read(file)).reason();
+    return catchThrowableOfType(KeyFailure.class, () -> KeyFile.read(file)).reason();
   }
 
   @Test
@@ -36,7 +36,7 @@ class KeyMakerTest {
     for (KeyMaker.Kind kind : KeyMaker.Kind.values()) {
       for (String passphrase : new String[] {"", "otter under ïce"}) {
         Path file = folder.resolve(kind + "-" + passphrase.length());
-        PublicLine made = KeyMaker.make(kind, "warden desk", passphrase.toCharArray(), file);
+        PublicKeyLine made = KeyMaker.make(kind, "warden desk", passphrase.toCharArray(), file);
         assertThat(run(TOOL.toString(), "-y", "-P", passphrase, "-f", file.toString()))
             .startsWith(made.key().type() + " " + made.key().base64());
         assertThat(run(TOOL.toString(), "-l", "-f", file + ".pub"))
@@ -57,7 +57,7 @@ class KeyMakerTest {
     KeyMaker.make(KeyMaker.Kind.ED25519, "", "otter".toCharArray(), file);
     for (String wrong : new String[] {"stoat", ""}) {
       assertThatThrownBy(() -> KeyFile.read(file).open(wrong.toCharArray()))
-          .isInstanceOf(KeyTrouble.class)
+          .isInstanceOf(KeyFailure.class)
           .extracting("reason")
           .isEqualTo(Reason.WRONG_PASSPHRASE);
     }
@@ -75,13 +75,14 @@ class KeyMakerTest {
                 .split(" "));
         KeyFile key = KeyFile.read(file);
         assertThat(key.isLocked()).as(type + form).isTrue();
-        PublicLine open = PublicLine.read(file.resolveSibling(file.getFileName() + ".pub")).get();
+        PublicKeyLine open =
+            PublicKeyLine.read(file.resolveSibling(file.getFileName() + ".pub")).get();
         assertThat(KeyMaker.blob(key.open("otter".toCharArray())))
             .as(type + form)
             .isEqualTo(open.key());
         assertThatThrownBy(() -> KeyFile.read(file).open("stoat".toCharArray()))
             .as(type + form)
-            .isInstanceOf(KeyTrouble.class)
+            .isInstanceOf(KeyFailure.class)
             .extracting("reason")
             .isEqualTo(Reason.WRONG_PASSPHRASE);
       }
@@ -125,8 +126,9 @@ class KeyMakerTest {
 
   @Test
   void hintsAtTheStrengthOfAPassphrase() {
-    assertThat(Strength.of("".toCharArray())).isEqualTo(Strength.NONE);
-    assertThat(Strength.of("password1".toCharArray())).isEqualTo(Strength.WEAK);
-    assertThat(Strength.of("weir under nine quiet stars".toCharArray())).isEqualTo(Strength.STRONG);
+    assertThat(KeyStrength.of("".toCharArray())).isEqualTo(KeyStrength.NONE);
+    assertThat(KeyStrength.of("password1".toCharArray())).isEqualTo(KeyStrength.WEAK);
+    assertThat(KeyStrength.of("weir under nine quiet stars".toCharArray()))
+        .isEqualTo(KeyStrength.STRONG);
   }
 }

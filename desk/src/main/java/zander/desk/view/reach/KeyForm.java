@@ -12,11 +12,11 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import zander.core.connect.keys.KeyMaker;
-import zander.core.connect.keys.Strength;
-import zander.core.work.Letters;
+import zander.core.connect.keys.KeyStrength;
+import zander.core.work.SecretBytes;
 import zander.desk.reach.KeysModel;
 import zander.desk.view.Parts;
-import zander.desk.work.Said;
+import zander.desk.work.Message;
 
 /** Making a key pair. */
 final class KeyForm extends VBox {
@@ -105,23 +105,23 @@ final class KeyForm extends VBox {
   private void rate() {
     char[] letters = SecretFields.letters(passphrase);
     strength.setText(
-        switch (Strength.of(letters)) {
+        switch (KeyStrength.of(letters)) {
           case NONE -> "none: whoever has the file has the key";
           case WEAK -> "weak: guessed quickly";
           case FAIR -> "fair: a few words more would help";
           case GOOD -> "good";
           case STRONG -> "strong";
         });
-    Letters.wipe(letters);
+    SecretBytes.wipe(letters);
   }
 
   private void make(Consumer<KeysModel.Row> made) {
     char[] first = SecretFields.letters(passphrase);
     char[] second = SecretFields.letters(again);
     boolean same = Arrays.equals(first, second);
-    Letters.wipe(second);
+    SecretBytes.wipe(second);
     if (!same) {
-      Letters.wipe(first);
+      SecretBytes.wipe(first);
       problem.setText("The two passphrases are not the same.");
       return;
     }
@@ -131,7 +131,7 @@ final class KeyForm extends VBox {
     keys.make(kind, comment.getText(), first, name.getText().strip(), made);
   }
 
-  private void tell(Said said) {
+  private void tell(Message said) {
     problem.setText(said == null ? "" : said.headline() + ". " + said.detail());
   }
 }

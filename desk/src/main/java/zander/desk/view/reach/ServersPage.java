@@ -14,7 +14,7 @@ import zander.desk.model.AppModel;
 import zander.desk.reach.BookModel;
 import zander.desk.reach.SignInModel;
 import zander.desk.view.Parts;
-import zander.desk.work.Said;
+import zander.desk.work.Message;
 
 /**
  * The server book: one field that searches and takes addresses, the list under it, and beside it
@@ -134,7 +134,7 @@ final class ServersPage extends BorderPane {
     return page;
   }
 
-  private void showNotice(Said said) {
+  private void showNotice(Message said) {
     notice.getChildren().clear();
     Parts.show(notice, said != null);
     if (said != null) {

@@ -16,7 +16,7 @@ import zander.core.connect.SignInNote;
 import zander.desk.model.AppModel;
 import zander.desk.reach.SignInModel;
 import zander.desk.view.Parts;
-import zander.desk.work.Said;
+import zander.desk.work.Message;
 import zander.desk.work.SignInWords;
 
 /** A sign-in as its steps, while it happens and after it failed: at which step, and what helps. */
@@ -94,7 +94,7 @@ final class SignInPanel extends VBox {
 
   private void showEnd() {
     end.getChildren().clear();
-    Said said = signIn.said();
+    Message said = signIn.said();
     if (said == null) {
       end.getChildren()
           .add(Parts.row("choices", Parts.button("Give up", "give-up", model::endSignIn)));

@@ -1,0 +1,44 @@
+package zander.core.transfer;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+
+/** Gives folders that are filled their modes and times, many at once, deepest first. */
+final class FolderCompletion {
+  private static final int ENOUGH = 128;
+
+  private final Endpoint target;
+  private final Retrier steps;
+  private final ResumeLog trace;
+  private List<TransferItem> filled = new ArrayList<>();
+
+  FolderCompletion(Endpoint target, Retrier steps, ResumeLog trace) {
+    this.target = target;
+    this.steps = steps;
+    this.trace = trace;
+  }
+
+  synchronized void add(TransferItem folder) {
+    filled.add(folder);
+    if (filled.size() >= ENOUGH) {
+      flush();
+    }
+  }
+
+  /** One at a time, because a folder that is closed by its mode must come after what is in it. */
+  synchronized void flush() {
+    List<TransferItem> now = filled;
+    filled = new ArrayList<>();
+    if (now.isEmpty()) {
+      return;
+    }
+    List<IOException> failures = steps.attempt(now.get(0).from(), () -> target.finishFolders(now));
+    for (int i = 0; failures != null && i < now.size(); i++) {
+      if (failures.get(i) != null) {
+        steps.failed(now.get(i).from(), failures.get(i));
+      }
+      trace.folderFinished(now.get(i).to());
+    }
+  }
+}

@@ -1,0 +1,238 @@
+package zander.core.transfer;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.security.MessageDigest;
+import zander.core.files.FileKind;
+
+/**
+ * Carries large files, each by itself, and goes on with what is there of one when the line breaks.
+ * For several threads.
+ */
+final class LargeFileTransfer {
+  /** As much as one request carries, so that none is cut in two. */
+  private static final int BUFFER = 255 * 1024;
+
+  /** A file that goes on growing while it is read must not fill the other side. */
+  private static final long MOST_GROWTH = 256L << 20;
+
+  private final Endpoint source;
+  private final Endpoint target;
+  private final TransferRules rules;
+  private final Retrier steps;
+  private final ProgressCounter tally;
+  private final RateLimiter gate;
+  private final ResumeLog trace;
+
+  /** {@code null} where all goes through this computer. */
+  private final DirectTransfer straight;
+
+  LargeFileTransfer(
+      Endpoint source,
+      Endpoint target,
+      TransferRules rules,
+      Retrier steps,
+      ProgressCounter tally,
+      RateLimiter gate,
+      ResumeLog trace,
+      DirectTransfer straight) {
+    this.source = source;
+    this.target = target;
+    this.rules = rules;
+    this.steps = steps;
+    this.tally = tally;
+    this.gate = gate;
+    this.trace = trace;
+    this.straight = straight;
+  }
+
+  /** Carries one large file, going on from where it was when the line broke. */
+  void carry(TransferItem item) {
+    tally.begin(source.show(item.from()));
+    Endpoint.Part part = proved(item, before(item));
+    while (true) {
+      Endpoint.Part[] left = {null};
+      int asked = steps.roomAnswers();
+      try {
+        String lost = file(item, part, left);
+        trace.partEnded(item.to());
+        tally.fileDone();
+        if (lost != null) {
+          steps.problem(item.to(), lost, true);
+        }
+        return;
+      } catch (IOException e) {
+        if (!steps.isLost(e)) {
+          trace.partEnded(item.to());
+          if (steps.isFull(e) && steps.awaitRoom(item.from(), e, asked)) {
+            part = null;
+            continue;
+          }
+          steps.failed(item.from(), e);
+          tally.skip(item.node().size());
+          return;
+        }
+        steps.awaitLine(item.from(), e);
+        Boolean there = steps.attempt(item.from(), () -> isAt(item));
+        if (there != null && there) {
+          trace.partEnded(item.to());
+          tally.carried(item.node().size());
+          tally.fileDone();
+          return;
+        }
+        part = proved(item, left[0]);
+      }
+    }
+  }
+
+  private boolean isAt(TransferItem item) throws IOException {
+    TreeEntry there = target.look(item.to());
+    return there != null
+        && there.kind() == FileKind.FILE
+        && there.size() == item.node().size()
+        && item.modified() >= 0
+        && there.modified() == item.modified();
+  }
+
+  private Endpoint.Part before(TransferItem item) {
+    ResumeLog.Begun begun = trace.partsBefore().get(item.to());
+    boolean sameFile =
+        begun != null
+            && begun.size() == item.node().size()
+            && begun.modified() == item.node().modified();
+    return sameFile ? new Endpoint.Part(begun.part(), Long.MAX_VALUE) : null;
+  }
+
+  /**
+   * What of an earlier try can be gone on with: as much as is there, if its checksum shows that it
+   * is the beginning of the same file. Anything else is taken away.
+   */
+  private Endpoint.Part proved(TransferItem item, Endpoint.Part left) {
+    if (left == null) {
+      return null;
+    }
+    return steps.attempt(
+        item.from(),
+        () -> {
+          Endpoint.Part there = target.part(left.path());
+          if (there == null) {
+            return null;
+          }
+          long size = Math.min(left.size(), there.size());
+          TreeEntry now = source.look(item.from());
+          boolean same =
+              size > 0
+                  && size <= item.node().size()
+                  && now != null
+                  && now.size() == item.node().size()
+                  && now.modified() == item.node().modified()
+                  && source.digest(item.from(), size).equals(target.digest(left.path(), size));
+          if (same) {
+            return new Endpoint.Part(left.path(), size);
+          }
+          target.remove(left.path());
+          return null;
+        });
+  }
+
+  /**
+   * @param left gets what is left on the other side when the line breaks
+   */
+  private String file(TransferItem item, Endpoint.Part part, Endpoint.Part[] left)
+      throws IOException {
+    if (straight != null && straight.takes(item)) {
+      try {
+        return fileStraight(item, part, left);
+      } catch (DirectTransfer.NotThisWay e) {
+        part = proved(item, left[0]);
+        left[0] = null;
+      }
+    }
+    long from = part == null ? 0 : part.size();
+    MessageDigest digest = rules.check() && from == 0 ? Sha256.begin() : null;
+    byte[] buffer = new byte[BUFFER];
+    long at = from;
+    tally.carried(from);
+    try (InputStream in = source.read(item, from);
+        Endpoint.Incoming incoming = target.create(item, part)) {
+      trace.partBegun(
+          item.to(),
+          new ResumeLog.Begun(incoming.part().path(), item.node().size(), item.node().modified()));
+      try {
+        for (int count; (count = in.read(buffer)) >= 0; ) {
+          gate.pass(count);
+          incoming.write(buffer, 0, count);
+          tally.carried(count);
+          at += count;
+          if (digest != null) {
+            digest.update(buffer, 0, count);
+          }
+          if (at - item.node().size() > MOST_GROWTH) {
+            throw new IOException("it goes on growing while it is read");
+          }
+        }
+        String lost = incoming.arrive(timeOf(item, at), expected(item, digest));
+        tally.correct(item.node().size(), at);
+        return lost == null && at != item.node().size() ? "it changed while it crossed" : lost;
+      } catch (IOException e) {
+        if (steps.isLost(e)) {
+          incoming.leave();
+          left[0] = incoming.part();
+        }
+        throw e;
+      }
+    } catch (IOException | RuntimeException e) {
+      tally.carried(-at);
+      throw e;
+    }
+  }
+
+  /** What broke off is left, to be gone on with. */
+  private String fileStraight(TransferItem item, Endpoint.Part part, Endpoint.Part[] left)
+      throws IOException {
+    long from = part == null ? 0 : part.size();
+    long carried = from;
+    tally.carried(from);
+    try (RemoteFileWriter incoming =
+        new RemoteFileWriter((RemoteEndpoint) target, item, part, true)) {
+      trace.partBegun(
+          item.to(),
+          new ResumeLog.Begun(incoming.part().path(), item.node().size(), item.node().modified()));
+      try {
+        long size = straight.stream(item, incoming.partAt(), from);
+        carried = size;
+        incoming.came(size);
+        String lost = incoming.arrive(timeOf(item, size), expected(item, null));
+        tally.correct(item.node().size(), size);
+        return lost == null && size != item.node().size() ? "it changed while it crossed" : lost;
+      } catch (IOException e) {
+        steps.throwIfStopped();
+        boolean lost = steps.isLost(e);
+        if (lost || e instanceof DirectTransfer.NotThisWay) {
+          incoming.leave(lost);
+          left[0] = new Endpoint.Part(incoming.part().path(), Long.MAX_VALUE);
+        }
+        throw e;
+      }
+    } catch (IOException | RuntimeException e) {
+      tally.carried(-carried);
+      throw e;
+    }
+  }
+
+  private String expected(TransferItem item, MessageDigest digest) throws IOException {
+    if (!rules.check()) {
+      return null;
+    }
+    return digest == null ? source.digest(item.from(), -1) : Sha256.end(digest.digest());
+  }
+
+  /** A file that changed while it crossed has a time of its own by now. */
+  private long timeOf(TransferItem item, long carried) throws IOException {
+    if (item.modified() < 0 || carried == item.node().size()) {
+      return item.modified();
+    }
+    TreeEntry now = source.look(item.from());
+    return now == null ? item.modified() : now.modified();
+  }
+}

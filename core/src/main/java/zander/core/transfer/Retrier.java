@@ -1,0 +1,174 @@
+package zander.core.transfer;
+
+import java.io.IOException;
+import java.util.List;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.atomic.AtomicInteger;
+import zander.core.files.RemoteFailure;
+import zander.core.files.WireName;
+import zander.core.work.Cancellation;
+
+/**
+ * Runs the single steps of a transfer: one that fails is noted and the rest goes on; a line that
+ * breaks is waited for, and the step done again.
+ */
+final class Retrier {
+  /** The end of a whole transfer. */
+  static final class Broken extends RuntimeException {
+    final String path;
+
+    Broken(String path, String why) {
+      super(why);
+      this.path = path;
+    }
+  }
+
+  interface Step<T> {
+    T run() throws IOException;
+  }
+
+  /** How the system of this computer says that a disk or a quota is full. */
+  private static final List<String> NO_ROOM_HERE =
+      List.of("No space left on device", "Disk quota exceeded");
+
+  private final Endpoint source;
+  private final Endpoint target;
+  private final Cancellation cancellation;
+  private final ReconnectPrompt lostLine;
+  private final ProgressCounter tally;
+  private final Object fullAsked = new Object();
+  private final AtomicInteger answers = new AtomicInteger();
+  private DiskFullPrompt fullDisk = DiskFullPrompt.GOES_ON;
+  private boolean skipsFull;
+
+  Retrier(
+      Endpoint source,
+      Endpoint target,
+      Cancellation cancellation,
+      ReconnectPrompt lostLine,
+      ProgressCounter tally) {
+    this.source = source;
+    this.target = target;
+    this.cancellation = cancellation;
+    this.lostLine = lostLine;
+    this.tally = tally;
+  }
+
+  /** The step's result; {@code null} when it failed, which is noted. */
+  <T> T attempt(String path, Step<T> step) {
+    while (true) {
+      cancellation.throwIfStopped();
+      int asked = roomAnswers();
+      try {
+        return step.run();
+      } catch (IOException e) {
+        if (isLost(e)) {
+          awaitLine(path, e);
+        } else if (!isFull(e) || !awaitRoom(path, e, asked)) {
+          failed(path, e);
+          return null;
+        }
+      }
+    }
+  }
+
+  void throwIfStopped() {
+    cancellation.throwIfStopped();
+  }
+
+  boolean isLost(IOException failure) {
+    return source.isLost(failure) || target.isLost(failure);
+  }
+
+  /** What to do when the target takes no more; before the transfer begins. */
+  void whenFull(DiskFullPrompt talk) {
+    fullDisk = talk;
+  }
+
+  /** Whether it failed because there is no room on the side that receives. */
+  boolean isFull(IOException failure) {
+    if (failure instanceof RemoteFailure remote) {
+      return switch (remote.reason()) {
+        case NO_SPACE, NO_INODES, QUOTA -> true;
+        default -> false;
+      };
+    }
+    String said = String.valueOf(failure.getMessage());
+    return NO_ROOM_HERE.stream().anyMatch(said::contains);
+  }
+
+  /**
+   * Waits until somebody has made room. What failed before the last answer takes that one.
+   *
+   * @param answersBefore {@link #roomAnswers} when the step that failed began
+   * @return false when the failure stands
+   * @throws CancellationException when the transfer is to stop
+   */
+  boolean awaitRoom(String path, IOException full, int answersBefore) {
+    synchronized (fullAsked) {
+      cancellation.throwIfStopped();
+      if (answers.get() != answersBefore) {
+        return !skipsFull;
+      }
+      if (skipsFull) {
+        return false;
+      }
+      DiskFullPrompt.Answer answer =
+          fullDisk.ask(
+              new DiskFullPrompt.Question(WireName.toText(path), why(full), freeOrUnknown()));
+      skipsFull = answer == DiskFullPrompt.Answer.SKIP;
+      answers.incrementAndGet();
+      if (answer == DiskFullPrompt.Answer.STOP) {
+        cancellation.stop();
+      }
+      cancellation.throwIfStopped();
+      return answer == DiskFullPrompt.Answer.TRY_AGAIN;
+    }
+  }
+
+  /** How often somebody has answered that there is no room. */
+  int roomAnswers() {
+    return answers.get();
+  }
+
+  private long freeOrUnknown() {
+    try {
+      return target.free();
+    } catch (IOException e) {
+      return -1;
+    }
+  }
+
+  void failed(String path, IOException failure) {
+    problem(path, why(failure), false);
+  }
+
+  void problem(String path, String why, boolean arrived) {
+    int slash = path.indexOf('/');
+    tally.problem(WireName.toText(path), why, arrived, slash < 0 ? path : path.substring(0, slash));
+  }
+
+  private String why(IOException failure) {
+    return failure instanceof Endpoint.NameNotPossible || failure instanceof Endpoint.NotTheSame
+        ? failure.getMessage()
+        : sideOf(failure).why(failure);
+  }
+
+  private Endpoint sideOf(IOException e) {
+    boolean remote = e instanceof RemoteFailure;
+    return remote == (source instanceof RemoteEndpoint) ? source : target;
+  }
+
+  /** Returns when the line is back and the step can be done again; ends the transfer otherwise. */
+  void awaitLine(String path, IOException lost) {
+    tally.away(true);
+    try {
+      if (!lostLine.awaitNext()) {
+        cancellation.throwIfStopped();
+        throw new Broken(WireName.toText(path), why(lost));
+      }
+    } finally {
+      tally.away(false);
+    }
+  }
+}

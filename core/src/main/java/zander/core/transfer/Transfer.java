@@ -1,0 +1,379 @@
+package zander.core.transfer;
+
+import java.io.IOException;
+import java.time.Duration;
+import java.util.List;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.Semaphore;
+import java.util.concurrent.TimeUnit;
+import zander.core.files.FileKind;
+import zander.core.files.RemoteBatch;
+import zander.core.transfer.BatchAssembler.Work;
+import zander.core.transfer.ConflictResolver.Verdict;
+import zander.core.transfer.Progress.Phase;
+import zander.core.work.BlockingCalls;
+import zander.core.work.Cancellation;
+import zander.core.work.Workers;
+
+/**
+ * Carries files and folders from one side to the other with everything in them.
+ *
+ * <p>Both sides are scanned folder by folder, and what is found is carried while the scan goes on,
+ * so that a tree of any size needs little memory. Small files go in loads, large ones by
+ * themselves; how, each {@link Endpoint} decides. One file that fails does not stop the rest.
+ */
+public final class Transfer {
+  private static final int CARRIERS = 28;
+
+  /** Large files that are carried at once. */
+  private static final int LARGE = 6;
+
+  private static final Duration PATIENCE = Duration.ofSeconds(5);
+
+  /** So many files may be found and not yet carried. */
+  private static final int MOST_FOUND = 8192;
+
+  private final Endpoint source;
+  private final Endpoint target;
+  private final TransferRules rules;
+  private final ProgressCounter tally = new ProgressCounter();
+  private final RateLimiter gate;
+  private final ResumeLog trace;
+  private final Retrier steps;
+  private final ConflictResolver deciding;
+  private final LargeFileTransfer largeFiles;
+  private final SmallFileTransfer carrying;
+  private final TaskGroup outstanding = new TaskGroup();
+  private final Semaphore room = new Semaphore(MOST_FOUND);
+  private final DirectTransfer straight;
+  private final BatchAssembler loads;
+  private final FolderCompletion finish;
+  private final PendingFolder top;
+
+  private TreeScan scan;
+  private Workers carriers;
+  private Workers largeCarriers;
+
+  public Transfer(
+      Endpoint source,
+      Endpoint target,
+      ConflictRule rule,
+      ConflictPrompt talk,
+      Cancellation cancellation) {
+    this(
+        source,
+        target,
+        TransferRules.of(rule),
+        talk,
+        cancellation,
+        ReconnectPrompt.ENDS_IT,
+        ResumeLog.NONE);
+  }
+
+  /**
+   * @param lostLine what to do when the line to a side breaks
+   * @param trace what an earlier try left, and where this one leaves its own
+   */
+  public Transfer(
+      Endpoint source,
+      Endpoint target,
+      TransferRules rules,
+      ConflictPrompt talk,
+      Cancellation cancellation,
+      ReconnectPrompt lostLine,
+      ResumeLog trace) {
+    this.source = source;
+    this.target = target;
+    this.rules = rules;
+    this.trace = trace;
+    this.gate = new RateLimiter(cancellation);
+    this.steps = new Retrier(source, target, cancellation, lostLine, tally);
+    this.deciding =
+        new ConflictResolver(target, rules.whenExists(), talk, trace.continues(), tally);
+    this.straight = straight(source, target);
+    this.largeFiles =
+        new LargeFileTransfer(source, target, rules, steps, tally, gate, trace, straight);
+    this.carrying =
+        new SmallFileTransfer(
+            source, target, rules, steps, tally, gate, largeFiles, straight, cancellation);
+    this.loads =
+        new BatchAssembler(
+            straight == null ? BatchAssembler.Bounds.HERE : BatchAssembler.Bounds.STRAIGHT,
+            this::onCarrier,
+            this::carryLoad);
+    this.finish = new FolderCompletion(target, steps, trace);
+    this.top = new PendingFolder(finish::add);
+    cancellation.onStop(() -> outstanding.end(new CancellationException("stopped")));
+    if (straight != null) {
+      cancellation.onStop(straight::giveUp);
+    }
+    if (target instanceof RemoteEndpoint remote) {
+      remote.giveTo(rules.owner(), rules.group());
+    }
+  }
+
+  private DirectTransfer straight(Endpoint from, Endpoint to) {
+    if (from instanceof RemoteEndpoint source
+        && to instanceof RemoteEndpoint goal
+        && source.mayGoStraight()) {
+      DirectTransfer way = new DirectTransfer(source, goal, tally::carried);
+      goal.comesBy(way);
+      return way;
+    }
+    return null;
+  }
+
+  /** What to do when the side that receives is full; before {@link #run}. */
+  public Transfer whenFull(DiskFullPrompt talk) {
+    steps.whenFull(talk);
+    return this;
+  }
+
+  /** Where it stands; may be asked from any thread, does not wait. */
+  public Progress progress() {
+    String carrier = target.carrier().isEmpty() ? source.carrier() : target.carrier();
+    return tally.now(gate.isPaused(), carrier);
+  }
+
+  /** Pauses it, and limits its rate. */
+  public RateLimiter gate() {
+    return gate;
+  }
+
+  /**
+   * Carries the named entries of the source folder. Waits until all is done, stopped or broken;
+   * {@link #progress} tells which, and every file that did not make it.
+   *
+   * @param names in wire form
+   */
+  public Progress run(List<String> names) {
+    BlockingCalls.check("a transfer");
+    carriers = new Workers("transfer", CARRIERS);
+    largeCarriers = new Workers("transfer-large", LARGE);
+    scan =
+        new TreeScan(
+            source,
+            target,
+            rules,
+            steps,
+            tally,
+            trace,
+            outstanding,
+            top,
+            new Found(),
+            straight == null ? this::onCarrier : null);
+    Phase end = Phase.DONE;
+    try {
+      scan.begin(names);
+      outstanding.await();
+      outstanding.throwIfEnded();
+      finish.flush();
+    } catch (CancellationException e) {
+      end = Phase.STOPPED;
+    } catch (Retrier.Broken e) {
+      tally.problem(e.path, e.getMessage(), false, "");
+      end = Phase.BROKEN;
+    } finally {
+      if (end == Phase.STOPPED && !endsSoon()) {
+        source.giveUp();
+        target.giveUp();
+      }
+      // Nothing is written after the end has been told.
+      scan.closeAndAwait();
+      carriers.closeAndAwait();
+      largeCarriers.closeAndAwait();
+    }
+    if (end != Phase.BROKEN) {
+      tidyUp(end);
+    }
+    if (straight != null) {
+      straight.end();
+    }
+    source.end();
+    target.end();
+    tally.phase(end);
+    return progress();
+  }
+
+  /**
+   * What is under way is let come to its end, but a program that says nothing is not waited for.
+   */
+  private boolean endsSoon() {
+    scan.close();
+    carriers.close();
+    return carriers.awaitFor(PATIENCE);
+  }
+
+  /** A transfer that was done waits for its line once more; what was stopped does not. */
+  private void tidyUp(Phase end) {
+    try {
+      while (true) {
+        try {
+          source.tidyUp();
+          target.tidyUp();
+          return;
+        } catch (IOException e) {
+          if (end != Phase.DONE || !steps.isLost(e)) {
+            return;
+          }
+          steps.awaitLine("", e);
+        }
+      }
+    } catch (Retrier.Broken | CancellationException e) {
+      // What is left carries the transfer's mark and is found later.
+    }
+  }
+
+  private void onCarrier(Runnable work) {
+    on(carriers, work);
+  }
+
+  private void on(Workers workers, Runnable work) {
+    outstanding.run(workers, work);
+  }
+
+  /** What was decided after the last folder was scanned must not wait for more. */
+  private void flushIfLate() {
+    if (scan.isOver()) {
+      loads.flush();
+    }
+  }
+
+  private final class Found implements TreeScan.Found {
+    @Override
+    public void file(PendingFolder folder, TransferItem item) {
+      Transfer.this.file(folder, item);
+    }
+
+    @Override
+    public void allFound() {
+      loads.flush();
+    }
+  }
+
+  /** A file, a link, or a folder where something else is: decided, and carried or not. */
+  private void file(PendingFolder folder, TransferItem item) {
+    if (item.node().kind() != FileKind.FOLDER) {
+      tally.counted(item.node().size());
+    }
+    if (item.node().kind() == FileKind.OTHER) {
+      steps.problem(item.from(), "not a file, folder or link: left out", false);
+      tally.skip(0);
+      return;
+    }
+    takeRoom();
+    folder.expect();
+    settle(folder, item, deciding.on(item));
+  }
+
+  /** Waits while too much is found and not yet carried. */
+  private void takeRoom() {
+    try {
+      while (!room.tryAcquire()) {
+        loads.flush();
+        outstanding.throwIfEnded();
+        if (room.tryAcquire(200, TimeUnit.MILLISECONDS)) {
+          return;
+        }
+      }
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new CancellationException("interrupted");
+    }
+  }
+
+  private void over(PendingFolder folder) {
+    room.release();
+    folder.leave();
+  }
+
+  private void settle(PendingFolder folder, TransferItem item, Verdict verdict) {
+    switch (verdict) {
+      case GO -> go(folder, item);
+      case SKIP -> {
+        tally.skip(item.node().size());
+        over(folder);
+      }
+      case IS_SAME -> {
+        tally.same(item.node().size());
+        over(folder);
+      }
+      case COMPARE ->
+          onCarrier(
+              () -> {
+                settle(folder, item, compared(item));
+                flushIfLate();
+              });
+      case BESIDE -> onCarrier(() -> beside(folder, item));
+      case ASK -> {
+        outstanding.begin();
+        boolean first =
+            deciding.putAside(
+                item,
+                folder,
+                (asked, answer) -> {
+                  settle(folder, asked, answer);
+                  flushIfLate();
+                  outstanding.done();
+                });
+        if (first) {
+          onCarrier(deciding::askAll);
+        }
+      }
+    }
+  }
+
+  private Verdict compared(TransferItem item) {
+    Boolean equal =
+        steps.attempt(
+            item.from(), () -> source.digest(item.from(), -1).equals(target.digest(item.to(), -1)));
+    return equal == null ? Verdict.SKIP : equal ? Verdict.IS_SAME : Verdict.GO;
+  }
+
+  private void beside(PendingFolder folder, TransferItem item) {
+    String place = steps.attempt(item.from(), () -> deciding.freeName(item.to()));
+    if (place == null) {
+      settle(folder, item, Verdict.SKIP);
+    } else if (item.node().kind() == FileKind.FOLDER) {
+      scan.makeFolders(folder, List.of(item.to(place)), List.of());
+      over(folder);
+    } else {
+      go(folder, item.to(place));
+      flushIfLate();
+    }
+  }
+
+  private void go(PendingFolder folder, TransferItem item) {
+    if (item.node().kind() == FileKind.LINK) {
+      onCarrier(
+          () -> {
+            carrying.link(item);
+            over(folder);
+          });
+    } else if (item.node().size()
+        > (straight == null ? RemoteBatch.LARGEST : DirectTransfer.LARGE)) {
+      on(
+          largeCarriers,
+          () -> {
+            largeFiles.carry(item);
+            over(folder);
+          });
+    } else {
+      loads.add(new Work(item, folder));
+    }
+  }
+
+  private void carryLoad(List<Work> load) {
+    outstanding.throwIfEnded();
+    carrying.load(
+        load.stream().map(Work::item).toList(),
+        () -> {
+          load.forEach(work -> over(work.folder()));
+          if (top.isFull()) {
+            // With the last answers, not after them.
+            finish.flush();
+          }
+        },
+        () -> load.stream().map(Work::folder).distinct().forEach(PendingFolder::cameLate));
+  }
+}

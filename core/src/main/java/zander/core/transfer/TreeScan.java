@@ -1,0 +1,313 @@
+package zander.core.transfer;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.concurrent.Executor;
+import java.util.concurrent.atomic.AtomicLong;
+import zander.core.files.FileKind;
+import zander.core.work.Workers;
+
+/**
+ * Finds what is to cross: both sides folder by folder, while what was found is carried. Folders
+ * that are not there yet are made on the way. For several threads.
+ */
+final class TreeScan {
+  private static final int SCANNERS = 16;
+
+  /** The longest path that systems take (POSIX {@code PATH_MAX} where it is known), in bytes. */
+  private static final int LONGEST_PATH = 4096;
+
+  /** A chain of links to folders that is longer leads round. */
+  private static final int MOST_FOLLOWED = 8;
+
+  /** What is done with what is found. */
+  interface Found {
+    /** A file, a link, or a folder where something else is. */
+    void file(PendingFolder folder, TransferItem item);
+
+    /** Nothing more is found, unless a question is still to be answered. */
+    void allFound();
+  }
+
+  private final Endpoint source;
+  private final Endpoint target;
+  private final TransferRules rules;
+  private final Retrier steps;
+  private final ProgressCounter tally;
+  private final ResumeLog trace;
+  private final TaskGroup outstanding;
+  private final PendingFolder top;
+  private final Found found;
+  private final Workers scanners = new Workers("transfer-scan", SCANNERS);
+  private final Prefetch ahead;
+  private final boolean startsPrograms;
+
+  /** Folders that are still to be scanned, and the top. */
+  private final AtomicLong scans = new AtomicLong(1);
+
+  /**
+   * @param top what is to be filled
+   * @param elsewhere runs what starts programs; {@code null} for none to be started
+   */
+  TreeScan(
+      Endpoint source,
+      Endpoint target,
+      TransferRules rules,
+      Retrier steps,
+      ProgressCounter tally,
+      ResumeLog trace,
+      TaskGroup outstanding,
+      PendingFolder top,
+      Found found,
+      Executor elsewhere) {
+    this.source = source;
+    this.target = target;
+    this.rules = rules;
+    this.steps = steps;
+    this.tally = tally;
+    this.trace = trace;
+    this.outstanding = outstanding;
+    this.top = top;
+    this.found = found;
+    this.startsPrograms = elsewhere != null;
+    this.ahead = new Prefetch(source, target, rules, scanners, elsewhere);
+  }
+
+  /**
+   * Begins with the named entries of the source's folder.
+   *
+   * @param names in wire form
+   */
+  void begin(List<String> names) {
+    outstanding.run(scanners, () -> roots(names));
+  }
+
+  /** Whether all is found, so that what is decided now must not wait for more. */
+  boolean isOver() {
+    return scans.get() == 0;
+  }
+
+  /** Begins no more; what is under way goes on. */
+  void close() {
+    scanners.close();
+  }
+
+  void closeAndAwait() {
+    scanners.closeAndAwait();
+  }
+
+  private void roots(List<String> names) {
+    if (startsPrograms && source.hasFolders()) {
+      ahead.read(names);
+    }
+    ahead.list(names);
+    List<TreeEntry> nodes = steps.attempt("", () -> source.lookAll(names));
+    List<TreeEntry> there = new ArrayList<>();
+    for (int i = 0; nodes != null && i < names.size(); i++) {
+      if (nodes.get(i) == null) {
+        steps.problem(names.get(i), "it is not there any more", false);
+      } else {
+        there.add(nodes.get(i));
+      }
+    }
+    if (startsPrograms) {
+      there.stream().filter(FolderPairs::isFolder).findFirst().ifPresent(ahead::expect);
+    }
+    contents(top, there);
+    scanned();
+  }
+
+  private void scanned() {
+    if (scans.decrementAndGet() == 0) {
+      found.allFound();
+      tally.allCounted();
+    }
+  }
+
+  private void scan(PendingFolder folder) {
+    tally.begin(source.show(folder.from));
+    List<TreeEntry> rest = folder.existed ? children(folder) : childrenOfNew(folder);
+    contents(folder, rest == null ? List.of() : rest);
+    scanned();
+  }
+
+  private List<TreeEntry> children(PendingFolder folder) {
+    return steps.attempt(
+        folder.from,
+        () -> {
+          List<TreeEntry> all = new ArrayList<>();
+          ahead.children(folder.from, all::addAll);
+          return all;
+        });
+  }
+
+  /**
+   * Where nothing was before, nothing is compared with it: files go as soon as they are known, and
+   * the others are returned.
+   */
+  private List<TreeEntry> childrenOfNew(PendingFolder folder) {
+    List<TreeEntry> others = new ArrayList<>();
+    Set<String> known = new HashSet<>();
+    steps.attempt(
+        folder.from,
+        () -> {
+          ahead.children(
+              folder.from,
+              portion -> {
+                for (TreeEntry node : portion) {
+                  // When the line breaks, all are named once more.
+                  if (!known.add(node.name())) {
+                    continue;
+                  }
+                  outstanding.throwIfEnded();
+                  if (node.kind() == FileKind.FILE) {
+                    sort(folder, new FolderPairs.Pair(node, null), List.of(), List.of());
+                  } else {
+                    others.add(node);
+                  }
+                }
+              });
+          return true;
+        });
+    return others;
+  }
+
+  private void contents(PendingFolder folder, List<TreeEntry> children) {
+    FolderPairs pairs =
+        children.isEmpty()
+            ? null
+            : steps.attempt(
+                folder.from,
+                () -> FolderPairs.of(children, target, folder.existed ? folder.to : null, false));
+    if (pairs != null) {
+      List<TransferItem> toMake = new ArrayList<>();
+      List<TransferItem> links = new ArrayList<>();
+      for (FolderPairs.Pair pair : pairs.both()) {
+        outstanding.throwIfEnded();
+        sort(folder, pair, toMake, links);
+      }
+      makeFolders(folder, toMake, links);
+    }
+    folder.leave();
+  }
+
+  /**
+   * @param toMake gets what is a folder and not there yet
+   * @param links gets those of them that are followed links
+   */
+  private void sort(
+      PendingFolder folder,
+      FolderPairs.Pair pair,
+      List<TransferItem> toMake,
+      List<TransferItem> links) {
+    TreeEntry node = pair.node();
+    String from = Endpoint.join(folder.from, node.name());
+    String to = Endpoint.join(folder.to, node.name());
+    if (from.length() > LONGEST_PATH) {
+      steps.problem(from.substring(0, 200), "the path is longer than any system takes", false);
+      return;
+    }
+    boolean link = node.kind() == FileKind.LINK;
+    if (rules.leaveOut().by(from, node.kind() == FileKind.FOLDER) != null
+        || (link && rules.links() == TransferRules.Links.LEFT_OUT)) {
+      tally.leftOut();
+      return;
+    }
+    if (link && rules.links() == TransferRules.Links.FOLLOWED) {
+      TreeEntry behind = steps.attempt(from, () -> source.lookThrough(from));
+      if (behind == null || (FolderPairs.isFolder(behind) && folder.followed >= MOST_FOLLOWED)) {
+        steps.problem(
+            from, behind == null ? "it is a link that leads nowhere" : "it leads round", false);
+        return;
+      }
+      node = behind;
+    }
+    boolean isFolder = FolderPairs.isFolder(node);
+    TransferItem item =
+        new TransferItem(
+            from,
+            to,
+            node,
+            pair.there(),
+            node != pair.node(),
+            rules.modeFor(node, isFolder),
+            rules.timeFor(node));
+    if (isFolder && FolderPairs.isFolder(pair.there())) {
+      boolean madeBefore = trace.foldersBefore().contains(to);
+      submitScan(folder.child(item, true, madeBefore, link));
+    } else if (isFolder && pair.there() == null) {
+      toMake.add(item);
+      if (link) {
+        links.add(item);
+      }
+    } else {
+      found.file(folder, item);
+    }
+  }
+
+  private void submitScan(PendingFolder folder) {
+    scans.incrementAndGet();
+    outstanding.run(scanners, () -> scan(folder));
+  }
+
+  void makeFolders(PendingFolder folder, List<TransferItem> toMake, List<TransferItem> links) {
+    if (toMake.isEmpty()) {
+      return;
+    }
+    if (scans.get() <= 1) {
+      ahead.list(toMake.stream().map(TransferItem::from).toList());
+    }
+    boolean[] tried = {false};
+    List<Boolean> made = List.of();
+    while (made != null && made.isEmpty()) {
+      made =
+          steps.attempt(
+              folder.from,
+              () -> {
+                List<Boolean> done = new ArrayList<>();
+                List<TreeEntry> there =
+                    tried[0]
+                        ? target.lookAll(toMake.stream().map(TransferItem::to).toList())
+                        : null;
+                List<TransferItem> left = new ArrayList<>();
+                for (int i = 0; i < toMake.size(); i++) {
+                  // Made just before the line broke; only the answer was lost.
+                  if (there == null || !FolderPairs.isFolder(there.get(i))) {
+                    left.add(toMake.get(i));
+                  }
+                }
+                tried[0] = true;
+                int asked = steps.roomAnswers();
+                List<IOException> failures = target.makeFolders(left);
+                for (int i = 0; i < left.size(); i++) {
+                  IOException failure = failures.get(i);
+                  if (failure != null
+                      && steps.isFull(failure)
+                      && steps.awaitRoom(left.get(i).from(), failure, asked)) {
+                    // All that are not there by now are made once more.
+                    return List.of();
+                  }
+                }
+                for (TransferItem item : toMake) {
+                  int at = left.indexOf(item);
+                  IOException failure = at < 0 ? null : failures.get(at);
+                  if (failure != null) {
+                    steps.failed(item.from(), failure);
+                  }
+                  done.add(failure == null);
+                }
+                return done;
+              });
+    }
+    for (int i = 0; made != null && i < toMake.size(); i++) {
+      TransferItem item = toMake.get(i);
+      if (made.get(i)) {
+        trace.folderMade(item.to());
+        submitScan(folder.child(item, false, true, links.contains(item)));
+      }
+    }
+  }
+}

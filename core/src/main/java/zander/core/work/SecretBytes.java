@@ -1,0 +1,31 @@
+package zander.core.work;
+
+import java.nio.ByteBuffer;
+import java.nio.CharBuffer;
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+
+/** Letters of a secret as bytes, without a string in between. */
+public final class SecretBytes {
+  private SecretBytes() {}
+
+  /** UTF-8; the caller wipes both. */
+  public static byte[] bytes(char[] letters) {
+    ByteBuffer encoded = StandardCharsets.UTF_8.encode(CharBuffer.wrap(letters));
+    byte[] bytes = Arrays.copyOf(encoded.array(), encoded.limit());
+    Arrays.fill(encoded.array(), (byte) 0);
+    return bytes;
+  }
+
+  public static void wipe(byte[] bytes) {
+    if (bytes != null) {
+      Arrays.fill(bytes, (byte) 0);
+    }
+  }
+
+  public static void wipe(char[] letters) {
+    if (letters != null) {
+      Arrays.fill(letters, '\0');
+    }
+  }
+}

@@ -1,5 +1,0 @@
-/**
- * What crosses between a server and this computer, or another server: the queue of a desk, each
- * crossing with its questions, and the sheets for plans, lists and comparisons.
- */
-package zander.desk.crossing;

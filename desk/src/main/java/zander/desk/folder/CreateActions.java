@@ -1,0 +1,276 @@
+package zander.desk.folder;
+
+import java.util.List;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+import zander.core.change.RemoteChanges;
+import zander.core.files.RemoteEntry;
+import zander.core.files.RemotePath;
+import zander.core.files.WireName;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Texts;
+import zander.desk.work.FailureWords;
+import zander.desk.work.Message;
+
+/** New files, folders and links, other names, and copies within a server. */
+public final class CreateActions {
+  private final FolderModel folder;
+  private final OpenDesk desk;
+
+  public CreateActions(FolderModel folder) {
+    this.folder = folder;
+    this.desk = folder.desk();
+  }
+
+  private RemoteChanges changes() {
+    return new RemoteChanges(desk.files(), desk.commands(), desk.journal());
+  }
+
+  private interface Step {
+    RemotePath run() throws Exception;
+  }
+
+  /** Does something short, and shows and selects what it made. */
+  private void make(Step step, boolean open) {
+    desk.background()
+        .run(
+            step::run,
+            made -> {
+              folder.dismissQuestion();
+              shown(List.of(made));
+              if (open) {
+                desk.openFile(made, 0);
+              }
+            },
+            failure -> {
+              folder.tell(FailureWords.of(failure));
+              desk.checkLine();
+            });
+  }
+
+  private void shown(List<RemotePath> paths) {
+    folder.selectNext(paths);
+    desk.changed(paths);
+  }
+
+  private void askName(String headline, String detail, String label, String first, Named named) {
+    StringProperty text = new SimpleStringProperty(first);
+    folder.ask(
+        Question.asking(
+            new Message(headline, detail),
+            List.of(new Question.Input("strip-name", label, text, "")),
+            new Question.Choice(
+                "Make it",
+                ticked -> {
+                  if (!text.get().isBlank()) {
+                    named.with(text.get());
+                  }
+                }),
+            new Question.Choice("Leave it", ticked -> folder.dismissQuestion())));
+  }
+
+  private interface Named {
+    void with(String name);
+  }
+
+  public void newFile() {
+    RemotePath at = folder.path();
+    askName(
+        "New file in " + at.name(),
+        "It is made empty, with the rights that the server gives new files, and opened.",
+        "Name",
+        "",
+        name ->
+            make(
+                () -> {
+                  RemotePath path = at.resolve(name.strip());
+                  changes().makeFile(path);
+                  return path;
+                },
+                true));
+  }
+
+  public void newFolder() {
+    RemotePath at = folder.path();
+    askName(
+        "New folder in " + at.name(),
+        "A path such as 2026/11/photos makes all that is missing on the way.",
+        "Name or path",
+        "",
+        name ->
+            make(
+                () -> {
+                  List<RemotePath> made = changes().makeFolders(at, name.strip());
+                  return made.isEmpty() ? at.resolve(name.strip()) : made.get(0);
+                },
+                false));
+  }
+
+  public void newLink() {
+    RemotePath at = folder.path();
+    List<RemotePath> selected = folder.selectedPaths();
+    String target = selected.size() == 1 ? selected.get(0).name() : "";
+    StringProperty name = new SimpleStringProperty("");
+    StringProperty to = new SimpleStringProperty(target);
+    folder.ask(
+        Question.asking(
+            new Message(
+                "New link in " + at.name(),
+                "A target that does not begin with / counts from this folder."),
+            List.of(
+                new Question.Input("strip-name", "Name", name, ""),
+                new Question.Input("strip-target", "Leads to", to, "../shared/site.conf")),
+            new Question.Choice(
+                "Make it",
+                ticked -> {
+                  if (!name.get().isBlank() && !to.get().isBlank()) {
+                    make(
+                        () -> {
+                          RemotePath path = at.resolve(name.get().strip());
+                          changes().makeLink(path, WireName.fromText(to.get().strip()));
+                          return path;
+                        },
+                        false);
+                  }
+                }),
+            new Question.Choice("Leave it", ticked -> folder.dismissQuestion())));
+  }
+
+  /** Gives another name, as it was typed in the row; nothing for the same or an empty one. */
+  public void rename(RemoteEntry entry, String typed) {
+    if (typed.isBlank() || typed.equals(entry.name())) {
+      return;
+    }
+    String wire = WireName.fromText(typed);
+    if (!WireName.isSafe(wire)) {
+      folder.tell(
+          new Message("A name cannot be " + typed, "It has a / in it, or means another folder."));
+      return;
+    }
+    RemotePath to = entry.path().parent().child(wire);
+    desk.background()
+        .run(
+            () -> {
+              changes().rename(entry.path(), to);
+              return to;
+            },
+            done -> shownInPlace(entry.path(), to),
+            failure -> {
+              folder.tell(FailureWords.of(failure));
+              desk.checkLine();
+            });
+  }
+
+  private void shownInPlace(RemotePath from, RemotePath to) {
+    shown(List.of(from, to));
+  }
+
+  public void duplicate() {
+    List<RemotePath> paths = folder.selectedPaths();
+    if (paths.isEmpty()) {
+      selectFirst("duplicate");
+      return;
+    }
+    FolderTask task = new FolderTask(folder, "Duplicating " + what(paths));
+    task.run(
+        work ->
+            paths.stream()
+                .map(
+                    path -> {
+                      try {
+                        return changes()
+                            .duplicate(path, bytes -> work.tell(through(bytes)), work.stop());
+                      } catch (java.io.IOException e) {
+                        throw new java.io.UncheckedIOException(e);
+                      }
+                    })
+                .toList(),
+        this::shown);
+  }
+
+  static String through(long bytes) {
+    return Texts.size(bytes) + " through this computer, because the server cannot copy by itself";
+  }
+
+  static String what(List<RemotePath> paths) {
+    return paths.size() == 1 ? paths.get(0).name() : Texts.count(paths.size()) + " entries";
+  }
+
+  void selectFirst(String verb) {
+    folder.ask(
+        Question.notice(
+            new Message("Nothing is selected to " + verb, "Select files or folders first."),
+            false,
+            folder.dismiss()));
+  }
+
+  public void copyTo() {
+    place("Copy", false);
+  }
+
+  public void moveTo() {
+    place("Move", true);
+  }
+
+  private void place(String verb, boolean moving) {
+    List<RemotePath> paths = folder.selectedPaths();
+    if (paths.isEmpty()) {
+      selectFirst(verb.toLowerCase(java.util.Locale.ROOT));
+      return;
+    }
+    StringProperty where = new SimpleStringProperty(folder.path().text() + "/");
+    String through =
+        !moving && changes().copiesThroughHere()
+            ? " The server cannot copy by itself: the data comes through this computer."
+            : "";
+    folder.ask(
+        Question.asking(
+            new Message(
+                verb + " " + what(paths) + " to another folder of this server",
+                "Owners, modes and times stay as far as your account may." + through),
+            List.of(new Question.Input("strip-name", "To the folder", where, "")),
+            new Question.Choice(verb, ticked -> placeIn(verb, moving, paths, where.get())),
+            new Question.Choice("Leave it", ticked -> folder.dismissQuestion())));
+  }
+
+  private void placeIn(String verb, boolean moving, List<RemotePath> paths, String typed) {
+    RemotePath goal;
+    try {
+      goal = folder.typedPath(typed);
+    } catch (IllegalArgumentException e) {
+      folder.tell(FailureWords.of(e));
+      return;
+    }
+    if (goal == null) {
+      return;
+    }
+    FolderTask task = new FolderTask(folder, (moving ? "Moving " : "Copying ") + what(paths));
+    task.run(
+        work -> {
+          if (moving) {
+            changes()
+                .move(
+                    paths,
+                    goal,
+                    new zander.core.change.DeleteTask(
+                        desk.files(), desk.commands(), desk.journal(), desk.home()),
+                    bytes -> work.tell(through(bytes)),
+                    work.stop());
+          } else {
+            changes().copy(paths, goal, bytes -> work.tell(through(bytes)), work.stop());
+          }
+          return goal;
+        },
+        done -> {
+          desk.changed(paths);
+          desk.changed(paths.stream().map(path -> goal.child(path.wireName())).toList());
+          folder.ask(
+              Question.notice(
+                  new Message((moving ? "Moved " : "Copied ") + what(paths) + " to " + goal, ""),
+                  false,
+                  new Question.Choice("Go there", ticked -> folder.go(goal)),
+                  folder.dismiss()));
+        });
+  }
+}

@@ -1,0 +1,262 @@
+package zander.desk.folder;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.concurrent.CancellationException;
+import javafx.beans.binding.Bindings;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+import zander.core.change.DeleteTask;
+import zander.core.change.DeleteTask.Guard;
+import zander.core.change.HeldThings;
+import zander.core.change.HoldingFolder;
+import zander.core.facts.MeasuredTree;
+import zander.core.facts.TreeSize;
+import zander.core.files.FileKind;
+import zander.core.files.RemoteEntry;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemotePath;
+import zander.core.work.Cancellation;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Texts;
+import zander.desk.work.FailureWords;
+import zander.desk.work.Message;
+
+/** Deleting: asked once, with what it is; held so that it can be put back, or for good. */
+public final class DeleteActions {
+  private final FolderModel folder;
+  private final OpenDesk desk;
+
+  public DeleteActions(FolderModel folder) {
+    this.folder = folder;
+    this.desk = folder.desk();
+  }
+
+  private DeleteTask deleting() {
+    return new DeleteTask(desk.files(), desk.commands(), desk.journal(), desk.home());
+  }
+
+  /** What was looked at before anybody is asked. */
+  private record Survey(List<RemotePath> paths, Map<RemotePath, Guard> guarded) {}
+
+  public void delete() {
+    List<RemotePath> paths = folder.selectedPaths();
+    if (paths.isEmpty()) {
+      new CreateActions(folder).selectFirst("delete");
+      return;
+    }
+    List<RemoteEntry> entries = List.copyOf(folder.selection());
+    // A file is nobody's home and no place where a file system begins.
+    List<RemotePath> folders =
+        entries.stream()
+            .filter(entry -> entry.kind() == FileKind.FOLDER)
+            .map(RemoteEntry::path)
+            .toList();
+    desk.background()
+        .run(
+            () -> survey(paths, folders),
+            survey -> ask(survey, entries),
+            failure -> {
+              folder.tell(FailureWords.of(failure));
+              desk.checkLine();
+            });
+  }
+
+  private Survey survey(List<RemotePath> paths, List<RemotePath> folders) throws IOException {
+    Map<RemotePath, Guard> guarded = new TreeMap<>();
+    List<Guard> guards = deleting().guards(folders);
+    for (int i = 0; i < folders.size(); i++) {
+      if (guards.get(i) != Guard.NONE) {
+        guarded.put(folders.get(i), guards.get(i));
+      }
+    }
+    return new Survey(paths, guarded);
+  }
+
+  private void ask(Survey survey, List<RemoteEntry> entries) {
+    if (survey.guarded().containsValue(Guard.ROOT)) {
+      folder.tell(
+          new Message("The root of a server cannot be deleted", "Zander refuses it in any case."));
+      return;
+    }
+    boolean folders = entries.stream().anyMatch(entry -> entry.kind() == FileKind.FOLDER);
+    Cancellation counting = new Cancellation();
+    StringProperty live = new SimpleStringProperty(folders ? "counting" : sizes(entries));
+    boolean held = survey.paths().stream().anyMatch(HoldingFolder::isHeld);
+    String what = CreateActions.what(survey.paths());
+    List<Question.Choice> choices = new ArrayList<>();
+    if (!held) {
+      choices.add(choice("Delete, and hold it", counting, () -> hold(survey.paths())));
+    }
+    choices.add(choice("Delete for good", counting, () -> forGood(survey.paths())));
+    choices.add(choice("Keep it", counting, () -> {}));
+    Question question =
+        new Question(
+                new Message("Delete " + what + "?", detail(survey, held)),
+                List.of(),
+                true,
+                choices,
+                null)
+            .live(live);
+    folder.ask(survey.guarded().isEmpty() ? question : guarded(question, survey));
+    if (folders) {
+      count(survey.paths(), live, counting, held);
+    }
+  }
+
+  private Question.Choice choice(String words, Cancellation counting, Runnable then) {
+    return new Question.Choice(
+        words,
+        ticked -> {
+          counting.stop();
+          folder.dismissQuestion();
+          then.run();
+        });
+  }
+
+  private String detail(Survey survey, boolean held) {
+    StringBuilder detail = new StringBuilder();
+    survey
+        .guarded()
+        .forEach(
+            (path, guard) ->
+                detail
+                    .append(path)
+                    .append(
+                        guard == Guard.HOME
+                            ? " is your home folder, or holds it. "
+                            : " is where another file system begins. "));
+    if (held) {
+      return detail + "It is in the holding folder already: from there it goes for good.";
+    }
+    return detail
+        + "Held, it can be put back from the journal for "
+        + Texts.count(desk.settings().now().heldDays(), "day")
+        + ". Links are deleted, never followed.";
+  }
+
+  /** The first answers are closed until the name is typed. */
+  private Question guarded(Question question, Survey survey) {
+    String name = survey.guarded().keySet().iterator().next().name();
+    StringProperty typed = new SimpleStringProperty("");
+    return new Question(
+        question.said(),
+        question.facts(),
+        true,
+        question.choices(),
+        null,
+        List.of(new Question.Input("strip-name", "Type " + name + " to go on", typed, "")),
+        question.live(),
+        Bindings.createBooleanBinding(() -> typed.get().equals(name), typed));
+  }
+
+  private static String sizes(List<RemoteEntry> entries) {
+    long bytes = entries.stream().mapToLong(entry -> entry.attributes().size()).sum();
+    return Texts.count(entries.size(), "entry").replace("entrys", "entries")
+        + ", "
+        + Texts.size(bytes);
+  }
+
+  private void count(
+      List<RemotePath> paths, StringProperty live, Cancellation counting, boolean held) {
+    desk.background()
+        .run(
+            () ->
+                new TreeSize(desk.files(), desk.commands())
+                    .of(
+                        paths,
+                        soFar -> desk.background().show(() -> live.set(words(soFar) + " so far")),
+                        counting),
+            measured -> {
+              boolean large = !held && measured.bytes() > desk.settings().now().heldBytes();
+              live.set(
+                  words(measured)
+                      + (large
+                          ? "  ·  more than the "
+                              + Texts.size(desk.settings().now().heldBytes())
+                              + " that are held at most: held, it pushes out all else that is held"
+                          : ""));
+            },
+            failure -> {
+              if (!(failure instanceof CancellationException)) {
+                live.set("it could not be counted: " + FailureWords.of(failure).headline());
+              }
+            });
+  }
+
+  static String words(MeasuredTree measured) {
+    return Texts.count(measured.files(), "file")
+        + " in "
+        + Texts.count(measured.folders(), "folder")
+        + (measured.links() > 0 ? ", " + Texts.count(measured.links(), "link") : "")
+        + (measured.others() > 0 ? ", " + measured.others() + " devices or sockets" : "")
+        + ", "
+        + Texts.size(measured.bytes())
+        + (measured.unreadable() > 0
+            ? ", and " + Texts.count(measured.unreadable(), "folder") + " you may not look into"
+            : "");
+  }
+
+  private void hold(List<RemotePath> paths) {
+    new FolderTask(folder, "Deleting " + CreateActions.what(paths))
+        .run(
+            task ->
+                deleting()
+                    .hold(
+                        paths,
+                        held -> task.tell(Texts.count(held) + " of " + Texts.count(paths.size())),
+                        task.stop()),
+            failed -> {
+              desk.changed(paths);
+              tellFailed(failed, paths);
+              tidyHeld();
+            });
+  }
+
+  private void forGood(List<RemotePath> paths) {
+    new FolderTask(folder, "Deleting " + CreateActions.what(paths) + " for good")
+        .run(
+            task ->
+                deleting()
+                    .forGood(
+                        paths, gone -> task.tell(Texts.count(gone) + " gone so far"), task.stop()),
+            failed -> {
+              desk.changed(paths);
+              tellFailed(failed, paths);
+            });
+  }
+
+  private void tellFailed(List<RemoteFailure> failed, List<RemotePath> paths) {
+    if (failed.isEmpty()) {
+      return;
+    }
+    Message first = FailureWords.of(failed.get(0));
+    folder.tell(
+        new Message(
+            failed.size()
+                + " of "
+                + Texts.count(paths.size())
+                + " not deleted. "
+                + first.headline(),
+            first.detail()));
+  }
+
+  /** Lets go of what the rules do not hold any longer; a failure only leaves it for later. */
+  public void tidyHeld() {
+    HeldThings.Rules rules = desk.settings().now().held();
+    TreeSize measure = new TreeSize(desk.files(), desk.commands());
+    new FolderTask(folder, "Letting go of what was held long enough")
+        .runQuietly(
+            task ->
+                new HeldThings(desk.files(), desk.commands(), desk.journal())
+                    .letGo(
+                        rules,
+                        held -> measure.each(held, task.stop()),
+                        gone -> task.tell(Texts.count(gone) + " gone so far"),
+                        task.stop()));
+  }
+}

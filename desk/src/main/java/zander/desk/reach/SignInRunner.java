@@ -1,0 +1,93 @@
+package zander.desk.reach;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.Consumer;
+import zander.core.book.JumpRoutes;
+import zander.core.book.ServerEntry;
+import zander.core.connect.Connection;
+import zander.core.connect.Connector;
+import zander.core.connect.Hop;
+import zander.desk.work.Background;
+
+/** Signs in at servers of the book: by the way the book says, asking what it must. */
+public final class SignInRunner {
+  private final Background background;
+  private final Connector connector;
+  private final Prompts prompts;
+  private final VaultModel vault;
+  private final Path home;
+  private final BookModel book;
+  private final AtomicReference<KeepSecret> lastKeep = new AtomicReference<>(KeepSecret.NOW);
+
+  public SignInRunner(
+      Background background,
+      Connector connector,
+      Prompts prompts,
+      VaultModel vault,
+      BookModel book,
+      Path home) {
+    this.background = background;
+    this.connector = connector;
+    this.prompts = prompts;
+    this.vault = vault;
+    this.book = book;
+    this.home = home;
+  }
+
+  /** What becomes of a sign-in; called on the interface thread, one of them, once. */
+  public record Outcome(Consumer<Opened> opened, Consumer<Failed> failed) {}
+
+  /** A connection that is there. */
+  public record Opened(Connection connection, SignInModel steps) {}
+
+  /**
+   * A sign-in that failed.
+   *
+   * @param needsSomebody whether it failed only because nobody was there to be asked
+   */
+  public record Failed(Throwable cause, SignInModel steps, boolean needsSomebody) {}
+
+  /**
+   * Signs in, in the background.
+   *
+   * @param secrets of the desk it is for
+   * @param unattended whether nobody may be asked
+   * @return its steps, as they happen
+   */
+  public SignInModel signIn(
+      ServerEntry entry, Secrets secrets, boolean unattended, Outcome outcome) {
+    SignInModel steps = new SignInModel(entry.name());
+    ServerPrompts talk =
+        new ServerPrompts(background, prompts, secrets, vault, lastKeep, steps::note);
+    talk.setUnattended(unattended);
+    background.run(
+        () -> open(entry, talk),
+        connection -> {
+          if (steps.isStopped()) {
+            background.run(connection::close);
+            return;
+          }
+          // A line beside this one may be opened any time later, with somebody there.
+          talk.setUnattended(false);
+          steps.done();
+          outcome.opened().accept(new Opened(connection, steps));
+        },
+        failure -> {
+          if (!steps.isStopped()) {
+            steps.failed(failure);
+            outcome.failed().accept(new Failed(failure, steps, talk.missedSomebody()));
+          }
+        });
+    return steps;
+  }
+
+  private Connection open(ServerEntry entry, ServerPrompts talk) throws IOException {
+    List<Hop> route = new JumpRoutes(book::find, home).to(entry);
+    Connection connection = connector.open(route, entry.landing(), talk);
+    talk.signedIn();
+    return connection;
+  }
+}

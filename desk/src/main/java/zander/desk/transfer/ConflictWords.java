@@ -1,0 +1,139 @@
+package zander.desk.transfer;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Consumer;
+import javafx.beans.property.SimpleIntegerProperty;
+import zander.core.edit.LineDifference;
+import zander.core.files.FileKind;
+import zander.core.transfer.ConflictPrompt;
+import zander.core.transfer.ConflictRule;
+import zander.core.transfer.Direction;
+import zander.core.transfer.Endpoint;
+import zander.core.transfer.TreeEntry;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Question.Choice;
+import zander.desk.sheet.Question.Fact;
+import zander.desk.sheet.Texts;
+import zander.desk.work.Message;
+
+/** The question about a name that is taken: what is known of both, and for texts what differs. */
+final class ConflictWords {
+  private static final int LARGEST = 256 * 1024;
+  private static final int MOST_LINES = 60;
+
+  private ConflictWords() {}
+
+  /** What differs in a text; empty for what is none, or too large. Waits for both sides. */
+  static List<LineDifference.Line> difference(
+      ConflictPrompt.Question asked, Endpoint source, Endpoint target) {
+    boolean files = asked.coming().kind() == FileKind.FILE && asked.there().kind() == FileKind.FILE;
+    if (!files || asked.coming().size() > LARGEST || asked.there().size() > LARGEST) {
+      return List.of();
+    }
+    try {
+      byte[] coming = source.content(asked.from(), LARGEST);
+      byte[] there = target.content(asked.to(), LARGEST);
+      if (!isText(coming) || !isText(there)) {
+        return List.of();
+      }
+      List<LineDifference.Line> lines =
+          LineDifference.of(
+              new String(there, StandardCharsets.UTF_8),
+              new String(coming, StandardCharsets.UTF_8));
+      return lines.subList(0, Math.min(lines.size(), MOST_LINES));
+    } catch (IOException e) {
+      // The question is asked without it.
+      return List.of();
+    }
+  }
+
+  private static boolean isText(byte[] content) {
+    if (content == null) {
+      return false;
+    }
+    for (byte b : content) {
+      if (b == 0) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  static Question of(
+      ConflictPrompt.Question asked,
+      Direction direction,
+      List<LineDifference.Line> difference,
+      Consumer<ConflictPrompt.Answer> answer) {
+    TreeEntry coming = asked.coming();
+    TreeEntry there = asked.there();
+    Clock clock = Clock.systemDefaultZone();
+    List<Fact> facts =
+        List.of(
+            new Fact("", "coming", "there now"),
+            new Fact("Size", size(coming), size(there)),
+            new Fact(
+                "Changed",
+                Texts.when(coming.modified(), clock),
+                Texts.when(there.modified(), clock)),
+            new Fact("Owner", coming.owner(), there.owner()),
+            new Fact("Mode", coming.mode().letters(), there.mode().letters()));
+    String newer =
+        coming.modified() == there.modified()
+            ? "Both were changed at the same time."
+            : coming.modified() > there.modified()
+                ? "The one coming is newer."
+                : "The one there is newer.";
+    String more =
+        asked.more() == 0
+            ? " Everything else goes on meanwhile."
+            : " " + Texts.count(asked.more()) + " more wait; everything else goes on meanwhile.";
+    String where =
+        switch (direction) {
+          case BRING_DOWN -> "on this computer";
+          case ACROSS -> "on the other server";
+          case SEND_UP -> "on the server";
+        };
+    List<String> scopes = new ArrayList<>(List.of("For this one"));
+    String ending = zander.core.files.WireName.toText(asked.ending());
+    scopes.add(ending.isEmpty() ? "for all without an ending" : "for all " + ending);
+    scopes.add("for the rest of this transfer");
+    Question.Scope scope = new Question.Scope(scopes, new SimpleIntegerProperty(0));
+    Choice skip = choice("Skip", ConflictRule.SKIP, scope, answer);
+    Choice both = choice("Keep both", ConflictRule.KEEP_BOTH, scope, answer);
+    List<Choice> choices =
+        asked.mayReplace()
+            ? List.of(choice("Replace", ConflictRule.REPLACE, scope, answer), both, skip)
+            : List.of(both, skip);
+    return new Question(
+            new Message(asked.path() + " exists " + where, newer + more),
+            facts,
+            false,
+            choices,
+            null)
+        .withScope(scope)
+        .withDifference(difference);
+  }
+
+  private static Choice choice(
+      String words,
+      ConflictRule choice,
+      Question.Scope scope,
+      Consumer<ConflictPrompt.Answer> answer) {
+    return new Choice(
+        words,
+        ticked ->
+            answer.accept(
+                new ConflictPrompt.Answer(
+                    choice, ConflictPrompt.For.values()[scope.chosen().get()])));
+  }
+
+  private static String size(TreeEntry node) {
+    return node.kind() == FileKind.FILE
+        ? Texts.size(node.size())
+        : node.kind() == FileKind.FOLDER ? "a folder" : "a link";
+  }
+}

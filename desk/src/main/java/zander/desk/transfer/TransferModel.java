@@ -1,0 +1,274 @@
+package zander.desk.transfer;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import java.util.function.BooleanSupplier;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import zander.core.edit.LineDifference;
+import zander.core.transfer.ConflictPrompt;
+import zander.core.transfer.Direction;
+import zander.core.transfer.DiskFullPrompt;
+import zander.core.transfer.Endpoint;
+import zander.core.transfer.LeftoverFiles;
+import zander.core.transfer.PartialNames;
+import zander.core.transfer.Progress;
+import zander.core.transfer.Progress.Phase;
+import zander.core.transfer.ResumeLogFile;
+import zander.core.transfer.SavedTransfer;
+import zander.core.transfer.Transfer;
+import zander.core.transfer.TransferRules;
+import zander.core.work.Cancellation;
+import zander.desk.sheet.Question;
+import zander.desk.work.Background;
+
+/** One transfer: waiting its turn, running with its questions, or over. Interface thread only. */
+public final class TransferModel {
+  private final Background background;
+  private final TransferRoute route;
+  private final TransferRules rules;
+  private final Path folder;
+  private final ResumeLogFile before;
+  private final String desk;
+  private final BooleanSupplier lineBack;
+  private final Cancellation cancellation = new Cancellation();
+  private final ReadOnlyObjectWrapper<Progress> progress = new ReadOnlyObjectWrapper<>();
+  private final ReadOnlyObjectWrapper<Question> question = new ReadOnlyObjectWrapper<>();
+  private final TransferRate pace = new TransferRate();
+  private final Object oneQuestion = new Object();
+  private volatile Transfer transfer;
+  private volatile ResumeLogFile log;
+  private volatile boolean paused;
+  private volatile long limit;
+  private volatile long started;
+  private volatile long ended;
+
+  /**
+   * @param folder where the list of transfers is kept
+   * @param before what an earlier try left, to go on with; {@code null} for a new one
+   * @param lineBack waits for the line; false when there is none any more
+   */
+  public TransferModel(
+      Background background,
+      TransferRoute route,
+      TransferRules rules,
+      Path folder,
+      ResumeLogFile before,
+      String desk,
+      BooleanSupplier lineBack) {
+    this.background = background;
+    this.route = route;
+    this.rules = rules;
+    this.folder = folder;
+    this.before = before;
+    this.desk = desk;
+    this.lineBack = lineBack;
+    progress.set(Progress.NOTHING);
+  }
+
+  /** Starts carrying; told on the interface thread when it is over. */
+  public void start(Runnable over) {
+    started = System.nanoTime();
+    background.run(
+        this::run,
+        last -> {
+          ended = System.nanoTime();
+          question.set(null);
+          progress.set(last);
+          over.run();
+        },
+        failure -> {
+          ended = System.nanoTime();
+          over.run();
+          throw new IllegalStateException(failure);
+        });
+  }
+
+  private Progress run() throws IOException {
+    PartialNames names =
+        before == null ? new PartialNames() : new PartialNames(before.transfer().mark());
+    log = before == null ? ResumeLogFile.begin(folder, saved(names)) : before;
+    Endpoint source = route.source().apply(names);
+    Endpoint target = route.target().apply(names);
+    Transfer made =
+        new Transfer(
+            source,
+            target,
+            rules,
+            asked -> ask(asked, source, target),
+            cancellation,
+            this::awaitLine,
+            log);
+    made.whenFull(this::askForRoom);
+    // First seen, then told: what the person chooses in between is told by one of both.
+    transfer = made;
+    made.gate().pause(paused);
+    made.gate().limit(limit);
+    Progress last = made.run(route.names());
+    if (before != null && last.phase() == Phase.DONE) {
+      sweep(route.target().apply(names), names);
+    }
+    log.ended(last);
+    log.close();
+    return last;
+  }
+
+  /** The earlier try may have left small files that it had no time to write down. */
+  private void sweep(Endpoint target, PartialNames names) {
+    try {
+      LeftoverFiles.remove(target, route.names(), names, cancellation);
+    } catch (IOException e) {
+      // All has arrived; what is left has a name that says what it is.
+    }
+  }
+
+  private SavedTransfer saved(PartialNames names) {
+    long now = System.currentTimeMillis();
+    return new SavedTransfer(
+        now + "-" + names.mark(),
+        now,
+        desk,
+        route.direction(),
+        route.from(),
+        route.to(),
+        route.names(),
+        names.mark(),
+        SavedTransfer.Kept.of(rules));
+  }
+
+  /** Takes a look at where it stands; called a few times a second while it runs. */
+  public void look() {
+    Transfer running = transfer;
+    if (ended == 0 && running != null) {
+      Progress now = running.progress();
+      pace.add(System.nanoTime(), now.bytes());
+      progress.set(now);
+    }
+  }
+
+  private ConflictPrompt.Answer ask(
+      ConflictPrompt.Question asked, Endpoint source, Endpoint target) {
+    List<LineDifference.Line> difference = ConflictWords.difference(asked, source, target);
+    return answerTo(
+        given -> ConflictWords.of(asked, route.direction(), difference, given),
+        (ConflictPrompt.Answer) null);
+  }
+
+  private DiskFullPrompt.Answer askForRoom(DiskFullPrompt.Question full) {
+    return answerTo(
+        given -> DiskFullWords.of(full, route.direction(), given), DiskFullPrompt.Answer.STOP);
+  }
+
+  /**
+   * Waits, on a transfer's thread, for the person's answer; one question at a time.
+   *
+   * @param atStop the answer when the transfer is stopped meanwhile
+   */
+  private <A> A answerTo(Function<Consumer<A>, Question> asked, A atStop) {
+    synchronized (oneQuestion) {
+      CompletableFuture<A> answer = new CompletableFuture<>();
+      cancellation.onStop(() -> answer.complete(atStop));
+      background.show(
+          () ->
+              question.set(
+                  asked.apply(
+                      given -> {
+                        question.set(null);
+                        answer.complete(given);
+                      })));
+      return answer.join();
+    }
+  }
+
+  /** Waits, on a transfer's thread, for the line or for being stopped. */
+  private boolean awaitLine() {
+    CompletableFuture<Boolean> answer = new CompletableFuture<>();
+    cancellation.onStop(() -> answer.complete(false));
+    background.run(() -> answer.complete(lineBack.getAsBoolean()));
+    return answer.join();
+  }
+
+  public void stop() {
+    cancellation.stop();
+    if (started == 0) {
+      ended = System.nanoTime();
+      Progress none = progress.get();
+      progress.set(none.stopped());
+    }
+  }
+
+  /** Holds it, or lets it go on. */
+  public void pause(boolean wanted) {
+    paused = wanted;
+    if (transfer != null) {
+      transfer.gate().pause(wanted);
+    }
+    look();
+  }
+
+  public boolean isPaused() {
+    return paused;
+  }
+
+  /**
+   * @param bytesASecond 0 for as many as the line takes
+   */
+  public void limit(long bytesASecond) {
+    limit = bytesASecond;
+    if (transfer != null) {
+      transfer.gate().limit(bytesASecond);
+    }
+  }
+
+  public TransferRoute route() {
+    return route;
+  }
+
+  public TransferRules rules() {
+    return rules;
+  }
+
+  public Direction direction() {
+    return route.direction();
+  }
+
+  /** Whether it waits for a person's answer. */
+  public boolean isAsking() {
+    return question.get() != null;
+  }
+
+  public boolean isWaiting() {
+    return started == 0 && ended == 0;
+  }
+
+  public boolean isOver() {
+    return ended != 0;
+  }
+
+  /** Seconds it took, or has taken so far. */
+  public double seconds() {
+    long end = ended == 0 ? System.nanoTime() : ended;
+    return started == 0 ? 0 : (end - started) / 1e9;
+  }
+
+  /** Its file on this computer; {@code null} before it has one. */
+  public Path file() {
+    return log == null ? null : log.file();
+  }
+
+  public TransferWords words() {
+    return new TransferWords(this, pace);
+  }
+
+  public Progress progress() {
+    return progress.get();
+  }
+
+  public ReadOnlyObjectProperty<Question> questionProperty() {
+    return question.getReadOnlyProperty();
+  }
+}

@@ -1,0 +1,155 @@
+package zander.desk.transfer;
+
+import java.util.List;
+import zander.core.files.WireName;
+import zander.core.transfer.Direction;
+import zander.core.transfer.Progress;
+import zander.core.transfer.Progress.Phase;
+import zander.desk.sheet.Texts;
+
+/** How a transfer stands, in words. */
+public final class TransferWords {
+  private final TransferModel transfer;
+  private final TransferRate pace;
+
+  TransferWords(TransferModel transfer, TransferRate pace) {
+    this.transfer = transfer;
+    this.pace = pace;
+  }
+
+  /** What it carries, in a word: the name, or how many. */
+  public String what() {
+    return what(transfer.route().names());
+  }
+
+  static String what(List<String> names) {
+    return names.size() == 1
+        ? WireName.toText(names.get(0))
+        : Texts.count(names.size()) + " entries";
+  }
+
+  static String verb(Direction direction) {
+    return switch (direction) {
+      case SEND_UP -> "sent up";
+      case BRING_DOWN -> "brought down";
+      case ACROSS -> "copied across";
+    };
+  }
+
+  /** One word or two for the list. */
+  public String state() {
+    Progress now = transfer.progress();
+    if (transfer.isAsking()) {
+      return "asks";
+    }
+    if (transfer.isWaiting()) {
+      return "waits";
+    }
+    return switch (now.phase()) {
+      case COUNTING, CARRYING -> "under way";
+      case PAUSED -> "paused";
+      case AWAY -> "line away";
+      case DONE -> now.failed() > 0 ? Texts.count(now.failed()) + " failed" : "done";
+      case STOPPED -> "stopped";
+      case BROKEN -> "broken off";
+    };
+  }
+
+  private static String files(Progress now) {
+    return Texts.count(now.files())
+        + " of "
+        + Texts.count(now.filesInAll(), "file")
+        + (now.counting() ? " so far" : "");
+  }
+
+  /** Files and bytes, done and in all. */
+  public String sums() {
+    Progress now = transfer.progress();
+    return now.filesInAll() == 0
+        ? ""
+        : files(now) + "  ·  " + Texts.size(now.bytes()) + " of " + Texts.size(now.bytesInAll());
+  }
+
+  /** One line for the waterline. */
+  public String line() {
+    Progress now = transfer.progress();
+    String what = what();
+    String verb = verb(transfer.direction());
+    return switch (now.phase()) {
+      case COUNTING ->
+          now.counting()
+              ? what + "  ·  counting, " + Texts.count(now.filesInAll(), "file") + " so far"
+              : what + "  ·  " + sums();
+      case CARRYING -> what + "  ·  " + sums();
+      case PAUSED -> what + "  ·  " + files(now) + "  ·  paused";
+      case AWAY -> what + "  ·  " + files(now) + "  ·  goes on when the connection is back";
+      case DONE ->
+          what
+              + " "
+              + verb
+              + ": "
+              + Texts.count(now.files() - now.skipped(), "file")
+              + ", "
+              + Texts.size(now.bytes())
+              + " in "
+              + Texts.timeLeft((long) transfer.seconds())
+              + rest(now);
+      case STOPPED ->
+          what
+              + " stopped: "
+              + Texts.count(now.files() - now.skipped(), "file")
+              + " of "
+              + Texts.count(now.filesInAll())
+              + " "
+              + verb
+              + ", each whole";
+      case BROKEN -> what + ": the connection broke after " + Texts.count(now.files(), "file");
+    };
+  }
+
+  private static String rest(Progress now) {
+    long skipped = now.skipped() - now.same() - now.failed();
+    return (now.same() > 0 ? ", " + Texts.count(now.same()) + " the same" : "")
+        + (skipped > 0 ? ", " + Texts.count(skipped) + " skipped" : "")
+        + (now.leftOut() > 0 ? ", " + Texts.count(now.leftOut()) + " left out" : "")
+        + (now.failed() > 0 ? ", " + Texts.count(now.failed()) + " did not make it" : "");
+  }
+
+  /** What else there is to say of it, for the list. */
+  public String detail() {
+    Progress now = transfer.progress();
+    String way = now.carrier().isEmpty() ? "" : "Files go " + now.carrier() + ".";
+    return way.replace("go many", "go: many");
+  }
+
+  /** The rate in words; empty while nothing moves. */
+  public String rate() {
+    Progress now = transfer.progress();
+    if (now.phase() == Phase.DONE && now.bytes() > 0 && transfer.seconds() > 0.5) {
+      return Texts.size((long) (now.bytes() / transfer.seconds())) + "/s";
+    }
+    double rate = pace.bytesPerSecond();
+    return now.phase() != Phase.CARRYING || rate < 1 ? "" : Texts.size((long) rate) + "/s";
+  }
+
+  /** The time left in words; empty while it cannot be told. */
+  public String left() {
+    Progress now = transfer.progress();
+    if (now.phase() != Phase.CARRYING || now.counting() || transfer.isAsking()) {
+      return "";
+    }
+    long seconds = pace.secondsFor(now.bytesInAll() - now.bytes());
+    return seconds < 0 ? "" : Texts.timeLeft(seconds) + " left";
+  }
+
+  /** The part that is done, 0 to 1; by bytes and files in equal parts. */
+  public double part() {
+    Progress now = transfer.progress();
+    if (now.filesInAll() == 0) {
+      return now.phase() == Phase.DONE ? 1 : 0;
+    }
+    double files = (double) now.files() / now.filesInAll();
+    double bytes = now.bytesInAll() <= 0 ? files : (double) now.bytes() / now.bytesInAll();
+    return Math.max(0, Math.min(1, (files + bytes) / 2));
+  }
+}
