@@ -132,7 +132,7 @@ class DirectTransferTest {
 
   private static Transfer transfer(Connection source, Connection target, Path goal) {
     return new Transfer(
-        side(source, original).straight(),
+        side(source, original).allowDirect(),
         side(target, goal),
         TransferRules.of(ConflictRule.ASK).check(true),
         PathContract.NEVER_ASKED,
@@ -251,7 +251,7 @@ class DirectTransferTest {
       Cancellation stop = new Cancellation();
       Transfer transfer =
           new Transfer(
-              side(source, original).straight(),
+              side(source, original).allowDirect(),
               side(target, goal),
               TransferRules.of(ConflictRule.ASK),
               PathContract.NEVER_ASKED,

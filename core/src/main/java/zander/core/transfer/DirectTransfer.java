@@ -24,8 +24,8 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 import zander.core.rights.Mode;
+import zander.core.transfer.DirectRoute.NotDirect;
 import zander.core.transfer.DirectTransferProcess.Starter;
-import zander.core.transfer.RemoteBatchWriter.Arriving;
 
 /**
  * Carries contents straight from one server to another; this computer only says what goes where,
@@ -33,14 +33,11 @@ import zander.core.transfer.RemoteBatchWriter.Arriving;
  * lent for the transfer. What cannot go this way goes through this computer. For several threads.
  */
 final class DirectTransfer {
-  /** Larger files go one by one, so that they can be gone on with. */
-  static final long LARGE = 64L << 20;
-
   private static final int MOST_FAILED = 3;
   private static final long LOOK_EVERY_MILLIS = 400;
 
-  private final RemoteEndpoint source;
-  private final RemoteEndpoint target;
+  private final RemoteContext source;
+  private final RemoteContext target;
   private final LongConsumer carried;
   private final Queue<Pipe> running = new ConcurrentLinkedQueue<>();
   private final ScheduledExecutorService looking =
@@ -64,17 +61,10 @@ final class DirectTransfer {
   /**
    * @param carried told how many bytes more have arrived
    */
-  DirectTransfer(RemoteEndpoint source, RemoteEndpoint target, LongConsumer carried) {
+  DirectTransfer(RemoteContext source, RemoteContext target, LongConsumer carried) {
     this.source = source;
     this.target = target;
     this.carried = carried;
-  }
-
-  /** It did not go this way; it may go through this computer. */
-  static final class NotThisWay extends IOException {
-    NotThisWay(String why) {
-      super(why);
-    }
   }
 
   /** Whether something may go this way: not after it turned out that nothing can. */
@@ -83,18 +73,18 @@ final class DirectTransfer {
         && !over
         && !item.followed()
         && item.from().equals(item.to())
-        && target.partNames().fixed(Endpoint.nameOf(item.to())) != null;
+        && target.partialNames().fixed(Endpoint.nameOf(item.to())) != null;
   }
 
   /** How it goes, and why not otherwise. Does not wait. */
   String words() {
     Starter by = starter;
     if (by == null) {
-      return RemoteEndpoint.AROUND + String.join("; ", reasons);
+      return TransferStrategy.VIA_LOCAL + String.join("; ", reasons);
     }
-    String from = source.line().host();
-    String to = target.line().host();
-    return "straight from "
+    String from = source.channels().host();
+    String to = target.channels().host();
+    return "directly from "
         + from
         + " to "
         + to
@@ -105,19 +95,19 @@ final class DirectTransfer {
   /** Signs in where that is needed, which others wait for. */
   private synchronized DirectTransferProcess begin() throws IOException {
     while (starter != null && !over) {
-      RemoteEndpoint near = starter == Starter.SOURCE ? source : target;
-      RemoteEndpoint far = starter == Starter.SOURCE ? target : source;
+      RemoteContext near = starter == Starter.SOURCE ? source : target;
+      RemoteContext far = starter == Starter.SOURCE ? target : source;
       if (lending != null && lending.isOpen()) {
         return new DirectTransferProcess(lending, starter);
       }
-      String why = near.line().whyNotLend(far.line());
+      String why = near.channels().whyNotLend(far.channels());
       if (why == null) {
-        lending = near.line().lend(far.line());
+        lending = near.channels().lend(far.channels());
         return new DirectTransferProcess(lending, starter);
       }
       next(why);
     }
-    throw new NotThisWay("no straight way");
+    throw new NotDirect("no direct way");
   }
 
   /** The other way round; this one did not work. */
@@ -140,13 +130,13 @@ final class DirectTransfer {
       proved = true;
     } else if (++failed >= MOST_FAILED
         || (!proved && result.exit() == DirectTransferProcess.NOT_THERE)) {
-      RemoteEndpoint near = by == Starter.SOURCE ? source : target;
-      RemoteEndpoint far = by == Starter.SOURCE ? target : source;
+      RemoteContext near = by == Starter.SOURCE ? source : target;
+      RemoteContext far = by == Starter.SOURCE ? target : source;
       String said = result.errorText().strip().lines().findFirst().map(WireName::toText).orElse("");
       next(
-          near.line().host()
+          near.channels().host()
               + " could not sign in at "
-              + far.line().host()
+              + far.channels().host()
               + (said.isEmpty() ? "" : " (" + said + ")"));
     }
   }
@@ -182,13 +172,13 @@ final class DirectTransfer {
   }
 
   /** Writes the temporary files of a load by {@code tar} at both ends; says of each how it went. */
-  void write(List<Arriving> waiting) throws IOException {
+  void write(List<ArrivingFile> waiting) throws IOException {
     boolean again = true;
     while (again) {
       DirectTransferProcess run;
       try {
         run = begin();
-      } catch (NotThisWay e) {
+      } catch (NotDirect e) {
         waiting.forEach(one -> one.parcel.failure = e);
         return;
       }
@@ -204,7 +194,7 @@ final class DirectTransfer {
     return now != null && now != run.starter() && !over;
   }
 
-  private boolean write(DirectTransferProcess run, List<Arriving> waiting) throws IOException {
+  private boolean write(DirectTransferProcess run, List<ArrivingFile> waiting) throws IOException {
     TransferItem like = waiting.get(0).parcel.item;
     StringBuilder names = new StringBuilder();
     waiting.forEach(one -> names.append("./").append(one.parcel.item.from()).append('\0'));
@@ -212,7 +202,7 @@ final class DirectTransfer {
         "cd "
             + ShellWords.quote(source.base())
             + " && exec tar -Scf - --format=gnu --no-recursion --hard-dereference --null"
-            + (" --transform=" + ShellWords.quoteWire(target.partNames().transform()))
+            + (" --transform=" + ShellWords.quoteWire(target.partialNames().transform()))
             + " -T -";
     String second =
         (like.mode() == null ? "" : "umask 077; ")
@@ -221,7 +211,7 @@ final class DirectTransfer {
             + " && exec tar -xvio"
             + (like.modified() < 0 ? "m" : "")
             + "f - --warning=no-timestamp";
-    Iterator<Arriving> begun = waiting.iterator();
+    Iterator<ArrivingFile> begun = waiting.iterator();
     SmallFile[] last = {null};
     ExecResult result =
         run(
@@ -246,13 +236,13 @@ final class DirectTransfer {
   }
 
   /** What is there is taken as it is; whether any of it arrived. */
-  private boolean lookAt(List<Arriving> waiting, ExecResult result) throws IOException {
+  private boolean lookAt(List<ArrivingFile> waiting, ExecResult result) throws IOException {
     List<RemoteAttributes> found =
         target.files().batch().look(waiting.stream().map(one -> one.part).toList());
-    List<Arriving> whole = new ArrayList<>();
+    List<ArrivingFile> whole = new ArrayList<>();
     for (int i = 0; i < waiting.size(); i++) {
       RemoteAttributes is = found.get(i);
-      Arriving one = waiting.get(i);
+      ArrivingFile one = waiting.get(i);
       if (is != null
           && is.kind() == FileKind.FILE
           && is.size() == one.parcel.item.node().size()
@@ -260,10 +250,11 @@ final class DirectTransfer {
         one.parcel.modified = is.modified();
         whole.add(one);
       } else {
-        one.parcel.failure = new NotThisWay("it did not arrive straight");
+        one.parcel.failure = new NotDirect("it did not arrive directly");
       }
     }
-    List<Arriving> asked = whole.stream().filter(one -> one.parcel.item.mode() != null).toList();
+    List<ArrivingFile> asked =
+        whole.stream().filter(one -> one.parcel.item.mode() != null).toList();
     List<RemoteFailure> refused =
         target
             .files()
@@ -294,14 +285,14 @@ final class DirectTransfer {
    *
    * @param from how much of it is there
    * @return how much is there now
-   * @throws NotThisWay when it broke off; what is there may be gone on with
+   * @throws NotDirect when it broke off; what is there may be gone on with
    */
   long stream(TransferItem item, RemotePath part, long from) throws IOException {
     while (true) {
       DirectTransferProcess run = begin();
       try {
         return stream(run, item, part, from);
-      } catch (NotThisWay e) {
+      } catch (NotDirect e) {
         RemoteAttributes there = target.files().batch().look(List.of(part)).get(0);
         if (!otherWayThan(run) || (there != null && there.size() > from)) {
           throw e;
@@ -336,7 +327,7 @@ final class DirectTransfer {
       see(seen, there);
       whole = result.exit() == 0 && size >= item.node().size();
       if (!whole) {
-        throw new NotThisWay("it broke off on the straight way");
+        throw new NotDirect("it broke off on the direct way");
       }
       return size;
     } finally {
@@ -362,7 +353,7 @@ final class DirectTransfer {
       return "exec cat >> " + goal;
     }
     return (mode == null ? "" : "umask 077; ")
-        + (target.carriers().holes()
+        + (target.strategy().holes()
             ? "exec dd bs=262144 iflag=fullblock conv=sparse,excl status=none of=" + goal
             : "set -C; exec cat > " + goal);
   }

@@ -5,6 +5,7 @@ import java.io.InputStream;
 import java.util.List;
 import java.util.concurrent.Executor;
 import java.util.function.Consumer;
+import java.util.function.LongConsumer;
 import zander.core.work.Cancellation;
 
 /**
@@ -165,6 +166,25 @@ public interface Endpoint {
 
   /** Gives up what was opened for the transfer alone. Does not fail. */
   default void end() {}
+
+  /**
+   * How contents come here without passing this computer.
+   *
+   * @param carried told how many bytes more have arrived
+   * @return {@code null} where all pass this computer
+   */
+  default DirectRoute directRouteFrom(Endpoint source, LongConsumer carried) {
+    return null;
+  }
+
+  /** Gives what arrives this owner and group, where that is possible; empty to leave them. */
+  default void giveTo(String owner, String group) {}
+
+  /** Whether a failure is one of this side, so that {@link #why} has the words for it. */
+  boolean isOwn(IOException failure);
+
+  /** Whether it failed because there is no room on this side. */
+  boolean isFull(IOException failure);
 
   /** Turns a failure into words about this side. */
   String why(IOException failure);

@@ -25,7 +25,7 @@ final class LargeFileTransfer {
   private final ResumeLog trace;
 
   /** {@code null} where all goes through this computer. */
-  private final DirectTransfer straight;
+  private final DirectRoute direct;
 
   LargeFileTransfer(
       Endpoint source,
@@ -35,7 +35,7 @@ final class LargeFileTransfer {
       ProgressCounter tally,
       RateLimiter gate,
       ResumeLog trace,
-      DirectTransfer straight) {
+      DirectRoute direct) {
     this.source = source;
     this.target = target;
     this.rules = rules;
@@ -43,7 +43,7 @@ final class LargeFileTransfer {
     this.tally = tally;
     this.gate = gate;
     this.trace = trace;
-    this.straight = straight;
+    this.direct = direct;
   }
 
   /** Carries one large file, going on from where it was when the line broke. */
@@ -140,10 +140,10 @@ final class LargeFileTransfer {
    */
   private String file(TransferItem item, Endpoint.Part part, Endpoint.Part[] left)
       throws IOException {
-    if (straight != null && straight.takes(item)) {
+    if (direct != null && direct.takes(item)) {
       try {
-        return fileStraight(item, part, left);
-      } catch (DirectTransfer.NotThisWay e) {
+        return fileDirect(item, part, left);
+      } catch (DirectRoute.NotDirect e) {
         part = proved(item, left[0]);
         left[0] = null;
       }
@@ -188,27 +188,25 @@ final class LargeFileTransfer {
   }
 
   /** What broke off is left, to be gone on with. */
-  private String fileStraight(TransferItem item, Endpoint.Part part, Endpoint.Part[] left)
+  private String fileDirect(TransferItem item, Endpoint.Part part, Endpoint.Part[] left)
       throws IOException {
     long from = part == null ? 0 : part.size();
     long carried = from;
     tally.carried(from);
-    try (RemoteFileWriter incoming =
-        new RemoteFileWriter((RemoteEndpoint) target, item, part, true)) {
+    try (DirectRoute.Arrival incoming = direct.create(item, part)) {
       trace.partBegun(
           item.to(),
           new ResumeLog.Begun(incoming.part().path(), item.node().size(), item.node().modified()));
       try {
-        long size = straight.stream(item, incoming.partAt(), from);
+        long size = incoming.stream(from);
         carried = size;
-        incoming.came(size);
         String lost = incoming.arrive(timeOf(item, size), expected(item, null));
         tally.correct(item.node().size(), size);
         return lost == null && size != item.node().size() ? "it changed while it crossed" : lost;
       } catch (IOException e) {
         steps.throwIfStopped();
         boolean lost = steps.isLost(e);
-        if (lost || e instanceof DirectTransfer.NotThisWay) {
+        if (lost || e instanceof DirectRoute.NotDirect) {
           incoming.leave(lost);
           left[0] = new Endpoint.Part(incoming.part().path(), Long.MAX_VALUE);
         }

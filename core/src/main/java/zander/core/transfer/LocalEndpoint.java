@@ -26,6 +26,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Stream;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteBatch;
+import zander.core.files.RemoteFailure;
 import zander.core.files.WireName;
 import zander.core.rights.Mode;
 import zander.core.work.BlockingCalls;
@@ -33,6 +34,10 @@ import zander.core.work.Cancellation;
 
 /** A folder on this computer. Nothing is ever written outside it. */
 public final class LocalEndpoint implements Endpoint {
+  /** How the system of this computer says that a disk or a quota is full. */
+  private static final List<String> NO_ROOM_HERE =
+      List.of("No space left on device", "Disk quota exceeded");
+
   private static final Mode FILLING = new Mode(0700);
 
   private final Path base;
@@ -401,5 +406,16 @@ public final class LocalEndpoint implements Endpoint {
   @Override
   public boolean isLost(IOException failure) {
     return false;
+  }
+
+  @Override
+  public boolean isOwn(IOException failure) {
+    return !(failure instanceof RemoteFailure);
+  }
+
+  @Override
+  public boolean isFull(IOException failure) {
+    String said = String.valueOf(failure.getMessage());
+    return isOwn(failure) && NO_ROOM_HERE.stream().anyMatch(said::contains);
   }
 }

@@ -12,7 +12,6 @@ import zander.core.files.RemoteBatch.NewFile;
 import zander.core.files.RemoteBatch.Renaming;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
-import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
 import zander.core.work.Cancellation;
 
@@ -21,79 +20,55 @@ import zander.core.work.Cancellation;
  * written, looked at, and only then renamed. What is replaced is held and in the journal before.
  */
 final class RemoteBatchWriter {
-  private final RemoteEndpoint side;
-  private final Runnable placed;
-  private final Cancellation stop;
-  private final List<Arriving> all = new ArrayList<>();
+  private final RemoteContext context;
+  private final RemoteFolders folders;
+  private final RemoteDigests digests;
+  private final TarUpload tarUpload;
 
-  /** One file between its journal entry and its place. */
-  static final class Arriving {
-    final SmallFile parcel;
-    final RemotePath target;
-    RemotePath part;
-    String partPath;
+  /** {@code null} where all contents pass this computer. */
+  private final DirectTransfer direct;
 
-    /** Whether a program may still write under its temporary name. */
-    boolean isSpoilt;
+  private Runnable placed;
+  private Cancellation stop;
+  private final List<ArrivingFile> all = new ArrayList<>();
 
-    RemoteAttributes old;
-    RemotePath held;
-
-    /** Whether what is replaced goes to its held place only when this takes its own. */
-    boolean moves;
-
-    Journal.Pending pending;
-
-    Arriving(RemoteEndpoint side, SmallFile parcel) throws Endpoint.NameNotPossible {
-      this.parcel = parcel;
-      this.target = side.at(parcel.item.to());
-      name(
-          parcel.straight
-              ? side.partNames().fixed(target.wireName())
-              : side.partNames().of(target.wireName()));
-    }
-
-    private void name(String name) {
-      part = target.parent().child(name);
-      partPath = Endpoint.join(Endpoint.folderOf(parcel.item.to()), name);
-    }
-
-    void newName(PartialNames names) {
-      name(names.of(target.wireName()));
-      isSpoilt = false;
-    }
-
-    boolean replaces() {
-      return parcel.item.there() != null;
-    }
-
-    boolean waits() {
-      return parcel.waits();
-    }
+  RemoteBatchWriter(
+      RemoteContext context,
+      RemoteFolders folders,
+      RemoteDigests digests,
+      TarUpload tarUpload,
+      DirectTransfer direct) {
+    this.context = context;
+    this.folders = folders;
+    this.digests = digests;
+    this.tarUpload = tarUpload;
+    this.direct = direct;
   }
 
-  RemoteBatchWriter(RemoteEndpoint side, List<SmallFile> load, Runnable placed, Cancellation stop) {
-    this.side = side;
-    this.placed = placed;
-    this.stop = stop;
+  /** The methods' parameters are those of {@link Endpoint#deliver}. */
+  void write(List<SmallFile> load, Runnable onPlaced, Cancellation cancellation)
+      throws IOException {
+    this.placed = onPlaced;
+    this.stop = cancellation;
     for (SmallFile parcel : load) {
       if (parcel.waits()) {
         try {
-          all.add(new Arriving(side, parcel));
+          all.add(new ArrivingFile(context, parcel));
         } catch (IOException e) {
           parcel.failure = e;
         }
       }
     }
+    run();
   }
 
-  private List<Arriving> waiting() {
-    return all.stream().filter(Arriving::waits).toList();
+  private List<ArrivingFile> waiting() {
+    return all.stream().filter(ArrivingFile::waits).toList();
   }
 
-  void run() throws IOException {
+  private void run() throws IOException {
     try {
-      ReplacedFiles.hold(side, all);
+      ReplacedFiles.hold(context, all);
       stop.throwIfStopped();
       begin();
       write();
@@ -120,12 +95,12 @@ final class RemoteBatchWriter {
 
   /** On a lost line nothing can be taken away: that is for later. */
   private void leave(RemoteFailure lost) throws IOException {
-    if (!side.isLost(lost)) {
+    if (!RemoteContext.isLost(lost)) {
       return;
     }
-    for (Arriving one : all) {
+    for (ArrivingFile one : all) {
       if (!one.parcel.arrived) {
-        side.leave(one.part);
+        context.leave(one.part);
         if (one.pending != null) {
           one.pending.failed(lost);
         }
@@ -134,38 +109,38 @@ final class RemoteBatchWriter {
   }
 
   private void begin() throws IOException {
-    List<Arriving> told = new ArrayList<>();
+    List<ArrivingFile> told = new ArrayList<>();
     List<zander.core.journal.NewChange> changes = new ArrayList<>();
-    for (Arriving one : waiting()) {
-      if (one.replaces() || !side.madeFolders().covers(one.parcel.item.to())) {
+    for (ArrivingFile one : waiting()) {
+      if (one.replaces() || !folders.covers(one.parcel.item.to())) {
         told.add(one);
-        changes.add(ReplacedFiles.change(side, one));
+        changes.add(ReplacedFiles.change(context, one));
       }
     }
-    List<Journal.Pending> begun = side.journal().begin(changes);
+    List<Journal.Pending> begun = context.journal().begin(changes);
     for (int i = 0; i < told.size(); i++) {
       told.get(i).pending = begun.get(i);
     }
   }
 
   private void write() throws IOException {
-    List<Arriving> waiting = waiting();
-    if (!waiting.isEmpty() && waiting.get(0).parcel.straight) {
-      side.way().write(waiting);
+    List<ArrivingFile> waiting = waiting();
+    if (!waiting.isEmpty() && waiting.get(0).parcel.direct) {
+      direct.write(waiting);
       giveUp();
       return;
     }
-    TarUpload program = side.packedUp();
+    TarUpload program = tarUpload;
     boolean packed =
-        !waiting.isEmpty() && side.carriers().packsUp(waiting.size(), program.isOpen());
+        !waiting.isEmpty() && context.strategy().packsUp(waiting.size(), program.isOpen());
     if (!packed || !program.write(waiting, stop)) {
       if (waiting.stream().anyMatch(one -> one.isSpoilt)) {
         giveNewNames();
       }
-      List<Arriving> left = waiting();
-      RemoteBatch batch = side.filesForLoad().batch();
+      List<ArrivingFile> left = waiting();
+      RemoteBatch batch = context.filesForBatch().batch();
       List<NewFile> files = new ArrayList<>();
-      for (Arriving one : left) {
+      for (ArrivingFile one : left) {
         files.add(
             new NewFile(
                 one.part, one.parcel.content, one.parcel.item.mode(), one.parcel.timeThere()));
@@ -177,29 +152,29 @@ final class RemoteBatchWriter {
 
   /** What is left of a program may go on for a moment, and must not write into what comes now. */
   private void giveNewNames() throws IOException {
-    for (Arriving one : waiting()) {
+    for (ArrivingFile one : waiting()) {
       if (one.pending != null) {
         one.pending.failed("sent once more in another way");
         one.pending = null;
       }
-      one.newName(side.partNames());
+      one.newName(context.partialNames());
     }
     begin();
   }
 
   /** Compares what arrived with what was sent, where that is asked for. */
   private void check() throws IOException {
-    List<Arriving> asked = waiting().stream().filter(one -> one.parcel.digest != null).toList();
-    List<String> digests = side.digestsOf(asked.stream().map(one -> one.part).toList());
+    List<ArrivingFile> asked = waiting().stream().filter(one -> one.parcel.digest != null).toList();
+    List<String> sums = digests.of(asked.stream().map(one -> one.part).toList());
     for (int i = 0; i < asked.size(); i++) {
-      if (!asked.get(i).parcel.digest.equals(digests.get(i))) {
+      if (!asked.get(i).parcel.digest.equals(sums.get(i))) {
         asked.get(i).parcel.failure = new Endpoint.NotTheSame();
       }
     }
     giveUp();
   }
 
-  private static void note(List<Arriving> tried, List<RemoteFailure> failures) {
+  private static void note(List<ArrivingFile> tried, List<RemoteFailure> failures) {
     for (int i = 0; i < tried.size(); i++) {
       if (failures.get(i) != null) {
         tried.get(i).parcel.failure = failures.get(i);
@@ -209,15 +184,16 @@ final class RemoteBatchWriter {
 
   /** What failed since the entries were begun: its temporary file goes, and its entry ends. */
   private void giveUp() throws IOException {
-    List<Arriving> failed =
+    List<ArrivingFile> failed =
         all.stream()
             .filter(one -> one.parcel.failure != null && one.pending != ReplacedFiles.ENDED)
             .toList();
     if (failed.isEmpty()) {
       return;
     }
-    side.files().batch().removeFiles(failed.stream().map(one -> one.part).toList());
-    side.files()
+    context.files().batch().removeFiles(failed.stream().map(one -> one.part).toList());
+    context
+        .files()
         .batch()
         .removeFiles(
             failed.stream()
@@ -225,9 +201,9 @@ final class RemoteBatchWriter {
                 .map(one -> one.held)
                 .filter(Objects::nonNull)
                 .toList());
-    for (Arriving one : failed) {
+    for (ArrivingFile one : failed) {
       if (one.pending != null
-          && ReplacedFiles.isStranded(side, new ReplacedFiles.Held(one.held, one.moves))) {
+          && ReplacedFiles.isStranded(context, new ReplacedFiles.Held(one.held, one.moves))) {
         one.pending.lost();
       } else if (one.pending != null) {
         one.pending.failed("did not arrive");
@@ -238,18 +214,19 @@ final class RemoteBatchWriter {
 
   /** The rule's owner, or that of the file it replaces, where this account may give it. */
   private void giveOwners() throws IOException {
-    int ruledUid = side.ownerUid();
-    int ruledGid = side.ownerGid();
-    List<Arriving> waiting = waiting();
+    int ruledUid = context.ownerUid();
+    int ruledGid = context.ownerGid();
+    List<ArrivingFile> waiting = waiting();
     boolean ruled = ruledUid >= 0 || ruledGid >= 0;
-    if (!ruled && waiting.stream().noneMatch(Arriving::replaces)) {
+    if (!ruled && waiting.stream().noneMatch(ArrivingFile::replaces)) {
       return;
     }
-    List<Arriving> asked = ruled ? waiting : waiting.stream().filter(Arriving::replaces).toList();
+    List<ArrivingFile> asked =
+        ruled ? waiting : waiting.stream().filter(ArrivingFile::replaces).toList();
     List<RemoteAttributes> now =
-        side.files().batch().look(asked.stream().map(one -> one.part).toList());
+        context.files().batch().look(asked.stream().map(one -> one.part).toList());
     for (int i = 0; i < asked.size(); i++) {
-      Arriving one = asked.get(i);
+      ArrivingFile one = asked.get(i);
       RemoteAttributes is = now.get(i);
       boolean fromOld = one.old != null && one.old.kind() == FileKind.FILE;
       if (is == null || (!ruled && !fromOld)) {
@@ -260,7 +237,7 @@ final class RemoteBatchWriter {
       if (uid != is.uid() || gid != is.gid()) {
         one.parcel.lost =
             OwnerSetter.give(
-                side.files(),
+                context.files(),
                 one.part,
                 is,
                 uid,
@@ -272,12 +249,13 @@ final class RemoteBatchWriter {
   }
 
   private void rename() throws IOException {
-    List<Arriving> waiting = waiting();
-    boolean over = side.files().renamesOver();
-    List<Arriving> together =
+    List<ArrivingFile> waiting = waiting();
+    boolean over = context.files().renamesOver();
+    List<ArrivingFile> together =
         waiting.stream().filter(one -> !one.replaces() || (over && !one.moves)).toList();
     List<RemoteFailure> failures =
-        side.files()
+        context
+            .files()
             .batch()
             .rename(
                 together.stream()
@@ -285,30 +263,30 @@ final class RemoteBatchWriter {
                     .toList(),
                 together.size() == waiting.size() ? placed : () -> {});
     for (int i = 0; i < together.size(); i++) {
-      Arriving one = together.get(i);
+      ArrivingFile one = together.get(i);
       RemoteFailure failure = failures.get(i);
       if (failure != null && !one.replaces() && failure.reason() == Reason.FAILED) {
-        failure = ReplacedFiles.takenOrFailed(side, one.target, failure);
+        failure = ReplacedFiles.takenOrFailed(context, one.target, failure);
       }
       arrived(one, failure);
     }
-    for (Arriving one : waiting) {
+    for (ArrivingFile one : waiting) {
       if (one.replaces() && (!over || one.moves)) {
         arrived(
-            one, ReplacedFiles.inSteps(side, one.part, one.target, one.moves ? one.held : null));
+            one, ReplacedFiles.inSteps(context, one.part, one.target, one.moves ? one.held : null));
       }
     }
     giveUp();
   }
 
-  private void arrived(Arriving one, RemoteFailure failure) throws IOException {
+  private void arrived(ArrivingFile one, RemoteFailure failure) throws IOException {
     if (failure != null) {
       one.parcel.failure = failure;
       return;
     }
     one.parcel.arrived = true;
     if (one.parcel.lost == null) {
-      one.parcel.lost = ReplacedFiles.notKept(side, one.old, one.held);
+      one.parcel.lost = ReplacedFiles.notKept(context, one.old, one.held);
     }
     if (one.pending != null) {
       TransferItem item = one.parcel.item;

@@ -33,26 +33,26 @@ final class RemoteDigests {
 
   private static final int READERS = 4;
 
-  private final RemoteEndpoint side;
+  private final RemoteContext context;
 
-  RemoteDigests(RemoteEndpoint side) {
-    this.side = side;
+  RemoteDigests(RemoteContext context) {
+    this.context = context;
   }
 
   String of(RemotePath file, long length) throws IOException {
-    if (side.carriers().sums()) {
+    if (context.strategy().sums()) {
       String quoted = ShellWords.quote(file);
       String script =
           length < 0
               ? "sha256sum < " + quoted
               : "head -c " + length + " < " + quoted + " | sha256sum";
-      ExecResult result = side.line().commands().script(script);
+      ExecResult result = context.channels().commands().script(script);
       String text = result.outText();
       if (result.exit() == 0 && text.length() > DIGITS) {
         return text.substring(0, DIGITS);
       }
     }
-    try (InputStream in = side.files().read(file)) {
+    try (InputStream in = context.files().read(file)) {
       return Sha256.of(in, length);
     }
   }
@@ -60,7 +60,7 @@ final class RemoteDigests {
   /** In the same order; {@code null} for what cannot be read. */
   List<String> of(List<RemotePath> files) throws IOException {
     Map<String, String> byName = new HashMap<>();
-    if (!files.isEmpty() && side.carriers().sums()) {
+    if (!files.isEmpty() && context.strategy().sums()) {
       byServer(files, byName);
     }
     List<RemotePath> left = files.stream().filter(one -> !byName.containsKey(one.wire())).toList();
@@ -70,7 +70,7 @@ final class RemoteDigests {
 
   /** The small ones many at once, the others several at a time. */
   private void readBack(List<RemotePath> files, Map<String, String> byName) throws IOException {
-    List<RemoteAttributes> looks = side.files().batch().look(files);
+    List<RemoteAttributes> looks = context.files().batch().look(files);
     List<Wanted> small = new ArrayList<>();
     List<RemotePath> large = new ArrayList<>();
     for (int i = 0; i < files.size(); i++) {
@@ -83,7 +83,7 @@ final class RemoteDigests {
     }
     for (int from = 0; from < small.size(); from += TOGETHER) {
       List<Wanted> some = small.subList(from, Math.min(small.size(), from + TOGETHER));
-      List<Got> got = side.files().batch().get(some, new Cancellation());
+      List<Got> got = context.files().batch().get(some, new Cancellation());
       for (int i = 0; i < some.size(); i++) {
         if (got.get(i).content() != null) {
           byName.put(some.get(i).path().wire(), Sha256.of(got.get(i).content()));
@@ -121,7 +121,7 @@ final class RemoteDigests {
   private void byServer(List<RemotePath> files, Map<String, String> byName) throws IOException {
     StringBuilder names = new StringBuilder();
     files.forEach(file -> names.append(file.wire()).append('\0'));
-    try (Pipe pipe = side.line().commands().pipe("exec xargs -0 sha256sum -z --")) {
+    try (Pipe pipe = context.channels().commands().pipe("exec xargs -0 sha256sum -z --")) {
       OutputStream in = pipe.in();
       Thread feeding =
           new Thread(
@@ -145,7 +145,7 @@ final class RemoteDigests {
     } catch (RemoteFailure e) {
       throw e;
     } catch (IOException e) {
-      side.carriers().noRoom();
+      context.strategy().noRoom();
     }
   }
 }

@@ -23,7 +23,8 @@ import zander.core.rights.Mode;
 final class RemoteFileWriter implements Endpoint.Incoming {
   private static final Mode CLOSED = new Mode(0600);
 
-  private final RemoteEndpoint side;
+  private final RemoteContext context;
+  private final RemoteDigests digests;
   private final TransferItem item;
   private final RemotePath target;
   private final String partPath;
@@ -37,35 +38,44 @@ final class RemoteFileWriter implements Endpoint.Incoming {
   private boolean ended;
 
   /**
-   * @param straight whether another server writes it, so that nothing is opened for it here
+   * @param direct whether another server writes it, so that nothing is opened for it here
    */
-  RemoteFileWriter(RemoteEndpoint side, TransferItem item, Endpoint.Part begun, boolean straight)
+  RemoteFileWriter(
+      RemoteContext context,
+      RemoteFolders folders,
+      RemoteDigests digests,
+      TransferItem item,
+      Endpoint.Part begun,
+      boolean direct)
       throws IOException {
-    this.side = side;
+    this.context = context;
+    this.digests = digests;
     this.item = item;
-    this.target = side.at(item.to());
+    this.target = context.at(item.to());
     this.partPath =
         begun != null
             ? begun.path()
-            : Endpoint.join(Endpoint.folderOf(item.to()), side.partNames().of(target.wireName()));
-    this.part = side.at(partPath);
+            : Endpoint.join(
+                Endpoint.folderOf(item.to()), context.partialNames().of(target.wireName()));
+    this.part = context.at(partPath);
     boolean replaces = item.there() != null;
-    this.old = replaces ? side.files().batch().look(List.of(target)).get(0) : null;
-    this.held = ReplacedFiles.hold(side, target, old);
-    boolean told = replaces || !side.madeFolders().covers(item.to());
+    this.old = replaces ? context.files().batch().look(List.of(target)).get(0) : null;
+    this.held = ReplacedFiles.hold(context, target, old);
+    boolean told = replaces || !folders.covers(item.to());
     this.pending =
         told
-            ? side.journal()
-                .begin(ReplacedFiles.change(side, target, part, replaces, old, held.name()))
+            ? context
+                .journal()
+                .begin(ReplacedFiles.change(context, target, part, replaces, old, held.name()))
             : ReplacedFiles.ENDED;
     this.size = begun == null ? 0 : begun.size();
     try {
       long left = item.node().size() - size;
       this.stream =
-          begun == null && !straight && side.carriers().streamsUp(left)
-              ? ShellFileStreams.write(side, part, item.mode() != null)
+          begun == null && !direct && context.strategy().streamsUp(left)
+              ? ShellFileStreams.write(context, part, item.mode() != null)
               : null;
-      this.writer = stream == null && !straight ? open(begun, left) : null;
+      this.writer = stream == null && !direct ? open(begun, left) : null;
     } catch (IOException e) {
       pending.failed(e);
       throw e;
@@ -73,8 +83,8 @@ final class RemoteFileWriter implements Endpoint.Incoming {
   }
 
   private RemoteWriter open(Endpoint.Part begun, long left) throws IOException {
-    RemoteFiles files = side.files();
-    List<RemoteFiles> lanes = side.line().lanes(side.carriers().lanesUp(left));
+    RemoteFiles files = context.files();
+    List<RemoteFiles> lanes = context.channels().lanes(context.strategy().lanesUp(left));
     return begun == null
         ? files.create(part, item.mode() == null ? null : CLOSED, lanes)
         : files.continueFrom(part, begun.size(), lanes);
@@ -116,7 +126,7 @@ final class RemoteFileWriter implements Endpoint.Incoming {
 
   @Override
   public String arrive(long modified, String digest) throws IOException {
-    RemoteFiles files = side.files();
+    RemoteFiles files = context.files();
     if (stream != null) {
       ExecResult result = stream.finish();
       if (result.exit() != 0) {
@@ -130,7 +140,7 @@ final class RemoteFileWriter implements Endpoint.Incoming {
       throw new RemoteFailure(
           Reason.FAILED, "write", part, now.size() + " of " + size + " bytes arrived", null);
     }
-    if (digest != null && !digest.equals(side.digest(partPath, -1))) {
+    if (digest != null && !digest.equals(digests.of(part, -1))) {
       throw new Endpoint.NotTheSame();
     }
     String lost = giveOwner(now, modified);
@@ -144,7 +154,7 @@ final class RemoteFileWriter implements Endpoint.Incoming {
     putInPlace(files);
     ended = true;
     pending.done(ReplacedFiles.state(size, item.mode(), modified), List.of());
-    return lost != null ? lost : ReplacedFiles.notKept(side, old, held.name());
+    return lost != null ? lost : ReplacedFiles.notKept(context, old, held.name());
   }
 
   private void putInPlace(RemoteFiles files) throws IOException {
@@ -154,7 +164,7 @@ final class RemoteFileWriter implements Endpoint.Incoming {
       files.renameOver(part, target);
     } else {
       RemoteFailure failure =
-          ReplacedFiles.inSteps(side, part, target, held.moves() ? held.name() : null);
+          ReplacedFiles.inSteps(context, part, target, held.moves() ? held.name() : null);
       if (failure != null) {
         throw failure;
       }
@@ -163,11 +173,11 @@ final class RemoteFileWriter implements Endpoint.Incoming {
 
   private String giveOwner(RemoteAttributes now, long modified) throws IOException {
     boolean fromOld = old != null && old.kind() == FileKind.FILE;
-    int uid = side.ownerUid() >= 0 ? side.ownerUid() : fromOld ? old.uid() : now.uid();
-    int gid = side.ownerGid() >= 0 ? side.ownerGid() : fromOld ? old.gid() : now.gid();
+    int uid = context.ownerUid() >= 0 ? context.ownerUid() : fromOld ? old.uid() : now.uid();
+    int gid = context.ownerGid() >= 0 ? context.ownerGid() : fromOld ? old.gid() : now.gid();
     return uid == now.uid() && gid == now.gid()
         ? null
-        : OwnerSetter.give(side.files(), part, now, uid, gid, item.mode(), modified);
+        : OwnerSetter.give(context.files(), part, now, uid, gid, item.mode(), modified);
   }
 
   @Override
@@ -211,7 +221,7 @@ final class RemoteFileWriter implements Endpoint.Incoming {
 
   private boolean isStranded() {
     try {
-      return ReplacedFiles.isStranded(side, held);
+      return ReplacedFiles.isStranded(context, held);
     } catch (IOException e) {
       return true;
     }
@@ -231,10 +241,10 @@ final class RemoteFileWriter implements Endpoint.Incoming {
 
   private boolean remove(RemotePath path) {
     try {
-      side.files().batch().removeFiles(List.of(path));
+      context.files().batch().removeFiles(List.of(path));
       return true;
     } catch (IOException | RuntimeException e) {
-      side.leave(path);
+      context.leave(path);
       return false;
     }
   }

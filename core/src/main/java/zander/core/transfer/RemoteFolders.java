@@ -23,15 +23,15 @@ import zander.core.rights.Mode;
  * one.
  */
 final class RemoteFolders {
-  private final RemoteEndpoint side;
+  private final RemoteContext context;
 
   /** Those that stand in the journal, by path; what is below them is covered. */
   private final Map<String, Journal.Pending> tops = new HashMap<>();
 
   private final Map<String, FileState> finished = new HashMap<>();
 
-  RemoteFolders(RemoteEndpoint side) {
-    this.side = side;
+  RemoteFolders(RemoteContext context) {
+    this.context = context;
   }
 
   /** Whether what is made at a path is told by the entry of a folder above it. */
@@ -50,12 +50,12 @@ final class RemoteFolders {
     for (TransferItem folder : folders) {
       // Open for filling; its real mode is set when everything is in it.
       Mode filling = folder.mode() == null ? null : new Mode(0700);
-      wanted.add(new NewFolder(side.at(folder.to()), filling));
+      wanted.add(new NewFolder(context.at(folder.to()), filling));
       begun.add(covers(folder.to()) ? null : begin(folder));
     }
     List<RemoteFailure> refused;
     try {
-      refused = side.files().batch().makeFolders(wanted);
+      refused = context.files().batch().makeFolders(wanted);
     } catch (RemoteFailure e) {
       for (Journal.Pending pending : begun) {
         if (pending != null) {
@@ -85,15 +85,16 @@ final class RemoteFolders {
   }
 
   private Journal.Pending begin(TransferItem folder) throws IOException {
-    return side.journal()
+    return context
+        .journal()
         .begin(
-            NewChange.of(ChangeKind.SEND_UP, side.at(folder.to()))
-                .group(side.group())
+            NewChange.of(ChangeKind.SEND_UP, context.at(folder.to()))
+                .group(context.group())
                 .note("a folder with all that is in it"));
   }
 
   private RemoteFailure takenOrFailed(RemoteFailure failure, NewFolder folder) throws IOException {
-    boolean taken = side.files().batch().look(List.of(folder.path())).get(0) != null;
+    boolean taken = context.files().batch().look(List.of(folder.path())).get(0) != null;
     return taken
         ? new RemoteFailure(Reason.ALREADY_EXISTS, "make folder", folder.path(), "exists", failure)
         : failure;
@@ -101,17 +102,17 @@ final class RemoteFolders {
 
   List<IOException> finish(List<TransferItem> folders) throws IOException {
     List<Setting> settings = new ArrayList<>();
-    int uid = side.ownerUid();
-    int gid = side.ownerGid();
+    int uid = context.ownerUid();
+    int gid = context.ownerGid();
     List<IOException> failures = new ArrayList<>();
     for (TransferItem folder : folders) {
-      settings.add(new Setting(side.at(folder.to()), folder.mode(), folder.modified()));
+      settings.add(new Setting(context.at(folder.to()), folder.mode(), folder.modified()));
       failures.add(null);
       if (uid >= 0 || gid >= 0) {
         failures.set(failures.size() - 1, give(folder, uid, gid));
       }
     }
-    List<RemoteFailure> refused = side.files().batch().set(settings);
+    List<RemoteFailure> refused = context.files().batch().set(settings);
     for (int i = 0; i < folders.size(); i++) {
       if (refused.get(i) != null) {
         failures.set(i, refused.get(i));
@@ -123,9 +124,10 @@ final class RemoteFolders {
 
   private IOException give(TransferItem folder, int uid, int gid) throws IOException {
     try {
-      RemoteAttributes now = side.files().look(side.at(folder.to()));
-      side.files()
-          .setOwner(side.at(folder.to()), uid < 0 ? now.uid() : uid, gid < 0 ? now.gid() : gid);
+      RemoteAttributes now = context.files().look(context.at(folder.to()));
+      context
+          .files()
+          .setOwner(context.at(folder.to()), uid < 0 ? now.uid() : uid, gid < 0 ? now.gid() : gid);
       return null;
     } catch (RemoteFailure e) {
       if (e.reason() == Reason.LINE_LOST) {
@@ -155,7 +157,7 @@ final class RemoteFolders {
           try {
             FileState state = finished.get(path);
             if (state == null) {
-              state = FileState.of(side.files().look(side.at(path)));
+              state = FileState.of(context.files().look(context.at(path)));
             }
             pending.done(state, List.of());
           } catch (IOException e) {

@@ -15,15 +15,16 @@ final class RemoteLinks {
   private RemoteLinks() {}
 
   /** One that replaces something is made beside it and renamed over it. */
-  static void make(RemoteEndpoint side, TransferItem link) throws IOException {
-    RemoteFiles files = side.files();
-    RemotePath at = side.at(link.to());
+  static void make(RemoteContext context, RemoteFolders folders, TransferItem link)
+      throws IOException {
+    RemoteFiles files = context.files();
+    RemotePath at = context.at(link.to());
     String target = link.node().target();
     boolean replaces = link.there() != null;
-    RemotePath part = replaces ? at.parent().child(side.partNames().of(at.wireName())) : null;
-    RemoteAttributes old = replaces ? side.files().batch().look(List.of(at)).get(0) : null;
-    ReplacedFiles.Held held = ReplacedFiles.hold(side, at, old);
-    Journal.Pending pending = begin(side, link, at, part, old, held);
+    RemotePath part = replaces ? at.parent().child(context.partialNames().of(at.wireName())) : null;
+    RemoteAttributes old = replaces ? context.files().batch().look(List.of(at)).get(0) : null;
+    ReplacedFiles.Held held = ReplacedFiles.hold(context, at, old);
+    Journal.Pending pending = begin(context, folders, link, at, part, old, held);
     try {
       if (replaces) {
         files.makeLink(part, target);
@@ -31,7 +32,7 @@ final class RemoteLinks {
           files.renameOver(part, at);
         } else {
           RemoteFailure failure =
-              ReplacedFiles.inSteps(side, part, at, held.moves() ? held.name() : null);
+              ReplacedFiles.inSteps(context, part, at, held.moves() ? held.name() : null);
           if (failure != null) {
             throw failure;
           }
@@ -41,8 +42,8 @@ final class RemoteLinks {
       }
       pending.done(FileState.of(files.look(at)).withTarget(target), List.of());
     } catch (IOException e) {
-      if (part != null && side.isLost(e)) {
-        side.leave(part);
+      if (part != null && RemoteContext.isLost(e)) {
+        context.leave(part);
       }
       pending.failed(e);
       throw e;
@@ -50,19 +51,21 @@ final class RemoteLinks {
   }
 
   private static Journal.Pending begin(
-      RemoteEndpoint side,
+      RemoteContext context,
+      RemoteFolders folders,
       TransferItem link,
       RemotePath at,
       RemotePath part,
       RemoteAttributes old,
       ReplacedFiles.Held held)
       throws IOException {
-    if (part == null && side.madeFolders().covers(link.to())) {
+    if (part == null && folders.covers(link.to())) {
       return ReplacedFiles.ENDED;
     }
-    return side.journal()
+    return context
+        .journal()
         .begin(
-            ReplacedFiles.change(side, at, part, part != null, old, held.name())
+            ReplacedFiles.change(context, at, part, part != null, old, held.name())
                 .note("a link to " + WireName.toText(link.node().target())));
   }
 }

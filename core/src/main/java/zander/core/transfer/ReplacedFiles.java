@@ -49,29 +49,29 @@ final class ReplacedFiles {
   private ReplacedFiles() {}
 
   /** Looks at all that is replaced and gives it its other name. */
-  static void hold(RemoteEndpoint side, List<RemoteBatchWriter.Arriving> all) throws IOException {
-    List<RemoteBatchWriter.Arriving> replacing =
+  static void hold(RemoteContext context, List<ArrivingFile> all) throws IOException {
+    List<ArrivingFile> replacing =
         all.stream().filter(one -> one.waits() && one.replaces()).toList();
     if (replacing.isEmpty()) {
       return;
     }
     List<RemoteAttributes> old =
-        side.files().batch().look(replacing.stream().map(one -> one.target).toList());
-    List<RemoteBatchWriter.Arriving> held = new ArrayList<>();
+        context.files().batch().look(replacing.stream().map(one -> one.target).toList());
+    List<ArrivingFile> held = new ArrayList<>();
     List<NewName> names = new ArrayList<>();
     for (int i = 0; i < replacing.size(); i++) {
-      RemoteBatchWriter.Arriving one = replacing.get(i);
+      ArrivingFile one = replacing.get(i);
       one.old = old.get(i);
-      RemotePath name = isFile(one.old) ? side.holdingName() : null;
+      RemotePath name = isFile(one.old) ? context.holdingName() : null;
       if (name != null) {
         held.add(one);
         names.add(new NewName(one.target, name));
       }
     }
-    List<RemoteFailure> failures = side.files().batch().hardLink(names);
+    List<RemoteFailure> failures = context.files().batch().hardLink(names);
     for (int i = 0; i < held.size(); i++) {
-      RemoteBatchWriter.Arriving one = held.get(i);
-      Held kept = held(side, one.old, names.get(i).to(), failures.get(i) == null);
+      ArrivingFile one = held.get(i);
+      Held kept = held(context, one.old, names.get(i).to(), failures.get(i) == null);
       one.held = kept.name();
       one.moves = kept.moves();
     }
@@ -88,15 +88,15 @@ final class ReplacedFiles {
   }
 
   private static Held held(
-      RemoteEndpoint side, RemoteAttributes old, RemotePath name, boolean linked)
+      RemoteContext context, RemoteAttributes old, RemotePath name, boolean linked)
       throws IOException {
-    boolean over = side.files().renamesOver();
+    boolean over = context.files().renamesOver();
     if (linked && over) {
       return new Held(name, false);
     }
     if (linked) {
       // It will be moved there, and the name must be free for that.
-      side.files().removeFile(name);
+      context.files().removeFile(name);
     }
     return !over || old.size() > SMALL ? new Held(name, true) : Held.NOT;
   }
@@ -105,27 +105,27 @@ final class ReplacedFiles {
    * Whether what was to be replaced has moved to its held place and could not be moved back: the
    * journal keeps such an entry open, and its recovery offers to put it back.
    */
-  static boolean isStranded(RemoteEndpoint side, Held held) throws IOException {
-    return held.moves() && side.files().batch().look(List.of(held.name())).get(0) != null;
+  static boolean isStranded(RemoteContext context, Held held) throws IOException {
+    return held.moves() && context.files().batch().look(List.of(held.name())).get(0) != null;
   }
 
   /** What to tell of one whose old version is neither on the server nor here; {@code null} else. */
-  static String notKept(RemoteEndpoint side, RemoteAttributes old, RemotePath held) {
-    return side.holds() && isFile(old) && held == null && old.size() > SMALL
+  static String notKept(RemoteContext context, RemoteAttributes old, RemotePath held) {
+    return context.holds() && isFile(old) && held == null && old.size() > SMALL
         ? "the version that was replaced could not be kept: no place for it on its file system"
         : null;
   }
 
   /** The same for one. */
-  static Held hold(RemoteEndpoint side, RemotePath target, RemoteAttributes old)
+  static Held hold(RemoteContext context, RemotePath target, RemoteAttributes old)
       throws IOException {
-    RemotePath name = isFile(old) ? side.holdingName() : null;
+    RemotePath name = isFile(old) ? context.holdingName() : null;
     if (name == null) {
       return Held.NOT;
     }
     RemoteFailure failure =
-        side.files().batch().hardLink(List.of(new NewName(target, name))).get(0);
-    return held(side, old, name, failure == null);
+        context.files().batch().hardLink(List.of(new NewName(target, name))).get(0);
+    return held(context, old, name, failure == null);
   }
 
   private static boolean isFile(RemoteAttributes attributes) {
@@ -133,12 +133,12 @@ final class ReplacedFiles {
   }
 
   /** The journal's line for one that arrives. */
-  static NewChange change(RemoteEndpoint side, RemoteBatchWriter.Arriving one) throws IOException {
-    return change(side, one.target, one.part, one.replaces(), one.old, one.held);
+  static NewChange change(RemoteContext context, ArrivingFile one) throws IOException {
+    return change(context, one.target, one.part, one.replaces(), one.old, one.held);
   }
 
   static NewChange change(
-      RemoteEndpoint side,
+      RemoteContext context,
       RemotePath target,
       RemotePath part,
       boolean replaces,
@@ -148,17 +148,17 @@ final class ReplacedFiles {
     NewChange change =
         NewChange.of(replaces && old != null ? ChangeKind.REPLACE : ChangeKind.SEND_UP, target)
             .part(part)
-            .group(side.group());
+            .group(context.group());
     if (!replaces || old == null) {
       return change;
     }
     FileState before = FileState.of(old);
     if (old.kind() == FileKind.LINK) {
-      return change.states(before.withTarget(side.files().readLink(target)), null);
+      return change.states(before.withTarget(context.files().readLink(target)), null);
     }
     byte[] content =
         isFile(old) && held == null && old.size() <= SMALL
-            ? side.files().readAll(target, SMALL)
+            ? context.files().readAll(target, SMALL)
             : null;
     return change.states(before, null).to(held).content(content);
   }
@@ -174,9 +174,9 @@ final class ReplacedFiles {
   }
 
   /** Version 3 says only "failure" when a name is taken; a look tells that from other failures. */
-  static RemoteFailure takenOrFailed(RemoteEndpoint side, RemotePath target, RemoteFailure failure)
-      throws IOException {
-    boolean taken = side.files().batch().look(List.of(target)).get(0) != null;
+  static RemoteFailure takenOrFailed(
+      RemoteContext context, RemotePath target, RemoteFailure failure) throws IOException {
+    boolean taken = context.files().batch().look(List.of(target)).get(0) != null;
     return taken
         ? new RemoteFailure(Reason.ALREADY_EXISTS, "rename", target, "exists", failure)
         : failure;
@@ -190,14 +190,15 @@ final class ReplacedFiles {
    * @return what went wrong, or {@code null}
    */
   static RemoteFailure inSteps(
-      RemoteEndpoint side, RemotePath part, RemotePath target, RemotePath held) throws IOException {
-    RemoteFiles files = side.files();
+      RemoteContext context, RemotePath part, RemotePath target, RemotePath held)
+      throws IOException {
+    RemoteFiles files = context.files();
     RemotePath aside =
-        held != null ? held : target.parent().child(side.partNames().of(target.wireName()));
+        held != null ? held : target.parent().child(context.partialNames().of(target.wireName()));
     try {
       Renames.inSteps(files, part, target, aside);
     } catch (RemoteFailure e) {
-      if (side.isLost(e)) {
+      if (RemoteContext.isLost(e)) {
         throw e;
       }
       return e;

@@ -1,10 +1,8 @@
 package zander.core.transfer;
 
 import java.io.IOException;
-import java.util.List;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.atomic.AtomicInteger;
-import zander.core.files.RemoteFailure;
 import zander.core.files.WireName;
 import zander.core.work.Cancellation;
 
@@ -26,10 +24,6 @@ final class Retrier {
   interface Step<T> {
     T run() throws IOException;
   }
-
-  /** How the system of this computer says that a disk or a quota is full. */
-  private static final List<String> NO_ROOM_HERE =
-      List.of("No space left on device", "Disk quota exceeded");
 
   private final Endpoint source;
   private final Endpoint target;
@@ -87,14 +81,7 @@ final class Retrier {
 
   /** Whether it failed because there is no room on the side that receives. */
   boolean isFull(IOException failure) {
-    if (failure instanceof RemoteFailure remote) {
-      return switch (remote.reason()) {
-        case NO_SPACE, NO_INODES, QUOTA -> true;
-        default -> false;
-      };
-    }
-    String said = String.valueOf(failure.getMessage());
-    return NO_ROOM_HERE.stream().anyMatch(said::contains);
+    return target.isFull(failure);
   }
 
   /**
@@ -155,8 +142,7 @@ final class Retrier {
   }
 
   private Endpoint sideOf(IOException e) {
-    boolean remote = e instanceof RemoteFailure;
-    return remote == (source instanceof RemoteEndpoint) ? source : target;
+    return source.isOwn(e) ? source : target;
   }
 
   /** Returns when the line is back and the step can be done again; ends the transfer otherwise. */

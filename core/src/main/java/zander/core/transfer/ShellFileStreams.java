@@ -15,17 +15,17 @@ final class ShellFileStreams {
   private ShellFileStreams() {}
 
   /** {@code null} when the server has no room for a program. */
-  static InputStream read(RemoteEndpoint side, RemotePath file, long from) throws IOException {
+  static InputStream read(RemoteContext context, RemotePath file, long from) throws IOException {
     String quoted = ShellWords.quote(file);
     String script =
         from == 0 ? "exec cat < " + quoted : "exec tail -c +" + (from + 1) + " < " + quoted;
     Pipe pipe;
     try {
-      pipe = side.line().commands().pipe(script);
+      pipe = context.channels().commands().pipe(script);
     } catch (RemoteFailure e) {
       throw e;
     } catch (IOException e) {
-      side.carriers().noRoom();
+      context.strategy().noRoom();
       return null;
     }
     return new Reading(pipe, file);
@@ -91,19 +91,19 @@ final class ShellFileStreams {
    *
    * @return {@code null} when the server has no room for a program
    */
-  static Pipe write(RemoteEndpoint side, RemotePath part, boolean closed) throws IOException {
+  static Pipe write(RemoteContext context, RemotePath part, boolean closed) throws IOException {
     String quoted = ShellWords.quote(part);
     String umask = closed ? "umask 077; " : "";
     String script =
-        side.carriers().holes()
+        context.strategy().holes()
             ? umask + "exec dd bs=262144 iflag=fullblock conv=sparse,excl status=none of=" + quoted
             : umask + "set -C; exec cat > " + quoted;
     try {
-      return side.line().commands().pipe(script);
+      return context.channels().commands().pipe(script);
     } catch (RemoteFailure e) {
       throw e;
     } catch (IOException e) {
-      side.carriers().noRoom();
+      context.strategy().noRoom();
       return null;
     }
   }

@@ -10,8 +10,8 @@ final class SmallFile {
   final TransferItem item;
   byte[] content;
 
-  /** Whether its content goes straight from server to server, and never comes here. */
-  boolean straight;
+  /** Whether its content goes direct from server to server, and never comes here. */
+  boolean direct;
 
   /** Whether it is too large for a load that goes through this computer. */
   boolean asLarge;
@@ -52,6 +52,6 @@ final class SmallFile {
   }
 
   boolean waits() {
-    return (straight || content != null) && failure == null && !arrived;
+    return (direct || content != null) && failure == null && !arrived;
   }
 }

@@ -19,7 +19,7 @@ final class SmallFileTransfer {
   private final LargeFileTransfer largeFiles;
 
   /** {@code null} where all goes through this computer. */
-  private final DirectTransfer straight;
+  private final DirectRoute direct;
 
   private final Cancellation stop;
 
@@ -31,7 +31,7 @@ final class SmallFileTransfer {
       ProgressCounter tally,
       RateLimiter gate,
       LargeFileTransfer largeFiles,
-      DirectTransfer straight,
+      DirectRoute direct,
       Cancellation stop) {
     this.source = source;
     this.target = target;
@@ -40,7 +40,7 @@ final class SmallFileTransfer {
     this.tally = tally;
     this.gate = gate;
     this.largeFiles = largeFiles;
-    this.straight = straight;
+    this.direct = direct;
     this.stop = stop;
   }
 
@@ -134,11 +134,11 @@ final class SmallFileTransfer {
   }
 
   private void carry(List<SmallFile> load, Runnable placed) throws IOException {
-    if (straight == null) {
+    if (direct == null) {
       carryThrough(load, placed);
       return;
     }
-    List<SmallFile> left = carryStraight(load);
+    List<SmallFile> left = carryDirect(load);
     // What turned out to be too large for a load is carried after it.
     List<SmallFile> small = left.stream().filter(parcel -> !parcel.asLarge).toList();
     if (!small.isEmpty()) {
@@ -163,16 +163,16 @@ final class SmallFileTransfer {
     target.deliver(load, placed, stop);
   }
 
-  /** Returns those that do not go straight. */
-  private List<SmallFile> carryStraight(List<SmallFile> load) throws IOException {
+  /** Returns those that do not go direct. */
+  private List<SmallFile> carryDirect(List<SmallFile> load) throws IOException {
     List<SmallFile> fit =
         load.stream()
             .filter(parcel -> parcel.content == null && parcel.failure == null && !parcel.arrived)
-            .filter(parcel -> straight.takes(parcel.item))
+            .filter(parcel -> direct.takes(parcel.item))
             .toList();
     if (!fit.isEmpty()) {
       for (SmallFile parcel : fit) {
-        parcel.straight = true;
+        parcel.direct = true;
         parcel.modified = parcel.item.node().modified();
       }
       if (rules.check()) {
@@ -186,9 +186,9 @@ final class SmallFileTransfer {
     }
     List<SmallFile> left = new ArrayList<>();
     for (SmallFile parcel : load) {
-      if (parcel.failure instanceof DirectTransfer.NotThisWay) {
+      if (parcel.failure instanceof DirectRoute.NotDirect) {
         parcel.failure = null;
-        parcel.straight = false;
+        parcel.direct = false;
         parcel.digest = null;
       }
       if (!parcel.arrived && parcel.failure == null) {

@@ -11,7 +11,6 @@ import java.util.zip.GZIPOutputStream;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
 import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
 import zander.core.rights.Mode;
-import zander.core.transfer.RemoteBatchWriter.Arriving;
 
 /**
  * A load of small files as one {@code tar} archive, under their temporary names. The format is
@@ -34,7 +33,7 @@ final class TarBatchWriter {
    * @param end the name of the last entry, which cannot be unpacked
    * @param out is flushed, and stays open
    */
-  static void write(List<Arriving> load, String end, OutputStream out) throws IOException {
+  static void write(List<ArrivingFile> load, String end, OutputStream out) throws IOException {
     OutputStream open =
         new FilterOutputStream(out) {
           @Override
@@ -51,7 +50,7 @@ final class TarBatchWriter {
         new TarArchiveOutputStream(open, RECORD, StandardCharsets.ISO_8859_1.name())) {
       tar.setLongFileMode(TarArchiveOutputStream.LONGFILE_GNU);
       tar.setBigNumberMode(TarArchiveOutputStream.BIGNUMBER_STAR);
-      for (Arriving one : load) {
+      for (ArrivingFile one : load) {
         SmallFile parcel = one.parcel;
         TarArchiveEntry entry = new TarArchiveEntry("./" + one.partPath);
         Mode mode = parcel.item.mode() == null ? NEW_FILE : parcel.item.mode();
@@ -68,7 +67,7 @@ final class TarBatchWriter {
   }
 
   /** The same, compressed (RFC 1952). */
-  static byte[] compressed(List<Arriving> load, String end) throws IOException {
+  static byte[] compressed(List<ArrivingFile> load, String end) throws IOException {
     ByteArrayOutputStream bytes = new ByteArrayOutputStream();
     try (OutputStream quick =
         new GZIPOutputStream(bytes) {

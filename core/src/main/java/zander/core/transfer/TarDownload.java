@@ -18,15 +18,15 @@ import zander.core.work.Cancellation;
  * changed while it read, is left to requests.
  */
 final class TarDownload {
-  private final RemoteEndpoint side;
+  private final RemoteContext context;
   private final CompressionPolicy squeeze;
 
   /** One that writes as it is, and one that compresses what it writes. */
   private final TarDownloadProcess[] kept = new TarDownloadProcess[2];
 
-  TarDownload(RemoteEndpoint side) {
-    this.side = side;
-    this.squeeze = side.line().squeeze(Direction.BRING_DOWN);
+  TarDownload(RemoteContext context) {
+    this.context = context;
+    this.squeeze = context.channels().squeeze(Direction.BRING_DOWN);
   }
 
   /**
@@ -37,10 +37,10 @@ final class TarDownload {
    */
   synchronized void open(List<String> early) throws IOException {
     if (kept[0] == null) {
-      boolean compresses = side.carriers().compresses();
+      boolean compresses = context.strategy().compresses();
       BooleanSupplier slow = () -> compresses && squeeze.pays();
       EagerFiles files = slow.getAsBoolean() ? EagerFiles.NONE : new EagerFiles(early, slow);
-      kept[0] = TarDownloadProcess.start(side, files);
+      kept[0] = TarDownloadProcess.start(context, files);
     }
   }
 
@@ -48,7 +48,7 @@ final class TarDownload {
     if (!compressed) {
       open(List.of());
     } else if (kept[1] == null) {
-      kept[1] = TarDownloadProcess.startCompressed(side);
+      kept[1] = TarDownloadProcess.startCompressed(context);
     }
     return kept[compressed ? 1 : 0];
   }
@@ -85,9 +85,9 @@ final class TarDownload {
   }
 
   private boolean isToBeCompressed() throws IOException {
-    boolean pays = side.carriers().compresses() && squeeze.pays();
+    boolean pays = context.strategy().compresses() && squeeze.pays();
     if (pays) {
-      side.carriers().compressed();
+      context.strategy().compressed();
     }
     return pays;
   }
@@ -115,7 +115,7 @@ final class TarDownload {
     } catch (RemoteFailure e) {
       throw e;
     } catch (IOException e) {
-      side.carriers().noRoom();
+      context.strategy().noRoom();
       return left;
     }
     List<SmallFile> asked = left;
@@ -154,11 +154,11 @@ final class TarDownload {
       squeeze.cannot();
     }
     // A lost line says so here, and is no fault of tar.
-    side.files().batch().look(List.of(side.base()));
+    context.files().batch().look(List.of(context.base()));
     if (couldNotRun) {
-      side.carriers().giveUpPrograms("its tar could not be run");
+      context.strategy().giveUpPrograms("its tar could not be run");
     } else if (first) {
-      side.carriers().noRoom();
+      context.strategy().noRoom();
     }
   }
 
@@ -169,9 +169,9 @@ final class TarDownload {
     List<SmallFile> read = load.stream().filter(parcel -> parcel.content != null).toList();
     List<RemotePath> paths = new ArrayList<>();
     for (SmallFile parcel : read) {
-      paths.add(side.at(parcel.item.from()));
+      paths.add(context.at(parcel.item.from()));
     }
-    List<RemoteAttributes> now = side.files().batch().look(paths);
+    List<RemoteAttributes> now = context.files().batch().look(paths);
     for (int i = 0; i < read.size(); i++) {
       RemoteAttributes is = now.get(i);
       SmallFile parcel = read.get(i);

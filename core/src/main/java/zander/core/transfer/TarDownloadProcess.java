@@ -52,7 +52,7 @@ final class TarDownloadProcess {
   }
 
   /** Starts one that writes what it is asked for, and before it what the server names itself. */
-  static TarDownloadProcess start(RemoteEndpoint side, EagerFiles early) throws IOException {
+  static TarDownloadProcess start(RemoteContext context, EagerFiles early) throws IOException {
     String mark = mark();
     String script =
         early.isOver()
@@ -61,7 +61,7 @@ final class TarDownloadProcess {
                 early.script(
                     TarStreamReader.ASK_END + endMark(mark, EARLY),
                     TarStreamReader.ASK_LAST + endMark(mark, EARLY)));
-    return start(side, script, false, early, mark);
+    return start(context, script, false, early, mark);
   }
 
   /**
@@ -73,7 +73,7 @@ final class TarDownloadProcess {
   }
 
   /** Starts one that compresses what it writes. */
-  static TarDownloadProcess startCompressed(RemoteEndpoint side) throws IOException {
+  static TarDownloadProcess startCompressed(RemoteContext context) throws IOException {
     // Each load is a stream of its own to gzip, which would keep back the end of one that goes on,
     // and has a tar of its own, whose end is told whatever it was.
     String mark = mark();
@@ -83,16 +83,19 @@ final class TarDownloadProcess {
             + "; s=$?; [ $s -le 2 ] || echo \"tar: $s\" >&2; echo "
             + mark
             + "$i >&2; } | gzip -1c || exit; i=$((i+1)); done; }";
-    return start(side, script, true, EagerFiles.NONE, mark);
+    return start(context, script, true, EagerFiles.NONE, mark);
   }
 
   private static TarDownloadProcess start(
-      RemoteEndpoint side, String script, boolean compressed, EagerFiles early, String mark)
+      RemoteContext context, String script, boolean compressed, EagerFiles early, String mark)
       throws IOException {
     Pipe pipe =
-        side.line().commands().pipe("cd " + ShellWords.quote(side.base()) + " && " + script);
+        context
+            .channels()
+            .commands()
+            .pipe("cd " + ShellWords.quote(context.base()) + " && " + script);
     return new TarDownloadProcess(
-        pipe, side.line().squeeze(Direction.BRING_DOWN), compressed, early, mark);
+        pipe, context.channels().squeeze(Direction.BRING_DOWN), compressed, early, mark);
   }
 
   private static String mark() {

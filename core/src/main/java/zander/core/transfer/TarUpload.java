@@ -20,7 +20,6 @@ import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.ToolErrors;
 import zander.core.files.WireName;
-import zander.core.transfer.RemoteBatchWriter.Arriving;
 import zander.core.work.Cancellation;
 
 /**
@@ -52,7 +51,7 @@ final class TarUpload {
   /** Enough of a load to see whether it can be made smaller. */
   private static final int SAMPLE = 32 * 1024;
 
-  private final RemoteEndpoint side;
+  private final RemoteContext context;
   private final CompressionPolicy squeeze;
 
   /** One, and more where a server's window limits what is under way on each. */
@@ -60,9 +59,9 @@ final class TarUpload {
 
   private final Object starting = new Object();
 
-  TarUpload(RemoteEndpoint side) {
-    this.side = side;
-    this.squeeze = side.line().squeeze(Direction.SEND_UP);
+  TarUpload(RemoteContext context) {
+    this.context = context;
+    this.squeeze = context.channels().squeeze(Direction.SEND_UP);
   }
 
   /** A program, and whose turn it is to write to it and to read what it says. */
@@ -129,7 +128,7 @@ final class TarUpload {
     // What feeds tar is not waited for (see TarDownloadProcess).
     String script =
         "cd "
-            + ShellWords.quote(side.base())
+            + ShellWords.quote(context.base())
             + " && "
             + (compressed
                 ? "{ { while read -r n; do head -c \"$n\" | gzip -dc || exit; done; }"
@@ -137,7 +136,7 @@ final class TarUpload {
                 : "exec tar ")
             + options(like)
             + "f - --warning=no-timestamp 2>&1";
-    Kept made = new Kept(side.line().commands().pipe(script), compressed);
+    Kept made = new Kept(context.channels().commands().pipe(script), compressed);
     synchronized (this) {
       kept.add(made);
     }
@@ -158,7 +157,7 @@ final class TarUpload {
 
   /** Whether no other program should be started beside those that have something to do. */
   private boolean isEnough(Kept best) throws IOException {
-    int most = side.carriers().channelsUp();
+    int most = context.strategy().channelsUp();
     synchronized (this) {
       return best.turns.waiting() == 0 || kept.size() >= most;
     }
@@ -191,14 +190,14 @@ final class TarUpload {
    * @return false when the server's program did not do it; if it ran, their temporary names are
    *     spoilt
    */
-  boolean write(List<Arriving> waiting, Cancellation stop) throws IOException {
+  boolean write(List<ArrivingFile> waiting, Cancellation stop) throws IOException {
     Kept stream;
     try {
       stream = free(waiting.get(0).parcel.item, isToBeCompressed(waiting));
     } catch (RemoteFailure e) {
       throw e;
     } catch (IOException e) {
-      side.carriers().noRoom();
+      context.strategy().noRoom();
       return false;
     }
     List<String> complaints;
@@ -210,15 +209,15 @@ final class TarUpload {
       boolean first = broken(stream);
       // By their names, which nothing else has; on a lost line this says so, and is no fault of
       // tar. It may still write some of them after that.
-      for (Arriving one : waiting) {
+      for (ArrivingFile one : waiting) {
         one.isSpoilt = true;
-        side.leave(one.part);
+        context.leave(one.part);
       }
-      side.files().batch().removeFiles(waiting.stream().map(one -> one.part).toList());
+      context.files().batch().removeFiles(waiting.stream().map(one -> one.part).toList());
       if (couldNotRun) {
-        side.carriers().giveUpPrograms("its tar could not be run");
+        context.strategy().giveUpPrograms("its tar could not be run");
       } else if (first) {
-        side.carriers().noRoom();
+        context.strategy().noRoom();
       }
       if (stream.compressed) {
         squeeze.cannot();
@@ -229,12 +228,12 @@ final class TarUpload {
     return true;
   }
 
-  private boolean isToBeCompressed(List<Arriving> waiting) throws IOException {
-    if (!side.carriers().compresses()) {
+  private boolean isToBeCompressed(List<ArrivingFile> waiting) throws IOException {
+    if (!context.strategy().compresses()) {
       return false;
     }
     ByteArrayOutputStream some = new ByteArrayOutputStream();
-    for (Arriving one : waiting) {
+    for (ArrivingFile one : waiting) {
       if (some.size() < SAMPLE) {
         some.writeBytes(one.parcel.content);
       }
@@ -242,13 +241,13 @@ final class TarUpload {
     squeeze.sample(some.toByteArray());
     boolean pays = squeeze.pays();
     if (pays) {
-      side.carriers().compressed();
+      context.strategy().compressed();
     }
     return pays;
   }
 
   /** Returns what the program complained of. */
-  private List<String> carry(Kept stream, List<Arriving> waiting, Cancellation stop)
+  private List<String> carry(Kept stream, List<ArrivingFile> waiting, Cancellation stop)
       throws IOException {
     squeeze.begins();
     long bytes = 0;
@@ -317,14 +316,14 @@ final class TarUpload {
    * time, which it sets last. Times alone tell nothing: some file systems keep none that they are
    * given.
    */
-  private void lookAt(List<Arriving> waiting, List<String> complaints) throws IOException {
+  private void lookAt(List<ArrivingFile> waiting, List<String> complaints) throws IOException {
     if (complaints.isEmpty()) {
       return;
     }
     List<RemoteAttributes> found =
-        side.files().batch().look(waiting.stream().map(one -> one.part).toList());
+        context.files().batch().look(waiting.stream().map(one -> one.part).toList());
     for (int i = 0; i < waiting.size(); i++) {
-      Arriving one = waiting.get(i);
+      ArrivingFile one = waiting.get(i);
       RemoteAttributes is = found.get(i);
       String said = about(one, complaints);
       long time = said.isEmpty() ? -1 : one.parcel.timeThere();
@@ -347,14 +346,14 @@ final class TarUpload {
   }
 
   /** By the mark in its temporary name, because other letters may be told in another form. */
-  private static String about(Arriving one, List<String> complaints) {
+  private static String about(ArrivingFile one, List<String> complaints) {
     String mark = one.partPath.substring(one.partPath.lastIndexOf(TemporaryName.MARK));
     return complaints.stream()
         .filter(line -> line.contains(mark + ":") || line.contains(mark + "'"))
         .collect(Collectors.joining("\n"));
   }
 
-  private static RemoteFailure failure(Arriving one, String said) {
+  private static RemoteFailure failure(ArrivingFile one, String said) {
     return new RemoteFailure(
         ToolErrors.reason(said), "create", one.target, WireName.toText(said.strip()), null);
   }

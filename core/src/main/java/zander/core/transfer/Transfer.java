@@ -45,7 +45,7 @@ public final class Transfer {
   private final SmallFileTransfer carrying;
   private final TaskGroup outstanding = new TaskGroup();
   private final Semaphore room = new Semaphore(MOST_FOUND);
-  private final DirectTransfer straight;
+  private final DirectRoute direct;
   private final BatchAssembler loads;
   private final FolderCompletion finish;
   private final PendingFolder top;
@@ -90,37 +90,24 @@ public final class Transfer {
     this.steps = new Retrier(source, target, cancellation, lostLine, tally);
     this.deciding =
         new ConflictResolver(target, rules.whenExists(), talk, trace.continues(), tally);
-    this.straight = straight(source, target);
+    this.direct = target.directRouteFrom(source, tally::carried);
     this.largeFiles =
-        new LargeFileTransfer(source, target, rules, steps, tally, gate, trace, straight);
+        new LargeFileTransfer(source, target, rules, steps, tally, gate, trace, direct);
     this.carrying =
         new SmallFileTransfer(
-            source, target, rules, steps, tally, gate, largeFiles, straight, cancellation);
+            source, target, rules, steps, tally, gate, largeFiles, direct, cancellation);
     this.loads =
         new BatchAssembler(
-            straight == null ? BatchAssembler.Bounds.HERE : BatchAssembler.Bounds.STRAIGHT,
+            direct == null ? BatchAssembler.Bounds.HERE : BatchAssembler.Bounds.STRAIGHT,
             this::onCarrier,
             this::carryLoad);
     this.finish = new FolderCompletion(target, steps, trace);
     this.top = new PendingFolder(finish::add);
     cancellation.onStop(() -> outstanding.end(new CancellationException("stopped")));
-    if (straight != null) {
-      cancellation.onStop(straight::giveUp);
+    if (direct != null) {
+      cancellation.onStop(direct::giveUp);
     }
-    if (target instanceof RemoteEndpoint remote) {
-      remote.giveTo(rules.owner(), rules.group());
-    }
-  }
-
-  private DirectTransfer straight(Endpoint from, Endpoint to) {
-    if (from instanceof RemoteEndpoint source
-        && to instanceof RemoteEndpoint goal
-        && source.mayGoStraight()) {
-      DirectTransfer way = new DirectTransfer(source, goal, tally::carried);
-      goal.comesBy(way);
-      return way;
-    }
-    return null;
+    target.giveTo(rules.owner(), rules.group());
   }
 
   /** What to do when the side that receives is full; before {@link #run}. */
@@ -161,7 +148,7 @@ public final class Transfer {
             outstanding,
             top,
             new Found(),
-            straight == null ? this::onCarrier : null);
+            direct == null ? this::onCarrier : null);
     Phase end = Phase.DONE;
     try {
       scan.begin(names);
@@ -186,8 +173,8 @@ public final class Transfer {
     if (end != Phase.BROKEN) {
       tidyUp(end);
     }
-    if (straight != null) {
-      straight.end();
+    if (direct != null) {
+      direct.end();
     }
     source.end();
     target.end();
@@ -351,7 +338,7 @@ public final class Transfer {
             over(folder);
           });
     } else if (item.node().size()
-        > (straight == null ? RemoteBatch.LARGEST : DirectTransfer.LARGE)) {
+        > (direct == null ? RemoteBatch.LARGEST : DirectRoute.LARGEST_IN_BATCH)) {
       on(
           largeCarriers,
           () -> {

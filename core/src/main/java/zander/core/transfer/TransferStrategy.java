@@ -9,6 +9,8 @@ import zander.core.connect.ServerTools;
  * has, and changes its mind when a way does not work. For any thread.
  */
 final class TransferStrategy {
+  public static final String VIA_LOCAL = "through this computer's memory, not its disk, because ";
+
   /** What a person may ask for instead of leaving it to Zander. */
   public enum Wish {
     BEST,

@@ -169,8 +169,8 @@ public final class DeskTransfers {
     new ServerToServer(desk, other)
         .choose(
             names,
-            whyNotStraight -> {
-              TransferRoute route = routes.across(other, from, to, names, whyNotStraight);
+            whyNotDirect -> {
+              TransferRoute route = routes.across(other, from, to, names, whyNotDirect);
               then.put(begin(route, by), () -> other.folder().refresh());
             });
   }
@@ -270,7 +270,7 @@ public final class DeskTransfers {
     new ServerToServer(desk, other)
         .choose(
             saved.names(),
-            whyNotStraight -> goOn(left, routes.savedAcross(saved, other, whyNotStraight)));
+            whyNotDirect -> goOn(left, routes.savedAcross(saved, other, whyNotDirect)));
   }
 
   private void goOn(ResumeLogFile left, TransferRoute route) {

@@ -54,17 +54,17 @@ final class TransferRoutes {
   }
 
   /**
-   * @param whyNotStraight {@code null} when a key may be lent for it
+   * @param whyNotDirect {@code null} when a key may be lent for it
    */
   TransferRoute across(
-      DeskModel other, RemotePath from, RemotePath to, List<String> names, String whyNotStraight) {
+      DeskModel other, RemotePath from, RemotePath to, List<String> names, String whyNotDirect) {
     return new TransferRoute(
         Direction.ACROSS,
-        marks -> whyNotStraight == null ? remote(desk, from).straight() : remote(desk, from),
+        marks -> whyNotDirect == null ? remote(desk, from).allowDirect() : remote(desk, from),
         marks ->
-            whyNotStraight == null
+            whyNotDirect == null
                 ? remote(other, to).marked(marks)
-                : remote(other, to).marked(marks).around(whyNotStraight),
+                : remote(other, to).marked(marks).viaLocal(whyNotDirect),
         before(desk) + from.text(),
         before(other) + to.text(),
         names,
@@ -98,12 +98,12 @@ final class TransferRoutes {
         .orElse(null);
   }
 
-  TransferRoute savedAcross(SavedTransfer saved, DeskModel other, String whyNotStraight) {
+  TransferRoute savedAcross(SavedTransfer saved, DeskModel other, String whyNotDirect) {
     return across(
         other,
         RemotePath.of(saved.from().substring(before(desk).length())),
         RemotePath.of(saved.to().substring(before(other).length())),
         saved.names(),
-        whyNotStraight);
+        whyNotDirect);
   }
 }
