@@ -20,11 +20,12 @@ import zander.core.connect.SignInMethods;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
 import zander.core.transfer.ConflictRule;
-import zander.core.transfer.Endpoint;
 import zander.core.transfer.LocalEndpoint;
 import zander.core.transfer.Progress;
 import zander.core.transfer.RemoteEndpoint;
 import zander.core.transfer.SharedConnectionChannels;
+import zander.core.transfer.Source;
+import zander.core.transfer.Target;
 import zander.core.transfer.Transfer;
 import zander.core.trust.KnownHosts;
 import zander.core.work.Cancellation;
@@ -168,7 +169,7 @@ public final class Transfers {
     return filesAlone ? side.byFilesAlone() : side;
   }
 
-  private static double cross(Endpoint source, Endpoint target, String name) throws IOException {
+  private static double cross(Source source, Target target, String name) throws IOException {
     long start = System.nanoTime();
     Progress progress =
         new Transfer(source, target, ConflictRule.ASK, question -> null, new Cancellation())

@@ -19,7 +19,6 @@ import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
 import zander.core.transfer.ConflictRule;
 import zander.core.transfer.Direction;
-import zander.core.transfer.Endpoint;
 import zander.core.transfer.LeftoverFiles;
 import zander.core.transfer.LocalEndpoint;
 import zander.core.transfer.PartialNames;
@@ -30,6 +29,8 @@ import zander.core.transfer.RemoteEndpoint;
 import zander.core.transfer.ResumeLogFile;
 import zander.core.transfer.SavedTransfer;
 import zander.core.transfer.SharedConnectionChannels;
+import zander.core.transfer.Source;
+import zander.core.transfer.Target;
 import zander.core.transfer.Transfer;
 import zander.core.transfer.TransferRules;
 import zander.core.work.Cancellation;
@@ -173,7 +174,7 @@ class CutTransferTest {
     return (filesAlone ? side.byFilesAlone() : side).withFolders();
   }
 
-  private static Endpoint target(
+  private static Target target(
       PartialNames names,
       boolean up,
       Path goal,
@@ -190,7 +191,7 @@ class CutTransferTest {
       AtomicReference<Connection> connection,
       boolean filesAlone,
       ReconnectPrompt lostLine) {
-    Endpoint source =
+    Source source =
         up ? new LocalEndpoint(original) : remote(original, names, connection, filesAlone);
     return new Transfer(
             source,

@@ -26,7 +26,6 @@ import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
 import zander.core.transfer.ConflictRule;
 import zander.core.transfer.Direction;
-import zander.core.transfer.Endpoint;
 import zander.core.transfer.LeftoverFiles;
 import zander.core.transfer.LocalEndpoint;
 import zander.core.transfer.PartialNames;
@@ -36,6 +35,7 @@ import zander.core.transfer.RemoteEndpoint;
 import zander.core.transfer.ResumeLogFile;
 import zander.core.transfer.SavedTransfer;
 import zander.core.transfer.SharedConnectionChannels;
+import zander.core.transfer.Target;
 import zander.core.transfer.Transfer;
 import zander.core.transfer.TransferRules;
 import zander.core.trust.KnownHosts;
@@ -119,7 +119,7 @@ class KilledTransferTest {
         .run(NAMES);
   }
 
-  private static Endpoint target(Path to, PartialNames names, boolean up, Connection connection) {
+  private static Target target(Path to, PartialNames names, boolean up, Connection connection) {
     return up ? remote(to, names, connection) : new LocalEndpoint(to, names);
   }
 

@@ -24,6 +24,8 @@ import org.junit.jupiter.params.provider.ValueSource;
 import zander.core.connect.Connection;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
+import zander.core.transfer.Source;
+import zander.core.transfer.Target;
 import zander.core.transfer.ConflictRule;
 import zander.core.transfer.Endpoint;
 import zander.core.transfer.LocalEndpoint;
@@ -150,7 +152,7 @@ class LyingTarTest {
         null);
   }
 
-  private static void cross(Endpoint from, Endpoint to) {
+  private static void cross(Source from, Target to) {
     Progress progress =
         new Transfer(from, to, ConflictRule.ASK, question -> null, new Cancellation())
             .run(List.of("tree"));

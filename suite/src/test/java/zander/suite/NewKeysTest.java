@@ -75,7 +75,7 @@ class NewKeysTest {
               Journal.NONE,
               null);
       RemoteEndpoint side = (way.endsWith("files") ? there.byFilesAlone() : there).withFolders();
-      Endpoint here = new LocalEndpoint(up ? from : to);
+      LocalEndpoint here = new LocalEndpoint(up ? from : to);
       assertThat(
               new Transfer(
                       up ? here : side,

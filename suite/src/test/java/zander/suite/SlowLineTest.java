@@ -103,7 +103,7 @@ class SlowLineTest {
                 Journal.NONE,
                 null)
             .withFolders();
-    Endpoint here = new LocalEndpoint(up ? from : to);
+    LocalEndpoint here = new LocalEndpoint(up ? from : to);
     long before = relay.carried();
     Progress progress =
         new Transfer(

@@ -16,7 +16,6 @@ import zander.core.connect.Connection;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
 import zander.core.transfer.ConflictRule;
-import zander.core.transfer.Endpoint;
 import zander.core.transfer.LocalEndpoint;
 import zander.core.transfer.Progress;
 import zander.core.transfer.Progress.Phase;
@@ -24,6 +23,8 @@ import zander.core.transfer.ReconnectPrompt;
 import zander.core.transfer.RemoteEndpoint;
 import zander.core.transfer.ResumeLog;
 import zander.core.transfer.SharedConnectionChannels;
+import zander.core.transfer.Source;
+import zander.core.transfer.Target;
 import zander.core.transfer.Transfer;
 import zander.core.transfer.TransferRules;
 import zander.core.work.Cancellation;
@@ -72,7 +73,7 @@ class SshdTransferTest {
     return carrier == Carrier.FILES ? side.byFilesAlone() : side;
   }
 
-  private static void cross(Endpoint source, Endpoint target, Path goal, TransferRules rules)
+  private static void cross(Source source, Target target, Path goal, TransferRules rules)
       throws Exception {
     Progress progress =
         new Transfer(
@@ -129,7 +130,7 @@ class SshdTransferTest {
   @Test
   void carriesNothingThatIsTheSame() throws Exception {
     Path goal = fresh("twice");
-    Endpoint source = new LocalEndpoint(original);
+    Source source = new LocalEndpoint(original);
     cross(source, remote(goal, Carrier.PROGRAMS), goal, TransferRules.of(ConflictRule.ASK));
     Progress again =
         new Transfer(

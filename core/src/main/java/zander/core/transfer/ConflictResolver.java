@@ -30,7 +30,7 @@ final class ConflictResolver {
   private record Waiting(
       TransferItem item, PendingFolder folder, BiConsumer<TransferItem, Verdict> then) {}
 
-  private final Endpoint target;
+  private final Target target;
   private final ConflictPrompt talk;
   private final boolean continues;
   private final ProgressCounter tally;
@@ -41,7 +41,7 @@ final class ConflictResolver {
   private boolean asking;
 
   ConflictResolver(
-      Endpoint target,
+      Target target,
       ConflictRule rule,
       ConflictPrompt talk,
       boolean continues,

@@ -21,10 +21,10 @@ public interface DirectRoute {
   boolean takes(TransferItem item);
 
   /** Starts a large file, or continues one; nothing is opened for it here. */
-  Arrival create(TransferItem item, Endpoint.Part part) throws IOException;
+  Arrival create(TransferItem item, Target.Part part) throws IOException;
 
   /** A large file that the other server writes. */
-  interface Arrival extends Endpoint.Incoming {
+  interface Arrival extends Target.Incoming {
     /**
      * Waits until the other server has written it.
      *

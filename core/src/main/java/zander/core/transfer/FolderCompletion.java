@@ -8,12 +8,12 @@ import java.util.List;
 final class FolderCompletion {
   private static final int ENOUGH = 128;
 
-  private final Endpoint target;
+  private final Target target;
   private final Retrier steps;
   private final ResumeLog trace;
   private List<TransferItem> filled = new ArrayList<>();
 
-  FolderCompletion(Endpoint target, Retrier steps, ResumeLog trace) {
+  FolderCompletion(Target target, Retrier steps, ResumeLog trace) {
     this.target = target;
     this.steps = steps;
     this.trace = trace;

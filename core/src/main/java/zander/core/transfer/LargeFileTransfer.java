@@ -16,8 +16,8 @@ final class LargeFileTransfer {
   /** A file that goes on growing while it is read must not fill the other side. */
   private static final long MOST_GROWTH = 256L << 20;
 
-  private final Endpoint source;
-  private final Endpoint target;
+  private final Source source;
+  private final Target target;
   private final TransferRules rules;
   private final Retrier steps;
   private final ProgressCounter tally;
@@ -28,8 +28,8 @@ final class LargeFileTransfer {
   private final DirectRoute direct;
 
   LargeFileTransfer(
-      Endpoint source,
-      Endpoint target,
+      Source source,
+      Target target,
       TransferRules rules,
       Retrier steps,
       ProgressCounter tally,
@@ -49,9 +49,9 @@ final class LargeFileTransfer {
   /** Carries one large file, going on from where it was when the line broke. */
   void carry(TransferItem item) {
     tally.begin(source.show(item.from()));
-    Endpoint.Part part = proved(item, before(item));
+    Target.Part part = proved(item, before(item));
     while (true) {
-      Endpoint.Part[] left = {null};
+      Target.Part[] left = {null};
       int asked = steps.roomAnswers();
       try {
         String lost = file(item, part, left);
@@ -94,27 +94,27 @@ final class LargeFileTransfer {
         && there.modified() == item.modified();
   }
 
-  private Endpoint.Part before(TransferItem item) {
+  private Target.Part before(TransferItem item) {
     ResumeLog.Begun begun = trace.partsBefore().get(item.to());
     boolean sameFile =
         begun != null
             && begun.size() == item.node().size()
             && begun.modified() == item.node().modified();
-    return sameFile ? new Endpoint.Part(begun.part(), Long.MAX_VALUE) : null;
+    return sameFile ? new Target.Part(begun.part(), Long.MAX_VALUE) : null;
   }
 
   /**
    * What of an earlier try can be gone on with: as much as is there, if its checksum shows that it
    * is the beginning of the same file. Anything else is taken away.
    */
-  private Endpoint.Part proved(TransferItem item, Endpoint.Part left) {
+  private Target.Part proved(TransferItem item, Target.Part left) {
     if (left == null) {
       return null;
     }
     return steps.attempt(
         item.from(),
         () -> {
-          Endpoint.Part there = target.part(left.path());
+          Target.Part there = target.part(left.path());
           if (there == null) {
             return null;
           }
@@ -128,7 +128,7 @@ final class LargeFileTransfer {
                   && now.modified() == item.node().modified()
                   && source.digest(item.from(), size).equals(target.digest(left.path(), size));
           if (same) {
-            return new Endpoint.Part(left.path(), size);
+            return new Target.Part(left.path(), size);
           }
           target.remove(left.path());
           return null;
@@ -138,8 +138,7 @@ final class LargeFileTransfer {
   /**
    * @param left gets what is left on the other side when the line breaks
    */
-  private String file(TransferItem item, Endpoint.Part part, Endpoint.Part[] left)
-      throws IOException {
+  private String file(TransferItem item, Target.Part part, Target.Part[] left) throws IOException {
     if (direct != null && direct.takes(item)) {
       try {
         return fileDirect(item, part, left);
@@ -154,7 +153,7 @@ final class LargeFileTransfer {
     long at = from;
     tally.carried(from);
     try (InputStream in = source.read(item, from);
-        Endpoint.Incoming incoming = target.create(item, part)) {
+        Target.Incoming incoming = target.create(item, part)) {
       trace.partBegun(
           item.to(),
           new ResumeLog.Begun(incoming.part().path(), item.node().size(), item.node().modified()));
@@ -188,7 +187,7 @@ final class LargeFileTransfer {
   }
 
   /** What broke off is left, to be gone on with. */
-  private String fileDirect(TransferItem item, Endpoint.Part part, Endpoint.Part[] left)
+  private String fileDirect(TransferItem item, Target.Part part, Target.Part[] left)
       throws IOException {
     long from = part == null ? 0 : part.size();
     long carried = from;
@@ -208,7 +207,7 @@ final class LargeFileTransfer {
         boolean lost = steps.isLost(e);
         if (lost || e instanceof DirectRoute.NotDirect) {
           incoming.leave(lost);
-          left[0] = new Endpoint.Part(incoming.part().path(), Long.MAX_VALUE);
+          left[0] = new Target.Part(incoming.part().path(), Long.MAX_VALUE);
         }
         throw e;
       }

@@ -16,7 +16,7 @@ public final class LeftoverFiles {
    * @return how many were taken away
    */
   public static int remove(
-      Endpoint target, List<String> names, PartialNames marked, Cancellation stop)
+      Target target, List<String> names, PartialNames marked, Cancellation stop)
       throws IOException {
     List<String> found = new ArrayList<>();
     for (TreeEntry node : target.list("")) {

@@ -33,7 +33,7 @@ import zander.core.work.BlockingCalls;
 import zander.core.work.Cancellation;
 
 /** A folder on this computer. Nothing is ever written outside it. */
-public final class LocalEndpoint implements Endpoint {
+public final class LocalEndpoint implements Source, Target {
   /** How the system of this computer says that a disk or a quota is full. */
   private static final List<String> NO_ROOM_HERE =
       List.of("No space left on device", "Disk quota exceeded");

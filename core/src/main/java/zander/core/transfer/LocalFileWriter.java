@@ -20,7 +20,7 @@ import java.util.Set;
 import zander.core.rights.Mode;
 
 /** A file that is arriving on this computer. Runs of zeros become holes. */
-final class LocalFileWriter implements Endpoint.Incoming {
+final class LocalFileWriter implements Target.Incoming {
   private static final int HOLE = 64 * 1024;
   private static final byte[] ZEROS = new byte[HOLE];
   private static final Mode CLOSED = new Mode(0600);
@@ -38,7 +38,7 @@ final class LocalFileWriter implements Endpoint.Incoming {
   /** Whether it was made with its mode, so that none needs to be set. */
   private boolean born;
 
-  LocalFileWriter(LocalEndpoint side, TransferItem item, Endpoint.Part begun) throws IOException {
+  LocalFileWriter(LocalEndpoint side, TransferItem item, Target.Part begun) throws IOException {
     this.side = side;
     this.item = item;
     this.target = side.at(item.to());
@@ -82,8 +82,8 @@ final class LocalFileWriter implements Endpoint.Incoming {
   }
 
   @Override
-  public Endpoint.Part part() {
-    return new Endpoint.Part(partPath, at);
+  public Target.Part part() {
+    return new Target.Part(partPath, at);
   }
 
   @Override

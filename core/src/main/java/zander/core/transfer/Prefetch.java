@@ -21,8 +21,8 @@ final class Prefetch {
   private static final int MORE_PROGRAMS = 2;
   private static final int FEW_FOLDERS = 4;
 
-  private final Endpoint source;
-  private final Endpoint target;
+  private final Source source;
+  private final Target target;
   private final TransferRules rules;
   private final Workers scanners;
   private final Executor elsewhere;
@@ -34,7 +34,7 @@ final class Prefetch {
    *     wait for one that is never begun
    */
   Prefetch(
-      Endpoint source, Endpoint target, TransferRules rules, Workers scanners, Executor elsewhere) {
+      Source source, Target target, TransferRules rules, Workers scanners, Executor elsewhere) {
     this.source = source;
     this.target = target;
     this.rules = rules;

@@ -26,7 +26,7 @@ final class RemoteDirectRoute implements DirectRoute {
   }
 
   @Override
-  public Arrival create(TransferItem item, Endpoint.Part part) throws IOException {
+  public Arrival create(TransferItem item, Target.Part part) throws IOException {
     RemoteFileWriter writer = new RemoteFileWriter(context, folders, digests, item, part, true);
     return new Arrival() {
       @Override
@@ -42,7 +42,7 @@ final class RemoteDirectRoute implements DirectRoute {
       }
 
       @Override
-      public Endpoint.Part part() {
+      public Target.Part part() {
         return writer.part();
       }
 

@@ -19,7 +19,7 @@ import zander.core.transfer.TransferStrategy.Wish;
 import zander.core.work.Cancellation;
 
 /** A folder on a server. What is replaced or made there is written down in the journal. */
-public final class RemoteEndpoint implements Endpoint {
+public final class RemoteEndpoint implements Source, Target {
   private final RemoteContext context;
   private final RemoteLookup lookup;
   private final TransferStrategy strategy;
@@ -98,7 +98,7 @@ public final class RemoteEndpoint implements Endpoint {
   }
 
   @Override
-  public DirectRoute directRouteFrom(Endpoint source, LongConsumer carried) {
+  public DirectRoute directRouteFrom(Source source, LongConsumer carried) {
     if (source instanceof RemoteEndpoint other && other.allowsDirect) {
       direct = new DirectTransfer(other.context, context, carried);
       return new RemoteDirectRoute(direct, context, folders, digests);

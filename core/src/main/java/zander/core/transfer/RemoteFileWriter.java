@@ -20,7 +20,7 @@ import zander.core.rights.Mode;
  * A file of some size that is arriving on a server, by requests over one or several channels or by
  * a stream into a plain program. It is in the journal before its temporary file is made.
  */
-final class RemoteFileWriter implements Endpoint.Incoming {
+final class RemoteFileWriter implements Target.Incoming {
   private static final Mode CLOSED = new Mode(0600);
 
   private final RemoteContext context;
@@ -45,7 +45,7 @@ final class RemoteFileWriter implements Endpoint.Incoming {
       RemoteFolders folders,
       RemoteDigests digests,
       TransferItem item,
-      Endpoint.Part begun,
+      Target.Part begun,
       boolean direct)
       throws IOException {
     this.context = context;
@@ -82,7 +82,7 @@ final class RemoteFileWriter implements Endpoint.Incoming {
     }
   }
 
-  private RemoteWriter open(Endpoint.Part begun, long left) throws IOException {
+  private RemoteWriter open(Target.Part begun, long left) throws IOException {
     RemoteFiles files = context.files();
     List<RemoteFiles> lanes = context.channels().lanes(context.strategy().lanesUp(left));
     return begun == null
@@ -120,8 +120,8 @@ final class RemoteFileWriter implements Endpoint.Incoming {
   }
 
   @Override
-  public Endpoint.Part part() {
-    return new Endpoint.Part(partPath, writer == null ? size : writer.taken());
+  public Target.Part part() {
+    return new Target.Part(partPath, writer == null ? size : writer.taken());
   }
 
   @Override

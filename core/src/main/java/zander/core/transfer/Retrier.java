@@ -25,8 +25,8 @@ final class Retrier {
     T run() throws IOException;
   }
 
-  private final Endpoint source;
-  private final Endpoint target;
+  private final Source source;
+  private final Target target;
   private final Cancellation cancellation;
   private final ReconnectPrompt lostLine;
   private final ProgressCounter tally;
@@ -36,8 +36,8 @@ final class Retrier {
   private boolean skipsFull;
 
   Retrier(
-      Endpoint source,
-      Endpoint target,
+      Source source,
+      Target target,
       Cancellation cancellation,
       ReconnectPrompt lostLine,
       ProgressCounter tally) {

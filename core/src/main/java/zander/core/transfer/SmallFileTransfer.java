@@ -10,8 +10,8 @@ import zander.core.work.Cancellation;
 
 /** Carries what was decided to cross: loads of small files, and links. */
 final class SmallFileTransfer {
-  private final Endpoint source;
-  private final Endpoint target;
+  private final Source source;
+  private final Target target;
   private final TransferRules rules;
   private final Retrier steps;
   private final ProgressCounter tally;
@@ -24,8 +24,8 @@ final class SmallFileTransfer {
   private final Cancellation stop;
 
   SmallFileTransfer(
-      Endpoint source,
-      Endpoint target,
+      Source source,
+      Target target,
       TransferRules rules,
       Retrier steps,
       ProgressCounter tally,

@@ -33,8 +33,8 @@ public final class Transfer {
   /** So many files may be found and not yet carried. */
   private static final int MOST_FOUND = 8192;
 
-  private final Endpoint source;
-  private final Endpoint target;
+  private final Source source;
+  private final Target target;
   private final TransferRules rules;
   private final ProgressCounter tally = new ProgressCounter();
   private final RateLimiter gate;
@@ -55,8 +55,8 @@ public final class Transfer {
   private Workers largeCarriers;
 
   public Transfer(
-      Endpoint source,
-      Endpoint target,
+      Source source,
+      Target target,
       ConflictRule rule,
       ConflictPrompt talk,
       Cancellation cancellation) {
@@ -75,8 +75,8 @@ public final class Transfer {
    * @param trace what an earlier try left, and where this one leaves its own
    */
   public Transfer(
-      Endpoint source,
-      Endpoint target,
+      Source source,
+      Target target,
       TransferRules rules,
       ConflictPrompt talk,
       Cancellation cancellation,

@@ -96,8 +96,8 @@ public final class TransferPlan {
     }
   }
 
-  private final Endpoint source;
-  private final Endpoint target;
+  private final Source source;
+  private final Target target;
   private final TransferRules rules;
   private final Cancellation stop;
   private final List<Row> rows = new ArrayList<>();
@@ -107,7 +107,7 @@ public final class TransferPlan {
   private long seen;
   private long free = -1;
 
-  public TransferPlan(Endpoint source, Endpoint target, TransferRules rules, Cancellation stop) {
+  public TransferPlan(Source source, Target target, TransferRules rules, Cancellation stop) {
     this.source = source;
     this.target = target;
     this.rules = rules;

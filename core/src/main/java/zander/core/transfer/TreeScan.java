@@ -32,8 +32,8 @@ final class TreeScan {
     void allFound();
   }
 
-  private final Endpoint source;
-  private final Endpoint target;
+  private final Source source;
+  private final Target target;
   private final TransferRules rules;
   private final Retrier steps;
   private final ProgressCounter tally;
@@ -53,8 +53,8 @@ final class TreeScan {
    * @param elsewhere runs what starts programs; {@code null} for none to be started
    */
   TreeScan(
-      Endpoint source,
-      Endpoint target,
+      Source source,
+      Target target,
       TransferRules rules,
       Retrier steps,
       ProgressCounter tally,

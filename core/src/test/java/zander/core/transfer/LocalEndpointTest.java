@@ -70,7 +70,7 @@ class LocalEndpointTest {
   @ParameterizedTest
   @ValueSource(ints = {0640, 0600, 0400, 0666, 04755, 0200})
   void aFileIsNeverOpenToMoreThanItWillBe(int bits) throws Exception {
-    try (Endpoint.Incoming incoming = side.create(item("secret.key", bits), null)) {
+    try (Target.Incoming incoming = side.create(item("secret.key", bits), null)) {
       incoming.write("abc".getBytes(), 0, 3);
       try (var files = Files.list(folder.resolve("in"))) {
         assertThat(files.toList())
@@ -90,11 +90,11 @@ class LocalEndpointTest {
   @Test
   void whatDoesNotArriveLeavesNothing() throws Exception {
     Files.writeString(at("level.txt"), "old");
-    try (Endpoint.Incoming incoming = side.create(item("level.txt", 0644), null)) {
+    try (Target.Incoming incoming = side.create(item("level.txt", 0644), null)) {
       incoming.write("half".getBytes(), 0, 4);
     }
     assertThat(at("level.txt")).hasContent("old");
-    Endpoint.Incoming late = side.create(item("level.txt", 0644), null);
+    Target.Incoming late = side.create(item("level.txt", 0644), null);
     assertThatThrownBy(() -> late.arrive(0, null)).isInstanceOf(FileAlreadyExistsException.class);
     late.close();
     try (var files = Files.list(folder.resolve("in"))) {
@@ -136,7 +136,7 @@ class LocalEndpointTest {
     assertThat(side.look("today").kind()).isEqualTo(FileKind.LINK);
     assertThat(WireName.toText(side.look("today").target())).isEqualTo("nowhere ünit");
     String longest = WireName.fromText("ü".repeat(127) + "x");
-    try (Endpoint.Incoming incoming = side.create(item(longest, 0600), null)) {
+    try (Target.Incoming incoming = side.create(item(longest, 0600), null)) {
       incoming.arrive(0, null);
     }
     assertThat(side.look(longest)).isNotNull();

@@ -12,7 +12,8 @@ import zander.core.files.FileKind;
 import zander.core.transfer.ConflictPrompt;
 import zander.core.transfer.ConflictRule;
 import zander.core.transfer.Direction;
-import zander.core.transfer.Endpoint;
+import zander.core.transfer.Source;
+import zander.core.transfer.Target;
 import zander.core.transfer.TreeEntry;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Question.Choice;
@@ -29,7 +30,7 @@ final class ConflictWords {
 
   /** What differs in a text; empty for what is none, or too large. Waits for both sides. */
   static List<LineDifference.Line> difference(
-      ConflictPrompt.Question asked, Endpoint source, Endpoint target) {
+      ConflictPrompt.Question asked, Source source, Target target) {
     boolean files = asked.coming().kind() == FileKind.FILE && asked.there().kind() == FileKind.FILE;
     if (!files || asked.coming().size() > LARGEST || asked.there().size() > LARGEST) {
       return List.of();

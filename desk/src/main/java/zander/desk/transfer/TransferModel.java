@@ -13,13 +13,14 @@ import zander.core.edit.LineDifference;
 import zander.core.transfer.ConflictPrompt;
 import zander.core.transfer.Direction;
 import zander.core.transfer.DiskFullPrompt;
-import zander.core.transfer.Endpoint;
 import zander.core.transfer.LeftoverFiles;
 import zander.core.transfer.PartialNames;
 import zander.core.transfer.Progress;
 import zander.core.transfer.Progress.Phase;
 import zander.core.transfer.ResumeLogFile;
 import zander.core.transfer.SavedTransfer;
+import zander.core.transfer.Source;
+import zander.core.transfer.Target;
 import zander.core.transfer.Transfer;
 import zander.core.transfer.TransferRules;
 import zander.core.work.Cancellation;
@@ -92,8 +93,8 @@ public final class TransferModel {
     PartialNames names =
         before == null ? new PartialNames() : new PartialNames(before.transfer().mark());
     log = before == null ? ResumeLogFile.begin(folder, saved(names)) : before;
-    Endpoint source = route.source().apply(names);
-    Endpoint target = route.target().apply(names);
+    Source source = route.source().apply(names);
+    Target target = route.target().apply(names);
     Transfer made =
         new Transfer(
             source,
@@ -118,7 +119,7 @@ public final class TransferModel {
   }
 
   /** The earlier try may have left small files that it had no time to write down. */
-  private void sweep(Endpoint target, PartialNames names) {
+  private void sweep(Target target, PartialNames names) {
     try {
       LeftoverFiles.remove(target, route.names(), names, cancellation);
     } catch (IOException e) {
@@ -150,8 +151,7 @@ public final class TransferModel {
     }
   }
 
-  private ConflictPrompt.Answer ask(
-      ConflictPrompt.Question asked, Endpoint source, Endpoint target) {
+  private ConflictPrompt.Answer ask(ConflictPrompt.Question asked, Source source, Target target) {
     List<LineDifference.Line> difference = ConflictWords.difference(asked, source, target);
     return answerTo(
         given -> ConflictWords.of(asked, route.direction(), difference, given),

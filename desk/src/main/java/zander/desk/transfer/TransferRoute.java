@@ -4,8 +4,9 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.function.Function;
 import zander.core.transfer.Direction;
-import zander.core.transfer.Endpoint;
 import zander.core.transfer.PartialNames;
+import zander.core.transfer.Source;
+import zander.core.transfer.Target;
 
 /**
  * What is to cross, from where to where. Sides keep the state of one transfer, so each gets its
@@ -20,8 +21,8 @@ import zander.core.transfer.PartialNames;
  */
 public record TransferRoute(
     Direction direction,
-    Function<PartialNames, Endpoint> source,
-    Function<PartialNames, Endpoint> target,
+    Function<PartialNames, Source> source,
+    Function<PartialNames, Target> target,
     String from,
     String to,
     List<String> names,
