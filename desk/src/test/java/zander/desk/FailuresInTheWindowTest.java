@@ -14,7 +14,7 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import zander.core.transfer.LocalEndpoint;
+import zander.core.transfer.local.LocalEndpoint;
 import zander.desk.model.FileModel;
 import zander.standin.demo.DemoKeys;
 import zander.standin.world.Caller;

@@ -22,7 +22,7 @@ import zander.core.book.BookFile;
 import zander.core.book.Mark;
 import zander.core.book.ServerBook;
 import zander.core.book.ServerEntry;
-import zander.core.transfer.Progress;
+import zander.core.transfer.progress.Progress;
 import zander.desk.model.ShellModel;
 import zander.desk.reach.VaultModel;
 import zander.standin.demo.DemoKeys;

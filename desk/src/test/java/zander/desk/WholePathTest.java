@@ -9,7 +9,7 @@ import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import zander.core.transfer.Progress;
+import zander.core.transfer.progress.Progress;
 import zander.desk.model.FileModel;
 import zander.desk.model.ShellModel;
 import zander.standin.world.Caller;

@@ -22,16 +22,16 @@ import org.junit.jupiter.params.provider.ValueSource;
 import zander.core.connect.Connection;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
-import zander.core.transfer.ConflictRule;
-import zander.core.transfer.IgnorePatterns;
-import zander.core.transfer.LocalEndpoint;
-import zander.core.transfer.Progress;
-import zander.core.transfer.ReconnectPrompt;
-import zander.core.transfer.RemoteEndpoint;
-import zander.core.transfer.ResumeLog;
-import zander.core.transfer.SharedConnectionChannels;
 import zander.core.transfer.Transfer;
-import zander.core.transfer.TransferRules;
+import zander.core.transfer.local.LocalEndpoint;
+import zander.core.transfer.progress.Progress;
+import zander.core.transfer.remote.RemoteEndpoint;
+import zander.core.transfer.resume.ResumeLog;
+import zander.core.transfer.rules.ConflictRule;
+import zander.core.transfer.rules.IgnorePatterns;
+import zander.core.transfer.rules.ReconnectPrompt;
+import zander.core.transfer.rules.TransferRules;
+import zander.core.transfer.server.SharedConnectionChannels;
 import zander.core.work.Cancellation;
 
 /**

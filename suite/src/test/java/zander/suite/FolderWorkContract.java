@@ -466,13 +466,13 @@ abstract class FolderWorkContract {
       java.nio.file.Files.writeString(tree.resolve("more.html"), "more");
       var progress =
           new zander.core.transfer.Transfer(
-                  new zander.core.transfer.LocalEndpoint(local.resolve("up")),
-                  new zander.core.transfer.RemoteEndpoint(
-                      zander.core.transfer.ServerChannels.of(on.files),
+                  new zander.core.transfer.local.LocalEndpoint(local.resolve("up")),
+                  new zander.core.transfer.remote.RemoteEndpoint(
+                      zander.core.transfer.server.ServerChannels.of(on.files),
                       on.folder,
                       on.journal,
                       on.home),
-                  zander.core.transfer.ConflictRule.REPLACE,
+                  zander.core.transfer.rules.ConflictRule.REPLACE,
                   PathContract.NEVER_ASKED,
                   go())
               .run(List.of("stations"));

@@ -24,15 +24,14 @@ import org.junit.jupiter.params.provider.ValueSource;
 import zander.core.connect.Connection;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
-import zander.core.transfer.Source;
-import zander.core.transfer.Target;
-import zander.core.transfer.ConflictRule;
-import zander.core.transfer.Endpoint;
-import zander.core.transfer.LocalEndpoint;
-import zander.core.transfer.Progress;
-import zander.core.transfer.RemoteEndpoint;
-import zander.core.transfer.SharedConnectionChannels;
 import zander.core.transfer.Transfer;
+import zander.core.transfer.endpoint.Source;
+import zander.core.transfer.endpoint.Target;
+import zander.core.transfer.local.LocalEndpoint;
+import zander.core.transfer.progress.Progress;
+import zander.core.transfer.remote.RemoteEndpoint;
+import zander.core.transfer.rules.ConflictRule;
+import zander.core.transfer.server.SharedConnectionChannels;
 import zander.core.work.Cancellation;
 
 /** A server whose {@code tar} does not do what it says: everything crosses all the same. */

@@ -32,12 +32,12 @@ import zander.core.journal.FileJournal;
 import zander.core.journal.Journal;
 import zander.core.journal.JournalRules;
 import zander.core.rights.Mode;
-import zander.core.transfer.ConflictPrompt;
-import zander.core.transfer.ConflictRule;
-import zander.core.transfer.LocalEndpoint;
-import zander.core.transfer.Progress;
-import zander.core.transfer.RemoteEndpoint;
 import zander.core.transfer.Transfer;
+import zander.core.transfer.local.LocalEndpoint;
+import zander.core.transfer.progress.Progress;
+import zander.core.transfer.remote.RemoteEndpoint;
+import zander.core.transfer.rules.ConflictPrompt;
+import zander.core.transfer.rules.ConflictRule;
 import zander.core.work.Cancellation;
 
 /**

@@ -21,10 +21,10 @@ import zander.core.connect.ShellSession;
 import zander.core.connect.SignInMethods;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
-import zander.core.transfer.ConflictRule;
-import zander.core.transfer.LocalEndpoint;
-import zander.core.transfer.RemoteEndpoint;
 import zander.core.transfer.Transfer;
+import zander.core.transfer.local.LocalEndpoint;
+import zander.core.transfer.remote.RemoteEndpoint;
+import zander.core.transfer.rules.ConflictRule;
 import zander.core.work.Cancellation;
 
 /** The whole path against the system's own server. */

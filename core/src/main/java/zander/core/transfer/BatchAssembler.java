@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.Deque;
 import java.util.List;
 import java.util.function.Consumer;
+import zander.core.transfer.endpoint.TransferItem;
 
 /**
  * Puts small files together into loads that are carried as one. Loads begin small and grow while

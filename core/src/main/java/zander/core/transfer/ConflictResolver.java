@@ -7,8 +7,15 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.concurrent.CancellationException;
 import java.util.function.BiConsumer;
-import zander.core.transfer.ConflictPrompt.Answer;
-import zander.core.transfer.ConflictPrompt.Question;
+import zander.core.transfer.endpoint.Endpoint;
+import zander.core.transfer.endpoint.Target;
+import zander.core.transfer.endpoint.TransferItem;
+import zander.core.transfer.progress.ProgressCounter;
+import zander.core.transfer.rules.Comparison;
+import zander.core.transfer.rules.ConflictPrompt;
+import zander.core.transfer.rules.ConflictPrompt.Answer;
+import zander.core.transfer.rules.ConflictPrompt.Question;
+import zander.core.transfer.rules.ConflictRule;
 
 /**
  * Decides what happens to names that are taken: by the rule, or by answers. What must be asked

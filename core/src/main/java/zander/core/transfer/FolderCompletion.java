@@ -3,6 +3,9 @@ package zander.core.transfer;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import zander.core.transfer.endpoint.Target;
+import zander.core.transfer.endpoint.TransferItem;
+import zander.core.transfer.resume.ResumeLog;
 
 /** Gives folders that are filled their modes and times, many at once, deepest first. */
 final class FolderCompletion {

@@ -4,6 +4,16 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.security.MessageDigest;
 import zander.core.files.FileKind;
+import zander.core.transfer.endpoint.DirectRoute;
+import zander.core.transfer.endpoint.Sha256;
+import zander.core.transfer.endpoint.Source;
+import zander.core.transfer.endpoint.Target;
+import zander.core.transfer.endpoint.TransferItem;
+import zander.core.transfer.endpoint.TreeEntry;
+import zander.core.transfer.progress.ProgressCounter;
+import zander.core.transfer.progress.RateLimiter;
+import zander.core.transfer.resume.ResumeLog;
+import zander.core.transfer.rules.TransferRules;
 
 /**
  * Carries large files, each by itself, and goes on with what is there of one when the line breaks.

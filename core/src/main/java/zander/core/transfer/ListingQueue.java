@@ -5,6 +5,7 @@ import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.List;
 import java.util.function.Consumer;
+import zander.core.transfer.endpoint.TreeEntry;
 
 /** What is in a folder, on its way from the thread that lists it to the one that wants it. */
 final class ListingQueue {

@@ -2,6 +2,7 @@ package zander.core.transfer;
 
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
+import zander.core.transfer.endpoint.TransferItem;
 
 /**
  * A folder that is being filled. When the last of what is in it has come, it is finished: filling a

@@ -7,6 +7,11 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executor;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
+import zander.core.transfer.endpoint.Source;
+import zander.core.transfer.endpoint.Target;
+import zander.core.transfer.endpoint.TransferItem;
+import zander.core.transfer.endpoint.TreeEntry;
+import zander.core.transfer.rules.TransferRules;
 import zander.core.work.Workers;
 
 /**

@@ -4,6 +4,12 @@ import java.io.IOException;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.atomic.AtomicInteger;
 import zander.core.files.WireName;
+import zander.core.transfer.endpoint.Endpoint;
+import zander.core.transfer.endpoint.Source;
+import zander.core.transfer.endpoint.Target;
+import zander.core.transfer.progress.ProgressCounter;
+import zander.core.transfer.rules.DiskFullPrompt;
+import zander.core.transfer.rules.ReconnectPrompt;
 import zander.core.work.Cancellation;
 
 /**

@@ -6,6 +6,16 @@ import java.util.List;
 import java.util.concurrent.CancellationException;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteBatch;
+import zander.core.transfer.endpoint.DirectRoute;
+import zander.core.transfer.endpoint.Sha256;
+import zander.core.transfer.endpoint.SmallFile;
+import zander.core.transfer.endpoint.Source;
+import zander.core.transfer.endpoint.Target;
+import zander.core.transfer.endpoint.TransferItem;
+import zander.core.transfer.endpoint.TreeEntry;
+import zander.core.transfer.progress.ProgressCounter;
+import zander.core.transfer.progress.RateLimiter;
+import zander.core.transfer.rules.TransferRules;
 import zander.core.work.Cancellation;
 
 /** Carries what was decided to cross: loads of small files, and links. */

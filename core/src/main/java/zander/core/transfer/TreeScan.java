@@ -8,6 +8,15 @@ import java.util.Set;
 import java.util.concurrent.Executor;
 import java.util.concurrent.atomic.AtomicLong;
 import zander.core.files.FileKind;
+import zander.core.transfer.compare.FolderPairs;
+import zander.core.transfer.endpoint.Endpoint;
+import zander.core.transfer.endpoint.Source;
+import zander.core.transfer.endpoint.Target;
+import zander.core.transfer.endpoint.TransferItem;
+import zander.core.transfer.endpoint.TreeEntry;
+import zander.core.transfer.progress.ProgressCounter;
+import zander.core.transfer.resume.ResumeLog;
+import zander.core.transfer.rules.TransferRules;
 import zander.core.work.Workers;
 
 /**

@@ -11,6 +11,7 @@ import java.util.concurrent.CountDownLatch;
 import org.junit.jupiter.api.Test;
 import zander.core.files.FileKind;
 import zander.core.rights.Mode;
+import zander.core.transfer.endpoint.TreeEntry;
 
 class ListingQueueTest {
   private final ListingQueue portions = new ListingQueue();

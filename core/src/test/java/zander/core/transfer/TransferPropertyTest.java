@@ -16,6 +16,9 @@ import net.jqwik.api.Arbitrary;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
+import zander.core.transfer.local.LocalEndpoint;
+import zander.core.transfer.progress.Progress;
+import zander.core.transfer.rules.ConflictRule;
 import zander.core.work.Cancellation;
 
 /** Any tree arrives as it was; carried again it changes nothing; kept beside it loses nothing. */

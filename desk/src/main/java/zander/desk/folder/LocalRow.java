@@ -1,7 +1,7 @@
 package zander.desk.folder;
 
 import java.nio.file.Path;
-import zander.core.transfer.TreeEntry;
+import zander.core.transfer.endpoint.TreeEntry;
 
 /**
  * One row of this computer's folder.

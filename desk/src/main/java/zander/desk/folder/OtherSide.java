@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Map;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteEntry;
-import zander.core.transfer.TreeEntry;
+import zander.core.transfer.endpoint.TreeEntry;
 import zander.desk.folder.LocalRow.Standing;
 
 /** The entries of the server's folder that this computer's rows are compared with. */

@@ -4,11 +4,11 @@ import java.nio.file.Path;
 import java.util.List;
 import zander.core.files.FileKind;
 import zander.core.files.RemotePath;
-import zander.core.transfer.Direction;
-import zander.core.transfer.LocalEndpoint;
-import zander.core.transfer.RemoteEndpoint;
-import zander.core.transfer.SavedTransfer;
-import zander.core.transfer.SharedConnectionChannels;
+import zander.core.transfer.endpoint.Direction;
+import zander.core.transfer.local.LocalEndpoint;
+import zander.core.transfer.remote.RemoteEndpoint;
+import zander.core.transfer.resume.SavedTransfer;
+import zander.core.transfer.server.SharedConnectionChannels;
 import zander.desk.transfer.TransferRoute;
 
 /** The ways that transfers of one desk go. */

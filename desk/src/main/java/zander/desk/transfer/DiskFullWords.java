@@ -1,9 +1,9 @@
 package zander.desk.transfer;
 
 import java.util.function.Consumer;
-import zander.core.transfer.Direction;
-import zander.core.transfer.DiskFullPrompt;
-import zander.core.transfer.DiskFullPrompt.Answer;
+import zander.core.transfer.endpoint.Direction;
+import zander.core.transfer.rules.DiskFullPrompt;
+import zander.core.transfer.rules.DiskFullPrompt.Answer;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Texts;
 import zander.desk.work.Message;

@@ -4,10 +4,10 @@ import com.fasterxml.jackson.core.type.TypeReference;
 import java.nio.file.Path;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
-import zander.core.transfer.ConflictRule;
-import zander.core.transfer.IgnorePatterns;
-import zander.core.transfer.SavedTransfer.Kept;
-import zander.core.transfer.TransferRules;
+import zander.core.transfer.resume.SavedTransfer.Kept;
+import zander.core.transfer.rules.ConflictRule;
+import zander.core.transfer.rules.IgnorePatterns;
+import zander.core.transfer.rules.TransferRules;
 import zander.desk.work.Background;
 
 /**

@@ -3,10 +3,10 @@ package zander.desk.transfer;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.function.Function;
-import zander.core.transfer.Direction;
-import zander.core.transfer.PartialNames;
-import zander.core.transfer.Source;
-import zander.core.transfer.Target;
+import zander.core.transfer.endpoint.Direction;
+import zander.core.transfer.endpoint.PartialNames;
+import zander.core.transfer.endpoint.Source;
+import zander.core.transfer.endpoint.Target;
 
 /**
  * What is to cross, from where to where. Sides keep the state of one transfer, so each gets its

@@ -2,9 +2,9 @@ package zander.desk.transfer;
 
 import java.util.List;
 import zander.core.files.WireName;
-import zander.core.transfer.Direction;
-import zander.core.transfer.Progress;
-import zander.core.transfer.Progress.Phase;
+import zander.core.transfer.endpoint.Direction;
+import zander.core.transfer.progress.Progress;
+import zander.core.transfer.progress.Progress.Phase;
 import zander.desk.sheet.Texts;
 
 /** How a transfer stands, in words. */

@@ -12,10 +12,10 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import zander.core.files.FileKind;
 import zander.core.files.WireName;
-import zander.core.transfer.TreeComparison.Difference;
-import zander.core.transfer.TreeComparison.Report;
-import zander.core.transfer.TreeComparison.Row;
-import zander.core.transfer.TreeEntry;
+import zander.core.transfer.compare.TreeComparison.Difference;
+import zander.core.transfer.compare.TreeComparison.Report;
+import zander.core.transfer.compare.TreeComparison.Row;
+import zander.core.transfer.endpoint.TreeEntry;
 import zander.desk.sheet.Texts;
 import zander.desk.transfer.CheckModel;
 

@@ -13,9 +13,9 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import zander.core.files.FileKind;
 import zander.core.files.WireName;
-import zander.core.transfer.TransferPlan;
-import zander.core.transfer.TransferPlan.Row;
-import zander.core.transfer.TreeEntry;
+import zander.core.transfer.compare.TransferPlan;
+import zander.core.transfer.compare.TransferPlan.Row;
+import zander.core.transfer.endpoint.TreeEntry;
 import zander.desk.sheet.Texts;
 import zander.desk.transfer.PlanModel;
 

@@ -9,7 +9,7 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import zander.core.transfer.TreeComparison;
+import zander.core.transfer.compare.TreeComparison;
 import zander.desk.sheet.Texts;
 
 class TextsTest {

@@ -30,12 +30,12 @@ import zander.core.journal.FileState;
 import zander.core.journal.JournalEntry;
 import zander.core.journal.JournalRules;
 import zander.core.journal.NewChange;
-import zander.core.transfer.ConflictRule;
-import zander.core.transfer.LocalEndpoint;
-import zander.core.transfer.Progress;
-import zander.core.transfer.RemoteEndpoint;
-import zander.core.transfer.ServerChannels;
 import zander.core.transfer.Transfer;
+import zander.core.transfer.local.LocalEndpoint;
+import zander.core.transfer.progress.Progress;
+import zander.core.transfer.remote.RemoteEndpoint;
+import zander.core.transfer.rules.ConflictRule;
+import zander.core.transfer.server.ServerChannels;
 import zander.core.work.Cancellation;
 import zander.suite.SystemSshd;
 

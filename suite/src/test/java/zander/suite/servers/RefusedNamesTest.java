@@ -17,12 +17,12 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.connect.Connection;
 import zander.core.journal.Journal;
-import zander.core.transfer.ConflictRule;
-import zander.core.transfer.LocalEndpoint;
-import zander.core.transfer.Progress;
-import zander.core.transfer.RemoteEndpoint;
-import zander.core.transfer.SharedConnectionChannels;
 import zander.core.transfer.Transfer;
+import zander.core.transfer.local.LocalEndpoint;
+import zander.core.transfer.progress.Progress;
+import zander.core.transfer.remote.RemoteEndpoint;
+import zander.core.transfer.rules.ConflictRule;
+import zander.core.transfer.server.SharedConnectionChannels;
 import zander.core.work.Cancellation;
 import zander.suite.SystemSshd;
 

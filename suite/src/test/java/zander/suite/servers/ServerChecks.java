@@ -34,14 +34,14 @@ import zander.core.journal.JournalEntry;
 import zander.core.journal.JournalRules;
 import zander.core.listing.Narrowing;
 import zander.core.rights.Mode;
-import zander.core.transfer.ConflictRule;
-import zander.core.transfer.IgnorePatterns;
-import zander.core.transfer.LocalEndpoint;
-import zander.core.transfer.Progress;
-import zander.core.transfer.RemoteEndpoint;
-import zander.core.transfer.SharedConnectionChannels;
 import zander.core.transfer.Transfer;
-import zander.core.transfer.TreeComparison;
+import zander.core.transfer.compare.TreeComparison;
+import zander.core.transfer.local.LocalEndpoint;
+import zander.core.transfer.progress.Progress;
+import zander.core.transfer.remote.RemoteEndpoint;
+import zander.core.transfer.rules.ConflictRule;
+import zander.core.transfer.rules.IgnorePatterns;
+import zander.core.transfer.server.SharedConnectionChannels;
 import zander.core.work.Cancellation;
 
 /**

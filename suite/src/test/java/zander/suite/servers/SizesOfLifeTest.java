@@ -30,12 +30,12 @@ import zander.core.files.RemotePath;
 import zander.core.journal.FileJournal;
 import zander.core.journal.JournalRules;
 import zander.core.journal.NewChange;
-import zander.core.transfer.ConflictRule;
-import zander.core.transfer.LocalEndpoint;
-import zander.core.transfer.Progress;
-import zander.core.transfer.RemoteEndpoint;
-import zander.core.transfer.SharedConnectionChannels;
 import zander.core.transfer.Transfer;
+import zander.core.transfer.local.LocalEndpoint;
+import zander.core.transfer.progress.Progress;
+import zander.core.transfer.remote.RemoteEndpoint;
+import zander.core.transfer.rules.ConflictRule;
+import zander.core.transfer.server.SharedConnectionChannels;
 import zander.core.work.Cancellation;
 import zander.suite.SystemSshd;
 

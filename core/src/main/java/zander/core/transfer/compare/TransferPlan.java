@@ -1,0 +1,255 @@
+package zander.core.transfer.compare;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.function.Consumer;
+import zander.core.files.FileKind;
+import zander.core.transfer.endpoint.Endpoint;
+import zander.core.transfer.endpoint.Source;
+import zander.core.transfer.endpoint.Target;
+import zander.core.transfer.endpoint.TreeEntry;
+import zander.core.transfer.rules.Comparison;
+import zander.core.transfer.rules.ConflictRule;
+import zander.core.transfer.rules.TransferRules;
+import zander.core.work.Cancellation;
+
+/**
+ * What a transfer would do, looked at before it is done: both sides are scanned at once and nothing
+ * is changed.
+ */
+public final class TransferPlan {
+  private static final int MOST_ROWS = 20_000;
+  private static final int TELL_EVERY = 500;
+
+  /** What would become of something. */
+  public enum Deed {
+    /** It is new over there. */
+    ARRIVES,
+    REPLACES,
+    IS_ASKED,
+    /** It is put beside what is there, under another name. */
+    BESIDE,
+    IS_SAME,
+    /** The rule leaves what is there. */
+    STAYS,
+    LEFT_OUT,
+    /** It cannot cross; why is told. */
+    CANNOT,
+    /** Only over there, and left there. */
+    ONLY_THERE,
+    /** Only over there, and deleted to make a mirror. */
+    DELETED
+  }
+
+  /**
+   * One entry.
+   *
+   * @param path relative to both sides, in wire form
+   * @param node what would come; {@code null} when only the target has it
+   * @param there what is there; {@code null} for nothing
+   * @param why the pattern that leaves it out, or why it cannot cross; else empty
+   */
+  public record Row(
+      String path, Deed deed, Comparison standing, TreeEntry node, TreeEntry there, String why) {}
+
+  /** How many, and their bytes. */
+  public record Sum(long count, long bytes) {
+    static final Sum NONE = new Sum(0, 0);
+
+    Sum plus(long size) {
+      return new Sum(count + 1, bytes + size);
+    }
+  }
+
+  /**
+   * The plan as far as it is made.
+   *
+   * @param rows all but what is the same, at most some thousand
+   * @param sums of files and links by what becomes of them; of what only the target has, the top of
+   *     each tree
+   * @param folders new folders
+   * @param leftOut how many each pattern leaves out
+   * @param free bytes free on the other side; -1 where that is not known
+   * @param complete whether all was scanned
+   */
+  public record Result(
+      List<Row> rows,
+      Map<Deed, Sum> sums,
+      long folders,
+      Map<String, Long> leftOut,
+      long free,
+      boolean complete) {
+
+    public Sum sum(Deed deed) {
+      return sums.getOrDefault(deed, Sum.NONE);
+    }
+
+    /** Bytes that would cross for certain. */
+    public long bytes() {
+      return sum(Deed.ARRIVES).bytes() + sum(Deed.REPLACES).bytes() + sum(Deed.BESIDE).bytes();
+    }
+
+    public boolean fits() {
+      return free < 0 || bytes() <= free;
+    }
+
+    /** The paths that a mirror deletes. */
+    public List<String> toDelete() {
+      return rows.stream().filter(row -> row.deed() == Deed.DELETED).map(Row::path).toList();
+    }
+  }
+
+  private final Source source;
+  private final Target target;
+  private final TransferRules rules;
+  private final Cancellation stop;
+  private final List<Row> rows = new ArrayList<>();
+  private final Map<Deed, Sum> sums = new EnumMap<>(Deed.class);
+  private final Map<String, Long> leftOut = new TreeMap<>();
+  private long folders;
+  private long seen;
+  private long free = -1;
+
+  public TransferPlan(Source source, Target target, TransferRules rules, Cancellation stop) {
+    this.source = source;
+    this.target = target;
+    this.rules = rules;
+    this.stop = stop;
+  }
+
+  /**
+   * Scans; waits.
+   *
+   * @param progress told now and then how far it is, on this thread
+   * @throws java.util.concurrent.CancellationException when it was stopped
+   * @throws IOException when a line is lost
+   */
+  public Result make(List<String> names, Consumer<Result> progress) throws IOException {
+    free = target.free();
+    TreeEntry top = target.look("");
+    boolean closed = top != null && !target.mayWrite(top);
+    new TreePairWalk(source, target, stop)
+        .walk(
+            names,
+            new TreePairWalk.Visitor() {
+              @Override
+              public boolean pair(String path, TreeEntry node, TreeEntry there) {
+                if (++seen % TELL_EVERY == 0) {
+                  progress.accept(result(false));
+                }
+                boolean atTop = path.indexOf('/') < 0;
+                return visit(path, node, there, closed && atTop);
+              }
+
+              @Override
+              public void unreadable(String path, IOException why) {
+                String words =
+                    why instanceof Endpoint.NameNotPossible
+                        ? why.getMessage()
+                        : "it cannot be read: " + source.why(why);
+                add(path, Deed.CANNOT, Comparison.NEW, null, null, words, 0);
+              }
+            });
+    return result(true);
+  }
+
+  private Result result(boolean complete) {
+    return new Result(
+        List.copyOf(rows), Map.copyOf(sums), folders, Map.copyOf(leftOut), free, complete);
+  }
+
+  private boolean visit(String path, TreeEntry node, TreeEntry there, boolean closed) {
+    if (node == null) {
+      onlyThere(path, there);
+      return false;
+    }
+    boolean folder = FolderPairs.isFolder(node);
+    String pattern = rules.leaveOut().by(path, folder);
+    if (pattern == null
+        && node.kind() == FileKind.LINK
+        && rules.links() == TransferRules.Links.LEFT_OUT) {
+      pattern = "links";
+    }
+    if (pattern != null) {
+      leftOut.merge(pattern, 1L, Long::sum);
+      add(path, Deed.LEFT_OUT, Comparison.of(node, there), node, there, pattern, node.size());
+      return false;
+    }
+    Comparison standing = Comparison.of(node, there);
+    if (folder && FolderPairs.isFolder(there)) {
+      if (!target.mayWrite(there)) {
+        add(path, Deed.CANNOT, standing, node, there, "this account may not write into it", 0);
+      }
+      return true;
+    }
+    if (folder && there == null) {
+      folders++;
+      if (closed) {
+        add(path, Deed.CANNOT, standing, node, null, "this account may not write here", 0);
+        return false;
+      }
+      add(path, Deed.ARRIVES, standing, node, null, "", -1);
+      return true;
+    }
+    if (node.kind() == FileKind.OTHER) {
+      add(path, Deed.CANNOT, standing, node, there, "not a file, folder or link", 0);
+      return false;
+    }
+    String cannot = closed ? "this account may not write here" : target.cannotHold(path);
+    Deed deed = cannot == null ? deed(standing) : Deed.CANNOT;
+    add(path, deed, standing, node, there, cannot == null ? "" : cannot, node.size());
+    return false;
+  }
+
+  private void onlyThere(String path, TreeEntry there) {
+    if (rules.leaveOut().by(path, FolderPairs.isFolder(there)) == null
+        && !there.name().contains(zander.core.change.TemporaryName.MARK)
+        && !there.name().equals(zander.core.change.HoldingFolder.NAME)) {
+      Deed deed = rules.mirror() ? Deed.DELETED : Deed.ONLY_THERE;
+      add(path, deed, Comparison.NEW, null, there, "", there.size());
+    }
+  }
+
+  private Deed deed(Comparison standing) {
+    if (standing == Comparison.NEW) {
+      return Deed.ARRIVES;
+    }
+    boolean way = standing == Comparison.IN_THE_WAY;
+    boolean carried =
+        rules.whenExists() == ConflictRule.REPLACE || rules.whenExists() == ConflictRule.KEEP_BOTH;
+    if (standing == Comparison.SAME && !carried) {
+      return Deed.IS_SAME;
+    }
+    return switch (rules.whenExists()) {
+      case ASK -> Deed.IS_ASKED;
+      case REPLACE -> way ? Deed.IS_ASKED : Deed.REPLACES;
+      case SKIP -> Deed.STAYS;
+      case NEWER -> standing == Comparison.NEWER ? Deed.REPLACES : Deed.STAYS;
+      case DIFFERENT, DIFFERENT_CONTENT -> way ? Deed.STAYS : Deed.REPLACES;
+      case KEEP_BOTH -> Deed.BESIDE;
+    };
+  }
+
+  /**
+   * @param size what it counts; -1 for a folder, which is in no sum
+   */
+  private void add(
+      String path,
+      Deed deed,
+      Comparison standing,
+      TreeEntry node,
+      TreeEntry there,
+      String why,
+      long size) {
+    if (size >= 0) {
+      sums.merge(deed, Sum.NONE.plus(size), (a, b) -> new Sum(a.count() + 1, a.bytes() + size));
+    }
+    if (deed != Deed.IS_SAME && rows.size() < MOST_ROWS) {
+      rows.add(new Row(path, deed, standing, node, there, why));
+    }
+  }
+}

@@ -1,0 +1,57 @@
+package zander.core.transfer.endpoint;
+
+import java.io.IOException;
+
+/**
+ * A small file on its way with others: first its content or what kept it from being read, then how
+ * it arrived. Handed from one side to the other by one thread at a time.
+ */
+public final class SmallFile {
+  public final TransferItem item;
+  public byte[] content;
+
+  /** Whether its content goes direct from server to server, and never comes here. */
+  public boolean direct;
+
+  /** Whether it is too large for a load that goes through this computer. */
+  public boolean asLarge;
+
+  /** Bytes of it that the person was told of already. */
+  public long told;
+
+  /** What its SHA-256 must be over there; {@code null} when that is not asked for. */
+  public String digest;
+
+  /** The time it had when it was read. */
+  public long modified;
+
+  public IOException failure;
+
+  /** What could not be kept of one that arrived, in words; or {@code null}. */
+  public String lost;
+
+  public boolean arrived;
+
+  public SmallFile(TransferItem item) {
+    this.item = item;
+  }
+
+  public void read(byte[] whole, long at) {
+    content = whole;
+    modified = at;
+  }
+
+  /** The time it gets over there; -1 for that of its arrival. */
+  public long timeThere() {
+    return item.modified() < 0 ? -1 : modified;
+  }
+
+  /** Bytes of what is carried. */
+  public long size() {
+    return content == null ? item.node().size() : content.length;
+  }
+
+  public boolean waits() {
+    return (direct || content != null) && failure == null && !arrived;
+  }
+}

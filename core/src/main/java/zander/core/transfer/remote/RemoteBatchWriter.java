@@ -1,0 +1,304 @@
+package zander.core.transfer.remote;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import java.util.concurrent.CancellationException;
+import zander.core.files.FileKind;
+import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteBatch;
+import zander.core.files.RemoteBatch.NewFile;
+import zander.core.files.RemoteBatch.Renaming;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.journal.Journal;
+import zander.core.transfer.direct.DirectTransfer;
+import zander.core.transfer.endpoint.Endpoint;
+import zander.core.transfer.endpoint.SmallFile;
+import zander.core.transfer.endpoint.TransferItem;
+import zander.core.transfer.server.ArrivingFile;
+import zander.core.transfer.server.RemoteContext;
+import zander.core.transfer.tar.TarUpload;
+import zander.core.work.Cancellation;
+
+/**
+ * Small files arriving on a server together: each under a temporary name beside its place, all
+ * written, looked at, and only then renamed. What is replaced is held and in the journal before.
+ */
+final class RemoteBatchWriter {
+  private final RemoteContext context;
+  private final RemoteFolders folders;
+  private final RemoteDigests digests;
+  private final TarUpload tarUpload;
+
+  /** {@code null} where all contents pass this computer. */
+  private final DirectTransfer direct;
+
+  private Runnable placed;
+  private Cancellation stop;
+  private final List<ArrivingFile> all = new ArrayList<>();
+
+  RemoteBatchWriter(
+      RemoteContext context,
+      RemoteFolders folders,
+      RemoteDigests digests,
+      TarUpload tarUpload,
+      DirectTransfer direct) {
+    this.context = context;
+    this.folders = folders;
+    this.digests = digests;
+    this.tarUpload = tarUpload;
+    this.direct = direct;
+  }
+
+  /** The methods' parameters are those of {@link Endpoint#deliver}. */
+  void write(List<SmallFile> load, Runnable onPlaced, Cancellation cancellation)
+      throws IOException {
+    this.placed = onPlaced;
+    this.stop = cancellation;
+    for (SmallFile parcel : load) {
+      if (parcel.waits()) {
+        try {
+          all.add(new ArrivingFile(context, parcel));
+        } catch (IOException e) {
+          parcel.failure = e;
+        }
+      }
+    }
+    run();
+  }
+
+  private List<ArrivingFile> waiting() {
+    return all.stream().filter(ArrivingFile::waits).toList();
+  }
+
+  private void run() throws IOException {
+    try {
+      ReplacedFiles.hold(context, all);
+      stop.throwIfStopped();
+      begin();
+      write();
+      check();
+      giveOwners();
+      rename();
+    } catch (CancellationException e) {
+      stopped(e);
+      throw e;
+    } catch (RemoteFailure e) {
+      leave(e);
+      throw e;
+    }
+  }
+
+  private void stopped(CancellationException why) throws IOException {
+    waiting().forEach(one -> one.parcel.failure = new IOException("stopped", why));
+    try {
+      giveUp();
+    } catch (RemoteFailure e) {
+      leave(e);
+    }
+  }
+
+  /** On a lost line nothing can be taken away: that is for later. */
+  private void leave(RemoteFailure lost) throws IOException {
+    if (!RemoteContext.isLost(lost)) {
+      return;
+    }
+    for (ArrivingFile one : all) {
+      if (!one.parcel.arrived) {
+        context.leave(one.part);
+        if (one.pending != null) {
+          one.pending.failed(lost);
+        }
+      }
+    }
+  }
+
+  private void begin() throws IOException {
+    List<ArrivingFile> told = new ArrayList<>();
+    List<zander.core.journal.NewChange> changes = new ArrayList<>();
+    for (ArrivingFile one : waiting()) {
+      if (one.replaces() || !folders.covers(one.parcel.item.to())) {
+        told.add(one);
+        changes.add(ReplacedFiles.change(context, one));
+      }
+    }
+    List<Journal.Pending> begun = context.journal().begin(changes);
+    for (int i = 0; i < told.size(); i++) {
+      told.get(i).pending = begun.get(i);
+    }
+  }
+
+  private void write() throws IOException {
+    List<ArrivingFile> waiting = waiting();
+    if (!waiting.isEmpty() && waiting.get(0).parcel.direct) {
+      direct.write(waiting);
+      giveUp();
+      return;
+    }
+    TarUpload program = tarUpload;
+    boolean packed =
+        !waiting.isEmpty() && context.strategy().packsUp(waiting.size(), program.isOpen());
+    if (!packed || !program.write(waiting, stop)) {
+      if (waiting.stream().anyMatch(one -> one.isSpoilt)) {
+        giveNewNames();
+      }
+      List<ArrivingFile> left = waiting();
+      RemoteBatch batch = context.filesForBatch().batch();
+      List<NewFile> files = new ArrayList<>();
+      for (ArrivingFile one : left) {
+        files.add(
+            new NewFile(
+                one.part, one.parcel.content, one.parcel.item.mode(), one.parcel.timeThere()));
+      }
+      note(left, batch.put(files, stop));
+    }
+    giveUp();
+  }
+
+  /** What is left of a program may go on for a moment, and must not write into what comes now. */
+  private void giveNewNames() throws IOException {
+    for (ArrivingFile one : waiting()) {
+      if (one.pending != null) {
+        one.pending.failed("sent once more in another way");
+        one.pending = null;
+      }
+      one.newName(context.partialNames());
+    }
+    begin();
+  }
+
+  /** Compares what arrived with what was sent, where that is asked for. */
+  private void check() throws IOException {
+    List<ArrivingFile> asked = waiting().stream().filter(one -> one.parcel.digest != null).toList();
+    List<String> sums = digests.of(asked.stream().map(one -> one.part).toList());
+    for (int i = 0; i < asked.size(); i++) {
+      if (!asked.get(i).parcel.digest.equals(sums.get(i))) {
+        asked.get(i).parcel.failure = new Endpoint.NotTheSame();
+      }
+    }
+    giveUp();
+  }
+
+  private static void note(List<ArrivingFile> tried, List<RemoteFailure> failures) {
+    for (int i = 0; i < tried.size(); i++) {
+      if (failures.get(i) != null) {
+        tried.get(i).parcel.failure = failures.get(i);
+      }
+    }
+  }
+
+  /** What failed since the entries were begun: its temporary file goes, and its entry ends. */
+  private void giveUp() throws IOException {
+    List<ArrivingFile> failed =
+        all.stream()
+            .filter(one -> one.parcel.failure != null && one.pending != ReplacedFiles.ENDED)
+            .toList();
+    if (failed.isEmpty()) {
+      return;
+    }
+    context.files().batch().removeFiles(failed.stream().map(one -> one.part).toList());
+    context
+        .files()
+        .batch()
+        .removeFiles(
+            failed.stream()
+                .filter(one -> !one.moves)
+                .map(one -> one.held)
+                .filter(Objects::nonNull)
+                .toList());
+    for (ArrivingFile one : failed) {
+      if (one.pending != null
+          && ReplacedFiles.isStranded(context, new ReplacedFiles.Held(one.held, one.moves))) {
+        one.pending.lost();
+      } else if (one.pending != null) {
+        one.pending.failed("did not arrive");
+      }
+      one.pending = ReplacedFiles.ENDED;
+    }
+  }
+
+  /** The rule's owner, or that of the file it replaces, where this account may give it. */
+  private void giveOwners() throws IOException {
+    int ruledUid = context.ownerUid();
+    int ruledGid = context.ownerGid();
+    List<ArrivingFile> waiting = waiting();
+    boolean ruled = ruledUid >= 0 || ruledGid >= 0;
+    if (!ruled && waiting.stream().noneMatch(ArrivingFile::replaces)) {
+      return;
+    }
+    List<ArrivingFile> asked =
+        ruled ? waiting : waiting.stream().filter(ArrivingFile::replaces).toList();
+    List<RemoteAttributes> now =
+        context.files().batch().look(asked.stream().map(one -> one.part).toList());
+    for (int i = 0; i < asked.size(); i++) {
+      ArrivingFile one = asked.get(i);
+      RemoteAttributes is = now.get(i);
+      boolean fromOld = one.old != null && one.old.kind() == FileKind.FILE;
+      if (is == null || (!ruled && !fromOld)) {
+        continue;
+      }
+      int uid = ruledUid >= 0 ? ruledUid : fromOld ? one.old.uid() : is.uid();
+      int gid = ruledGid >= 0 ? ruledGid : fromOld ? one.old.gid() : is.gid();
+      if (uid != is.uid() || gid != is.gid()) {
+        one.parcel.lost =
+            OwnerSetter.give(
+                context.files(),
+                one.part,
+                is,
+                uid,
+                gid,
+                one.parcel.item.mode(),
+                one.parcel.timeThere());
+      }
+    }
+  }
+
+  private void rename() throws IOException {
+    List<ArrivingFile> waiting = waiting();
+    boolean over = context.files().renamesOver();
+    List<ArrivingFile> together =
+        waiting.stream().filter(one -> !one.replaces() || (over && !one.moves)).toList();
+    List<RemoteFailure> failures =
+        context
+            .files()
+            .batch()
+            .rename(
+                together.stream()
+                    .map(one -> new Renaming(one.part, one.target, one.replaces()))
+                    .toList(),
+                together.size() == waiting.size() ? placed : () -> {});
+    for (int i = 0; i < together.size(); i++) {
+      ArrivingFile one = together.get(i);
+      RemoteFailure failure = failures.get(i);
+      if (failure != null && !one.replaces() && failure.reason() == Reason.FAILED) {
+        failure = ReplacedFiles.takenOrFailed(context, one.target, failure);
+      }
+      arrived(one, failure);
+    }
+    for (ArrivingFile one : waiting) {
+      if (one.replaces() && (!over || one.moves)) {
+        arrived(
+            one, ReplacedFiles.inSteps(context, one.part, one.target, one.moves ? one.held : null));
+      }
+    }
+    giveUp();
+  }
+
+  private void arrived(ArrivingFile one, RemoteFailure failure) throws IOException {
+    if (failure != null) {
+      one.parcel.failure = failure;
+      return;
+    }
+    one.parcel.arrived = true;
+    if (one.parcel.lost == null) {
+      one.parcel.lost = ReplacedFiles.notKept(context, one.old, one.held);
+    }
+    if (one.pending != null) {
+      TransferItem item = one.parcel.item;
+      one.pending.done(
+          ReplacedFiles.state(one.parcel.size(), item.mode(), one.parcel.timeThere()), List.of());
+    }
+  }
+}

@@ -1,0 +1,85 @@
+package zander.core.transfer.remote;
+
+import java.io.IOException;
+import zander.core.transfer.direct.DirectTransfer;
+import zander.core.transfer.endpoint.DirectRoute;
+import zander.core.transfer.endpoint.Target;
+import zander.core.transfer.endpoint.TransferItem;
+import zander.core.transfer.server.RemoteContext;
+
+/** The route into a folder of a server: {@link DirectTransfer} writes, and this puts in place. */
+final class RemoteDirectRoute implements DirectRoute {
+  private final DirectTransfer transfer;
+  private final RemoteContext context;
+  private final RemoteFolders folders;
+  private final RemoteDigests digests;
+
+  RemoteDirectRoute(
+      DirectTransfer transfer,
+      RemoteContext context,
+      RemoteFolders folders,
+      RemoteDigests digests) {
+    this.transfer = transfer;
+    this.context = context;
+    this.folders = folders;
+    this.digests = digests;
+  }
+
+  @Override
+  public boolean takes(TransferItem item) {
+    return transfer.takes(item);
+  }
+
+  @Override
+  public Arrival create(TransferItem item, Target.Part part) throws IOException {
+    RemoteFileWriter writer = new RemoteFileWriter(context, folders, digests, item, part, true);
+    return new Arrival() {
+      @Override
+      public long stream(long from) throws IOException {
+        long size = transfer.stream(item, writer.partAt(), from);
+        writer.came(size);
+        return size;
+      }
+
+      @Override
+      public void write(byte[] bytes, int offset, int length) throws IOException {
+        writer.write(bytes, offset, length);
+      }
+
+      @Override
+      public Target.Part part() {
+        return writer.part();
+      }
+
+      @Override
+      public String arrive(long modified, String digest) throws IOException {
+        return writer.arrive(modified, digest);
+      }
+
+      @Override
+      public void leave() {
+        writer.leave();
+      }
+
+      @Override
+      public void leave(boolean lost) {
+        writer.leave(lost);
+      }
+
+      @Override
+      public void close() {
+        writer.close();
+      }
+    };
+  }
+
+  @Override
+  public void giveUp() {
+    transfer.giveUp();
+  }
+
+  @Override
+  public void end() {
+    transfer.end();
+  }
+}

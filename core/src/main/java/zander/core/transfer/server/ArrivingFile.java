@@ -1,0 +1,54 @@
+package zander.core.transfer.server;
+
+import zander.core.files.RemoteAttributes;
+import zander.core.files.RemotePath;
+import zander.core.journal.Journal;
+import zander.core.transfer.endpoint.Endpoint;
+import zander.core.transfer.endpoint.PartialNames;
+import zander.core.transfer.endpoint.SmallFile;
+
+/** One file between its journal entry and its place. */
+public final class ArrivingFile {
+  public final SmallFile parcel;
+  public final RemotePath target;
+  public RemotePath part;
+  public String partPath;
+
+  /** Whether a program may still write under its temporary name. */
+  public boolean isSpoilt;
+
+  public RemoteAttributes old;
+  public RemotePath held;
+
+  /** Whether what is replaced goes to its held place only when this takes its own. */
+  public boolean moves;
+
+  public Journal.Pending pending;
+
+  public ArrivingFile(RemoteContext context, SmallFile parcel) throws Endpoint.NameNotPossible {
+    this.parcel = parcel;
+    this.target = context.at(parcel.item.to());
+    name(
+        parcel.direct
+            ? context.partialNames().fixed(target.wireName())
+            : context.partialNames().of(target.wireName()));
+  }
+
+  private void name(String name) {
+    part = target.parent().child(name);
+    partPath = Endpoint.join(Endpoint.folderOf(parcel.item.to()), name);
+  }
+
+  public void newName(PartialNames names) {
+    name(names.of(target.wireName()));
+    isSpoilt = false;
+  }
+
+  public boolean replaces() {
+    return parcel.item.there() != null;
+  }
+
+  public boolean waits() {
+    return parcel.waits();
+  }
+}

@@ -1,0 +1,94 @@
+package zander.core.transfer.server;
+
+import java.io.IOException;
+import java.time.Duration;
+import java.util.List;
+import zander.core.connect.AccountIdentity;
+import zander.core.connect.AgentLoan;
+import zander.core.connect.Commands;
+import zander.core.connect.Connection;
+import zander.core.connect.ServerTools;
+import zander.core.files.RemoteFiles;
+import zander.core.transfer.endpoint.Direction;
+
+/** What a transfer uses of a server's connection. Methods wait; several threads may call them. */
+public interface ServerChannels {
+  /** The file service there is now: another one after a line broke and came back. */
+  RemoteFiles files() throws IOException;
+
+  /** Further channels of the file service, as far as the server has room for them. */
+  List<RemoteFiles> lanes(int most) throws IOException;
+
+  Commands commands();
+
+  /** {@link ServerTools#NONE} where there is no shell. */
+  ServerTools tools() throws IOException;
+
+  /** Who one is there; {@code null} where that is not known. */
+  AccountIdentity whoAmI();
+
+  /** What people know the server by. */
+  default String host() {
+    return "the server";
+  }
+
+  /** The connection there is now; {@code null} where there is nothing but a file service. */
+  default Connection connection() {
+    return null;
+  }
+
+  /** Why this server cannot be lent the key of another; {@code null} when it can. */
+  default String whyNotLend(ServerChannels goal) throws IOException {
+    return connection() == null || goal.connection() == null
+        ? "there is no shell"
+        : connection().whyNotLend(goal.connection(), host(), goal.host());
+  }
+
+  /** Lends this server the key of another, for signing in there. */
+  default AgentLoan lend(ServerChannels goal) throws IOException {
+    return connection().lend(goal.connection());
+  }
+
+  /** What is known of whether compressing pays that way. */
+  default CompressionPolicy squeeze(Direction way) {
+    return new CompressionPolicy();
+  }
+
+  /** The time of one round trip. */
+  Duration delay() throws IOException;
+
+  /** A line of nothing but one file service, which stays open. */
+  static ServerChannels of(RemoteFiles files) {
+    return new ServerChannels() {
+      @Override
+      public RemoteFiles files() {
+        return files;
+      }
+
+      @Override
+      public List<RemoteFiles> lanes(int most) {
+        return List.of();
+      }
+
+      @Override
+      public Commands commands() {
+        throw new IllegalStateException("no shell");
+      }
+
+      @Override
+      public ServerTools tools() {
+        return ServerTools.NONE;
+      }
+
+      @Override
+      public AccountIdentity whoAmI() {
+        return null;
+      }
+
+      @Override
+      public Duration delay() {
+        return Duration.ZERO;
+      }
+    };
+  }
+}

@@ -1,0 +1,172 @@
+package zander.core.transfer.server;
+
+import java.io.IOException;
+import java.time.Duration;
+import zander.core.connect.ServerTools;
+
+/**
+ * Chooses how files go to and from one server, by the line's delay, their sizes and what the server
+ * has, and changes its mind when a way does not work. For any thread.
+ */
+public final class TransferStrategy {
+  public static final String VIA_LOCAL = "through this computer's memory, not its disk, because ";
+
+  /** What a person may ask for instead of leaving it to Zander. */
+  public enum Wish {
+    BEST,
+    /** Requests to the file service alone. */
+    FILES
+  }
+
+  /** Fewer small files are quicker by requests than by starting a program for them. */
+  private static final int WORTH_PACKING = 24;
+
+  /** The same on a far line, where starting it costs some round trips more. */
+  private static final int WORTH_PACKING_FAR = 200;
+
+  /** From this size on, starting a program for one file pays. */
+  private static final long WORTH_STREAMING = 4L << 20;
+
+  /** From this delay on, what a server lets be under way on one channel limits the rate. */
+  private static final Duration FAR = Duration.ofMillis(8);
+
+  private static final long WORTH_LANES = 16L << 20;
+
+  /** Bytes in a second that a server's windows should not keep a line from. */
+  private static final long WANTED_RATE = 8L << 20;
+
+  /** A window of less than this is one of a small system; OpenSSH's is 2 MiB. */
+  private static final long SMALL_WINDOW = 256 * 1024;
+
+  private static final int MOST_CHANNELS = 12;
+  static final int LANES = 3;
+  private static final int MOST_REFUSED = 8;
+
+  private final ServerChannels line;
+  private final Wish wish;
+  private ServerTools tools;
+  private Duration delay;
+  private long window;
+  private String changed = "";
+  private int refused;
+  private boolean compressed;
+
+  TransferStrategy(ServerChannels line, Wish wish) {
+    this.line = line;
+    this.wish = wish;
+  }
+
+  private synchronized ServerTools tools() throws IOException {
+    if (tools == null) {
+      delay = line.delay();
+      window = line.files().window();
+      tools = wish == Wish.FILES ? ServerTools.NONE : line.tools();
+    }
+    return tools;
+  }
+
+  /**
+   * @param open whether the program runs already, and only has to go on
+   */
+  public boolean packsUp(int count, boolean open) throws IOException {
+    return tools().unpacks() && (open || count >= worthPacking());
+  }
+
+  public boolean packsDown(int count, boolean open) throws IOException {
+    return tools().packs() && (open || count >= worthPacking());
+  }
+
+  public boolean streamsDown(long size) throws IOException {
+    return size >= WORTH_STREAMING && tools().streams();
+  }
+
+  /** Near, a stream is quicker; far, several channels carry more than one stream. */
+  public boolean streamsUp(long size) throws IOException {
+    return size >= WORTH_STREAMING && tools().streams() && !isFar();
+  }
+
+  /** Channels beside the first for a file of this size. */
+  public int lanesUp(long size) throws IOException {
+    int channels = channelsUp();
+    if (channels > 1) {
+      return (int) Math.min(channels, size / (4 * window)) > 1
+          ? (int) Math.min(channels, size / (4 * window)) - 1
+          : 0;
+    }
+    return isFar() && size >= WORTH_LANES ? LANES : 0;
+  }
+
+  /**
+   * How many channels small files and programs should go over, because what the server lets be
+   * under way on one is little for the line's delay (24 KiB at dropbear: 160 KB/s at 150 ms).
+   */
+  public synchronized int channelsUp() throws IOException {
+    tools();
+    if (window >= SMALL_WINDOW || window <= 0) {
+      return 1;
+    }
+    double needed = delay.toNanos() / 1e9 * WANTED_RATE / window;
+    return (int) Math.max(1, Math.min(MOST_CHANNELS, Math.ceil(needed)));
+  }
+
+  public boolean holes() throws IOException {
+    return tools().holes();
+  }
+
+  public boolean sums() throws IOException {
+    return tools().sums();
+  }
+
+  private int worthPacking() {
+    return isFar() ? WORTH_PACKING_FAR : WORTH_PACKING;
+  }
+
+  /** Whether what one channel lets be under way is less than the line would carry. */
+  public synchronized boolean isFar() {
+    return delay.compareTo(FAR) >= 0;
+  }
+
+  public boolean compresses() throws IOException {
+    return tools().compresses();
+  }
+
+  /** Loads are compressed from now on, as long as they become smaller. */
+  public synchronized void compressed() {
+    compressed = true;
+  }
+
+  /** A program could not be started, or gave no good answer: that may pass, but not for ever. */
+  public synchronized void noRoom() {
+    if (++refused >= MOST_REFUSED) {
+      giveUpPrograms("the server's programs could not be used");
+    }
+  }
+
+  /** A program on the server did not do what it should: requests are used from now on. */
+  public synchronized void giveUpPrograms(String why) {
+    tools = ServerTools.NONE;
+    changed = why;
+  }
+
+  public synchronized String words() {
+    if (tools == null) {
+      return "";
+    }
+    long millis = delay.toMillis();
+    String line = millis < 1 ? "a near line" : "a line of " + millis + " ms";
+    if (!changed.isEmpty()) {
+      return "by requests to the file service: " + changed;
+    }
+    if (tools.unpacks() || tools.packs()) {
+      return "many small files packed by tar"
+          + (compressed ? " and compressed, because the line is slow" : "")
+          + ", large ones "
+          + (isFar() ? "over several channels at once" : "as a stream")
+          + ", over "
+          + line;
+    }
+    return "by requests to the file service, many under way over "
+        + line
+        + (wish == Wish.FILES ? "" : ", because the server has no tar that fits");
+  }
+}
