@@ -34,16 +34,24 @@ final class GuardedSession extends ClientSessionImpl {
 
   private final Instant opened = Instant.now();
 
-  GuardedSession(ClientFactoryManager client, IoSession line) throws Exception {
+  /**
+   * The server as it was asked for; {@code null} for its network address. Has no initial value,
+   * because it is given while the library's constructor runs.
+   */
+  private volatile InetSocketAddress name;
+
+  public GuardedSession(ClientFactoryManager client, IoSession line) throws Exception {
     super(client, line);
+  }
+
+  /** The name that host certificates are compared with. */
+  public void callServer(InetSocketAddress unresolved) {
+    name = unresolved;
   }
 
   @Override
   public SocketAddress getConnectAddress() {
-    SignInAttempt attempt = SignInAttempt.of(this);
-    return attempt == null
-        ? super.getConnectAddress()
-        : InetSocketAddress.createUnresolved(attempt.address().host(), attempt.address().port());
+    return name == null ? super.getConnectAddress() : name;
   }
 
   /** Nothing here ends for being idle, and reading the clock for each packet takes its time. */

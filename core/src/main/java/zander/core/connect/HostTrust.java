@@ -54,7 +54,7 @@ final class HostTrust {
         session.getSignatureFactories().stream()
             .filter(factory -> vouched || !factory.getName().endsWith(CERTIFICATE))
             .toList();
-    session.setSignatureFactories(SshRuntime.sortedBy(all, names));
+    session.setSignatureFactories(AlgorithmOrder.preferring(names, all));
   }
 
   /** {@code null} when the key is right; else why not. */

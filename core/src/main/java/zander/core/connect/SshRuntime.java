@@ -2,9 +2,9 @@ package zander.core.connect;
 
 import java.io.Closeable;
 import java.io.IOException;
+import java.net.InetSocketAddress;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import org.apache.sshd.client.ClientBuilder;
@@ -99,19 +99,7 @@ final class SshRuntime implements Closeable {
   private static List<NamedFactory<Cipher>> quickCiphersFirst(List<NamedFactory<Cipher>> all) {
     List<String> first =
         List.of(BuiltinCiphers.aes128gcm.getName(), BuiltinCiphers.aes256gcm.getName());
-    return sortedBy(all, first);
-  }
-
-  /** The same factories with the named ones in front, in the order of the names. */
-  static <T> List<NamedFactory<T>> sortedBy(List<NamedFactory<T>> all, List<String> first) {
-    List<NamedFactory<T>> sorted = new ArrayList<>(all);
-    sorted.sort(
-        Comparator.comparingInt(
-            factory -> {
-              int at = first.indexOf(factory.getName());
-              return at < 0 ? first.size() : at;
-            }));
-    return sorted;
+    return AlgorithmOrder.preferring(first, all);
   }
 
   @Override
@@ -141,6 +129,10 @@ final class SshRuntime implements Closeable {
       SignInAttempt attempt = SignInAttempt.of(session);
       if (attempt == null) {
         return;
+      }
+      if (session instanceof GuardedSession guarded) {
+        guarded.callServer(
+            InetSocketAddress.createUnresolved(attempt.address().host(), attempt.address().port()));
       }
       try {
         BlockingCalls.allowing(

@@ -1,6 +1,5 @@
 package zander.core.transfer.endpoint;
 
-
 /** Which way over the waterline. */
 public enum Direction {
   SEND_UP,

@@ -1,6 +1,5 @@
 package zander.core.transfer.rules;
 
-
 /** The rule for a name that is taken on the other side. What is the same is never asked about. */
 public enum ConflictRule {
   ASK,

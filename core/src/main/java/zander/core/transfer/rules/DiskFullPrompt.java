@@ -1,6 +1,5 @@
 package zander.core.transfer.rules;
 
-
 /** Asks what becomes of a transfer when the side that receives takes no more. */
 @FunctionalInterface
 public interface DiskFullPrompt {

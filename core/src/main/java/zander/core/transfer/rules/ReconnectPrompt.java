@@ -1,6 +1,5 @@
 package zander.core.transfer.rules;
 
-
 /** What a transfer does when the line to a server breaks. */
 @FunctionalInterface
 public interface ReconnectPrompt {
