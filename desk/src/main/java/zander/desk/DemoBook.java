@@ -6,7 +6,7 @@ import zander.core.book.MarkedFolder;
 import zander.core.book.ServerBook;
 import zander.core.book.ServerEntry;
 import zander.core.book.SignIn;
-import zander.core.connect.ServerAddress;
+import zander.core.connect.address.ServerAddress;
 import zander.standin.demo.Demo;
 
 /** The demo's server book: what Riverwatch has, and what can go wrong with it. */

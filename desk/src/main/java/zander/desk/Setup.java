@@ -10,7 +10,7 @@ import java.nio.file.SimpleFileVisitor;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.util.List;
 import zander.core.book.BookFile;
-import zander.core.connect.HostLookup;
+import zander.core.connect.address.HostLookup;
 import zander.desk.model.DataFolders;
 import zander.standin.demo.Demo;
 

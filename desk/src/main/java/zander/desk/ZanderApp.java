@@ -8,7 +8,7 @@ import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.stage.Stage;
 import zander.core.connect.Connector;
-import zander.core.connect.TypedAddress;
+import zander.core.connect.address.TypedAddress;
 import zander.core.trust.KnownHosts;
 import zander.core.work.BlockingCalls;
 import zander.desk.look.Look;

@@ -28,7 +28,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import zander.core.connect.Connection;
 import zander.core.connect.Connector;
-import zander.core.connect.SignInMethods;
+import zander.core.connect.signin.SignInMethods;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
 import zander.core.transfer.Transfer;

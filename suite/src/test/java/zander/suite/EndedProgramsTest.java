@@ -16,8 +16,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.connect.Connection;
-import zander.core.connect.Pipe;
-import zander.core.connect.ShellSession;
+import zander.core.connect.command.Pipe;
+import zander.core.connect.command.ShellSession;
 import zander.core.files.RemotePath;
 import zander.core.work.Cancellation;
 

@@ -22,7 +22,7 @@ import zander.core.change.PutBack;
 import zander.core.change.PutBack.Verdict;
 import zander.core.change.RightsChange;
 import zander.core.connect.Connection;
-import zander.core.connect.ExecResult;
+import zander.core.connect.command.ExecResult;
 import zander.core.facts.Checksums;
 import zander.core.facts.MeasuredTree;
 import zander.core.facts.TreeSize;

@@ -1,9 +1,9 @@
 package zander.suite;
 
-import zander.core.connect.Commands;
-import zander.core.connect.ExecResult;
-import zander.core.connect.Pipe;
-import zander.core.connect.ServerTools;
+import zander.core.connect.command.Commands;
+import zander.core.connect.command.ExecResult;
+import zander.core.connect.command.Pipe;
+import zander.core.connect.command.ServerTools;
 import zander.core.work.Cancellation;
 
 /** Commands as an account without a shell has them. */

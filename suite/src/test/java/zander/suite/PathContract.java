@@ -20,7 +20,7 @@ import zander.core.change.AtomicSave;
 import zander.core.change.RightsChange;
 import zander.core.change.SaveFailure;
 import zander.core.connect.Connection;
-import zander.core.connect.ShellSession;
+import zander.core.connect.command.ShellSession;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteEntry;

@@ -8,9 +8,9 @@ import java.time.Duration;
 import java.util.List;
 import zander.core.connect.Connection;
 import zander.core.connect.Connector;
-import zander.core.connect.HostLookup;
-import zander.core.connect.ServerAddress;
-import zander.core.connect.SignInMethods;
+import zander.core.connect.address.HostLookup;
+import zander.core.connect.address.ServerAddress;
+import zander.core.connect.signin.SignInMethods;
 import zander.core.trust.KnownHosts;
 import zander.standin.demo.Demo;
 

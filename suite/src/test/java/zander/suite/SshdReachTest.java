@@ -19,18 +19,18 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.authorize.AuthorizedKeys;
-import zander.core.connect.ConnectFailure;
-import zander.core.connect.ConnectFailure.Reason;
 import zander.core.connect.Connection;
 import zander.core.connect.Connector;
-import zander.core.connect.Hop;
-import zander.core.connect.ServerAddress;
-import zander.core.connect.SignInMethods;
-import zander.core.connect.SignInStep;
+import zander.core.connect.address.ServerAddress;
 import zander.core.connect.keys.Agent;
 import zander.core.connect.keys.KeyFile;
 import zander.core.connect.keys.KeyMaker;
 import zander.core.connect.keys.PublicKeyLine;
+import zander.core.connect.signin.ConnectFailure;
+import zander.core.connect.signin.ConnectFailure.Reason;
+import zander.core.connect.signin.Hop;
+import zander.core.connect.signin.SignInMethods;
+import zander.core.connect.signin.SignInStep;
 import zander.core.journal.Journal;
 import zander.core.trust.KnownHosts;
 import zander.standin.demo.DemoKeys;
@@ -162,7 +162,7 @@ class SshdReachTest {
     Connector connector =
         new Connector(
             new KnownHosts(folder.resolve("known_hosts")),
-            zander.core.connect.HostLookup.system(),
+            zander.core.connect.address.HostLookup.system(),
             null,
             Duration.ofSeconds(20));
     this.open.add(connector);

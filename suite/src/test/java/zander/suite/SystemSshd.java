@@ -15,8 +15,8 @@ import java.util.concurrent.TimeUnit;
 import java.util.stream.Collectors;
 import zander.core.connect.Connection;
 import zander.core.connect.Connector;
-import zander.core.connect.ServerAddress;
-import zander.core.connect.SignInMethods;
+import zander.core.connect.address.ServerAddress;
+import zander.core.connect.signin.SignInMethods;
 import zander.core.trust.KnownHosts;
 import zander.standin.demo.DemoKeys;
 

@@ -4,10 +4,10 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
-import zander.core.connect.ServerAddress;
-import zander.core.connect.SignInNote;
-import zander.core.connect.SignInPrompt;
-import zander.core.connect.SignInStep;
+import zander.core.connect.address.ServerAddress;
+import zander.core.connect.signin.SignInNote;
+import zander.core.connect.signin.SignInPrompt;
+import zander.core.connect.signin.SignInStep;
 import zander.core.trust.WireKey;
 
 /** Answers the questions of a sign-in as a test wants, and remembers them. */

@@ -3,7 +3,7 @@ package zander.core.book;
 import java.nio.file.Path;
 import java.util.List;
 import zander.core.config.ConfiguredHost;
-import zander.core.connect.ServerAddress;
+import zander.core.connect.address.ServerAddress;
 
 /** Entries of the book as hosts of an OpenSSH configuration, and the other way round. */
 public final class ConfigEntries {

@@ -6,8 +6,8 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Function;
-import zander.core.connect.Hop;
-import zander.core.connect.ServerAddress;
+import zander.core.connect.address.ServerAddress;
+import zander.core.connect.signin.Hop;
 
 /**
  * The way to a server through its jump hosts, each with its own account and key. A jump host that

@@ -4,7 +4,7 @@ import com.fasterxml.jackson.annotation.JsonIgnore;
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import java.util.List;
-import zander.core.connect.ServerAddress;
+import zander.core.connect.address.ServerAddress;
 
 /**
  * A saved server. Never holds a secret.

@@ -3,7 +3,7 @@ package zander.core.book;
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import java.nio.file.Path;
-import zander.core.connect.SignInMethods;
+import zander.core.connect.signin.SignInMethods;
 
 /**
  * How to sign in at a server. Never holds a secret.

@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CancellationException;
 import java.util.function.LongConsumer;
-import zander.core.connect.Commands;
+import zander.core.connect.command.Commands;
 import zander.core.files.DiskSpace;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteBatch;

@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import java.util.function.LongConsumer;
-import zander.core.connect.Commands;
+import zander.core.connect.command.Commands;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;

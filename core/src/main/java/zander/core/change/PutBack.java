@@ -8,7 +8,7 @@ import java.util.OptionalInt;
 import java.util.Set;
 import java.util.function.LongConsumer;
 import java.util.stream.Collectors;
-import zander.core.connect.Commands;
+import zander.core.connect.command.Commands;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;

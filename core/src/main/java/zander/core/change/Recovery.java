@@ -4,7 +4,7 @@ import java.io.IOException;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.OptionalInt;
-import zander.core.connect.Commands;
+import zander.core.connect.command.Commands;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;

@@ -4,7 +4,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.LongConsumer;
-import zander.core.connect.Commands;
+import zander.core.connect.command.Commands;
 import zander.core.files.DiskSpace;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;

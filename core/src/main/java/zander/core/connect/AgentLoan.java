@@ -4,6 +4,13 @@ import java.io.Closeable;
 import java.io.IOException;
 import org.apache.sshd.client.session.ClientSession;
 import org.apache.sshd.common.AttributeRepository;
+import zander.core.connect.address.ServerAddress;
+import zander.core.connect.channel.SessionPool;
+import zander.core.connect.command.Commands;
+import zander.core.connect.command.Pipe;
+import zander.core.connect.command.ServerTools;
+import zander.core.connect.command.ShellWords;
+import zander.core.connect.command.SshPipe;
 import zander.core.trust.WireKey;
 import zander.core.work.BlockingCalls;
 

@@ -8,6 +8,8 @@ import org.apache.sshd.common.signature.BuiltinSignatures;
 import org.apache.sshd.common.signature.Signature;
 import org.apache.sshd.common.util.buffer.Buffer;
 import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
+import zander.core.connect.signin.KeyOffer;
+import zander.core.connect.signin.PublicKeyAuth;
 import zander.core.trust.WireKey;
 
 /**

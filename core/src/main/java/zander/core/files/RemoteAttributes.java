@@ -14,7 +14,7 @@ public record RemoteAttributes(
     FileKind kind, long size, int uid, int gid, Mode mode, long modified, long accessed) {
 
   /** The same of another kind. */
-  RemoteAttributes as(FileKind other) {
+  public RemoteAttributes as(FileKind other) {
     return new RemoteAttributes(other, size, uid, gid, mode, modified, accessed);
   }
 

@@ -42,7 +42,7 @@ public final class RemoteFailure extends IOException {
   }
 
   /** The same failure, for a cause that was found out. */
-  RemoteFailure because(Reason found, String how) {
+  public RemoteFailure because(Reason found, String how) {
     return new RemoteFailure(found, step, path, how, this);
   }
 

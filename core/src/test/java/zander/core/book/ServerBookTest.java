@@ -11,8 +11,8 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import zander.core.connect.Hop;
-import zander.core.connect.ServerAddress;
+import zander.core.connect.address.ServerAddress;
+import zander.core.connect.signin.Hop;
 
 class ServerBookTest {
   @TempDir Path folder;

@@ -17,6 +17,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import zander.core.connect.keys.KeyMaker;
+import zander.core.connect.signin.KeyOffer;
 import zander.core.trust.WireKey;
 
 /** What is signed with a lent key, and above all what is not. */

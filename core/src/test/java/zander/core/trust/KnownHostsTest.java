@@ -10,7 +10,7 @@ import org.junit.jupiter.api.Assumptions;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import zander.core.connect.ServerAddress;
+import zander.core.connect.address.ServerAddress;
 import zander.core.trust.KnownHosts.Standing;
 
 class KnownHostsTest {

@@ -1,7 +1,7 @@
 package zander.desk.folder;
 
 import java.util.List;
-import zander.core.connect.ShellWords;
+import zander.core.connect.command.ShellWords;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 import zander.desk.sheet.OpenDesk;

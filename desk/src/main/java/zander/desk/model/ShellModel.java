@@ -5,7 +5,7 @@ import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
-import zander.core.connect.ShellSession;
+import zander.core.connect.command.ShellSession;
 import zander.core.files.RemotePath;
 import zander.desk.sheet.Sheet;
 import zander.desk.term.TerminalModel;

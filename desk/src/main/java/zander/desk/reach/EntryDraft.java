@@ -15,7 +15,7 @@ import zander.core.book.Mark;
 import zander.core.book.MarkedFolder;
 import zander.core.book.ServerEntry;
 import zander.core.book.SignIn;
-import zander.core.connect.ServerAddress;
+import zander.core.connect.address.ServerAddress;
 
 /** An entry of the server book while it is being edited. */
 public final class EntryDraft {

@@ -2,8 +2,8 @@ package zander.desk.reach;
 
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
-import zander.core.connect.ServerAddress;
-import zander.core.connect.SignInPrompt.Challenge;
+import zander.core.connect.address.ServerAddress;
+import zander.core.connect.signin.SignInPrompt.Challenge;
 import zander.core.trust.WireKey;
 
 /** The questions that may stand over everything else: a host key and secrets. */

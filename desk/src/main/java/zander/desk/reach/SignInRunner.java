@@ -9,7 +9,7 @@ import zander.core.book.JumpRoutes;
 import zander.core.book.ServerEntry;
 import zander.core.connect.Connection;
 import zander.core.connect.Connector;
-import zander.core.connect.Hop;
+import zander.core.connect.signin.Hop;
 import zander.desk.work.Background;
 
 /** Signs in at servers of the book: by the way the book says, asking what it must. */

@@ -5,7 +5,7 @@ import java.nio.file.Path;
 import java.util.stream.Stream;
 import zander.core.book.ServerEntry;
 import zander.core.book.SignIn;
-import zander.core.connect.TypedAddress;
+import zander.core.connect.address.TypedAddress;
 
 /** What somebody typed to open a server: a name they know, or an address. */
 public final class TypedServer {

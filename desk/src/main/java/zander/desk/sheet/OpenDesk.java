@@ -1,7 +1,7 @@
 package zander.desk.sheet;
 
 import zander.core.connect.AccountIdentity;
-import zander.core.connect.Commands;
+import zander.core.connect.command.Commands;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;

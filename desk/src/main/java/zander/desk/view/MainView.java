@@ -16,7 +16,7 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.StackPane;
 import zander.core.book.MarkedFolder;
 import zander.core.book.ServerEntry;
-import zander.core.connect.TypedAddress;
+import zander.core.connect.address.TypedAddress;
 import zander.core.files.RemotePath;
 import zander.desk.model.Action;
 import zander.desk.model.AppModel;

@@ -15,7 +15,7 @@ import zander.core.book.SignIn;
 import zander.core.change.DeleteTask;
 import zander.core.change.RemoteChanges;
 import zander.core.connect.Connector;
-import zander.core.connect.ServerAddress;
+import zander.core.connect.address.ServerAddress;
 import zander.core.files.RemotePath;
 import zander.core.trust.KnownHosts;
 import zander.core.work.Cancellation;

@@ -14,8 +14,8 @@ import java.util.function.BooleanSupplier;
 import zander.core.book.ServerEntry;
 import zander.core.book.SignIn;
 import zander.core.connect.Connector;
-import zander.core.connect.ServerAddress;
-import zander.core.connect.SignInPrompt;
+import zander.core.connect.address.ServerAddress;
+import zander.core.connect.signin.SignInPrompt;
 import zander.core.trust.KnownHosts;
 import zander.core.trust.WireKey;
 import zander.desk.reach.Prompts;
@@ -90,7 +90,7 @@ final class ModelDesk implements AutoCloseable {
   zander.core.connect.Connection connect() throws java.io.IOException {
     return connector.open(
         new ServerAddress("warden", "lab-box" + Demo.DOMAIN, 22),
-        zander.core.connect.SignInMethods.byKey(demo.keyFile()),
+        zander.core.connect.signin.SignInMethods.byKey(demo.keyFile()),
         new SignInPrompt() {
           @Override
           public boolean isHostKeyRight(ServerAddress address, WireKey shown) {

@@ -9,7 +9,7 @@ import zander.core.book.Mark;
 import zander.core.book.MarkedFolder;
 import zander.core.book.ServerEntry;
 import zander.core.book.SignIn;
-import zander.core.connect.ServerAddress;
+import zander.core.connect.address.ServerAddress;
 
 class EntryDraftTest {
   private static final ServerEntry FULL =

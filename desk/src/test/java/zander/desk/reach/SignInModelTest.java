@@ -4,10 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.time.Duration;
 import org.junit.jupiter.api.Test;
-import zander.core.connect.ServerAddress;
-import zander.core.connect.SignInNote;
-import zander.core.connect.SignInNote.Kind;
-import zander.core.connect.SignInStep;
+import zander.core.connect.address.ServerAddress;
+import zander.core.connect.signin.SignInNote;
+import zander.core.connect.signin.SignInNote.Kind;
+import zander.core.connect.signin.SignInStep;
 
 class SignInModelTest {
   private static final ServerAddress GATE = ServerAddress.parse("warden@gate.example");

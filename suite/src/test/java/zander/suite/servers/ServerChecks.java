@@ -20,7 +20,7 @@ import zander.core.change.PutBack;
 import zander.core.change.RemoteChanges;
 import zander.core.change.RightsChange;
 import zander.core.connect.Connection;
-import zander.core.connect.ShellSession;
+import zander.core.connect.command.ShellSession;
 import zander.core.facts.Checksums;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;

@@ -122,7 +122,7 @@ public final class OffscreenWindow implements AutoCloseable {
     ServerEntry entry =
         ServerEntry.of(
                 name,
-                new zander.core.connect.ServerAddress(account, "127.0.0.1", port),
+                new zander.core.connect.address.ServerAddress(account, "127.0.0.1", port),
                 SignIn.byKey(server.keyFile().toString()))
             .withPlaces(there.toString(), here.toString(), null);
     int before = on(() -> model.desks().size());

@@ -7,8 +7,8 @@ import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.function.Consumer;
 import zander.core.connect.AgentLoan;
-import zander.core.connect.ExecResult;
-import zander.core.connect.Pipe;
+import zander.core.connect.command.ExecResult;
+import zander.core.connect.command.Pipe;
 
 /**
  * One program at one server feeding another at the other, started by the one of them that a key was

@@ -2,8 +2,8 @@ package zander.core.transfer.remote;
 
 import java.io.IOException;
 import java.util.List;
-import zander.core.connect.ExecResult;
-import zander.core.connect.Pipe;
+import zander.core.connect.command.ExecResult;
+import zander.core.connect.command.Pipe;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteBatch.Setting;

@@ -5,9 +5,9 @@ import java.time.Duration;
 import java.util.List;
 import java.util.function.Supplier;
 import zander.core.connect.AccountIdentity;
-import zander.core.connect.Commands;
 import zander.core.connect.Connection;
-import zander.core.connect.ServerTools;
+import zander.core.connect.command.Commands;
+import zander.core.connect.command.ServerTools;
 import zander.core.files.RemoteFiles;
 import zander.core.transfer.endpoint.Direction;
 

@@ -2,7 +2,7 @@ package zander.core.transfer.server;
 
 import java.io.IOException;
 import java.time.Duration;
-import zander.core.connect.ServerTools;
+import zander.core.connect.command.ServerTools;
 
 /**
  * Chooses how files go to and from one server, by the line's delay, their sizes and what the server

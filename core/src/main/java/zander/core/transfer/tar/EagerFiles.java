@@ -8,7 +8,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.BooleanSupplier;
 import java.util.stream.Collectors;
-import zander.core.connect.ShellWords;
+import zander.core.connect.command.ShellWords;
 import zander.core.files.FileKind;
 import zander.core.transfer.endpoint.Endpoint;
 import zander.core.transfer.endpoint.SmallFile;

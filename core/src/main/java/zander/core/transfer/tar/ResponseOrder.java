@@ -1,7 +1,7 @@
 package zander.core.transfer.tar;
 
 import java.io.IOException;
-import zander.core.connect.Pipe;
+import zander.core.connect.command.Pipe;
 
 /**
  * The order of loads that go through one stream: what was asked first is answered first. For

@@ -9,7 +9,7 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import zander.core.connect.TypedAddress;
+import zander.core.connect.address.TypedAddress;
 import zander.desk.model.AppModel;
 import zander.desk.reach.BookModel;
 import zander.desk.reach.SignInModel;

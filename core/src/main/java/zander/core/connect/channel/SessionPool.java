@@ -1,0 +1,154 @@
+package zander.core.connect.channel;
+
+import java.io.Closeable;
+import java.io.IOException;
+import java.util.List;
+import java.util.concurrent.CopyOnWriteArrayList;
+import org.apache.sshd.client.channel.ClientChannel;
+import org.apache.sshd.client.session.ClientSession;
+import org.apache.sshd.common.channel.exception.SshChannelOpenException;
+import org.apache.sshd.common.session.ConnectionService;
+import zander.core.files.WireName;
+
+/**
+ * The signed-in sessions of one connection: one, and more when the server limits the channels of
+ * each (sshd's MaxSessions). Safe for several threads.
+ */
+public final class SessionPool implements Closeable {
+  /** A server that refuses even on fresh sessions allows no commands at all. */
+  private static final int MOST = 8;
+
+  private final ClientSession first;
+  private final Another another;
+  private final List<ClientSession> sessions = new CopyOnWriteArrayList<>();
+  private volatile boolean closed;
+
+  /** Signs in once more; may ask for a secret again. */
+  public interface Another {
+    ClientSession signIn() throws IOException;
+  }
+
+  public SessionPool(ClientSession first, Another another) {
+    this.first = first;
+    this.another = another;
+    sessions.add(first);
+  }
+
+  public ClientSession first() {
+    return first;
+  }
+
+  /** A number that changes with everything that arrives on any of them. */
+  public int arrivals() {
+    return sessions.stream()
+        .mapToInt(one -> one instanceof GuardedSession session ? session.arrivals() : 0)
+        .sum();
+  }
+
+  public int count() {
+    return sessions.size();
+  }
+
+  /** What to do with a channel before it is opened. */
+  public interface Setting<C extends ClientChannel> {
+    void apply(C channel);
+  }
+
+  /** Makes a channel that was not opened yet: another for each session that is tried. */
+  public interface Making<C extends ClientChannel> {
+    C make();
+  }
+
+  /** Opens a channel on a session that has room for it; signs in once more where none has. */
+  public <C extends ClientChannel> C open(Making<C> making, Setting<C> set) throws IOException {
+    SshChannelOpenException full = null;
+    for (ClientSession session : sessions) {
+      try {
+        return open(session, making, set);
+      } catch (SshChannelOpenException e) {
+        full = e;
+      }
+    }
+    return open(more(full), making, set);
+  }
+
+  /**
+   * Opens a stream for a command, without signing in once more when all sessions are full.
+   *
+   * @throws SshChannelOpenException when no session has room
+   */
+  public StreamChannel openIfRoom(String wireCommand, Setting<StreamChannel> set) throws IOException {
+    SshChannelOpenException full = null;
+    for (ClientSession session : sessions) {
+      try {
+        return open(session, () -> new StreamChannel(WireName.bytes(wireCommand)), set);
+      } catch (SshChannelOpenException e) {
+        full = e;
+      }
+    }
+    throw full == null ? new IOException("the connection is closed") : full;
+  }
+
+  private static <C extends ClientChannel> C open(
+      ClientSession session, Making<C> making, Setting<C> set) throws IOException {
+    C channel = making.make();
+    try {
+      session.getService(ConnectionService.class).registerChannel(channel);
+    } catch (IllegalStateException e) {
+      throw new IOException("the connection is closed", e);
+    }
+    opened(channel, set);
+    return channel;
+  }
+
+  private static <C extends ClientChannel> void opened(C channel, Setting<C> set)
+      throws IOException {
+    set.apply(channel);
+    try {
+      channel.open().verify(Timeouts.OPENING);
+    } catch (IOException e) {
+      channel.close(true);
+      for (Throwable at = e; at != null; at = at.getCause()) {
+        if (at instanceof SshChannelOpenException refused) {
+          throw refused;
+        }
+      }
+      throw e;
+    }
+  }
+
+  /**
+   * Signs in once more for something of its own; that session ends with the first at the latest.
+   */
+  public ClientSession apart() throws IOException {
+    ClientSession made = another.signIn();
+    first.addCloseFutureListener(ended -> made.close(true));
+    return made;
+  }
+
+  private synchronized ClientSession more(SshChannelOpenException full) throws IOException {
+    if (closed || !first.isOpen() || sessions.size() >= MOST) {
+      throw full == null ? new IOException("the connection is closed") : full;
+    }
+    ClientSession made = another.signIn();
+    sessions.add(made);
+    made.addCloseFutureListener(ended -> sessions.remove(made));
+    if (closed || !first.isOpen()) {
+      made.close(true);
+      throw new IOException("the connection is closed");
+    }
+    return made;
+  }
+
+  @Override
+  public void close() {
+    closed = true;
+    sessions.forEach(session -> session.close(false));
+  }
+
+  /** Ends all at once, without a word to the server. */
+  public void drop() {
+    closed = true;
+    sessions.forEach(session -> session.close(true));
+  }
+}

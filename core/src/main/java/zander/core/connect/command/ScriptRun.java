@@ -1,0 +1,171 @@
+package zander.core.connect.command;
+
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.FilterInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.Arrays;
+import java.util.EnumSet;
+import java.util.concurrent.ThreadLocalRandom;
+import org.apache.sshd.client.channel.ClientChannelEvent;
+import org.apache.sshd.common.channel.exception.SshChannelOpenException;
+import zander.core.connect.channel.CommandChannel;
+import zander.core.connect.channel.SessionPool;
+import zander.core.connect.channel.StreamChannel;
+import zander.core.connect.channel.Timeouts;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.WireName;
+import zander.core.work.Cancellation;
+import zander.core.work.CappedOutput;
+
+/**
+ * One script in the server's {@code sh}. What the account's own start files print before it is
+ * taken off: the script's output begins after a line that nobody else can know. The output is
+ * handed on by the thread that runs the script, so that whoever takes it may ask the server of it;
+ * a slow taker makes the server wait.
+ */
+public final class ScriptRun {
+  private static final byte[] SHELL = "exec sh".getBytes(StandardCharsets.US_ASCII);
+  private static final int MOST_ERRORS = 64 * 1024;
+
+  /** Start files print a screen, not a book. */
+  private static final int MOST_BEFORE_MARK = 1 << 20;
+
+  private final byte[] marker =
+      ("zander-" + Long.toHexString(ThreadLocalRandom.current().nextLong()) + "\n")
+          .getBytes(StandardCharsets.US_ASCII);
+  private final byte[] input;
+  private final Commands.Output output;
+  private final CappedOutput errors = new CappedOutput(MOST_ERRORS);
+  private ByteArrayOutputStream before = new ByteArrayOutputStream();
+
+  /**
+   * @param wireScript in wire form
+   * @param output given what the script writes, on the thread that calls {@link #run}
+   */
+  public ScriptRun(String wireScript, Commands.Output output) {
+    String head = "echo " + new String(marker, StandardCharsets.US_ASCII);
+    this.input = WireName.bytes("LC_ALL=C\nexport LC_ALL\n" + head + wireScript + "\n");
+    this.output = output;
+  }
+
+  public static StreamChannel channel() {
+    return new StreamChannel(SHELL);
+  }
+
+  public void attach(StreamChannel channel) {
+    channel.setIn(new OnceAnswered(channel, new ByteArrayInputStream(input)));
+    channel.setErr(errors);
+  }
+
+  /**
+   * Input that is not sent before the command was granted: some servers end the whole connection
+   * for input to a command they do not run. The system's {@code sshd} takes none before that
+   * anyway, so nothing is waited for that would not be waited for otherwise.
+   */
+  private static final class OnceAnswered extends FilterInputStream {
+    private final CommandChannel channel;
+
+    OnceAnswered(CommandChannel channel, InputStream in) {
+      super(in);
+      this.channel = channel;
+    }
+
+    private boolean isGranted() throws IOException {
+      channel.answers().await(Timeouts.ANSWER);
+      return !channel.answers().isAnyRefused();
+    }
+
+    @Override
+    public int read() throws IOException {
+      return isGranted() ? super.read() : -1;
+    }
+
+    @Override
+    public int read(byte[] into, int offset, int length) throws IOException {
+      return isGranted() ? super.read(into, offset, length) : -1;
+    }
+  }
+
+  /** Opens a channel for it and runs it to its end. */
+  public ExecResult run(SessionPool lines, Cancellation stop) throws IOException {
+    StreamChannel channel;
+    try {
+      channel = lines.open(ScriptRun::channel, this::attach);
+    } catch (SshChannelOpenException e) {
+      throw new RemoteFailure(
+          Reason.NO_SHELL, "run a command", null, "no room: " + e.getMessage(), e);
+    }
+    try {
+      return run(channel, stop);
+    } finally {
+      channel.close(false);
+    }
+  }
+
+  /** The same over a channel that is open. */
+  public ExecResult run(StreamChannel channel, Cancellation stop) throws IOException {
+    stop.onStop(() -> channel.close(false));
+    InputStream out = channel.output();
+    byte[] buffer = new byte[64 * 1024];
+    for (int count; (count = out.read(buffer, 0, buffer.length)) >= 0; ) {
+      stop.throwIfStopped();
+      take(Arrays.copyOf(buffer, count));
+    }
+    stop.throwIfStopped();
+    channel.waitFor(EnumSet.of(ClientChannelEvent.CLOSED), Duration.ZERO);
+    stop.throwIfStopped();
+    Integer exit = channel.getExitStatus();
+    boolean ended = exit != null || channel.getExitSignal() != null;
+    if (!ended && !channel.answers().isAnyRefused()) {
+      throw new RemoteFailure(Reason.LINE_LOST, "run a command", null, "no exit status", null);
+    }
+    if (before != null) {
+      throw new RemoteFailure(
+          Reason.NO_SHELL,
+          "run a command",
+          null,
+          channel.answers().isAnyRefused() ? "the server runs no commands" : saidInstead(exit),
+          null);
+    }
+    return new ExecResult(exit == null ? -1 : exit, new byte[0], errors.toByteArray());
+  }
+
+  /** What came in place of the script's own beginning. */
+  private String saidInstead(Integer exit) {
+    String text =
+        WireName.fromBytes(before.toByteArray()) + WireName.fromBytes(errors.toByteArray());
+    return text.lines()
+        .filter(line -> !line.isBlank())
+        .findFirst()
+        .map(line -> WireName.toText(line.strip()))
+        .orElse("the shell ended with status " + exit);
+  }
+
+  /** Passes on what comes after the marker. */
+  private void take(byte[] part) throws IOException {
+    if (before == null) {
+      output.take(part);
+      return;
+    }
+    before.writeBytes(part);
+    byte[] seen = before.toByteArray();
+    for (int at = 0; at + marker.length <= seen.length; at++) {
+      if (Arrays.equals(seen, at, at + marker.length, marker, 0, marker.length)) {
+        before = null;
+        if (at + marker.length < seen.length) {
+          output.take(Arrays.copyOfRange(seen, at + marker.length, seen.length));
+        }
+        return;
+      }
+    }
+    if (seen.length > MOST_BEFORE_MARK) {
+      throw new RemoteFailure(
+          Reason.NO_SHELL, "run a command", null, "the start files print without end", null);
+    }
+  }
+}

@@ -1,0 +1,116 @@
+package zander.core.connect.signin;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import zander.core.connect.address.ServerAddress;
+import zander.core.connect.keys.KeyFailure;
+import zander.core.trust.WireKey;
+
+/**
+ * A sign-in that failed: at which step, and why. No secret had been sent before {@code SIGN_IN}.
+ */
+public final class ConnectFailure extends IOException {
+  /** Why, as far as it can be told apart. */
+  public enum Reason {
+    UNKNOWN_HOST,
+    REFUSED,
+    TIMED_OUT,
+    UNREACHABLE,
+    /** The jump host could or would not reach it. */
+    JUMP_REFUSED,
+    NOT_SSH,
+    NO_COMMON_ALGORITHM,
+    HOST_KEY_CHANGED,
+    HOST_KEY_REVOKED,
+    HOST_KEY_DECLINED,
+    KEY_FILE_MISSING,
+    KEY_FILE_UNREADABLE,
+    /** It is the public half. */
+    KEY_PUBLIC_HALF,
+    /** Others on this computer can read the key file. */
+    KEY_FILE_OPEN,
+    WRONG_PASSPHRASE,
+    KEY_REFUSED,
+    PASSWORD_REFUSED,
+    PASSWORD_EXPIRED,
+    /** What was offered was taken, but the server wants more than could be offered. */
+    MORE_WANTED,
+    TOO_MANY_TRIES,
+    NO_WAY_LEFT,
+    GIVEN_UP,
+    NO_FILE_SERVICE,
+    /** Text came where the file service should have begun to speak. */
+    START_FILES_PRINT,
+    CLOSED_BY_SERVER,
+    FAILED
+  }
+
+  private final SignInStep step;
+  private final Reason reason;
+  private final ServerAddress address;
+  private final transient WireKey shown;
+  private final transient List<WireKey> known;
+
+  ConnectFailure(
+      SignInStep step, Reason reason, ServerAddress address, String detail, Throwable cause) {
+    this(step, reason, address, detail, cause, null, List.of());
+  }
+
+  ConnectFailure(
+      SignInStep step,
+      Reason reason,
+      ServerAddress address,
+      String detail,
+      Throwable cause,
+      WireKey shown,
+      List<WireKey> known) {
+    super(detail, cause);
+    this.step = step;
+    this.reason = reason;
+    this.address = address;
+    this.shown = shown;
+    this.known = List.copyOf(known);
+  }
+
+  /** A key file that could not be used: the server was reached, nothing was offered. */
+  static ConnectFailure of(KeyFailure trouble, ServerAddress address) {
+    Reason reason =
+        switch (trouble.reason()) {
+          case MISSING -> Reason.KEY_FILE_MISSING;
+          case PUBLIC_HALF -> Reason.KEY_PUBLIC_HALF;
+          case OPEN_TO_OTHERS -> Reason.KEY_FILE_OPEN;
+          case WRONG_PASSPHRASE -> Reason.WRONG_PASSPHRASE;
+          default -> Reason.KEY_FILE_UNREADABLE;
+        };
+    return new ConnectFailure(
+        SignInStep.SIGN_IN, reason, address, trouble.file() + ": " + trouble.getMessage(), trouble);
+  }
+
+  /** The key file it is about; {@code null} when it is not about one. */
+  public Path keyFile() {
+    return getCause() instanceof KeyFailure trouble ? trouble.file() : null;
+  }
+
+  public SignInStep step() {
+    return step;
+  }
+
+  public Reason reason() {
+    return reason;
+  }
+
+  public ServerAddress address() {
+    return address;
+  }
+
+  /** The host key the server showed, when it got that far with a wrong one; else {@code null}. */
+  public WireKey shown() {
+    return shown;
+  }
+
+  /** The host keys that were known before. */
+  public List<WireKey> known() {
+    return known;
+  }
+}

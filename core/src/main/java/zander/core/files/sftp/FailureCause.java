@@ -1,0 +1,78 @@
+package zander.core.files.sftp;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import zander.core.files.DiskSpace;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.RemotePath;
+import zander.core.files.ToolErrors;
+
+/**
+ * Finds out why a server said no more than "failure": version 3 of SFTP has no status for a full
+ * disk, for one without room for another name, or for one that is mounted read-only; the file
+ * system tells.
+ */
+final class FailureCause {
+  /** With less than this free, a file system is full. */
+  private static final long FULL = 32 * 1024;
+
+  private final SftpExtensions extensions;
+
+  FailureCause(SftpExtensions extensions) {
+    this.extensions = extensions;
+  }
+
+  /** The failure with its cause, where that can be found. */
+  RemoteFailure of(RemoteFailure failure) {
+    return of(new ArrayList<>(List.of(failure))).get(0);
+  }
+
+  /**
+   * The same for many, in their order; asks once for each folder.
+   *
+   * @param failures {@code null} for what went well
+   */
+  List<RemoteFailure> of(List<RemoteFailure> failures) {
+    Map<RemotePath, DiskSpace> spaces = new HashMap<>();
+    List<RemoteFailure> explained = new ArrayList<>();
+    for (RemoteFailure failure : failures) {
+      boolean unclear =
+          failure != null && failure.reason() == Reason.FAILED && failure.path() != null;
+      explained.add(unclear ? explain(failure, spaces) : failure);
+    }
+    return explained;
+  }
+
+  private RemoteFailure explain(RemoteFailure failure, Map<RemotePath, DiskSpace> spaces) {
+    Reason said = ToolErrors.reason(failure.said());
+    if (said != Reason.FAILED) {
+      return failure.because(said, failure.said());
+    }
+    RemotePath folder = failure.path().parent();
+    DiskSpace space = spaces.computeIfAbsent(folder, this::spaceOrNull);
+    if (space == null) {
+      return failure;
+    }
+    if (space.readOnly()) {
+      return failure.because(Reason.READ_ONLY, "mounted read-only");
+    }
+    if (space.free() < FULL) {
+      return failure.because(Reason.NO_SPACE, space.free() + " bytes free");
+    }
+    return space.freeNames() == 0
+        ? failure.because(Reason.NO_INODES, "no more files can be made on its file system")
+        : failure;
+  }
+
+  private DiskSpace spaceOrNull(RemotePath folder) {
+    try {
+      return extensions.space(folder);
+    } catch (IOException | RuntimeException e) {
+      return null;
+    }
+  }
+}

@@ -1,0 +1,259 @@
+package zander.core.files.sftp;
+
+import java.io.IOException;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.List;
+import java.util.function.Function;
+import org.apache.sshd.common.util.buffer.Buffer;
+import zander.core.files.FileKind;
+import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteBatch;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.RemotePath;
+import zander.core.files.WireName;
+import zander.core.work.Cancellation;
+
+/** The same small requests for many paths, many of them under way at once. */
+final class SftpBatch implements RemoteBatch {
+  /** Requests and answers of a hundred bytes or two each. */
+  private static final int UNDER_WAY = 1024;
+
+  private static final int TOGETHER = 128;
+
+  private final SftpWire wire;
+  private final SftpExtensions extensions;
+  private final FailureCause cause;
+  private final SftpSmallFiles smallFiles;
+
+  SftpBatch(SftpFiles files, SftpWire wire, SftpExtensions extensions, FailureCause cause) {
+    this.wire = wire;
+    this.extensions = extensions;
+    this.cause = cause;
+    this.smallFiles = new SftpSmallFiles(files, wire, cause);
+  }
+
+  /** Sends what is to be asked about one; gives what its answers are taken by. */
+  private interface Request<T, S> {
+    S send(T about) throws RemoteFailure;
+  }
+
+  interface Answer<S, R> {
+    R of(S sent) throws RemoteFailure;
+  }
+
+  /**
+   * @param otherwise what stands for a request that was refused
+   */
+  private <T, S, R> List<R> each(
+      List<T> all, Request<T, S> request, Answer<S, R> answer, Function<RemoteFailure, R> otherwise)
+      throws RemoteFailure {
+    return each(all, request, answer, otherwise, () -> {});
+  }
+
+  /**
+   * @param allSent runs between the last request and the last answers
+   */
+  private <T, S, R> List<R> each(
+      List<T> all,
+      Request<T, S> request,
+      Answer<S, R> answer,
+      Function<RemoteFailure, R> otherwise,
+      Runnable allSent)
+      throws RemoteFailure {
+    Deque<S> sent = new ArrayDeque<>();
+    List<R> answers = new ArrayList<>(all.size());
+    for (int from = 0; from < all.size(); from += TOGETHER) {
+      List<T> some = all.subList(from, Math.min(all.size(), from + TOGETHER));
+      while (sent.size() + some.size() > UNDER_WAY) {
+        answers.add(take(sent.removeFirst(), answer, otherwise));
+      }
+      wire.together(
+          "ask for many",
+          () -> {
+            for (T one : some) {
+              sent.addLast(request.send(one));
+            }
+          });
+    }
+    allSent.run();
+    while (!sent.isEmpty()) {
+      answers.add(take(sent.removeFirst(), answer, otherwise));
+    }
+    return answers;
+  }
+
+  static <S, R> R take(S sent, Answer<S, R> answer, Function<RemoteFailure, R> otherwise)
+      throws RemoteFailure {
+    try {
+      return answer.of(sent);
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.LINE_LOST) {
+        throw e;
+      }
+      return otherwise.apply(e);
+    }
+  }
+
+  /** {@code null} for success. */
+  private RemoteFailure ok(SftpWire.Sent sent) throws RemoteFailure {
+    wire.expectOk(sent);
+    return null;
+  }
+
+  @Override
+  public List<RemoteAttributes> look(List<RemotePath> paths) throws IOException {
+    return each(
+        paths,
+        path -> wire.send(SftpWire.LSTAT, SftpWire.body(path), "look at", path),
+        wire::expectAttributes,
+        refused -> null);
+  }
+
+  @Override
+  public List<Look> lookAtThemselves(List<RemotePath> paths) throws IOException {
+    return each(
+        paths,
+        path ->
+            new SftpWire.Sent[] {
+              wire.send(SftpWire.LSTAT, SftpWire.body(path), "look at", path),
+              wire.send(SftpWire.READLINK, SftpWire.body(path), "read link", path)
+            },
+        this::lookAtItself,
+        refused -> new Look(null, refused),
+        () -> {});
+  }
+
+  /** That it can be read as a link is believed more than that it is said to be none. */
+  private Look lookAtItself(SftpWire.Sent[] sent) throws RemoteFailure {
+    RemoteAttributes is;
+    String target;
+    try {
+      is = wire.expectAttributes(sent[0]);
+    } finally {
+      target = take(sent[1], wire::expectName, refused -> null);
+    }
+    if (target != null && is.kind() != FileKind.LINK) {
+      throw new RemoteFailure(
+          Reason.LINKS_FOLLOWED,
+          sent[0].step(),
+          sent[0].path(),
+          "the server looks through links: this one leads to " + WireName.toText(target),
+          null);
+    }
+    return new Look(is, null);
+  }
+
+  @Override
+  public List<String> readLinks(List<RemotePath> links) throws IOException {
+    return each(
+        links,
+        path -> wire.send(SftpWire.READLINK, SftpWire.body(path), "read link", path),
+        wire::expectName,
+        refused -> null);
+  }
+
+  @Override
+  public List<RemoteFailure> removeFiles(List<RemotePath> paths) throws IOException {
+    return remove(SftpWire.REMOVE, "remove", paths);
+  }
+
+  List<RemoteFailure> removeFolders(List<RemotePath> paths) throws IOException {
+    return remove(SftpWire.RMDIR, "remove folder", paths);
+  }
+
+  private List<RemoteFailure> remove(int type, String step, List<RemotePath> paths)
+      throws IOException {
+    return cause.of(
+        each(
+            paths,
+            path -> wire.send(type, SftpWire.body(path), step, path),
+            this::ok,
+            refused -> refused.reason() == Reason.NO_SUCH_FILE ? null : refused));
+  }
+
+  @Override
+  public List<RemoteFailure> rename(List<Renaming> renamings, Runnable sent) throws IOException {
+    if (!extensions.renamesOver() && renamings.stream().anyMatch(Renaming::over)) {
+      throw new RemoteFailure(
+          Reason.NOT_SUPPORTED, "rename", null, "the server cannot rename over a file", null);
+    }
+    return cause.of(
+        each(
+            renamings,
+            one ->
+                one.over()
+                    ? extensions.sendRenameOver(one.from(), one.to())
+                    : wire.send(
+                        SftpWire.RENAME, twoPaths(one.from(), one.to()), "rename", one.to()),
+            this::ok,
+            refused -> refused,
+            sent));
+  }
+
+  private static Buffer twoPaths(RemotePath from, RemotePath to) {
+    Buffer body = SftpWire.body(from);
+    SftpWire.putName(body, to.wire());
+    return body;
+  }
+
+  @Override
+  public List<RemoteFailure> hardLink(List<NewName> names) throws IOException {
+    if (!extensions.hardLinks()) {
+      RemoteFailure cannot =
+          new RemoteFailure(
+              Reason.NOT_SUPPORTED, "link", null, "the server cannot make hard links", null);
+      return new ArrayList<>(java.util.Collections.nCopies(names.size(), cannot));
+    }
+    return cause.of(
+        each(
+            names,
+            one -> extensions.sendHardLink(one.from(), one.to()),
+            this::ok,
+            refused -> refused));
+  }
+
+  @Override
+  public List<RemoteFailure> makeFolders(List<NewFolder> folders) throws IOException {
+    return cause.of(
+        each(
+            folders,
+            one -> {
+              Buffer body = SftpWire.body(one.path());
+              if (one.mode() == null) {
+                SftpWire.putNoAttributes(body);
+              } else {
+                SftpWire.putMode(body, one.mode());
+              }
+              return wire.send(SftpWire.MKDIR, body, "make folder", one.path());
+            },
+            this::ok,
+            refused -> refused));
+  }
+
+  @Override
+  public List<RemoteFailure> set(List<Setting> settings) throws IOException {
+    return cause.of(
+        each(
+            settings,
+            one -> {
+              Buffer body = SftpWire.body(one.path());
+              SftpWire.putModeAndTime(body, one.mode(), one.modified());
+              return wire.send(SftpWire.SETSTAT, body, "set mode and time", one.path());
+            },
+            this::ok,
+            refused -> refused));
+  }
+
+  @Override
+  public List<RemoteFailure> put(List<NewFile> files, Cancellation stop) throws IOException {
+    return smallFiles.put(files, stop);
+  }
+
+  @Override
+  public List<Got> get(List<Wanted> files, Cancellation stop) throws IOException {
+    return smallFiles.get(files, stop);
+  }
+}

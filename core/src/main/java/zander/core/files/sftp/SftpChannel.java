@@ -1,0 +1,385 @@
+package zander.core.files.sftp;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import java.time.Duration;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicInteger;
+import org.apache.sshd.client.channel.ChannelSubsystem;
+import org.apache.sshd.client.session.ClientSession;
+import org.apache.sshd.common.channel.exception.SshChannelClosedException;
+import org.apache.sshd.common.session.ConnectionService;
+import org.apache.sshd.common.util.buffer.Buffer;
+import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
+import zander.core.work.CappedOutput;
+
+/**
+ * The channel that SFTP version 3 messages go over (draft-ietf-secsh-filexfer-02, section 3). Each
+ * answer is handed to the one thread that waits for it, without a common queue in between. Safe for
+ * several threads.
+ */
+final class SftpChannel extends ChannelSubsystem {
+  private static final int INIT = 1;
+  private static final int VERSION = 2;
+  private static final int VERSION_NUMBER = 3;
+
+  /** What INIT took of the server's window before that is looked at. */
+  private static final int INIT_BYTES = 9;
+
+  /** Larger answers than any request of ours asks for are no answers. */
+  private static final int LARGEST = 4 << 20;
+
+  /** As much as goes into one packet (RFC 4253, section 6.1). */
+  private static final int TOGETHER = 30 * 1024;
+
+  /** Each time that the window is opened again costs a packet; it is 16 MiB wide. */
+  private static final int RELEASE_EVERY = 512 * 1024;
+
+  private static final byte[] NOTHING = {};
+
+  /** Of what is said on the error stream, where nothing is said in ordinary times. */
+  private static final int MOST_SAID = 4096;
+
+  private final ResponseBuffers memory = new ResponseBuffers();
+  private final ThreadLocal<ByteArrayBuffer> together = new ThreadLocal<>();
+  private final Map<Integer, Answer> awaited = new ConcurrentHashMap<>();
+  private final Map<String, byte[]> extensions = new TreeMap<>();
+  private final AtomicInteger ids = new AtomicInteger();
+  private final Answer version = new Answer();
+
+  /** Until the service begins to speak; {@code null} from then on. */
+  private volatile SftpVersionScanner search = new SftpVersionScanner();
+
+  private final CappedOutput complaints = new CappedOutput(MOST_SAID);
+
+  /** A message that is arriving: its length, as far as it is there, then its bytes. */
+  private final byte[] lengthBytes = new byte[4];
+
+  private int lengthHave;
+  private byte[] message;
+  private int messageLength;
+  private int have;
+  private int unreleased;
+  private volatile long window;
+
+  /** One answer and the thread that waits for it. */
+  private static final class Answer {
+    private Buffer message;
+    private IOException failure;
+
+    synchronized void come(Buffer whole) {
+      message = whole;
+      notifyAll();
+    }
+
+    synchronized void fail(IOException why) {
+      if (message == null) {
+        failure = why;
+        notifyAll();
+      }
+    }
+
+    synchronized Buffer await(Duration patience) throws IOException {
+      long end = System.nanoTime() + patience.toNanos();
+      try {
+        while (message == null && failure == null) {
+          long left = (end - System.nanoTime()) / 1_000_000;
+          if (left <= 0) {
+            return null;
+          }
+          wait(left);
+        }
+      } catch (InterruptedException e) {
+        Thread.currentThread().interrupt();
+        throw new IOException("interrupted", e);
+      }
+      if (failure != null) {
+        throw new IOException(failure.getMessage(), failure);
+      }
+      return message;
+    }
+  }
+
+  private SftpChannel() {
+    super("sftp");
+    // Messages are taken as they come; nothing is kept in a stream.
+    setOut(OutputStream.nullOutputStream());
+    setErr(complaints);
+    addCloseFutureListener(closed -> failAll(new IOException("the channel is closed")));
+  }
+
+  /**
+   * Opens the file service on a session; waits.
+   *
+   * @param patience for each of its three steps
+   */
+  static SftpChannel open(ClientSession session, Duration patience) throws IOException {
+    SftpChannel channel = new SftpChannel();
+    try {
+      session.getService(ConnectionService.class).registerChannel(channel);
+      channel.open().verify(patience);
+      channel.begin(patience);
+      return channel;
+    } catch (IllegalStateException e) {
+      throw new IOException("the connection is closed", e);
+    } catch (IOException | RuntimeException e) {
+      channel.close(true);
+      throw e;
+    }
+  }
+
+  private void begin(Duration patience) throws IOException {
+    Buffer init = new ByteArrayBuffer();
+    init.putInt(5);
+    init.putByte((byte) INIT);
+    init.putInt(VERSION_NUMBER);
+    try {
+      write(init);
+    } catch (SshChannelClosedException e) {
+      // The server ended it before it was begun; the library's words name its own classes.
+      throw missing("the file service has ended");
+    }
+    Buffer body;
+    try {
+      body = version.await(patience);
+    } catch (IOException e) {
+      throw getSession().isOpen() ? missing("the file service has ended") : e;
+    }
+    if (body == null) {
+      throw missing("the file service does not answer");
+    }
+    window = getRemoteWindow().getSize() + INIT_BYTES;
+    try {
+      body.getUByte();
+      int number = body.getInt();
+      if (number != VERSION_NUMBER) {
+        throw new IOException("the file service speaks version " + number + " only");
+      }
+      while (body.available() > 0) {
+        extensions.put(body.getString(), body.getBytes());
+      }
+    } catch (RuntimeException e) {
+      throw new IOException("the file service answers against the protocol", e);
+    }
+  }
+
+  private IOException missing(String why) {
+    if (!getSession().isOpen()) {
+      return new IOException("the session is closed");
+    }
+    SftpVersionScanner searched = search;
+    String printed = searched == null ? "" : searched.printed();
+    printed += FileServiceMissing.plain(complaints.toByteArray());
+    return new FileServiceMissing(why, printed);
+  }
+
+  /** How many bytes the server lets be under way to it on this channel (RFC 4254, section 5.2). */
+  long window() {
+    return window;
+  }
+
+  boolean offers(String extension) {
+    return extensions.containsKey(extension);
+  }
+
+  /** What sends requests and waits for none of them. */
+  interface Asking<E extends Exception> {
+    void run() throws E;
+  }
+
+  /**
+   * Keeps back the requests of this thread while it sends many, and sends them as few packets: each
+   * costs a cipher and a system call.
+   *
+   * @throws IOException when they could not be sent
+   */
+  <E extends Exception> void together(Asking<E> asking) throws IOException, E {
+    ByteArrayBuffer all = new ByteArrayBuffer(TOGETHER + 4096, false);
+    together.set(all);
+    try {
+      asking.run();
+    } finally {
+      together.remove();
+    }
+    out(all, NOTHING, 0, 0);
+  }
+
+  private void write(Buffer message) throws IOException {
+    write(message, NOTHING, 0, 0);
+  }
+
+  private void write(Buffer message, byte[] data, int offset, int length) throws IOException {
+    ByteArrayBuffer all = together.get();
+    if (all != null) {
+      all.putRawBytes(message.array(), message.rpos(), message.available());
+      all.putRawBytes(data, offset, length);
+      if (all.available() >= TOGETHER) {
+        out(all, NOTHING, 0, 0);
+        all.clear(false);
+      }
+      return;
+    }
+    out(message, data, offset, length);
+  }
+
+  private void out(Buffer message, byte[] data, int offset, int length) throws IOException {
+    if (message.available() == 0) {
+      return;
+    }
+    OutputStream out = getInvertedIn();
+    if (out == null) {
+      throw new IOException("the channel is closed");
+    }
+    synchronized (out) {
+      out.write(message.array(), message.rpos(), message.available());
+      out.write(data, offset, length);
+      out.flush();
+    }
+  }
+
+  /** Sends a request; the answer comes under the number that is returned. */
+  int send(int type, Buffer body) throws IOException {
+    return send(type, body, NOTHING, 0, 0);
+  }
+
+  /**
+   * The same with content after the body, which is not copied on its way.
+   *
+   * @param bytes of content
+   */
+  int send(int type, Buffer body, byte[] data, int offset, int bytes) throws IOException {
+    int id = ids.incrementAndGet();
+    int length = body.available();
+    Buffer message = new ByteArrayBuffer(length + 9, false);
+    message.putInt(length + 5L + bytes);
+    message.putByte((byte) type);
+    message.putInt(id);
+    message.putRawBytes(body.array(), body.rpos(), length);
+    awaited.put(id, new Answer());
+    try {
+      if (isClosing() || isClosed()) {
+        throw new IOException("the channel is closed");
+      }
+      write(message, data, offset, bytes);
+    } catch (IOException | RuntimeException e) {
+      awaited.remove(id);
+      throw e;
+    }
+    return id;
+  }
+
+  /**
+   * Waits for an answer.
+   *
+   * @return from its type on; {@code null} when none came in time
+   */
+  Buffer receive(int id, Duration patience) throws IOException {
+    Answer answer = awaited.get(id);
+    if (answer == null) {
+      throw new IOException("nothing was asked under this number");
+    }
+    try {
+      if (isClosing() || isClosed()) {
+        answer.fail(new IOException("the channel is closed"));
+      }
+      return answer.await(patience);
+    } finally {
+      awaited.remove(id);
+    }
+  }
+
+  /** Nobody will wait for this answer: it is dropped when it comes. */
+  void forget(int id) {
+    awaited.remove(id);
+  }
+
+  private void failAll(IOException why) {
+    version.fail(why);
+    awaited.values().forEach(answer -> answer.fail(why));
+  }
+
+  @Override
+  public void handleEof() throws IOException {
+    super.handleEof();
+    failAll(new IOException("the file service has ended"));
+  }
+
+  /** Called by the library, one part after the other. */
+  @Override
+  protected void doWriteData(byte[] data, int offset, long length) throws IOException {
+    if (search != null) {
+      byte[] begun = search.take(data, offset, (int) length);
+      if (begun != null) {
+        search = null;
+        take(begun, 0, begun.length);
+      } else if (search.isTooMuch()) {
+        failAll(new IOException("the account's start files print without end"));
+        close(false);
+      }
+      return;
+    }
+    take(data, offset, (int) length);
+  }
+
+  private void take(byte[] data, int offset, int length) throws IOException {
+    int at = offset;
+    int end = offset + length;
+    while (at < end) {
+      if (message == null) {
+        lengthBytes[lengthHave++] = data[at++];
+        if (lengthHave == lengthBytes.length) {
+          lengthHave = 0;
+          begin(new ByteArrayBuffer(lengthBytes).getUInt());
+        }
+      } else {
+        int count = Math.min(end - at, messageLength - have);
+        System.arraycopy(data, at, message, have, count);
+        have += count;
+        at += count;
+        if (have == messageLength) {
+          byte[] whole = message;
+          message = null;
+          hand(whole, messageLength);
+        }
+      }
+    }
+    unreleased += length;
+    if (unreleased >= RELEASE_EVERY) {
+      getLocalWindow().release(unreleased);
+      unreleased = 0;
+    }
+  }
+
+  private void begin(long length) {
+    if (length < 5 || length > LARGEST) {
+      failAll(new IOException("an answer of " + length + " bytes"));
+      close(true);
+      message = new byte[1 << 16];
+      messageLength = message.length;
+      have = 0;
+      return;
+    }
+    messageLength = (int) length;
+    message = memory.take(messageLength);
+    have = 0;
+  }
+
+  /** Takes the memory of an answer back that nobody will look at any more. */
+  void recycle(byte[] answer) {
+    memory.recycle(answer);
+  }
+
+  private void hand(byte[] whole, int length) {
+    Buffer buffer = new ByteArrayBuffer(whole, 0, length);
+    if (whole[0] == VERSION) {
+      version.come(buffer);
+      return;
+    }
+    Answer answer = awaited.get(new ByteArrayBuffer(whole, 1, 4).getInt());
+    if (answer != null) {
+      answer.come(buffer);
+    }
+  }
+}

@@ -1,0 +1,412 @@
+package zander.core.files.sftp;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Consumer;
+import org.apache.sshd.client.session.ClientSession;
+import org.apache.sshd.common.util.buffer.Buffer;
+import zander.core.files.AccountNames;
+import zander.core.files.DiskSpace;
+import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteBatch;
+import zander.core.files.RemoteEntry;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.RemoteFiles;
+import zander.core.files.RemotePath;
+import zander.core.files.RemoteWriter;
+import zander.core.files.WireName;
+import zander.core.files.sftp.SftpListing.Raw;
+import zander.core.rights.Mode;
+
+/** The files of a server over SFTP version 3 with the extensions OpenSSH documents (PROTOCOL). */
+public final class SftpFiles implements RemoteFiles {
+  /** Every server takes reads of this size (draft-ietf-secsh-filexfer-02, section 3). */
+  private static final int PLAIN_CHUNK = 32 * 1024;
+
+  /** What servers that offer {@code limits@openssh.com} take; replies over 256 KiB are refused. */
+  private static final int LARGE_CHUNK = 255 * 1024;
+
+  private static final Duration PATIENCE = Duration.ofSeconds(30);
+
+  private final SftpWire wire;
+  private final SftpExtensions extensions;
+  private final SftpBatch batch;
+  private final FailureCause cause;
+  private final EntryReader entries;
+  private final AccountNames names;
+
+  private SftpFiles(SftpChannel channel, AccountNames names) {
+    this.wire = new SftpWire(channel);
+    this.extensions = new SftpExtensions(wire);
+    this.cause = new FailureCause(extensions);
+    this.batch = new SftpBatch(this, wire, extensions, cause);
+    this.names = names;
+    this.entries = new EntryReader(wire, extensions, names);
+  }
+
+  /**
+   * Opens the file service on a signed-in session; waits.
+   *
+   * @param names shared by all that is known of one server
+   * @throws IOException when the server has none, or no room for one more
+   */
+  public static SftpFiles open(ClientSession session, AccountNames names) throws IOException {
+    return new SftpFiles(SftpChannel.open(session, PATIENCE), names);
+  }
+
+  @Override
+  public long window() {
+    return wire.window();
+  }
+
+  @Override
+  public AccountNames names() {
+    return names;
+  }
+
+  @Override
+  public List<RemoteEntry> list(RemotePath folder, Consumer<List<RemoteEntry>> portion)
+      throws IOException {
+    List<RemoteEntry> unfollowed = new ArrayList<>();
+    List<Raw> raw =
+        SftpListing.of(wire, folder, names)
+            .read(
+                part -> {
+                  List<RemoteEntry> some = part.stream().map(entries::unfollowed).toList();
+                  unfollowed.addAll(some);
+                  portion.accept(some);
+                });
+    boolean named = entries.learnNames(raw);
+    // Made once for the portions; made anew only where something was learnt since.
+    return named ? entries.follow(raw, null) : entries.follow(raw, unfollowed);
+  }
+
+  @Override
+  public Landing land(String wanted, java.util.concurrent.Future<?> namesAsked) throws IOException {
+    Buffer dot = SftpWire.body();
+    SftpWire.putName(dot, ".");
+    Buffer where = SftpWire.body();
+    // A relative path is one from home, as the server itself reads it.
+    SftpWire.putName(where, wanted == null ? "." : WireName.fromText(wanted));
+    // Both at once: where home is, and the folder to land in, which may be home itself.
+    SftpWire.Sent asked = wire.send(SftpWire.REALPATH, dot, "resolve", null);
+    SftpWire.Sent opening = wire.send(SftpWire.OPENDIR, where, "open folder", null);
+    RemotePath home = RemotePath.ofWire(wire.expectName(asked));
+    RemotePath folder = wanted == null ? home : home.resolve(wanted);
+    try {
+      List<Raw> raw = SftpListing.opened(wire, folder, opening, names).read(part -> {});
+      awaitQuietly(namesAsked);
+      entries.learnNames(raw);
+      return new Landing(home, folder, entries.follow(raw, null), null);
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.LINE_LOST) {
+        throw e;
+      }
+      return new Landing(home, folder, List.of(), e.about(folder));
+    }
+  }
+
+  private static void awaitQuietly(java.util.concurrent.Future<?> work) {
+    try {
+      work.get();
+    } catch (java.util.concurrent.ExecutionException e) {
+      // Names are asked for in another way then.
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
+  }
+
+  @Override
+  public RemoteEntry entry(RemotePath path) throws IOException {
+    List<Raw> one = List.of(new Raw(path, look(path)));
+    entries.learnNames(one);
+    return entries.follow(one, null).get(0);
+  }
+
+  @Override
+  public List<RemoteEntry> entries(List<RemotePath> paths) throws IOException {
+    List<RemoteAttributes> found = batch.look(paths);
+    List<Raw> raw = new ArrayList<>();
+    for (int i = 0; i < paths.size(); i++) {
+      if (found.get(i) != null) {
+        raw.add(new Raw(paths.get(i), found.get(i)));
+      }
+    }
+    entries.learnNames(raw);
+    return entries.follow(raw, null);
+  }
+
+  @Override
+  public RemoteAttributes look(RemotePath path) throws IOException {
+    return wire.expectAttributes(wire.send(SftpWire.LSTAT, SftpWire.body(path), "look at", path));
+  }
+
+  @Override
+  public RemoteAttributes lookAtItself(RemotePath path) throws IOException {
+    RemoteBatch.Look look = batch.lookAtThemselves(List.of(path)).get(0);
+    if (look.failure() != null) {
+      throw look.failure();
+    }
+    return look.attributes();
+  }
+
+  @Override
+  public RemoteAttributes lookThrough(RemotePath path) throws IOException {
+    return wire.expectAttributes(wire.send(SftpWire.STAT, SftpWire.body(path), "look at", path));
+  }
+
+  @Override
+  public String readLink(RemotePath link) throws IOException {
+    return wire.expectName(wire.send(SftpWire.READLINK, SftpWire.body(link), "read link", link));
+  }
+
+  @Override
+  public RemotePath realPath(String wirePath) throws IOException {
+    Buffer body = SftpWire.body();
+    SftpWire.putName(body, wirePath);
+    RemotePath about = wirePath.startsWith("/") ? RemotePath.ofWire(wirePath) : null;
+    String real = wire.expectName(wire.send(SftpWire.REALPATH, body, "resolve", about));
+    try {
+      return RemotePath.ofWire(real);
+    } catch (IllegalArgumentException e) {
+      throw new RemoteFailure(Reason.BAD_ANSWER, "resolve", about, e.getMessage(), e);
+    }
+  }
+
+  @Override
+  public byte[] readAll(RemotePath file, long limit) throws IOException {
+    try (InputStream in = read(file)) {
+      ByteArrayOutputStream content = new ByteArrayOutputStream();
+      byte[] buffer = new byte[PLAIN_CHUNK];
+      for (int count; (count = in.read(buffer)) >= 0; ) {
+        content.write(buffer, 0, count);
+        if (content.size() > limit) {
+          throw new RemoteFailure(
+              Reason.TOO_LARGE, "read", file, "more than " + limit + " bytes", null);
+        }
+      }
+      return content.toByteArray();
+    }
+  }
+
+  @Override
+  public InputStream read(RemotePath file) throws IOException {
+    return read(file, 0, List.of());
+  }
+
+  @Override
+  public InputStream read(RemotePath file, long from, List<RemoteFiles> more) throws IOException {
+    Buffer body = SftpWire.body(file);
+    body.putInt(SftpWire.OPEN_READ);
+    SftpWire.putNoAttributes(body);
+    boolean large = wire.offers("limits@openssh.com");
+    List<OpenHandle> lanes = new ArrayList<>(List.of(OpenHandle.open(wire, body, file)));
+    openLanes(more, file, SftpWire.OPEN_READ, lanes);
+    return new SftpReader(file, lanes, large ? LARGE_CHUNK : PLAIN_CHUNK, from);
+  }
+
+  private static void openLanes(
+      List<RemoteFiles> more, RemotePath file, int how, List<OpenHandle> lanes) {
+    OpenHandle.openMore(
+        more.stream().map(other -> ((SftpFiles) other).wire).toList(), file, how, lanes);
+  }
+
+  @Override
+  public RemoteWriter create(RemotePath file, Mode mode) throws IOException {
+    return create(file, mode, List.of());
+  }
+
+  @Override
+  public RemoteWriter create(RemotePath file, Mode mode, List<RemoteFiles> more)
+      throws IOException {
+    Buffer body = SftpWire.body(file);
+    body.putInt(SftpWire.OPEN_WRITE | SftpWire.OPEN_CREATE | SftpWire.OPEN_EXCLUSIVE);
+    if (mode == null) {
+      SftpWire.putNoAttributes(body);
+    } else {
+      SftpWire.putMode(body, mode);
+    }
+    byte[] handle =
+        expectNew(file, wire.send(SftpWire.OPEN, body, "create", file), wire::expectHandle);
+    List<OpenHandle> lanes = new ArrayList<>(List.of(new OpenHandle(wire, handle)));
+    openLanes(more, file, SftpWire.OPEN_WRITE, lanes);
+    return new SftpWriter(this, file, lanes, 0);
+  }
+
+  @Override
+  public RemoteWriter continueFrom(RemotePath file, long from, List<RemoteFiles> more)
+      throws IOException {
+    Buffer body = SftpWire.body(file);
+    body.putInt(SftpWire.OPEN_WRITE);
+    SftpWire.putNoAttributes(body);
+    List<OpenHandle> lanes = new ArrayList<>(List.of(OpenHandle.open(wire, body, file)));
+    openLanes(more, file, SftpWire.OPEN_WRITE, lanes);
+    return new SftpWriter(this, file, lanes, from);
+  }
+
+  /** Version 3 says only "failure" when a name is taken; a look tells that from other failures. */
+  private <T> T expectNew(
+      RemotePath path, SftpWire.Sent sent, SftpBatch.Answer<SftpWire.Sent, T> answer)
+      throws IOException {
+    try {
+      return answer.of(sent);
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.FAILED && exists(path)) {
+        throw new RemoteFailure(Reason.ALREADY_EXISTS, e.step(), path, "exists", e);
+      }
+      throw explained(e);
+    }
+  }
+
+  private boolean exists(RemotePath path) throws IOException {
+    try {
+      look(path);
+      return true;
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.NO_SUCH_FILE) {
+        return false;
+      }
+      throw e;
+    }
+  }
+
+  @Override
+  public void renameOver(RemotePath from, RemotePath to) throws IOException {
+    try {
+      extensions.renameOver(from, to);
+    } catch (RemoteFailure e) {
+      throw explained(e);
+    }
+  }
+
+  @Override
+  public void hardLink(RemotePath from, RemotePath to) throws IOException {
+    extensions.hardLink(from, to);
+  }
+
+  @Override
+  public boolean copiesByItself() {
+    return extensions.copies();
+  }
+
+  @Override
+  public void copyByItself(RemotePath from, RemotePath to, Mode mode) throws IOException {
+    extensions.copy(from, to, mode);
+  }
+
+  @Override
+  public RemoteBatch batch() {
+    return batch;
+  }
+
+  @Override
+  public boolean renamesOver() {
+    return extensions.renamesOver();
+  }
+
+  private static List<RemoteFailure> refused(List<RemoteFailure> answers) {
+    return answers.stream().filter(java.util.Objects::nonNull).toList();
+  }
+
+  /** The failure with its cause, which version 3 has no status for. */
+  RemoteFailure explained(RemoteFailure e) {
+    return cause.of(e);
+  }
+
+  @Override
+  public List<RemoteAttributes> lookAll(List<RemotePath> paths) throws IOException {
+    return batch.look(paths);
+  }
+
+  @Override
+  public List<RemoteFailure> removeFiles(List<RemotePath> paths) throws IOException {
+    return refused(batch.removeFiles(paths));
+  }
+
+  @Override
+  public List<RemoteFailure> removeFolders(List<RemotePath> paths) throws IOException {
+    return refused(batch.removeFolders(paths));
+  }
+
+  @Override
+  public void rename(RemotePath from, RemotePath to) throws IOException {
+    Buffer body = SftpWire.body(from);
+    SftpWire.putName(body, to.wire());
+    expectNew(to, wire.send(SftpWire.RENAME, body, "rename", to), this::ok);
+  }
+
+  private boolean ok(SftpWire.Sent sent) throws RemoteFailure {
+    wire.expectOk(sent);
+    return true;
+  }
+
+  @Override
+  public void makeFolder(RemotePath folder, Mode mode) throws IOException {
+    Buffer body = SftpWire.body(folder);
+    SftpWire.putMode(body, mode);
+    expectNew(folder, wire.send(SftpWire.MKDIR, body, "make folder", folder), this::ok);
+  }
+
+  private void expectSet(SftpWire.Sent sent) throws RemoteFailure {
+    try {
+      wire.expectOk(sent);
+    } catch (RemoteFailure e) {
+      throw explained(e);
+    }
+  }
+
+  @Override
+  public void removeFile(RemotePath file) throws IOException {
+    expectSet(wire.send(SftpWire.REMOVE, SftpWire.body(file), "remove", file));
+  }
+
+  @Override
+  public void removeFolder(RemotePath folder) throws IOException {
+    expectSet(wire.send(SftpWire.RMDIR, SftpWire.body(folder), "remove folder", folder));
+  }
+
+  @Override
+  public void makeLink(RemotePath link, String wireTarget) throws IOException {
+    Buffer body = SftpWire.body();
+    // OpenSSH takes the two names in the other order than the draft, and says so in its PROTOCOL.
+    SftpWire.putName(body, wireTarget);
+    SftpWire.putName(body, link.wire());
+    expectNew(link, wire.send(SftpWire.SYMLINK, body, "make link", link), this::ok);
+  }
+
+  @Override
+  public void setMode(RemotePath path, Mode mode) throws IOException {
+    Buffer body = SftpWire.body(path);
+    SftpWire.putMode(body, mode);
+    expectSet(wire.send(SftpWire.SETSTAT, body, "set mode", path));
+  }
+
+  @Override
+  public void setOwner(RemotePath path, int uid, int gid) throws IOException {
+    Buffer body = SftpWire.body(path);
+    SftpWire.putOwner(body, uid, gid);
+    expectSet(wire.send(SftpWire.SETSTAT, body, "set owner", path));
+  }
+
+  @Override
+  public void setTimes(RemotePath path, long accessed, long modified) throws IOException {
+    Buffer body = SftpWire.body(path);
+    SftpWire.putTimes(body, accessed, modified);
+    expectSet(wire.send(SftpWire.SETSTAT, body, "set times", path));
+  }
+
+  @Override
+  public DiskSpace space(RemotePath path) throws IOException {
+    return extensions.space(path);
+  }
+
+  @Override
+  public void close() {
+    wire.close();
+  }
+}
