@@ -7,6 +7,7 @@ import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Function;
 import zander.standin.world.Account;
 import zander.standin.world.Caller;
 import zander.standin.world.Machine;
@@ -43,6 +44,9 @@ public final class Call {
     final Account account;
     final Map<String, String> variables;
     final Terminal terminal;
+    /** Finds a command by its name; {@code null} when there is none. */
+    Function<String, Command> commands = name -> null;
+
     Caller caller;
     String folder;
     int umask = 022;
@@ -71,6 +75,11 @@ public final class Call {
 
   public Machine machine() {
     return session.machine;
+  }
+
+  /** The command of that name, {@code null} if there is none. */
+  public Command command(String name) {
+    return session.commands.apply(name);
   }
 
   public World world() {

@@ -18,6 +18,7 @@ final class Commands {
     ALL.put("gauge", GaugeCommand::run);
     ALL.put("levelsd", LevelsdCommand::run);
     LoginCommands.addTo(ALL);
+    ShellCommands.addTo(ALL);
     FileCommands.addTo(ALL);
     CopyCommands.addTo(ALL);
     RightsCommands.addTo(ALL);

@@ -183,7 +183,7 @@ final class FindCommand {
     List<String> arguments = new ArrayList<>(command);
     arguments.addAll(found);
     found.clear();
-    Command wanted = Commands.find(arguments.get(0));
+    Command wanted = call.command(arguments.get(0));
     if (wanted == null) {
       status = call.complain("'" + arguments.get(0) + "': No such file or directory");
       return;

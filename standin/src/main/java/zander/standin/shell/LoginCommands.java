@@ -20,10 +20,6 @@ final class LoginCommands {
     all.put("cd", LoginCommands::cd);
     all.put("pwd", call -> print(call, call.session().folder));
     all.put("exit", LoginCommands::exit);
-    all.put("exec", LoginCommands::exec);
-    all.put("eval", LoginCommands::eval);
-    all.put("sh", LoginCommands::shell);
-    all.put("bash", LoginCommands::shell);
     all.put("id", LoginCommands::id);
     all.put("whoami", call -> print(call, accountName(call)));
     all.put("groups", call -> print(call, String.join(" ", groupNames(call))));
@@ -72,42 +68,6 @@ final class LoginCommands {
     return call.arguments().size() > 1
         ? Integer.parseInt(call.arguments().get(1))
         : call.session().lastStatus;
-  }
-
-  /** Only a shell or another command can take the place of the shell; redirections cannot. */
-  private static int exec(Call call) throws IOException {
-    if (call.arguments().size() < 2) {
-      throw new UsageError("exec without a command is not supported on this stand-in");
-    }
-    List<String> rest = call.arguments().subList(1, call.arguments().size());
-    Command command = Commands.find(rest.get(0));
-    if (command == null) {
-      return call.complain(rest.get(0) + ": not found");
-    }
-    int status = command.run(new Call(call.session(), rest, call.in(), call.out(), call.errors()));
-    call.session().exiting = true;
-    return status;
-  }
-
-  /** Runs its words as a command line (POSIX XCU 2.14 {@code eval}). */
-  private static int eval(Call call) {
-    List<String> words = call.arguments().subList(1, call.arguments().size());
-    return new Shell(call.session())
-        .run(String.join(" ", words), call.in(), call.out(), call.errors());
-  }
-
-  private static int shell(Call call) throws IOException {
-    Options options = call.options("li", "c");
-    Shell shell = new Shell(call.session());
-    if (options.value('c') != null) {
-      return shell.run(options.value('c'), call.in(), call.out(), call.errors());
-    }
-    if (call.terminal() != null) {
-      return shell.interact();
-    }
-    String lines =
-        new String(call.in().readAllBytes(), java.nio.charset.StandardCharsets.ISO_8859_1);
-    return shell.run(lines, java.io.InputStream.nullInputStream(), call.out(), call.errors());
   }
 
   static String accountName(Call call) {

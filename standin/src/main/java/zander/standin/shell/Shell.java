@@ -23,6 +23,7 @@ public final class Shell {
 
   public Shell(Call.Session session) {
     this.session = session;
+    session.commands = Commands::find;
   }
 
   /** Runs one command line and returns its exit status. */

@@ -89,7 +89,7 @@ final class SudoCommand {
     Caller before = session.caller;
     session.caller = Caller.ROOT;
     try {
-      Command found = Commands.find(command.get(0));
+      Command found = call.command(command.get(0));
       if (found == null) {
         return call.complain(command.get(0) + ": command not found");
       }

@@ -74,7 +74,7 @@ final class EntryReader {
     return entries;
   }
 
-  private static <T> T orNull(SftpWire.Sent sent, SftpBatch.Answer<SftpWire.Sent, T> answer)
+  private static <T> T orNull(SftpWire.Sent sent, Answers.Answer<SftpWire.Sent, T> answer)
       throws RemoteFailure {
     try {
       return answer.of(sent);

@@ -40,15 +40,11 @@ final class SftpBatch implements RemoteBatch {
     S send(T about) throws RemoteFailure;
   }
 
-  interface Answer<S, R> {
-    R of(S sent) throws RemoteFailure;
-  }
-
   /**
    * @param otherwise what stands for a request that was refused
    */
   private <T, S, R> List<R> each(
-      List<T> all, Request<T, S> request, Answer<S, R> answer, Function<RemoteFailure, R> otherwise)
+      List<T> all, Request<T, S> request, Answers.Answer<S, R> answer, Function<RemoteFailure, R> otherwise)
       throws RemoteFailure {
     return each(all, request, answer, otherwise, () -> {});
   }
@@ -59,7 +55,7 @@ final class SftpBatch implements RemoteBatch {
   private <T, S, R> List<R> each(
       List<T> all,
       Request<T, S> request,
-      Answer<S, R> answer,
+      Answers.Answer<S, R> answer,
       Function<RemoteFailure, R> otherwise,
       Runnable allSent)
       throws RemoteFailure {
@@ -68,7 +64,7 @@ final class SftpBatch implements RemoteBatch {
     for (int from = 0; from < all.size(); from += TOGETHER) {
       List<T> some = all.subList(from, Math.min(all.size(), from + TOGETHER));
       while (sent.size() + some.size() > UNDER_WAY) {
-        answers.add(take(sent.removeFirst(), answer, otherwise));
+        answers.add(Answers.take(sent.removeFirst(), answer, otherwise));
       }
       wire.together(
           "ask for many",
@@ -80,21 +76,9 @@ final class SftpBatch implements RemoteBatch {
     }
     allSent.run();
     while (!sent.isEmpty()) {
-      answers.add(take(sent.removeFirst(), answer, otherwise));
+      answers.add(Answers.take(sent.removeFirst(), answer, otherwise));
     }
     return answers;
-  }
-
-  static <S, R> R take(S sent, Answer<S, R> answer, Function<RemoteFailure, R> otherwise)
-      throws RemoteFailure {
-    try {
-      return answer.of(sent);
-    } catch (RemoteFailure e) {
-      if (e.reason() == Reason.LINE_LOST) {
-        throw e;
-      }
-      return otherwise.apply(e);
-    }
   }
 
   /** {@code null} for success. */
@@ -133,7 +117,7 @@ final class SftpBatch implements RemoteBatch {
     try {
       is = wire.expectAttributes(sent[0]);
     } finally {
-      target = take(sent[1], wire::expectName, refused -> null);
+      target = Answers.take(sent[1], wire::expectName, refused -> null);
     }
     if (target != null && is.kind() != FileKind.LINK) {
       throw new RemoteFailure(

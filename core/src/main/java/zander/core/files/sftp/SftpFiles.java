@@ -251,7 +251,7 @@ public final class SftpFiles implements RemoteFiles {
 
   /** Version 3 says only "failure" when a name is taken; a look tells that from other failures. */
   private <T> T expectNew(
-      RemotePath path, SftpWire.Sent sent, SftpBatch.Answer<SftpWire.Sent, T> answer)
+      RemotePath path, SftpWire.Sent sent, Answers.Answer<SftpWire.Sent, T> answer)
       throws IOException {
     try {
       return answer.of(sent);

@@ -110,7 +110,7 @@ final class SftpReader extends InputStream {
     closed = true;
     // Answers nobody takes would stay in the library's table for as long as the channel lives.
     for (Part left : underWay) {
-      SftpBatch.take(left.sent(), left.lane().wire()::expectData, refused -> null);
+      Answers.take(left.sent(), left.lane().wire()::expectData, refused -> null);
     }
     for (OpenHandle lane : lanes) {
       lane.wire().expectOk(lane.wire().send(SftpWire.CLOSE, lane.body(), "close", path));

@@ -145,7 +145,7 @@ final class SftpSmallFiles {
   private <T> void awaitHandles(List<Opened<T>> opened) throws RemoteFailure {
     for (Opened<T> one : opened) {
       one.handle =
-          SftpBatch.take(
+          Answers.take(
               one.opening,
               wire::expectHandle,
               refused -> {
@@ -185,7 +185,7 @@ final class SftpSmallFiles {
   }
 
   private void awaitOk(Opened<?> one, SftpWire.Sent sent) throws RemoteFailure {
-    SftpBatch.take(
+    Answers.take(
         sent,
         answer -> {
           wire.expectOk(answer);
@@ -254,7 +254,7 @@ final class SftpSmallFiles {
     ByteArrayOutputStream content = new ByteArrayOutputStream((int) one.about.expected() + 1);
     for (SftpWire.Sent part : one.parts) {
       SftpWire.Data data =
-          SftpBatch.take(
+          Answers.take(
               part,
               wire::expectData,
               refused -> {
@@ -266,7 +266,7 @@ final class SftpSmallFiles {
       }
     }
     RemoteAttributes attributes =
-        SftpBatch.take(
+        Answers.take(
             one.attributes,
             wire::expectAttributes,
             refused -> {

@@ -178,7 +178,7 @@ final class SftpWriter implements RemoteWriter {
     }
     for (Part left : underWay) {
       // Answers nobody takes would stay in the library's table for as long as the channel lives.
-      SftpBatch.take(left.sent(), sent -> takeAny(left.lane(), sent), refused -> false);
+      Answers.take(left.sent(), sent -> takeAny(left.lane(), sent), refused -> false);
     }
     for (OpenHandle lane : lanes) {
       SftpWire.Sent close = lane.wire().send(SftpWire.CLOSE, lane.body(), "close", path);
