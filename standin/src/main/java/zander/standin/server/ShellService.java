@@ -8,9 +8,9 @@ import java.util.HashMap;
 import java.util.Map;
 import org.apache.sshd.server.Environment;
 import org.apache.sshd.server.Signal;
-import zander.standin.shell.Call;
 import zander.standin.shell.Shell;
-import zander.standin.shell.Terminal;
+import zander.standin.shell.command.Call;
+import zander.standin.shell.command.Terminal;
 import zander.standin.world.Account;
 import zander.standin.world.Machine;
 

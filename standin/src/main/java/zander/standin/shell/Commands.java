@@ -2,6 +2,21 @@ package zander.standin.shell;
 
 import java.util.HashMap;
 import java.util.Map;
+import zander.standin.shell.command.Command;
+import zander.standin.shell.command.CopyCommands;
+import zander.standin.shell.command.CurlCommand;
+import zander.standin.shell.command.FileCommands;
+import zander.standin.shell.command.FindCommand;
+import zander.standin.shell.command.GaugeCommand;
+import zander.standin.shell.command.GrepCommand;
+import zander.standin.shell.command.LevelsdCommand;
+import zander.standin.shell.command.ListCommand;
+import zander.standin.shell.command.LoginCommands;
+import zander.standin.shell.command.RightsCommands;
+import zander.standin.shell.command.StatCommand;
+import zander.standin.shell.command.SudoCommand;
+import zander.standin.shell.command.TarCommand;
+import zander.standin.shell.command.TextCommands;
 
 /** The commands there are, by name. */
 final class Commands {

@@ -3,12 +3,13 @@ package zander.standin.shell;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import zander.standin.shell.command.UsageError;
 
 /**
  * Takes a command line apart (POSIX XCU 2.3): lists, and-or chains, pipelines, redirections, quotes
  * kept for the expansion. Compound commands, here-documents and background jobs are refused.
  */
-final class ShellParser {
+public final class ShellParser {
   private static final Set<String> RESERVED =
       Set.of(
           "if",
@@ -183,7 +184,7 @@ final class ShellParser {
     return Math.min(i, line.length());
   }
 
-  static int quoteEnd(String line, int start) {
+  public static int quoteEnd(String line, int start) {
     char quote = line.charAt(start);
     for (int i = start + 1; i < line.length(); i++) {
       char c = line.charAt(i);
@@ -199,7 +200,7 @@ final class ShellParser {
     throw new UsageError("syntax error: a quote is not closed");
   }
 
-  static int substitutionEnd(String line, int start) {
+  public static int substitutionEnd(String line, int start) {
     int depth = 0;
     for (int i = start + 1; i < line.length(); i++) {
       char c = line.charAt(i);

@@ -1,17 +1,18 @@
-package zander.standin.shell;
+package zander.standin.shell.command;
 
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.function.UnaryOperator;
 import java.util.regex.Pattern;
+import zander.standin.shell.ShellParser;
 import zander.standin.world.PosixError;
 
 /**
  * Expands the words of a command (POSIX XCU 2.6): tilde, parameters, command substitution, field
  * splitting, pathnames, quote removal.
  */
-final class Words {
+public final class Words {
   /** Marks a char that was quoted, so that neither splitting nor patterns see it. */
   private static final char QUOTED = '\uE000';
 
@@ -24,12 +25,12 @@ final class Words {
   /**
    * @param substitution runs a command and gives its output
    */
-  Words(Call.Session session, UnaryOperator<String> substitution) {
+  public Words(Call.Session session, UnaryOperator<String> substitution) {
     this.session = session;
     this.substitution = substitution;
   }
 
-  List<String> expandAll(List<String> words) {
+  public List<String> expandAll(List<String> words) {
     List<String> all = new ArrayList<>();
     for (String word : words) {
       for (String one : split(word)) {
@@ -40,7 +41,7 @@ final class Words {
   }
 
   /** Expands to exactly one word, without splitting: for a redirection or an assignment. */
-  String expandOne(String word) {
+  public String expandOne(String word) {
     List<String> parts = split(word);
     return unquote(String.join(" ", parts));
   }

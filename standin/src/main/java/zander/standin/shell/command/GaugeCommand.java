@@ -1,4 +1,4 @@
-package zander.standin.shell;
+package zander.standin.shell.command;
 
 import java.io.IOException;
 
@@ -6,7 +6,7 @@ import java.io.IOException;
  * {@code gauge}: a full-screen program of the Riverwatch demo. Shows made-up river levels as bars,
  * follows the size of the terminal, up and down choose a station, {@code q} ends it.
  */
-final class GaugeCommand {
+public final class GaugeCommand {
   private static final String[] STATIONS = {
     "Alder Ford",
     "Brack Weir",
@@ -32,7 +32,7 @@ final class GaugeCommand {
     this.terminal = call.terminal();
   }
 
-  static int run(Call call) throws IOException {
+  public static int run(Call call) throws IOException {
     if (call.terminal() == null) {
       throw new UsageError("needs a terminal", 1);
     }

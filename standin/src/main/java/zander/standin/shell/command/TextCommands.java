@@ -1,4 +1,4 @@
-package zander.standin.shell;
+package zander.standin.shell.command;
 
 import java.io.IOException;
 import java.io.InputStream;
@@ -13,10 +13,10 @@ import zander.standin.world.OpenFile;
 import zander.standin.world.World;
 
 /** Commands that print text: cat, head, tail, wc, echo, printf, sha256sum, tee. */
-final class TextCommands {
+public final class TextCommands {
   private TextCommands() {}
 
-  static void addTo(Map<String, Command> all) {
+  public static void addTo(Map<String, Command> all) {
     all.put("cat", TextCommands::cat);
     all.put("head", call -> part(call, true));
     all.put("tail", call -> part(call, false));

@@ -1,4 +1,4 @@
-package zander.standin.shell;
+package zander.standin.shell.command;
 
 import java.io.IOException;
 import java.util.ArrayList;
@@ -8,7 +8,7 @@ import zander.standin.world.PosixError;
 import zander.standin.world.Stat;
 
 /** {@code find} with primaries that are all to hold, and -print0, -printf or -exec {} +. */
-final class FindCommand {
+public final class FindCommand {
   private static final int MOST_AT_ONCE = 500;
 
   private interface Test {
@@ -29,7 +29,7 @@ final class FindCommand {
     this.call = call;
   }
 
-  static int run(Call call) throws IOException {
+  public static int run(Call call) throws IOException {
     FindCommand find = new FindCommand(call);
     List<String> words = call.arguments().subList(1, call.arguments().size());
     List<String> starts = new ArrayList<>();

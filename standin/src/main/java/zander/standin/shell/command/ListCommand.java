@@ -1,4 +1,4 @@
-package zander.standin.shell;
+package zander.standin.shell.command;
 
 import java.io.IOException;
 import java.util.ArrayList;
@@ -9,12 +9,12 @@ import zander.standin.world.PosixError;
 import zander.standin.world.Stat;
 
 /** {@code ls}: names in columns of one, long form, hidden ones, sorted by name or time. */
-final class ListCommand {
+public final class ListCommand {
   private record Row(String name, String path, Stat stat) {}
 
   private ListCommand() {}
 
-  static int run(Call call) throws IOException {
+  public static int run(Call call) throws IOException {
     Options options = call.options("1aAlnrtRd", "");
     if (options.has('R') || options.has('n')) {
       throw new UsageError("options -R and -n are not supported on this stand-in");

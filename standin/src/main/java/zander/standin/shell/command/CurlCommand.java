@@ -1,4 +1,4 @@
-package zander.standin.shell;
+package zander.standin.shell.command;
 
 import java.io.IOException;
 import java.io.InputStream;
@@ -10,13 +10,13 @@ import zander.standin.world.OpenFile;
 import zander.standin.world.World;
 
 /** {@code curl -o FILE URL} over HTTP: fetches for real, so that a test's own server can answer. */
-final class CurlCommand {
+public final class CurlCommand {
   private static final int COULD_NOT_CONNECT = 7;
   private static final int HTTP_ERROR = 22;
 
   private CurlCommand() {}
 
-  static int run(Call call) throws IOException {
+  public static int run(Call call) throws IOException {
     List<String> words = new ArrayList<>(call.arguments().subList(1, call.arguments().size()));
     int proto = words.indexOf("--proto");
     if (proto >= 0) {

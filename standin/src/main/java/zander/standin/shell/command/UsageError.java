@@ -1,4 +1,5 @@
-package zander.standin.shell;
+package zander.standin.shell.command;
+
 
 /** A command called in a way it does not know, or that this stand-in does not have. */
 public final class UsageError extends RuntimeException {
@@ -13,7 +14,7 @@ public final class UsageError extends RuntimeException {
     this.status = status;
   }
 
-  int status() {
+  public int status() {
     return status;
   }
 }

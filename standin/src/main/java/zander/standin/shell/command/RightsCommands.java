@@ -1,4 +1,4 @@
-package zander.standin.shell;
+package zander.standin.shell.command;
 
 import java.io.IOException;
 import java.util.List;
@@ -8,10 +8,10 @@ import zander.core.rights.SymbolicMode;
 import zander.standin.world.PosixError;
 
 /** {@code chmod}, {@code chown} and {@code chgrp}, one file or a tree. */
-final class RightsCommands {
+public final class RightsCommands {
   private RightsCommands() {}
 
-  static void addTo(Map<String, Command> all) {
+  public static void addTo(Map<String, Command> all) {
     all.put("chmod", RightsCommands::chmod);
     all.put("chown", call -> change(call, false));
     all.put("chgrp", call -> change(call, true));

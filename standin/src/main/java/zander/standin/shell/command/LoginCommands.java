@@ -1,4 +1,4 @@
-package zander.standin.shell;
+package zander.standin.shell.command;
 
 import java.io.IOException;
 import java.time.ZonedDateTime;
@@ -13,10 +13,10 @@ import zander.standin.world.PosixError;
 import zander.standin.world.PosixError.Errno;
 
 /** Commands about the login itself: where, who, which shell. */
-final class LoginCommands {
+public final class LoginCommands {
   private LoginCommands() {}
 
-  static void addTo(Map<String, Command> all) {
+  public static void addTo(Map<String, Command> all) {
     all.put("cd", LoginCommands::cd);
     all.put("pwd", call -> print(call, call.session().folder));
     all.put("exit", LoginCommands::exit);

@@ -1,4 +1,4 @@
-package zander.standin.shell;
+package zander.standin.shell.command;
 
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
@@ -18,7 +18,7 @@ import zander.standin.world.Stat;
 import zander.standin.world.World;
 
 /** {@code tar}: create, list and extract, plain or with gzip, from and to files or streams. */
-final class TarCommand {
+public final class TarCommand {
   private static final String BYTES = "ISO-8859-1";
 
   private final Call call;
@@ -37,7 +37,7 @@ final class TarCommand {
     this.folder = options.value('C') == null ? call.path(".") : call.path(options.value('C'));
   }
 
-  static int run(Call call) throws IOException {
+  public static int run(Call call) throws IOException {
     List<String> words = new ArrayList<>(call.arguments().subList(1, call.arguments().size()));
     if (!words.isEmpty() && !words.get(0).startsWith("-")) {
       words.set(0, "-" + words.get(0));

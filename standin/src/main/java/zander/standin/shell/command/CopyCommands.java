@@ -1,4 +1,4 @@
-package zander.standin.shell;
+package zander.standin.shell.command;
 
 import java.io.IOException;
 import java.util.List;
@@ -10,10 +10,10 @@ import zander.standin.world.Stat;
 import zander.standin.world.World;
 
 /** {@code cp} and {@code mv}. */
-final class CopyCommands {
+public final class CopyCommands {
   private CopyCommands() {}
 
-  static void addTo(Map<String, Command> all) {
+  public static void addTo(Map<String, Command> all) {
     all.put("cp", CopyCommands::cp);
     all.put("mv", CopyCommands::mv);
   }

@@ -1,4 +1,4 @@
-package zander.standin.shell;
+package zander.standin.shell.command;
 
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -6,7 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 
 /** Reads lines from a terminal with the usual keys: arrows, history, Ctrl+A E U W K L C D. */
-final class LineEditor {
+public final class LineEditor {
   private final Terminal terminal;
   private final List<String> history = new ArrayList<>();
   private StringBuilder line;
@@ -14,12 +14,12 @@ final class LineEditor {
   private int historyAt;
   private String prompt;
 
-  LineEditor(Terminal terminal) {
+  public LineEditor(Terminal terminal) {
     this.terminal = terminal;
   }
 
   /** The line without its end; {@code null} at the end of the input; empty after Ctrl+C. */
-  String read(String promptText) throws IOException {
+  public String read(String promptText) throws IOException {
     prompt = promptText;
     line = new StringBuilder();
     cursor = 0;

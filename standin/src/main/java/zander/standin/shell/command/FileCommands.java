@@ -1,4 +1,4 @@
-package zander.standin.shell;
+package zander.standin.shell.command;
 
 import java.io.IOException;
 import java.util.List;
@@ -9,10 +9,10 @@ import zander.standin.world.Stat;
 import zander.standin.world.World;
 
 /** Commands that make and remove entries: mkdir, rmdir, rm, ln, touch. */
-final class FileCommands {
+public final class FileCommands {
   private FileCommands() {}
 
-  static void addTo(Map<String, Command> all) {
+  public static void addTo(Map<String, Command> all) {
     all.put("mkdir", FileCommands::mkdir);
     all.put("rmdir", FileCommands::rmdir);
     all.put("rm", FileCommands::rm);

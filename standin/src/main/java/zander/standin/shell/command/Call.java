@@ -1,4 +1,4 @@
-package zander.standin.shell;
+package zander.standin.shell.command;
 
 import java.io.IOException;
 import java.io.InputStream;
@@ -25,7 +25,7 @@ public final class Call {
   private final PrintStream out;
   private final PrintStream errors;
 
-  Call(
+  public Call(
       Session session,
       List<String> arguments,
       InputStream in,
@@ -40,19 +40,19 @@ public final class Call {
 
   /** What a login has: who it is, where it is, its variables and its terminal. */
   public static final class Session {
-    final Machine machine;
-    final Account account;
-    final Map<String, String> variables;
-    final Terminal terminal;
+    public final Machine machine;
+    public final Account account;
+    public final Map<String, String> variables;
+    public final Terminal terminal;
     /** Finds a command by its name; {@code null} when there is none. */
-    Function<String, Command> commands = name -> null;
+    public Function<String, Command> commands = name -> null;
 
-    Caller caller;
-    String folder;
-    int umask = 022;
-    int lastStatus;
-    boolean exiting;
-    boolean sudoKnown;
+    public Caller caller;
+    public String folder;
+    public int umask = 022;
+    public int lastStatus;
+    public boolean exiting;
+    public boolean sudoKnown;
 
     public Session(
         Machine machine, Account account, Map<String, String> variables, Terminal terminal) {
@@ -146,7 +146,7 @@ public final class Call {
     return complain(about + ": " + error.getMessage());
   }
 
-  void flush() {
+  public void flush() {
     out.flush();
     errors.flush();
   }

@@ -1,4 +1,4 @@
-package zander.standin.shell;
+package zander.standin.shell.command;
 
 import java.io.FilterOutputStream;
 import java.io.IOException;
@@ -102,7 +102,7 @@ public final class Terminal {
   }
 
   /** The thread that Ctrl+C interrupts; {@code null} for none. */
-  void setForeground(Thread thread) {
+  public void setForeground(Thread thread) {
     foreground = thread;
   }
 

@@ -1,4 +1,4 @@
-package zander.standin.shell;
+package zander.standin.shell.command;
 
 import java.io.IOException;
 import java.util.ArrayList;
@@ -8,7 +8,7 @@ import java.util.regex.PatternSyntaxException;
 import zander.standin.world.PosixError;
 
 /** {@code grep}: fixed strings, or extended expressions that mean the same in both notations. */
-final class GrepCommand {
+public final class GrepCommand {
   private final Call call;
   private final Options options;
   private final List<Pattern> patterns;
@@ -23,7 +23,7 @@ final class GrepCommand {
     this.nameEnd = zeroEndsNames ? "\0" : ":";
   }
 
-  static int run(Call call) throws IOException {
+  public static int run(Call call) throws IOException {
     List<String> words = new ArrayList<>(call.arguments().subList(1, call.arguments().size()));
     int end = words.indexOf("--");
     int zero = words.indexOf("--null");

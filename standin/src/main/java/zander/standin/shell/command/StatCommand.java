@@ -1,4 +1,4 @@
-package zander.standin.shell;
+package zander.standin.shell.command;
 
 import java.io.IOException;
 import java.util.List;
@@ -7,10 +7,10 @@ import zander.standin.world.PosixError;
 import zander.standin.world.Stat;
 
 /** {@code stat}, with {@code -c FORMAT} as GNU coreutils documents it, and {@code -L}. */
-final class StatCommand {
+public final class StatCommand {
   private StatCommand() {}
 
-  static int run(Call call) throws IOException {
+  public static int run(Call call) throws IOException {
     Options options = call.options("L", "c");
     List<String> operands = options.operands(1);
     String format = options.value('c');

@@ -1,13 +1,13 @@
-package zander.standin.shell;
+package zander.standin.shell.command;
 
 import java.io.IOException;
 import java.util.List;
 
 /** {@code levelsd --check FILE}: the made-up site program's own test of its settings. */
-final class LevelsdCommand {
+public final class LevelsdCommand {
   private LevelsdCommand() {}
 
-  static int run(Call call) throws IOException {
+  public static int run(Call call) throws IOException {
     List<String> words = call.arguments();
     if (words.size() != 3 || !words.get(1).equals("--check")) {
       throw new UsageError("only --check FILE is supported on this stand-in");
