@@ -30,6 +30,23 @@ import zander.desk.sheet.TabNames;
 import zander.desk.transfer.CheckModel;
 import zander.desk.transfer.PlanModel;
 import zander.desk.transfer.TransferListModel;
+import zander.desk.view.file.FileEndView;
+import zander.desk.view.file.FileView;
+import zander.desk.view.find.FindView;
+import zander.desk.view.folder.FolderView;
+import zander.desk.view.folder.LocalView;
+import zander.desk.view.folder.SideView;
+import zander.desk.view.history.JournalView;
+import zander.desk.view.history.RecoveryView;
+import zander.desk.view.part.Parts;
+import zander.desk.view.part.TabStrip;
+import zander.desk.view.part.Tables;
+import zander.desk.view.rights.RightsView;
+import zander.desk.view.shell.ShellView;
+import zander.desk.view.transfer.CheckView;
+import zander.desk.view.transfer.PlanView;
+import zander.desk.view.transfer.TransferListView;
+import zander.desk.view.transfer.WaterlineView;
 
 /** One open server: side, sheets, panel, the waterline, and this computer below it. */
 final class DeskView extends VBox {

@@ -13,6 +13,7 @@ import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import zander.desk.model.Action;
+import zander.desk.view.part.Parts;
 
 /** One field to go anywhere: paths, servers and actions by a few letters of their names. */
 final class GotoView extends StackPane {

@@ -6,6 +6,7 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import zander.desk.model.LineKeeper;
+import zander.desk.view.part.Parts;
 
 /** Above the sheets while the line is away, or while the server is silent: how it stands. */
 final class LineStrip extends HBox {

@@ -26,6 +26,7 @@ import zander.desk.model.ShellModel;
 import zander.desk.reach.BookModel;
 import zander.desk.reach.Prompts;
 import zander.desk.term.TerminalView;
+import zander.desk.view.folder.FolderActions;
 import zander.desk.view.reach.ReachView;
 
 /** The whole window: top bar, the desk in front, and what may stand over it. */
@@ -78,7 +79,7 @@ public final class MainView extends StackPane {
         desk,
         made -> {
           DeskView view = new DeskView(model, made);
-          DeskActions actions = new DeskActions(made);
+          FolderActions actions = new FolderActions(made);
           view.folderView()
               .offer(
                   List.of(
@@ -177,7 +178,7 @@ public final class MainView extends StackPane {
   /** All actions with their keys; those of a folder for the desk in front. */
   private List<Action> actions() {
     List<Action> actions = new ArrayList<>(windowActions());
-    onDesk(desk -> actions.addAll(new DeskActions(desk).all()));
+    onDesk(desk -> actions.addAll(new FolderActions(desk).all()));
     return actions;
   }
 

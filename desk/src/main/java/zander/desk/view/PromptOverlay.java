@@ -21,6 +21,8 @@ import zander.core.connect.signin.SignInPrompt.Prompt;
 import zander.core.trust.WireKey;
 import zander.desk.reach.KeepSecret;
 import zander.desk.reach.Prompts;
+import zander.desk.view.part.KeepChoice;
+import zander.desk.view.part.Parts;
 import zander.desk.view.reach.SecretFields;
 
 /** The two questions that stand over everything else: a host key, and a secret. */

@@ -16,6 +16,9 @@ import zander.core.book.Mark;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
 import zander.desk.sheet.TabNames;
+import zander.desk.view.part.Parts;
+import zander.desk.view.part.TabStrip;
+import zander.desk.view.part.Tables;
 
 /** The top: the open desks, a way to open another, and the field that goes anywhere. */
 final class TopBar extends HBox {

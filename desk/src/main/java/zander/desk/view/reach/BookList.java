@@ -13,7 +13,7 @@ import zander.desk.model.AppModel;
 import zander.desk.reach.BookModel;
 import zander.desk.reach.BookModel.Row;
 import zander.desk.reach.BookModel.Source;
-import zander.desk.view.Parts;
+import zander.desk.view.part.Parts;
 
 /** The servers that fit, under the headings of their groups. */
 final class BookList extends ScrollPane {

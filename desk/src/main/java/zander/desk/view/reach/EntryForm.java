@@ -16,7 +16,7 @@ import javafx.stage.FileChooser;
 import zander.core.book.Mark;
 import zander.desk.reach.BookModel;
 import zander.desk.reach.EntryDraft;
-import zander.desk.view.Parts;
+import zander.desk.view.part.Parts;
 
 /** An entry of the book being edited, in place. */
 final class EntryForm extends VBox {

@@ -10,7 +10,7 @@ import zander.core.book.ServerEntry;
 import zander.core.book.SignIn;
 import zander.desk.model.AppModel;
 import zander.desk.reach.BookModel.Row;
-import zander.desk.view.Parts;
+import zander.desk.view.part.Parts;
 
 /** What the book has about one server, and what can be done with it. */
 final class EntryPanel extends VBox {

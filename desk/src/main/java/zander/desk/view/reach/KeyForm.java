@@ -15,7 +15,7 @@ import zander.core.connect.keys.KeyMaker;
 import zander.core.connect.keys.KeyStrength;
 import zander.core.work.SecretBytes;
 import zander.desk.reach.KeysModel;
-import zander.desk.view.Parts;
+import zander.desk.view.part.Parts;
 import zander.desk.work.Message;
 
 /** Making a key pair. */

@@ -12,7 +12,7 @@ import zander.desk.model.DeskModel;
 import zander.desk.reach.KeyPlacing;
 import zander.desk.reach.KeyPlacing.Stage;
 import zander.desk.reach.KeysModel;
-import zander.desk.view.Parts;
+import zander.desk.view.part.Parts;
 
 /** One key: what it is, its public half to copy, and putting it on a server that is open. */
 final class KeyPanel extends VBox {

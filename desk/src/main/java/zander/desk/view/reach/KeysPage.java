@@ -9,7 +9,7 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.VBox;
 import zander.desk.model.AppModel;
 import zander.desk.reach.KeysModel;
-import zander.desk.view.Parts;
+import zander.desk.view.part.Parts;
 
 /** The person's keys, and beside the list the one that is selected, or a new one being made. */
 final class KeysPage extends BorderPane {

@@ -9,7 +9,7 @@ import javafx.scene.control.Button;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import zander.desk.model.AppModel;
-import zander.desk.view.Parts;
+import zander.desk.view.part.Parts;
 
 /** The start: three pages, for servers, keys and the vault. */
 public final class ReachView extends BorderPane {

@@ -13,7 +13,7 @@ import zander.core.connect.address.TypedAddress;
 import zander.desk.model.AppModel;
 import zander.desk.reach.BookModel;
 import zander.desk.reach.SignInModel;
-import zander.desk.view.Parts;
+import zander.desk.view.part.Parts;
 import zander.desk.work.Message;
 
 /**

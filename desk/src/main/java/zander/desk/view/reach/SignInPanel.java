@@ -15,7 +15,7 @@ import zander.core.connect.signin.ConnectFailure.Reason;
 import zander.core.connect.signin.SignInNote;
 import zander.desk.model.AppModel;
 import zander.desk.reach.SignInModel;
-import zander.desk.view.Parts;
+import zander.desk.view.part.Parts;
 import zander.desk.work.Message;
 import zander.desk.work.SignInWords;
 

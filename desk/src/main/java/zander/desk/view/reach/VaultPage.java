@@ -7,7 +7,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import zander.desk.reach.VaultModel;
 import zander.desk.reach.VaultModel.State;
-import zander.desk.view.Parts;
+import zander.desk.view.part.Parts;
 
 /** The vault: what it is, whether it is open, and what is kept in it. */
 final class VaultPage extends VBox {

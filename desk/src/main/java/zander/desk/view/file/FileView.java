@@ -1,0 +1,187 @@
+package zander.desk.view.file;
+
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import org.fxmisc.flowless.VirtualizedScrollPane;
+import org.fxmisc.richtext.CodeArea;
+import org.fxmisc.richtext.LineNumberFactory;
+import org.fxmisc.richtext.model.ReadOnlyStyledDocument;
+import org.fxmisc.richtext.model.SegmentOps;
+import org.fxmisc.richtext.model.StyledDocument;
+import org.fxmisc.richtext.util.UndoUtils;
+import zander.core.edit.TextFile;
+import zander.core.files.RemotePath;
+import zander.desk.model.FileModel;
+import zander.desk.view.folder.PathBar;
+import zander.desk.view.part.Parts;
+import zander.desk.view.part.QuestionStrip;
+
+/** A text file of the server in the editor. */
+public final class FileView extends VBox {
+  /** Longer texts are cut into lines on another thread, in characters. */
+  private static final int LONG = 300_000;
+
+  private static final String STEADY = "-rtfx-blink-rate: 86400s;";
+
+  private final FileModel model;
+  private final CodeArea area = new CodeArea();
+  private final Label facts = Parts.label("", "quiet");
+  private Highlighter highlighter;
+
+  public FileView(FileModel model, java.util.function.Consumer<RemotePath> goTo) {
+    this.model = model;
+    getStyleClass().add("sheet");
+    PathBar path =
+        new PathBar("file-path", typed -> goTo.accept(model.path().parent().resolve(typed)));
+    List<PathBar.Crumb> crumbs = new ArrayList<>();
+    for (RemotePath part : model.path().chain()) {
+      RemotePath to = part.equals(model.path()) ? part.parent() : part;
+      crumbs.add(new PathBar.Crumb(part.name(), () -> goTo.accept(to)));
+    }
+    path.show(model.path().text(), crumbs);
+    Label state = Parts.label("", "tag");
+    state.setId("file-state");
+    state.textProperty().bind(model.stateProperty());
+    state.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
+    model.unsavedProperty().addListener((observed, old, now) -> mark(state, now));
+    mark(state, model.unsavedProperty().get());
+    facts.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
+    Button save = Parts.button("Save to server", "save", model::save, "main");
+    Parts.hint(
+        save,
+        model.isSavedInSteps()
+            ? "Written beside; the old file is moved aside, then the new one in (Ctrl+S)"
+            : "Written beside, then put in place in one step (Ctrl+S)");
+    save.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
+    save.disableProperty().bind(model.busyProperty().or(model.unsavedProperty().not()));
+    HBox bar = Parts.row("sheet-bar", path, state, facts, save);
+
+    area.setId("editor");
+    area.getStyleClass().add("editor");
+    area.setParagraphGraphicFactory(
+        LineNumberFactory.get(area, digits -> "%" + Math.max(3, digits) + "d"));
+    load();
+    model.loadedProperty().addListener((observed, old, now) -> load());
+    model.draftedProperty().addListener((observed, old, now) -> takeDraft(now));
+    takeDraft(model.draftedProperty().get());
+    model.lineProperty().addListener((observed, old, now) -> goToLine(now));
+    goToLine(model.lineProperty().get());
+    VirtualizedScrollPane<CodeArea> scroll = new VirtualizedScrollPane<>(area);
+    VBox.setVgrow(scroll, Priority.ALWAYS);
+    getChildren().addAll(bar, new QuestionStrip(model.questionProperty()), scroll);
+  }
+
+  private static void mark(Label state, boolean unsaved) {
+    state.getStyleClass().removeAll("look", "good");
+    state.getStyleClass().add(unsaved ? "look" : "good");
+  }
+
+  private void load() {
+    TextFile loaded = model.loadedProperty().get();
+    if (loaded.text().length() <= LONG) {
+      show(Cut.of(loaded.text()));
+      return;
+    }
+    area.setEditable(false);
+    model.onAnotherThread(
+        () -> Cut.of(loaded.text()),
+        cut -> {
+          if (loaded == model.loadedProperty().get()) {
+            area.setEditable(true);
+            show(cut);
+            takeDraft(model.draftedProperty().get());
+            goToLine(model.lineProperty().get());
+          }
+        });
+  }
+
+  /** A text in lines, as the editor takes it, and whether there is a long one. */
+  private record Cut(
+      StyledDocument<Collection<String>, String, Collection<String>> lines, boolean hasLong) {
+
+    static Cut of(String text) {
+      boolean hasLong = false;
+      for (int at = 0; at < text.length() && !hasLong; ) {
+        int end = text.indexOf('\n', at);
+        end = end < 0 ? text.length() : end;
+        hasLong = end - at > Highlighter.LONG_LINE;
+        at = end + 1;
+      }
+      return new Cut(
+          ReadOnlyStyledDocument.fromString(
+              text, List.of(), List.of(), SegmentOps.<Collection<String>>styledTextOps()),
+          hasLong);
+    }
+  }
+
+  private void show(Cut text) {
+    boolean first = area.getLength() == 0;
+    if (text.hasLong) {
+      // Each blink draws the whole line again. By style: the style sheet overrides what is set.
+      area.getCaretSelectionBind().getUnderlyingCaret().setStyle(STEADY);
+    }
+    if (first) {
+      // Undo goes back to what was opened, never to an empty text; and it looks through all of it.
+      area.setUndoManager(UndoUtils.noOpUndoManager());
+    }
+    area.replace(0, area.getLength(), text.lines);
+    if (first) {
+      area.setUndoManager(UndoUtils.defaultUndoManager(area));
+    }
+    if (highlighter == null) {
+      listen();
+    }
+    area.moveTo(0);
+    // The view stays with what followed the old text, which is the end; it is told before it looks.
+    area.showParagraphAtTop(0);
+    facts.setText(model.facts());
+  }
+
+  /** Once the text is there: to hear of it costs each listener a pass over it. */
+  private void listen() {
+    highlighter = new Highlighter(area, model.path().name());
+    // Not the text's own property: listened to, it is made anew with every colour.
+    var changes = area.multiPlainChanges();
+    changes.subscribe(change -> model.edited(area.getText()));
+    changes
+        .successionEnds(Duration.ofMillis(300))
+        .subscribe(change -> facts.setText(model.facts()));
+  }
+
+  /** In the place of the server's text, as if typed: undo brings that back. */
+  private void takeDraft(String text) {
+    if (text != null && area.isEditable()) {
+      area.replaceText(text);
+    }
+  }
+
+  private void goToLine(int number) {
+    if (number > 0 && area.isEditable()) {
+      int line = Math.min(number, area.getParagraphs().size()) - 1;
+      area.moveTo(line, 0);
+      area.selectLine();
+      javafx.application.Platform.runLater(
+          () -> {
+            area.showParagraphAtCenter(line);
+            area.requestFocus();
+          });
+    }
+  }
+
+  public void focusText() {
+    area.requestFocus();
+  }
+
+  public void dispose() {
+    if (highlighter != null) {
+      highlighter.stop();
+    }
+  }
+}

@@ -1,0 +1,205 @@
+package zander.desk.view.file;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import javax.swing.text.Segment;
+import org.fife.ui.rsyntaxtextarea.SyntaxConstants;
+import org.fife.ui.rsyntaxtextarea.Token;
+import org.fife.ui.rsyntaxtextarea.TokenMaker;
+import org.fife.ui.rsyntaxtextarea.TokenMakerFactory;
+import org.fife.ui.rsyntaxtextarea.TokenTypes;
+import org.fxmisc.richtext.CodeArea;
+import org.fxmisc.richtext.model.StyleSpans;
+import org.fxmisc.richtext.model.StyleSpansBuilder;
+import org.reactfx.Subscription;
+
+/**
+ * Colours the lines that are on screen, and no others: styling a whole document of 100,000 lines
+ * takes a second and much memory. The lexer's state at the start of each line is kept as far as it
+ * was needed, and dropped from the first changed line on.
+ */
+final class Highlighter {
+  private static final Map<String, String> BY_ENDING =
+      Map.ofEntries(
+          Map.entry("html", SyntaxConstants.SYNTAX_STYLE_HTML),
+          Map.entry("htm", SyntaxConstants.SYNTAX_STYLE_HTML),
+          Map.entry("css", SyntaxConstants.SYNTAX_STYLE_CSS),
+          Map.entry("js", SyntaxConstants.SYNTAX_STYLE_JAVASCRIPT),
+          Map.entry("json", SyntaxConstants.SYNTAX_STYLE_JSON),
+          Map.entry("xml", SyntaxConstants.SYNTAX_STYLE_XML),
+          Map.entry("svg", SyntaxConstants.SYNTAX_STYLE_XML),
+          Map.entry("php", SyntaxConstants.SYNTAX_STYLE_PHP),
+          Map.entry("py", SyntaxConstants.SYNTAX_STYLE_PYTHON),
+          Map.entry("sh", SyntaxConstants.SYNTAX_STYLE_UNIX_SHELL),
+          Map.entry("pl", SyntaxConstants.SYNTAX_STYLE_PERL),
+          Map.entry("sql", SyntaxConstants.SYNTAX_STYLE_SQL),
+          Map.entry("yml", SyntaxConstants.SYNTAX_STYLE_YAML),
+          Map.entry("yaml", SyntaxConstants.SYNTAX_STYLE_YAML),
+          Map.entry("ini", SyntaxConstants.SYNTAX_STYLE_INI),
+          Map.entry("properties", SyntaxConstants.SYNTAX_STYLE_PROPERTIES_FILE),
+          Map.entry("md", SyntaxConstants.SYNTAX_STYLE_MARKDOWN),
+          Map.entry("conf", SyntaxConstants.SYNTAX_STYLE_UNIX_SHELL));
+
+  /** Longer lines are not coloured, in characters: each coloured word is a node of the window. */
+  static final int LONG_LINE = 20_000;
+
+  /** Lines that are read in one go, which takes some milliseconds. */
+  private static final int AT_ONCE = 500;
+
+  private final CodeArea area;
+  private final TokenMaker lexer;
+  private final List<Integer> startStates = new ArrayList<>(List.of(TokenTypes.NULL));
+  private final Subscription subscription;
+  private boolean styling;
+  private boolean due;
+
+  Highlighter(CodeArea area, String fileName) {
+    this.area = area;
+    String ending = fileName.substring(fileName.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
+    String style = BY_ENDING.getOrDefault(ending, SyntaxConstants.SYNTAX_STYLE_NONE);
+    lexer = TokenMakerFactory.getDefaultInstance().getTokenMaker(style);
+    if (style.equals(SyntaxConstants.SYNTAX_STYLE_NONE)) {
+      subscription = Subscription.EMPTY;
+      return;
+    }
+    subscription =
+        area.plainTextChanges()
+            .subscribe(change -> changedFrom(change.getPosition()))
+            .and(area.getVisibleParagraphs().changes().subscribe(change -> styleSoon()));
+  }
+
+  void stop() {
+    subscription.unsubscribe();
+  }
+
+  private void changedFrom(int position) {
+    int line =
+        area.offsetToPosition(
+                Math.min(position, area.getLength()),
+                org.fxmisc.richtext.model.TwoDimensional.Bias.Backward)
+            .getMajor();
+    while (startStates.size() > line + 1) {
+      startStates.remove(startStates.size() - 1);
+    }
+    styleSoon();
+  }
+
+  /** Each line that comes into sight tells of itself: once for all of them is enough. */
+  private void styleSoon() {
+    if (!due) {
+      due = true;
+      javafx.application.Platform.runLater(
+          () -> {
+            due = false;
+            styleVisible();
+          });
+    }
+  }
+
+  private void styleVisible() {
+    if (styling || area.getVisibleParagraphs().isEmpty()) {
+      return;
+    }
+    styling = true;
+    try {
+      int first = area.firstVisibleParToAllParIndex();
+      int last = Math.min(area.lastVisibleParToAllParIndex(), area.getParagraphs().size() - 1);
+      if (!readUpTo(first)) {
+        styleSoon();
+        return;
+      }
+      StyleSpansBuilder<Collection<String>> all = new StyleSpansBuilder<>();
+      boolean differs = false;
+      for (int line = first; line <= last; line++) {
+        StyleSpans<Collection<String>> spans = spans(line);
+        differs |= !spans.equals(area.getStyleSpans(line));
+        all.addAll(spans);
+        if (line < last) {
+          all.add(List.of(), 1);
+        }
+      }
+      if (differs) {
+        // All at once: each change of styles costs a pass over the text.
+        area.setStyleSpans(area.getAbsolutePosition(first, 0), all.create());
+      }
+    } finally {
+      styling = false;
+    }
+  }
+
+  /** Reads on towards a line, no further than the window can wait for; whether it got there. */
+  private boolean readUpTo(int line) {
+    startState(Math.min(line, startStates.size() - 1 + AT_ONCE));
+    return startStates.size() > line;
+  }
+
+  /** The lexer's state at the start of a line; lines before it are run through when needed. */
+  private int startState(int line) {
+    while (startStates.size() <= line) {
+      int before = startStates.size() - 1;
+      startStates.add(lexer.getLastTokenTypeOnLine(segment(before), startStates.get(before)));
+    }
+    return startStates.get(line);
+  }
+
+  /** Of a long line nothing is read: what it leaves open is not seen. */
+  private Segment segment(int line) {
+    if (area.getParagraphLength(line) > LONG_LINE) {
+      return new Segment(new char[0], 0, 0);
+    }
+    char[] text = area.getParagraph(line).getText().toCharArray();
+    return new Segment(text, 0, text.length);
+  }
+
+  private StyleSpans<Collection<String>> spans(int line) {
+    int length = area.getParagraphLength(line);
+    if (length == 0 || length > LONG_LINE) {
+      return StyleSpans.singleton(List.of(), length);
+    }
+    StyleSpansBuilder<Collection<String>> spans = new StyleSpansBuilder<>();
+    int covered = 0;
+    Token token = lexer.getTokenList(segment(line), startState(line), 0);
+    for (; token != null && token.isPaintable(); token = token.getNextToken()) {
+      int within = Math.min(token.length(), length - covered);
+      spans.add(styleOf(token.getType()), within);
+      covered += within;
+    }
+    if (covered < length) {
+      spans.add(List.of(), length - covered);
+    }
+    return spans.create();
+  }
+
+  private static List<String> styleOf(int type) {
+    return switch (type) {
+      case TokenTypes.COMMENT_EOL,
+          TokenTypes.COMMENT_MULTILINE,
+          TokenTypes.COMMENT_DOCUMENTATION,
+          TokenTypes.COMMENT_MARKUP,
+          TokenTypes.MARKUP_COMMENT ->
+          List.of("code-comment");
+      case TokenTypes.RESERVED_WORD,
+          TokenTypes.RESERVED_WORD_2,
+          TokenTypes.MARKUP_TAG_NAME,
+          TokenTypes.FUNCTION,
+          TokenTypes.DATA_TYPE ->
+          List.of("code-word");
+      case TokenTypes.LITERAL_STRING_DOUBLE_QUOTE,
+          TokenTypes.LITERAL_CHAR,
+          TokenTypes.LITERAL_BACKQUOTE,
+          TokenTypes.MARKUP_TAG_ATTRIBUTE_VALUE ->
+          List.of("code-string");
+      case TokenTypes.LITERAL_NUMBER_DECIMAL_INT,
+          TokenTypes.LITERAL_NUMBER_FLOAT,
+          TokenTypes.LITERAL_NUMBER_HEXADECIMAL,
+          TokenTypes.LITERAL_BOOLEAN,
+          TokenTypes.VARIABLE ->
+          List.of("code-number");
+      case TokenTypes.MARKUP_TAG_ATTRIBUTE -> List.of("code-attribute");
+      default -> List.of();
+    };
+  }
+}

@@ -1,0 +1,104 @@
+package zander.desk.view.folder;
+
+import java.util.ArrayList;
+import java.util.List;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.ClipboardContent;
+import zander.core.files.RemotePath;
+import zander.desk.folder.CopyText;
+import zander.desk.folder.CreateActions;
+import zander.desk.folder.DeleteActions;
+import zander.desk.folder.ToolActions;
+import zander.desk.model.Action;
+import zander.desk.model.DeskModel;
+import zander.desk.model.FileModel;
+
+/** What can be done in the folder of a desk, by name and by key. */
+public final class FolderActions {
+  private final DeskModel desk;
+  private final CreateActions make;
+  private final DeleteActions delete;
+  private final ToolActions tools;
+  private final CopyText texts;
+
+  public FolderActions(DeskModel desk) {
+    this.desk = desk;
+    this.make = new CreateActions(desk.folder());
+    this.delete = new DeleteActions(desk.folder());
+    this.tools = new ToolActions(desk.folder());
+    this.texts = new CopyText(desk.folder());
+  }
+
+  private Action action(String name, String key, Runnable run) {
+    return new Action(
+        name,
+        key,
+        () -> {
+          desk.currentProperty().set(desk.folder());
+          run.run();
+        });
+  }
+
+  List<Action> making() {
+    return List.of(
+        action("New file", "Alt+Shift+N", make::newFile),
+        action("New folder", "Alt+N", make::newFolder),
+        action("New link", "Alt+L", make::newLink),
+        action("Fetch from a web address", "Alt+W", tools::fetch));
+  }
+
+  public List<Action> changing() {
+    List<Action> actions = new ArrayList<>();
+    actions.add(action("Duplicate", "Alt+D", make::duplicate));
+    actions.add(action("Copy to a folder of this server", "Alt+C", make::copyTo));
+    actions.add(action("Move to a folder of this server", "Alt+M", make::moveTo));
+    return actions;
+  }
+
+  public List<Action> looking() {
+    return List.of(
+        action("Facts: size, kind, checksum", "Alt+Enter", tools::facts),
+        action("Make ready to drag to the desktop", "Alt+T", desk.takenOut()::prepare),
+        action("Answer what transfers ask", "Alt+A", desk.transfers()::answer),
+        action("Pack into an archive", "Alt+P", tools::pack),
+        action("Unpack an archive", "Alt+U", tools::unpack));
+  }
+
+  public List<Action> deleting() {
+    return List.of(action("Delete", "Delete", delete::delete));
+  }
+
+  public List<Action> copying() {
+    List<Action> actions = new ArrayList<>();
+    actions.add(action("Copy the path", "Alt+Y", () -> copy(texts.path())));
+    actions.add(action("Copy the path, quoted for a shell", "", () -> copy(texts.quoted())));
+    actions.add(action("Copy the sftp:// address", "", () -> copy(texts.address())));
+    actions.add(action("Copy the public address", "", () -> copy(texts.publicAddress())));
+    for (var sheet : desk.sheets()) {
+      if (sheet instanceof FileModel file) {
+        RemotePath open = file.path();
+        actions.add(
+            action(
+                "Copy the path as seen from " + open.name(),
+                "",
+                () -> copy(texts.relativeTo(open))));
+      }
+    }
+    return actions;
+  }
+
+  private static void copy(String text) {
+    ClipboardContent content = new ClipboardContent();
+    content.putString(text);
+    Clipboard.getSystemClipboard().setContent(content);
+  }
+
+  public List<Action> all() {
+    List<Action> all = new ArrayList<>(making());
+    all.addAll(changing());
+    all.addAll(looking());
+    all.addAll(copying());
+    all.addAll(deleting());
+    return all;
+  }
+}

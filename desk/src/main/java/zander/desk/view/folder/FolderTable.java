@@ -1,0 +1,202 @@
+package zander.desk.view.folder;
+
+import java.time.Clock;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import javafx.beans.binding.Bindings;
+import javafx.beans.binding.DoubleBinding;
+import javafx.beans.value.ChangeListener;
+import javafx.beans.value.WeakChangeListener;
+import javafx.geometry.Pos;
+import javafx.scene.control.TableCell;
+import javafx.scene.control.TableColumn;
+import javafx.scene.control.TableRow;
+import javafx.scene.control.TableView;
+import zander.core.files.FileKind;
+import zander.core.files.RemoteEntry;
+import zander.desk.folder.Column;
+import zander.desk.folder.CreateActions;
+import zander.desk.folder.EntryNotes;
+import zander.desk.folder.FolderModel;
+import zander.desk.folder.LocalModel;
+import zander.desk.sheet.Texts;
+import zander.desk.view.part.Parts;
+import zander.desk.view.part.Tables;
+import zander.desk.work.Settings;
+import zander.desk.work.Subscriptions;
+
+/**
+ * The rows of a folder of the server. The model keeps them in order; headings only tell it which.
+ */
+final class FolderTable extends TableView<RemoteEntry> {
+  private final FolderModel model;
+  private final LocalModel local;
+  private final Settings settings;
+  private final Clock clock = Clock.systemDefaultZone();
+  private final Map<Column, TableColumn<RemoteEntry, ?>> columns = new EnumMap<>(Column.class);
+
+  FolderTable(FolderModel model, LocalModel local, Settings settings, Subscriptions subscriptions) {
+    this.model = model;
+    this.local = local;
+    this.settings = settings;
+    setId("server-table");
+    setPlaceholder(Parts.label("", "quiet"));
+    makeColumns();
+    setItems(model.rows());
+    Tables.open(this, model::open, this::decorate);
+    Tables.bindSelection(this, model.selection(), model::select);
+    setSortPolicy(table -> orderByHeadings());
+    subscriptions.on(settings.valuesProperty(), now -> showColumns());
+    showColumns();
+    // Notes and the other side arrive after the rows, and change nothing in their order.
+    model.notesProperty().addListener((observed, old, now) -> refresh());
+    local.namesProperty().addListener((observed, old, now) -> refresh());
+  }
+
+  private void makeColumns() {
+    TableColumn<RemoteEntry, RemoteEntry> name =
+        Tables.column(
+            "Name",
+            220,
+            e -> e,
+            () -> new RenameCell(new CreateActions(model)::rename, () -> setEditable(false)));
+    TableColumn<RemoteEntry, Long> size =
+        Tables.numbers(Tables.column("Size", 84, FolderTable::sizeOf, this::sizeCell));
+    put(Column.NAME, name);
+    put(Column.SIZE, size);
+    put(
+        Column.CHANGED,
+        Tables.column("Changed", 132, e -> e.attributes().modified(), this::timeCell));
+    put(Column.OWNER, Tables.column("Owner", 76, RemoteEntry::owner, FolderTable::plain));
+    put(Column.GROUP, Tables.column("Group", 70, RemoteEntry::group, FolderTable::plain));
+    put(Column.MODE, Tables.column("Mode", 122, FolderTable::modeOf, FolderTable::mono));
+    put(Column.NOTES, Tables.column("Notes", 140, this::noteOf, FolderTable::noteCell));
+    columns.values().forEach(column -> getColumns().add(column));
+    columns.values().forEach(column -> column.setEditable(column == name));
+    DoubleBinding rest =
+        Bindings.createDoubleBinding(
+            () -> {
+              double others = 0;
+              for (TableColumn<RemoteEntry, ?> column : getVisibleLeafColumns()) {
+                others += column == name ? 0 : column.getWidth();
+              }
+              return Math.max(160, getWidth() - others - 44);
+            },
+            widthProperty(),
+            getVisibleLeafColumns());
+    name.prefWidthProperty().bind(rest);
+  }
+
+  private void put(Column column, TableColumn<RemoteEntry, ?> made) {
+    made.setUserData(column);
+    columns.put(column, made);
+  }
+
+  private Boolean orderByHeadings() {
+    if (getSortOrder().isEmpty()) {
+      model.orderBy(Column.NAME, false);
+    } else {
+      TableColumn<RemoteEntry, ?> first = getSortOrder().get(0);
+      model.orderBy(
+          (Column) first.getUserData(), first.getSortType() == TableColumn.SortType.DESCENDING);
+    }
+    return true;
+  }
+
+  private void showColumns() {
+    Set<String> hidden = settings.now().hiddenColumns();
+    columns.forEach((column, made) -> made.setVisible(!hidden.contains(column.name())));
+  }
+
+  /** Shows or leaves out a column, in all folder sheets. */
+  void toggle(Column column) {
+    Set<String> hidden = new TreeSet<>(settings.now().hiddenColumns());
+    if (!hidden.remove(column.name())) {
+      hidden.add(column.name());
+    }
+    settings.change(values -> values.withColumns(hidden));
+  }
+
+  private void decorate(TableRow<RemoteEntry> row) {
+    Runnable mark =
+        () -> {
+          boolean marked =
+              row.getItem() != null && model.markedProperty().get().contains(row.getItem().path());
+          Tables.mark(row, "changed-row", marked);
+        };
+    row.itemProperty().addListener((observed, old, now) -> mark.run());
+    // Weakly: rows come and go, the folder stays.
+    ChangeListener<Object> marks = (observed, old, now) -> mark.run();
+    row.getProperties().put("marks", marks);
+    model.markedProperty().addListener(new WeakChangeListener<>(marks));
+  }
+
+  /** Turns the name of the selected row into a field. */
+  void startRename() {
+    int row = getSelectionModel().getSelectedIndex();
+    if (row >= 0) {
+      scrollTo(Math.max(0, row - 3));
+      layout();
+      setEditable(true);
+      edit(row, columns.get(Column.NAME));
+    }
+  }
+
+  private EntryNotes.Note noteOf(RemoteEntry entry) {
+    EntryNotes.Note note = model.notesProperty().get().of(entry);
+    Set<String> here = local.namesProperty().get();
+    boolean onlyThere =
+        note.words().isEmpty() && here != null && !here.contains(entry.path().wireName());
+    return onlyThere
+        ? new EntryNotes.Note(
+            "only there", EntryNotes.Weight.NONE, "This computer's folder has none of that name.")
+        : note;
+  }
+
+  private static TableCell<RemoteEntry, EntryNotes.Note> noteCell() {
+    TableCell<RemoteEntry, EntryNotes.Note> cell =
+        Tables.tag(EntryNotes.Note::words, note -> List.of(styles(note.weight())));
+    Tables.hint(cell, note -> note == null ? "" : note.detail());
+    return cell;
+  }
+
+  private static String[] styles(EntryNotes.Weight weight) {
+    return switch (weight) {
+      case NONE -> new String[] {"quiet"};
+      case LOOK -> new String[] {"tag", "look"};
+      case DANGER -> new String[] {"tag", "danger"};
+    };
+  }
+
+  private static TableCell<RemoteEntry, String> plain() {
+    return Tables.text(text -> text, Pos.CENTER_LEFT, "plain");
+  }
+
+  private static TableCell<RemoteEntry, String> mono() {
+    return Tables.text(text -> text, Pos.CENTER_LEFT, "mono");
+  }
+
+  private TableCell<RemoteEntry, Long> sizeCell() {
+    TableCell<RemoteEntry, Long> cell = Tables.text(Texts::size, Pos.CENTER_RIGHT, "figures");
+    Tables.hint(cell, bytes -> bytes == null ? "" : Texts.count(bytes, "byte"));
+    return cell;
+  }
+
+  private TableCell<RemoteEntry, Long> timeCell() {
+    TableCell<RemoteEntry, Long> cell =
+        Tables.text(seconds -> Texts.when(seconds, clock), Pos.CENTER_LEFT, "plain");
+    Tables.hint(cell, seconds -> seconds == null ? "" : Texts.exactly(seconds));
+    return cell;
+  }
+
+  private static Long sizeOf(RemoteEntry entry) {
+    return entry.kind() == FileKind.FILE ? (Long) entry.attributes().size() : null;
+  }
+
+  private static String modeOf(RemoteEntry entry) {
+    return entry.attributes().mode().letters() + " " + entry.attributes().mode().shortOctal();
+  }
+}

@@ -1,0 +1,216 @@
+package zander.desk.view.folder;
+
+import java.util.ArrayList;
+import java.util.List;
+import javafx.collections.ListChangeListener;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckMenuItem;
+import javafx.scene.control.ContextMenu;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import zander.core.files.FileKind;
+import zander.core.files.RemoteEntry;
+import zander.core.files.RemotePath;
+import zander.desk.folder.Column;
+import zander.desk.folder.FolderModel;
+import zander.desk.folder.PathCompletion;
+import zander.desk.model.Action;
+import zander.desk.model.DeskModel;
+import zander.desk.sheet.Texts;
+import zander.desk.view.part.NarrowField;
+import zander.desk.view.part.Parts;
+import zander.desk.view.part.QuestionStrip;
+import zander.desk.work.Settings;
+import zander.desk.work.Subscriptions;
+
+/** A folder of the server: where it is, its rows, and what they amount to. */
+public final class FolderView extends VBox {
+  private final FolderModel model;
+  private final Settings settings;
+  private final Subscriptions subscriptions;
+  private final FolderTable table;
+  private final PathBar path;
+  private final NarrowField narrow;
+  private final Label facts = Parts.label("", "quiet");
+  private final Label room = Parts.label("", "quiet");
+
+  public FolderView(DeskModel desk) {
+    this.model = desk.folder();
+    this.settings = desk.settings();
+    this.subscriptions = desk.subscriptions();
+    this.path = new PathBar("server-path", this::goTyped);
+    path.suggestBy(new PathCompletion(model)::suggest);
+    this.table = new FolderTable(model, desk.local(), settings, subscriptions);
+    getStyleClass().add("sheet");
+    Button up = Parts.button("Up", "up", model::goUp);
+    Parts.hint(up, "To the folder above (Alt+Up)");
+    this.narrow =
+        new NarrowField(
+            "narrow",
+            model.narrowProperty(),
+            model.narrowingProperty(),
+            () -> model.rows().size() + " of " + model.allProperty().get().size());
+    narrow.explained().setId("explained");
+    HBox bar = Parts.row("sheet-bar", up, path, narrow, newMenu(desk), showMenu());
+    VBox.setVgrow(table, Priority.ALWAYS);
+    HBox foot = Parts.row("sheet-foot", facts, Parts.spring(), room);
+    facts.setId("folder-facts");
+    getChildren()
+        .addAll(bar, narrow.explained(), new QuestionStrip(model.questionProperty()), table, foot);
+    model.pathProperty().addListener((observed, old, now) -> showPath());
+    model.loadingProperty().addListener((observed, old, now) -> showEmptiness());
+    model.partialProperty().addListener((observed, old, now) -> showEmptiness());
+    model.rows().addListener((ListChangeListener<RemoteEntry>) change -> showEmptiness());
+    model.selection().addListener((ListChangeListener<RemoteEntry>) change -> showFacts());
+    model.spaceProperty().addListener((observed, old, now) -> showFacts());
+    ServerDrags.install(table, desk);
+    showPath();
+    showEmptiness();
+  }
+
+  private static MenuButton newMenu(DeskModel desk) {
+    MenuButton menu = new MenuButton("New");
+    menu.setId("new-menu");
+    FolderActions actions = new FolderActions(desk);
+    for (Action action : actions.making()) {
+      menu.getItems().add(item(action));
+    }
+    return menu;
+  }
+
+  static MenuItem item(Action action) {
+    MenuItem item = new MenuItem(action.name());
+    item.setMnemonicParsing(false);
+    item.setOnAction(event -> action.run().run());
+    return item;
+  }
+
+  private MenuButton showMenu() {
+    MenuButton menu = new MenuButton("Show");
+    menu.setId("show-menu");
+    CheckMenuItem hidden = new CheckMenuItem("Hidden files");
+    hidden.setOnAction(event -> settings.change(values -> values.withHidden(hidden.isSelected())));
+    CheckMenuItem first = new CheckMenuItem("Folders first");
+    first.setOnAction(
+        event -> settings.change(values -> values.withFoldersFirst(first.isSelected())));
+    menu.getItems().addAll(hidden, first, new SeparatorMenuItem());
+    List<CheckMenuItem> boxes = new ArrayList<>();
+    for (Column column : Column.values()) {
+      if (column != Column.NAME) {
+        CheckMenuItem box = new CheckMenuItem(column.title());
+        box.setUserData(column);
+        box.setOnAction(event -> table.toggle(column));
+        boxes.add(box);
+      }
+    }
+    menu.getItems().addAll(boxes);
+    Runnable tick =
+        () -> {
+          Settings.Values now = settings.now();
+          hidden.setSelected(now.showHidden());
+          first.setSelected(now.foldersFirst());
+          boxes.forEach(
+              box ->
+                  box.setSelected(
+                      !now.hiddenColumns().contains(((Column) box.getUserData()).name())));
+        };
+    subscriptions.on(settings.valuesProperty(), now -> tick.run());
+    tick.run();
+    return menu;
+  }
+
+  /** Sets what a right click offers. */
+  public void offer(List<List<Action>> groups) {
+    ContextMenu menu = new ContextMenu();
+    menu.setId("row-menu");
+    for (List<Action> group : groups) {
+      if (!menu.getItems().isEmpty()) {
+        menu.getItems().add(new SeparatorMenuItem());
+      }
+      group.forEach(action -> menu.getItems().add(item(action)));
+    }
+    table.setContextMenu(menu);
+  }
+
+  private void showPath() {
+    RemotePath at = model.path();
+    if (at == null) {
+      return;
+    }
+    List<PathBar.Crumb> crumbs = new ArrayList<>();
+    for (RemotePath folder : at.chain()) {
+      crumbs.add(new PathBar.Crumb(folder.name(), () -> model.go(folder)));
+    }
+    path.show(at.text(), crumbs);
+    table.scrollTo(0);
+  }
+
+  private void showEmptiness() {
+    long hidden = model.hiddenCount();
+    boolean allHidden = hidden > 0 && hidden == model.allProperty().get().size();
+    String words =
+        model.loadingProperty().get()
+            ? "Reading the folder"
+            : allHidden && model.narrowingProperty().get().isEmpty()
+                ? "Only hidden files are here. Show them with Ctrl+H."
+                : !model.allProperty().get().isEmpty()
+                    ? "Nothing here matches. Clear the field above to see all."
+                    : "This folder is empty. Make something with New, or send files up.";
+    ((Label) table.getPlaceholder()).setText(words);
+    narrow.explain();
+    showFacts();
+  }
+
+  private void showFacts() {
+    int chosen = model.selection().size();
+    long all = model.allProperty().get().size();
+    long hidden = model.hiddenCount();
+    String counts =
+        (all == 1 ? "1 entry" : Texts.count(all) + " entries")
+            + (hidden > 0 ? ", " + hidden + " hidden" : "")
+            + (model.loadingProperty().get()
+                ? " so far"
+                : model.partialProperty().get()
+                    ? " so far: the listing broke off, read it again with F5"
+                    : "");
+    long bytes =
+        model.selection().stream()
+            .filter(entry -> entry.kind() == FileKind.FILE)
+            .mapToLong(entry -> entry.attributes().size())
+            .sum();
+    facts.setText(
+        chosen == 0
+            ? counts
+            : counts + "  ·  " + Texts.count(chosen) + " selected, " + Texts.size(bytes));
+    var space = model.spaceProperty().get();
+    room.setText(
+        space == null ? "" : Texts.size(space.free()) + " free of " + Texts.size(space.total()));
+  }
+
+  private void goTyped(String typed) {
+    model.goTyped(typed);
+    table.requestFocus();
+  }
+
+  public void startRename() {
+    table.startRename();
+  }
+
+  public void focusTable() {
+    table.requestFocus();
+  }
+
+  public void typePath() {
+    path.type();
+  }
+
+  public void focusNarrow() {
+    narrow.requestFocus();
+    narrow.selectAll();
+  }
+}

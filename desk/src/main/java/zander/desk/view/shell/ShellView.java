@@ -1,0 +1,102 @@
+package zander.desk.view.shell;
+
+import java.util.ArrayList;
+import java.util.List;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import org.kordamp.ikonli.feather.Feather;
+import zander.desk.model.DeskModel;
+import zander.desk.model.ShellModel;
+import zander.desk.model.ShellsBelow;
+import zander.desk.term.TerminalView;
+import zander.desk.view.part.Parts;
+import zander.desk.view.part.TabStrip;
+import zander.desk.view.part.Tables;
+import zander.desk.work.Subscriptions;
+
+/**
+ * A shell: a thin bar with its folder and what can be done with it, and the terminal. Below the
+ * sheets the bar has a tab for each shell that is there.
+ */
+public final class ShellView extends VBox {
+  private final DeskModel desk;
+  private final ShellModel model;
+  private final TerminalView terminal;
+  private final Subscriptions subscriptions = new Subscriptions();
+  private final TabStrip tabs = new TabStrip("all-shells", "All shells below", 2);
+
+  public ShellView(DeskModel desk, ShellModel model) {
+    this.desk = desk;
+    this.model = model;
+    terminal = new TerminalView(model.terminal());
+    terminal.setId("terminal");
+    getStyleClass().add("shell");
+    Label ended = Parts.label("", "shell-ended");
+    ended.textProperty().bind(model.endedProperty());
+    Button again = Parts.button("Start again here", "shell-again", model::start, "on-dark");
+    Button place =
+        Parts.button(
+            "",
+            "shell-place",
+            () -> model.belowProperty().set(!model.belowProperty().get()),
+            "on-dark");
+    place
+        .textProperty()
+        .bind(
+            javafx.beans.binding.Bindings.when(model.belowProperty())
+                .then("Whole sheet")
+                .otherwise("Below the sheets"));
+    Button shut = Parts.button("Close", "shell-close", () -> desk.close(model), "on-dark");
+    for (Button button : List.of(again, place, shut)) {
+      button.setMinWidth(USE_PREF_SIZE);
+    }
+    model.endedProperty().addListener((observed, old, now) -> Parts.show(again, !now.isEmpty()));
+    Parts.show(again, !model.endedProperty().get().isEmpty());
+    HBox.setHgrow(tabs, Priority.ALWAYS);
+    HBox bar = Parts.row("shell-bar", tabs, ended, again, place, shut);
+    VBox.setVgrow(terminal, Priority.ALWAYS);
+    getChildren().addAll(bar, terminal);
+    subscriptions.on(desk.shells().shells(), this::showTabs);
+    subscriptions.on(desk.shells().frontProperty(), front -> showTabs());
+    showTabs();
+  }
+
+  private void showTabs() {
+    ShellsBelow shells = desk.shells();
+    List<ShellModel> named = shells.shells().contains(model) ? shells.shells() : List.of(model);
+    List<TabStrip.Tab> made = new ArrayList<>();
+    named.forEach(shell -> made.add(tab(shell, named.size() > 1)));
+    tabs.show(made);
+  }
+
+  private TabStrip.Tab tab(ShellModel shell, boolean several) {
+    String title = shell.titleProperty().get();
+    String number = title.substring(title.lastIndexOf(' ') + 1);
+    String words =
+        several ? number + "  " + shell.folder().name() : title + "  " + shell.folder().text();
+    Label name = Parts.label(words, "shell-title");
+    Runnable choose = () -> desk.shells().frontProperty().set(shell);
+    Button tab = Parts.button("", null, choose, "shell-tab");
+    tab.setGraphic(name);
+    tab.setAccessibleText(title + ", " + shell.folder().text());
+    tab.setFocusTraversable(false);
+    Tables.mark(tab, "current", several && shell == model);
+    HBox all = Parts.row("tab-with-close", tab);
+    if (several) {
+      all.getChildren()
+          .add(Parts.iconButton(Feather.X, "Close " + title, () -> desk.close(shell), "tab-close"));
+    }
+    return new TabStrip.Tab(all, name, shell == model, choose);
+  }
+
+  public void dispose() {
+    subscriptions.end();
+  }
+
+  public void focusTerminal() {
+    terminal.requestFocus();
+  }
+}

@@ -1,0 +1,100 @@
+package zander.desk.view.transfer;
+
+import java.time.Duration;
+import javafx.geometry.Side;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ProgressBar;
+import javafx.scene.layout.HBox;
+import zander.desk.model.AppModel;
+import zander.desk.model.DeskModel;
+import zander.desk.transfer.TransferModel;
+import zander.desk.view.part.Parts;
+
+/** The band between the server above and this computer below: the verbs, the rule, the transfer. */
+public final class WaterlineView extends HBox {
+
+  private final DeskModel desk;
+  private final Label line = Parts.label("", "water-line");
+  private final Label left = Parts.label("", "water-left");
+  private final ProgressBar bar = new ProgressBar();
+  private final Button stop;
+  private final Button pause;
+  private final Button list;
+  private final Button answer;
+
+  public WaterlineView(AppModel app, DeskModel desk) {
+    this.desk = desk;
+    getStyleClass().add("waterline");
+    Button up = Parts.button("Send up", "send-up", desk.transfers()::sendUp, "verb");
+    Parts.hint(up, "What is selected below goes into the folder above (Ctrl+Up)");
+    Button down = Parts.button("Bring down", "bring-down", desk.transfers()::bringDown, "verb");
+    Parts.hint(down, "What is selected above comes into the folder below (Ctrl+Down)");
+    RulesMenu rules = new RulesMenu(desk);
+    Button rule = Parts.button("", "rule", () -> {}, "rule");
+    rule.setOnAction(event -> rules.menu().show(rule, Side.TOP, 0, 0));
+    rule.setMaxWidth(330);
+    Parts.hint(rule, "The rules for what crosses here. Press to change them.");
+    rule.textProperty()
+        .bind(
+            javafx.beans.binding.Bindings.createStringBinding(
+                () ->
+                    RulesMenu.words(
+                        desk.transfers().rulesProperty().get(),
+                        desk.transfers().commandProperty().get()),
+                desk.transfers().rulesProperty(),
+                desk.transfers().commandProperty()));
+    stop = Parts.button("Stop", "stop-transfer", desk.transfers()::stop, "rule");
+    pause = Parts.button("Pause", "pause-transfer", desk.transfers()::pause, "rule");
+    answer = Parts.button("", "answer-transfer", desk.transfers()::answer, "rule", "asks");
+    Parts.hint(answer, "A transfer waits for your answer: show its question (Alt+A)");
+    list = Parts.button("List", "list-transfers", desk.transfers()::openList, "rule");
+    Parts.hint(list, "All transfers of this desk (Ctrl+T)");
+    bar.setPrefWidth(120);
+    Button fold =
+        Parts.button(
+            "",
+            "fold",
+            () -> app.localFoldedProperty().set(!app.localFoldedProperty().get()),
+            "rule");
+    fold.textProperty()
+        .bind(
+            javafx.beans.binding.Bindings.when(app.localFoldedProperty())
+                .then("Show this computer")
+                .otherwise("Fold"));
+    Parts.hint(fold, "This computer's folder, shown or folded away (Ctrl+M)");
+    for (Button button : new Button[] {up, down, answer, stop, pause, list, fold}) {
+      button.setMinWidth(USE_PREF_SIZE);
+    }
+    line.setId("transfer-line");
+    left.setMinWidth(USE_PREF_SIZE);
+    rule.setMinWidth(150);
+    getChildren()
+        .addAll(up, down, rule, Parts.spring(), line, answer, bar, left, pause, stop, list, fold);
+    Parts.whileShown(this, Duration.ofMillis(100), this::look);
+    look();
+  }
+
+  private void look() {
+    TransferModel transfer = desk.transfers().current();
+    boolean runs = transfer != null && !transfer.isOver();
+    Parts.show(bar, runs);
+    Parts.show(stop, runs);
+    Parts.show(pause, runs);
+    Parts.show(list, transfer != null);
+    Parts.show(left, runs);
+    long asking = desk.transfers().asking();
+    Parts.show(answer, asking > 0);
+    answer.setText(asking == 1 ? "Answer 1 question" : "Answer " + asking + " questions");
+    if (transfer == null) {
+      line.setText("");
+      return;
+    }
+    desk.transfers().queue().all().forEach(TransferModel::look);
+    long waiting = desk.transfers().queue().waiting();
+    line.setText(transfer.words().line() + (waiting > 0 ? "  ·  " + waiting + " waiting" : ""));
+    left.setText(transfer.words().left());
+    pause.setText(transfer.isPaused() ? "Go on" : "Pause");
+    bar.setProgress(transfer.words().part());
+  }
+}
