@@ -109,8 +109,8 @@ public final class Transfers {
       Path here = small.getParent();
       for (boolean filesAlone : new boolean[] {false, true}) {
         for (int i = 0; i < WARMING; i++) {
-          cross(new LocalEndpoint(here), side(connection, fresh(), filesAlone), "small");
-          cross(
+          transfer(new LocalEndpoint(here), side(connection, fresh(), filesAlone), "small");
+          transfer(
               side(connection, here, filesAlone).withFolders(),
               new LocalEndpoint(fresh()),
               "small");
@@ -154,7 +154,7 @@ public final class Transfers {
             new ServerAddress("root", "localhost", port),
             SignInMethods.byKey(sshd.key()),
             FirstSlice.TRUSTING);
-    // As a desk does, long before anything crosses.
+    // As a desk does, long before anything is transferred.
     connection.delay();
     return connection;
   }
@@ -169,7 +169,7 @@ public final class Transfers {
     return filesAlone ? side.byFilesAlone() : side;
   }
 
-  private static double cross(Source source, Target target, String name) throws IOException {
+  private static double transfer(Source source, Target target, String name) throws IOException {
     long start = System.nanoTime();
     Progress progress =
         new Transfer(source, target, ConflictRule.ASK, question -> null, new Cancellation())
@@ -192,8 +192,8 @@ public final class Transfers {
       double[] up =
           best(
               () -> library.up("cd " + fresh() + " && tar -xf -", this::tar),
-              () -> cross(new LocalEndpoint(here), side(connection, fresh(), false), "small"),
-              () -> cross(new LocalEndpoint(here), side(connection, fresh(), true), "small"));
+              () -> transfer(new LocalEndpoint(here), side(connection, fresh(), false), "small"),
+              () -> transfer(new LocalEndpoint(here), side(connection, fresh(), true), "small"));
       row("bare tar stream up", all, up[0], up[0]);
       row("Zander, account with a shell", all, up[1], up[0]);
       row("Zander, by SFTP alone", all, up[2], up[0]);
@@ -201,11 +201,11 @@ public final class Transfers {
           best(
               () -> untar(library),
               () ->
-                  cross(
+                  transfer(
                       side(connection, here, false).withFolders(),
                       new LocalEndpoint(fresh()),
                       "small"),
-              () -> cross(side(connection, here, true), new LocalEndpoint(fresh()), "small"));
+              () -> transfer(side(connection, here, true), new LocalEndpoint(fresh()), "small"));
       row("bare tar stream down", all, down[0], down[0]);
       row("Zander, account with a shell", all, down[1], down[0]);
       row("Zander, by SFTP alone", all, down[2], down[0]);
@@ -282,10 +282,10 @@ public final class Transfers {
       double[] up =
           best(
               () -> library.up("cat > " + fresh() + "/f", this::feedLarge),
-              () -> cross(new LocalEndpoint(here), side(connection, fresh(), false), "large"),
+              () -> transfer(new LocalEndpoint(here), side(connection, fresh(), false), "large"),
               () -> ownUp(library, 255 * 1024),
               () -> ownUp(library, 0),
-              () -> cross(new LocalEndpoint(here), side(connection, fresh(), true), "large"));
+              () -> transfer(new LocalEndpoint(here), side(connection, fresh(), true), "large"));
       rate("bare stream up", up[0], "");
       rate("Zander up, with a shell", up[1], times(up[0], up[1]));
       rate("the library's own call up, at its best", up[2], "");
@@ -294,10 +294,10 @@ public final class Transfers {
       double[] down =
           best(
               () -> bareDown(library),
-              () -> cross(side(connection, here, false), new LocalEndpoint(fresh()), "large"),
+              () -> transfer(side(connection, here, false), new LocalEndpoint(fresh()), "large"),
               () -> ownDown(library, 255 * 1024),
               () -> ownDown(library, 0),
-              () -> cross(side(connection, here, true), new LocalEndpoint(fresh()), "large"));
+              () -> transfer(side(connection, here, true), new LocalEndpoint(fresh()), "large"));
       rate("bare stream down", down[0], "");
       rate("Zander down, with a shell", down[1], times(down[0], down[1]));
       rate("the library's own call down, at its best", down[2], "");
@@ -346,11 +346,11 @@ public final class Transfers {
       double[] best =
           best(
               () -> library.up("cat > " + fresh() + "/f", this::feedLarge),
-              () -> cross(new LocalEndpoint(here), side(connection, fresh(), false), "large"),
-              () -> cross(new LocalEndpoint(here), side(connection, fresh(), true), "large"),
+              () -> transfer(new LocalEndpoint(here), side(connection, fresh(), false), "large"),
+              () -> transfer(new LocalEndpoint(here), side(connection, fresh(), true), "large"),
               () -> bareDown(library),
-              () -> cross(side(connection, here, false), new LocalEndpoint(fresh()), "large"),
-              () -> cross(side(connection, here, true), new LocalEndpoint(fresh()), "large"));
+              () -> transfer(side(connection, here, false), new LocalEndpoint(fresh()), "large"),
+              () -> transfer(side(connection, here, true), new LocalEndpoint(fresh()), "large"));
       rate("bare stream up", best[0], times(allowed, best[0]));
       rate("Zander up, with a shell", best[1], times(allowed, best[1]));
       rate("Zander up, by SFTP alone", best[2], times(allowed, best[2]));

@@ -119,7 +119,7 @@ class CutTransferTest {
       if (cut == Cut.SERVER_KILLED) {
         killWhen(relay, at / 2);
       }
-      Progress progress = cross(log, names, up, goal, connection, filesAlone, lostLine);
+      Progress progress = transfer(log, names, up, goal, connection, filesAlone, lostLine);
       if (watcher != null) {
         watcher.interrupt();
         watcher.join();
@@ -131,7 +131,7 @@ class CutTransferTest {
         back(relay, connection);
         ResumeLogFile left = ResumeLogFile.read(log.file());
         assertThat(left.isUnfinished()).isTrue();
-        progress = cross(left, names, up, goal, connection, filesAlone, ReconnectPrompt.ENDS_IT);
+        progress = transfer(left, names, up, goal, connection, filesAlone, ReconnectPrompt.ENDS_IT);
         left.close();
       }
       assertThat(progress.problems()).isEmpty();
@@ -183,7 +183,7 @@ class CutTransferTest {
     return up ? remote(goal, names, connection, filesAlone) : new LocalEndpoint(goal, names);
   }
 
-  private static Progress cross(
+  private static Progress transfer(
       ResumeLogFile log,
       PartialNames names,
       boolean up,

@@ -145,7 +145,7 @@ class DirectTransferTest {
     return Files.createDirectory(folder.resolve(name.replace(' ', '-')));
   }
 
-  /** Crosses the tree, and compares it. */
+  /** Transfers the tree, and compares it. */
   private static Progress tree(Path goal) throws Exception {
     try (Connection source = open(from);
         Connection target = open(to)) {

@@ -36,8 +36,8 @@ import zander.core.work.Cancellation;
 
 /**
  * Small files at the top of what is brought down come before they are asked for, and only those
- * that are wanted; whatever is wrong with it, all crosses. The server's programs note what they are
- * given.
+ * that are wanted; whatever is wrong with it, all is transferred. The server's programs note what
+ * they are given.
  */
 @Timeout(value = 90, unit = TimeUnit.SECONDS)
 class EagerFilesTest {

@@ -34,7 +34,7 @@ import zander.core.transfer.rules.ConflictRule;
 import zander.core.transfer.server.SharedConnectionChannels;
 import zander.core.work.Cancellation;
 
-/** A server whose {@code tar} does not do what it says: everything crosses all the same. */
+/** A server whose {@code tar} does not do what it says: everything is transferred all the same. */
 @Timeout(value = 90, unit = TimeUnit.SECONDS)
 class LyingTarTest {
   private static final int FILES = 400;
@@ -104,12 +104,12 @@ class LyingTarTest {
     Path back = Files.createDirectory(folder.resolve("back-" + how));
     Path early = Files.createDirectory(folder.resolve("early-" + how));
     try (Connection connection = sshd.open("zndliar")) {
-      cross(new LocalEndpoint(here.getParent()), remote(connection, there));
+      transfer(new LocalEndpoint(here.getParent()), remote(connection, there));
       assertThat(contents(there)).isEqualTo(contents(here.getParent()));
-      cross(remote(connection, there), new LocalEndpoint(back));
+      transfer(remote(connection, there), new LocalEndpoint(back));
       assertThat(contents(back)).isEqualTo(contents(here.getParent()));
       // With files that come before they are asked for.
-      cross(remote(connection, there).withFolders(), new LocalEndpoint(early));
+      transfer(remote(connection, there).withFolders(), new LocalEndpoint(early));
       assertThat(contents(early)).isEqualTo(contents(here.getParent()));
     }
   }
@@ -151,7 +151,7 @@ class LyingTarTest {
         null);
   }
 
-  private static void cross(Source from, Target to) {
+  private static void transfer(Source from, Target to) {
     Progress progress =
         new Transfer(from, to, ConflictRule.ASK, question -> null, new Cancellation())
             .run(List.of("tree"));

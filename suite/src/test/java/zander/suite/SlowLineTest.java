@@ -88,10 +88,10 @@ class SlowLineTest {
     }
   }
 
-  private record Crossed(Progress progress, long wire) {}
+  private record Transferred(Progress progress, long wire) {}
 
-  /** Crosses a tree over the line, and compares it. */
-  private static Crossed cross(Connection connection, Relay relay, String tree, boolean up)
+  /** Transfers a tree over the line, and compares it. */
+  private static Transferred transfer(Connection connection, Relay relay, String tree, boolean up)
       throws Exception {
     Path from = folder.resolve("from");
     Path to = Files.createDirectory(folder.resolve("to-" + ++count));
@@ -115,7 +115,7 @@ class SlowLineTest {
     assertThat(progress.problems()).isEmpty();
     assertThat(LargeTree.describe(to.resolve(tree)))
         .isEqualTo(LargeTree.describe(from.resolve(tree)));
-    return new Crossed(progress, relay.carried() - before);
+    return new Transferred(progress, relay.carried() - before);
   }
 
   @BeforeEach
@@ -130,9 +130,9 @@ class SlowLineTest {
     try (Relay relay = new Relay(sshd.port());
         Connection connection = sshd.openThrough("root", relay.port())) {
       relay.slow(RATE);
-      cross(connection, relay, "text", up);
+      transfer(connection, relay, "text", up);
       Files.createFile(tools.resolve("cut"));
-      assertThat(cross(connection, relay, "text", up).progress().phase()).isEqualTo(Phase.DONE);
+      assertThat(transfer(connection, relay, "text", up).progress().phase()).isEqualTo(Phase.DONE);
     }
   }
 
@@ -143,11 +143,11 @@ class SlowLineTest {
         Connection connection = sshd.openThrough("root", relay.port())) {
       relay.slow(RATE);
       // This one finds out, and goes as it is meanwhile.
-      cross(connection, relay, "text", up);
-      Crossed text = cross(connection, relay, "text", up);
+      transfer(connection, relay, "text", up);
+      Transferred text = transfer(connection, relay, "text", up);
       assertThat(text.progress().carrier()).contains("and compressed, because the line is slow");
       assertThat(text.wire()).isLessThan(text.progress().bytes() * 3 / 4);
-      Crossed noise = cross(connection, relay, "noise", up);
+      Transferred noise = transfer(connection, relay, "noise", up);
       assertThat(noise.wire()).isGreaterThan(noise.progress().bytes());
     }
   }

@@ -73,7 +73,7 @@ class SshdTransferTest {
     return carrier == Carrier.FILES ? side.byFilesAlone() : side;
   }
 
-  private static void cross(Source source, Target target, Path goal, TransferRules rules)
+  private static void transfer(Source source, Target target, Path goal, TransferRules rules)
       throws Exception {
     Progress progress =
         new Transfer(
@@ -98,7 +98,7 @@ class SshdTransferTest {
   @EnumSource
   void sendsUp(Carrier carrier) throws Exception {
     Path goal = fresh("up-" + carrier);
-    cross(
+    transfer(
         new LocalEndpoint(original),
         remote(goal, carrier),
         goal,
@@ -110,7 +110,7 @@ class SshdTransferTest {
   @EnumSource
   void bringsDown(Carrier carrier) throws Exception {
     Path goal = fresh("down-" + carrier);
-    cross(
+    transfer(
         remote(original, carrier).withFolders(),
         new LocalEndpoint(goal),
         goal,
@@ -122,7 +122,7 @@ class SshdTransferTest {
   @EnumSource
   void carriesFromServerToServer(Carrier carrier) throws Exception {
     Path goal = fresh("across-" + carrier);
-    cross(
+    transfer(
         remote(original, carrier), remote(goal, carrier), goal, TransferRules.of(ConflictRule.ASK));
     LargeTree.remove(goal);
   }
@@ -131,7 +131,7 @@ class SshdTransferTest {
   void carriesNothingThatIsTheSame() throws Exception {
     Path goal = fresh("twice");
     Source source = new LocalEndpoint(original);
-    cross(source, remote(goal, Carrier.PROGRAMS), goal, TransferRules.of(ConflictRule.ASK));
+    transfer(source, remote(goal, Carrier.PROGRAMS), goal, TransferRules.of(ConflictRule.ASK));
     Progress again =
         new Transfer(
                 source,

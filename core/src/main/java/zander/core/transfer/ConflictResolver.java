@@ -19,7 +19,7 @@ import zander.core.transfer.rules.ConflictRule;
 
 /**
  * Decides what happens to names that are taken: by the rule, or by answers. What must be asked
- * waits aside, one question at a time, while everything else crosses.
+ * waits aside, one question at a time, while everything else is transferred.
  */
 final class ConflictResolver {
   /** What becomes of something. */

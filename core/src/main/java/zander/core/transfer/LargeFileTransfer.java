@@ -182,7 +182,9 @@ final class LargeFileTransfer {
         }
         String lost = incoming.arrive(timeOf(item, at), expected(item, digest));
         tally.correct(item.node().size(), at);
-        return lost == null && at != item.node().size() ? "it changed while it crossed" : lost;
+        return lost == null && at != item.node().size()
+            ? "it changed while it was transferred"
+            : lost;
       } catch (IOException e) {
         if (steps.isLost(e)) {
           incoming.leave();
@@ -211,7 +213,9 @@ final class LargeFileTransfer {
         carried = size;
         String lost = incoming.arrive(timeOf(item, size), expected(item, null));
         tally.correct(item.node().size(), size);
-        return lost == null && size != item.node().size() ? "it changed while it crossed" : lost;
+        return lost == null && size != item.node().size()
+            ? "it changed while it was transferred"
+            : lost;
       } catch (IOException e) {
         steps.throwIfStopped();
         boolean lost = steps.isLost(e);
@@ -234,7 +238,7 @@ final class LargeFileTransfer {
     return digest == null ? source.digest(item.from(), -1) : Sha256.end(digest.digest());
   }
 
-  /** A file that changed while it crossed has a time of its own by now. */
+  /** A file that changed while it was transferred has a time of its own by now. */
   private long timeOf(TransferItem item, long carried) throws IOException {
     if (item.modified() < 0 || carried == item.node().size()) {
       return item.modified();

@@ -70,7 +70,7 @@ final class Prefetch {
     return rules.leaveOut().by(name, true) == null && rules.leaveOut().by(name, false) == null;
   }
 
-  /** A folder is to cross: it will want programs. */
+  /** A folder is to be transferred: it will want programs. */
   void expect(TreeEntry folder) {
     read(List.of());
     target.expectToWrite(like(folder), false, elsewhere);

@@ -18,7 +18,7 @@ import zander.core.transfer.progress.RateLimiter;
 import zander.core.transfer.rules.TransferRules;
 import zander.core.work.Cancellation;
 
-/** Carries what was decided to cross: loads of small files, and links. */
+/** Carries what was decided to be transferred: loads of small files, and links. */
 final class SmallFileTransfer {
   private final Source source;
   private final Target target;

@@ -20,8 +20,8 @@ import zander.core.transfer.rules.TransferRules;
 import zander.core.work.Workers;
 
 /**
- * Finds what is to cross: both sides folder by folder, while what was found is carried. Folders
- * that are not there yet are made on the way. For several threads.
+ * Finds what is to be transferred: both sides folder by folder, while what was found is carried.
+ * Folders that are not there yet are made on the way. For several threads.
  */
 final class TreeScan {
   private static final int SCANNERS = 16;

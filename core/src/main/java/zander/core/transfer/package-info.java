@@ -1,5 +1,7 @@
 /**
- * Transfers: what goes over the waterline, any number of files and folders in one direction. Both
- * ends are a {@link zander.core.transfer.Side}, so the same code sends up and brings down.
+ * The engine of a transfer: any number of files and folders from a {@code Source} to a {@code
+ * Target}, whichever of the two is a server. It scans, decides, hands out batches and large files,
+ * retries after a lost connection, and reports progress. It knows the ends by their interfaces
+ * alone.
  */
 package zander.core.transfer;

@@ -31,18 +31,18 @@ class TransferPropertyTest {
       Path target = Files.createDirectories(folder.resolve("target"));
       LocalEndpoint from = new LocalEndpoint(source.getParent());
       LocalEndpoint to = new LocalEndpoint(target);
-      Progress first = cross(from, to, ConflictRule.REPLACE);
+      Progress first = transfer(from, to, ConflictRule.REPLACE);
       assertThat(first.problems()).isEmpty();
       assertThat(first.files()).isEqualTo(first.filesInAll()).isEqualTo(tree.size());
       assertThat(first.bytes()).isEqualTo(first.bytesInAll());
       assertThat(contents(target.resolve("tree"))).isEqualTo(contents(source));
 
-      Progress again = cross(from, to, ConflictRule.SKIP);
+      Progress again = transfer(from, to, ConflictRule.SKIP);
       assertThat(again.skipped()).isEqualTo(tree.size());
       assertThat(again.bytesInAll()).isZero();
       assertThat(contents(target.resolve("tree"))).isEqualTo(contents(source));
 
-      cross(from, to, ConflictRule.KEEP_BOTH);
+      transfer(from, to, ConflictRule.KEEP_BOTH);
       Map<String, String> both = contents(target.resolve("tree"));
       assertThat(both).hasSize(2 * tree.size()).containsAllEntriesOf(contents(source));
     } finally {
@@ -50,7 +50,7 @@ class TransferPropertyTest {
     }
   }
 
-  private static Progress cross(LocalEndpoint from, LocalEndpoint to, ConflictRule rule) {
+  private static Progress transfer(LocalEndpoint from, LocalEndpoint to, ConflictRule rule) {
     return new Transfer(from, to, rule, question -> null, new Cancellation()).run(List.of("tree"));
   }
 

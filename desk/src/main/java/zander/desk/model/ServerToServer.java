@@ -97,7 +97,7 @@ final class ServerToServer {
                         + goal.keyName()
                         + ". The key itself stays here: it signs for that server's host key alone, and"
                         + " no more once this copy has ended. Through this computer, no key is lent,"
-                        + " and every byte crosses your line twice."),
+                        + " and every byte goes over your line twice."),
                 List.of(),
                 false,
                 List.of(

@@ -97,7 +97,7 @@ public final class PlanModel extends Sheet {
     add(words, now, Deed.IS_ASKED, "to be asked about");
     add(words, now, Deed.STAYS, "left as they are there");
     add(words, now, Deed.IS_SAME, "the same");
-    add(words, now, Deed.CANNOT, "cannot cross");
+    add(words, now, Deed.CANNOT, "cannot be transferred");
     add(words, now, Deed.DELETED, "deleted there");
     add(words, now, Deed.ONLY_THERE, "only there");
     long left = now.leftOut().values().stream().mapToLong(Long::longValue).sum();
@@ -115,13 +115,13 @@ public final class PlanModel extends Sheet {
     }
   }
 
-  /** Bytes to cross and room for them, in words. */
+  /** Bytes to be transferred and room for them, in words. */
   public String room() {
     TransferPlan.Result now = planProperty().get();
     if (now == null) {
       return "";
     }
-    String bytes = Texts.size(now.bytes()) + " to cross";
+    String bytes = Texts.size(now.bytes()) + " to be transferred";
     return now.free() < 0
         ? bytes
         : bytes
@@ -152,7 +152,7 @@ public final class PlanModel extends Sheet {
       case IS_SAME -> "the same";
       case STAYS -> "stays as it is there";
       case LEFT_OUT -> "left out";
-      case CANNOT -> "cannot cross";
+      case CANNOT -> "cannot be transferred";
       case ONLY_THERE -> "only there";
       case DELETED -> "deleted there";
     };

@@ -9,14 +9,14 @@ import zander.core.transfer.endpoint.Source;
 import zander.core.transfer.endpoint.Target;
 
 /**
- * What is to cross, from where to where. Sides keep the state of one transfer, so each gets its
- * own.
+ * What is to be transferred, from where to where. Sides keep the state of one transfer, so each
+ * gets its own.
  *
  * @param source makes the side it comes from, off the interface thread
  * @param target makes the side it goes to
  * @param from the base it comes from, for people
  * @param to the base it goes to
- * @param names what crosses, in wire form
+ * @param names what is transferred, in wire form
  * @param home of the person on this computer, which is shown as {@code ~}
  */
 public record TransferRoute(

@@ -1,5 +1,5 @@
 /**
- * What crosses between a server and this computer, or another server: the queue of a desk, each
- * transfer with its questions, and the sheets for plans, lists and comparisons.
+ * What is transferred between a server and this computer, or another server: the queue of a desk,
+ * each transfer with its questions, and the sheets for plans, lists and comparisons.
  */
 package zander.desk.transfer;

@@ -77,7 +77,8 @@ public final class SessionPool implements Closeable {
    *
    * @throws SshChannelOpenException when no session has room
    */
-  public StreamChannel openIfRoom(String wireCommand, Setting<StreamChannel> set) throws IOException {
+  public StreamChannel openIfRoom(String wireCommand, Setting<StreamChannel> set)
+      throws IOException {
     SshChannelOpenException full = null;
     for (ClientSession session : sessions) {
       try {

@@ -43,7 +43,8 @@ public final class SshPipe implements Pipe {
   /**
    * @param agent whether the script may ask for what is lent to its session
    */
-  public static SshPipe open(SessionPool lines, String wireScript, boolean agent) throws IOException {
+  public static SshPipe open(SessionPool lines, String wireScript, boolean agent)
+      throws IOException {
     String mark = "zander-" + Long.toHexString(ThreadLocalRandom.current().nextLong()) + "\n";
     ErrorText errors = new ErrorText();
     String command = ShellWords.command("export LC_ALL; echo " + mark.strip() + "; " + wireScript);

@@ -1,6 +1,5 @@
 package zander.core.connect.signin;
 
-
 /** The steps from a name to an open desk, in their order. */
 public enum SignInStep {
   /** Find the host's addresses by its name. */

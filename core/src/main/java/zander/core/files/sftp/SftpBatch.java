@@ -44,7 +44,10 @@ final class SftpBatch implements RemoteBatch {
    * @param otherwise what stands for a request that was refused
    */
   private <T, S, R> List<R> each(
-      List<T> all, Request<T, S> request, Answers.Answer<S, R> answer, Function<RemoteFailure, R> otherwise)
+      List<T> all,
+      Request<T, S> request,
+      Answers.Answer<S, R> answer,
+      Function<RemoteFailure, R> otherwise)
       throws RemoteFailure {
     return each(all, request, answer, otherwise, () -> {});
   }

@@ -37,7 +37,7 @@ public final class TransferPlan {
     /** The rule leaves what is there. */
     STAYS,
     LEFT_OUT,
-    /** It cannot cross; why is told. */
+    /** It cannot be transferred; why is told. */
     CANNOT,
     /** Only over there, and left there. */
     ONLY_THERE,
@@ -51,7 +51,7 @@ public final class TransferPlan {
    * @param path relative to both sides, in wire form
    * @param node what would come; {@code null} when only the target has it
    * @param there what is there; {@code null} for nothing
-   * @param why the pattern that leaves it out, or why it cannot cross; else empty
+   * @param why the pattern that leaves it out, or why it cannot be transferred; else empty
    */
   public record Row(
       String path, Deed deed, Comparison standing, TreeEntry node, TreeEntry there, String why) {}
@@ -88,7 +88,7 @@ public final class TransferPlan {
       return sums.getOrDefault(deed, Sum.NONE);
     }
 
-    /** Bytes that would cross for certain. */
+    /** Bytes that would be transferred for certain. */
     public long bytes() {
       return sum(Deed.ARRIVES).bytes() + sum(Deed.REPLACES).bytes() + sum(Deed.BESIDE).bytes();
     }

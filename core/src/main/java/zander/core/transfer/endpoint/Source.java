@@ -16,7 +16,7 @@ public interface Source extends Endpoint {
    */
   default void expectToRead(List<String> early, Executor elsewhere) {}
 
-  /** Whether it is known already that whole folders cross from here. */
+  /** Whether it is known already that whole folders are transferred from here. */
   default boolean hasFolders() {
     return false;
   }

@@ -3,13 +3,13 @@ package zander.core.transfer.endpoint;
 import zander.core.rights.Mode;
 
 /**
- * Something that crosses.
+ * Something that is transferred.
  *
  * @param from where it is, relative to the source's base, in wire form
  * @param to where it goes, relative to the target's base
  * @param node what it was when it was scanned
  * @param there what it replaces; {@code null} when the place must be free
- * @param followed whether it is what a link leads to, and crosses in the link's place
+ * @param followed whether it is what a link leads to, and is transferred in the link's place
  * @param mode what it gets; {@code null} for the other side's default
  * @param modified the time it gets, seconds since 1970-01-01 UTC; -1 for that of its arrival
  */

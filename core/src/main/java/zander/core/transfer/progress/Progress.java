@@ -8,7 +8,7 @@ import java.util.List;
  * @param files files and links done, skipped and failed ones included
  * @param filesInAll as far as they are counted
  * @param bytes carried; those of skipped files are in neither sum
- * @param skipped files that did not cross: by the rules, by an answer, or because they failed
+ * @param skipped files that was not transferred: by the rules, by an answer, or because they failed
  * @param same of those, how many were the same on both sides
  * @param leftOut files, links and folders that a pattern or the rule for links left out
  * @param waiting how many wait for an answer
@@ -64,7 +64,7 @@ public record Progress(
    */
   public record Problem(String path, String why, boolean arrived, String top) {}
 
-  /** Stopped before anything crossed. */
+  /** Stopped before anything was transferred. */
   public Progress stopped() {
     return new Progress(Phase.STOPPED, 0, 0, 0, 0, 0, 0, 0, 0, false, "", "", failed, problems);
   }

@@ -153,7 +153,7 @@ final class RemoteFolders {
     }
   }
 
-  /** Ends the entries: the folders are there, with as much in them as crossed. */
+  /** Ends the entries: the folders are there, with as much in them as was transferred. */
   synchronized void end() {
     tops.forEach(
         (path, pending) -> {

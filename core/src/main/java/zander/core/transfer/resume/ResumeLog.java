@@ -17,7 +17,10 @@ public interface ResumeLog {
   /** By the path where they go. */
   Map<String, Begun> partsBefore();
 
-  /** Whether this continues an earlier try: what is the same on both sides has crossed then. */
+  /**
+   * Whether this continues an earlier try: what is the same on both sides has been transferred
+   * then.
+   */
   default boolean continues() {
     return false;
   }

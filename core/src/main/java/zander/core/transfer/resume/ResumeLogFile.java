@@ -121,7 +121,8 @@ public final class ResumeLogFile implements ResumeLog, Closeable {
     try {
       append(JSON.writeValueAsString(line) + "\n");
     } catch (IOException e) {
-      // Nothing of a person's is lost with it: what crossed is seen by comparing both sides.
+      // Nothing of a person's is lost with it: what was transferred is seen by comparing both
+      // sides.
     }
   }
 

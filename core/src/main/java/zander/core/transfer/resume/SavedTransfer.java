@@ -16,7 +16,7 @@ import zander.core.transfer.rules.TransferRules;
  * @param desk the server's name in the book
  * @param from the base it comes from, for people and to go on from
  * @param to the base it goes to
- * @param names what crosses, in wire form
+ * @param names what is transferred, in wire form
  * @param mark of its temporary names
  * @param rules see {@link TransferRules}
  */

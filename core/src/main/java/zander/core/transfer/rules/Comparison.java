@@ -3,7 +3,7 @@ package zander.core.transfer.rules;
 import zander.core.files.FileKind;
 import zander.core.transfer.endpoint.TreeEntry;
 
-/** How something that would cross stands against what is there. */
+/** How something that would be transferred stands against what is there. */
 public enum Comparison {
   /** Nothing is there. */
   NEW,

@@ -7,10 +7,10 @@ import java.util.regex.Pattern;
 import zander.core.files.WireName;
 
 /**
- * Patterns of what does not cross, in the notation of {@code gitignore}(5): one a line, {@code #}
- * for remarks, {@code !} brings back, a slash at the end means folders only, one elsewhere ties the
- * pattern to the top. The last pattern that fits decides. What is below a folder that is left out
- * is not looked at.
+ * Patterns of what is not transferred, in the notation of {@code gitignore}(5): one a line, {@code
+ * #} for remarks, {@code !} brings back, a slash at the end means folders only, one elsewhere ties
+ * the pattern to the top. The last pattern that fits decides. What is below a folder that is left
+ * out is not looked at.
  */
 public final class IgnorePatterns {
   public static final IgnorePatterns NOTHING = new IgnorePatterns("");
@@ -109,8 +109,8 @@ public final class IgnorePatterns {
   /**
    * The line that leaves a path out.
    *
-   * @param path in wire form, relative to the top of what crosses
-   * @return as the person wrote it; {@code null} when it crosses
+   * @param path in wire form, relative to the top of what is transferred
+   * @return as the person wrote it; {@code null} when it is transferred
    */
   public String by(String path, boolean folder) {
     Line last = null;

@@ -13,7 +13,7 @@ import zander.core.transfer.endpoint.TreeEntry;
  * @param owner the account that files get after their arrival on a server, where that is allowed;
  *     empty to leave it
  * @param group the same for the group
- * @param leaveOut what does not cross
+ * @param leaveOut what is not transferred
  * @param check whether each file is compared by checksum before it is put in its place
  * @param mirror whether what is only over there is deleted, which needs a plan that was looked at
  */
@@ -41,7 +41,7 @@ public record TransferRules(
   /** What happens to links. */
   public enum Links {
     AS_LINKS,
-    /** What they lead to crosses in their place. */
+    /** What they lead to is transferred in their place. */
     FOLLOWED,
     LEFT_OUT
   }

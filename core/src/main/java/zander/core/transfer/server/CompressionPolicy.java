@@ -4,7 +4,7 @@ import java.util.zip.Deflater;
 
 /**
  * Whether loads are compressed on their way, one way of one line: when the line was found slow and
- * what crosses becomes much smaller. For several threads.
+ * what is transferred becomes much smaller. For several threads.
  */
 public final class CompressionPolicy {
   /** Quicker lines than this (bytes a second) are not worth the work at both ends. */

@@ -17,9 +17,10 @@ import zander.core.work.Cancellation;
 
 /**
  * Small files that a server's program sends before anybody has asked for them: those at the top of
- * what crosses, where nothing is in their place yet. The server names them to its program itself,
- * while their names are still on the way here, which saves a round trip. What comes and is not
- * wanted after all is dropped; what does not come is asked for by its name. For several threads.
+ * what is transferred, where nothing is in their place yet. The server names them to its program
+ * itself, while their names are still on the way here, which saves a round trip. What comes and is
+ * not wanted after all is dropped; what does not come is asked for by its name. For several
+ * threads.
  */
 final class EagerFiles {
   static final EagerFiles NONE = new EagerFiles(List.of(), () -> false);
@@ -51,7 +52,8 @@ final class EagerFiles {
   private record Early(byte[] content, long modified, boolean sure) {}
 
   /**
-   * @param roots files or folders at the top of what crosses, relative to the source's folder
+   * @param roots files or folders at the top of what is transferred, relative to the source's
+   *     folder
    * @param isSlow whether the line was found to be one on which loads should be compressed
    */
   EagerFiles(List<String> roots, BooleanSupplier isSlow) {

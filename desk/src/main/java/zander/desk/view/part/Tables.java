@@ -50,7 +50,8 @@ public final class Tables {
     return column;
   }
 
-  public static <R, T> TableCell<R, T> text(Function<T, String> words, Pos alignment, String styleClass) {
+  public static <R, T> TableCell<R, T> text(
+      Function<T, String> words, Pos alignment, String styleClass) {
     TableCell<R, T> cell =
         new TableCell<>() {
           @Override
@@ -70,7 +71,8 @@ public final class Tables {
    * @param words empty for no tag
    * @param classes the style classes of the tag
    */
-  public static <R, T> TableCell<R, T> tag(Function<T, String> words, Function<T, List<String>> classes) {
+  public static <R, T> TableCell<R, T> tag(
+      Function<T, String> words, Function<T, List<String>> classes) {
     Label tag = new Label();
     return new TableCell<>() {
       @Override

@@ -243,7 +243,7 @@ final class RulesMenu {
     ask(
         Question.asking(
             new Message(
-                "What does not cross",
+                "What is not transferred",
                 "Names as in a gitignore file, with commas between: *.log, /cache/, !keep.log. "
                     + listed),
             List.of(new Question.Input("rule-patterns", "Leave out", patterns, "*.log, /cache/")),

@@ -80,8 +80,7 @@ public final class TransferListView extends VBox {
       list.getChildren()
           .add(
               Parts.label(
-                  "Nothing crossed yet. Select files and send them up or bring them down.",
-                  "quiet"));
+                  "No transfers yet. Select files and send them up or bring them down.", "quiet"));
     }
   }
 
@@ -133,7 +132,8 @@ public final class TransferListView extends VBox {
                   "choices",
                   Parts.button("Go on with it", "go-on-" + number, () -> model.goOn(log), "strong"),
                   Parts.label(
-                      "What has crossed is compared, and only the rest is carried.", "quiet")));
+                      "Files that are there already are compared, and only the rest is transferred.",
+                      "quiet")));
     }
     return card;
   }

@@ -34,7 +34,7 @@ public final class WaterlineView extends HBox {
     Button rule = Parts.button("", "rule", () -> {}, "rule");
     rule.setOnAction(event -> rules.menu().show(rule, Side.TOP, 0, 0));
     rule.setMaxWidth(330);
-    Parts.hint(rule, "The rules for what crosses here. Press to change them.");
+    Parts.hint(rule, "The rules for what is transferred here. Press to change them.");
     rule.textProperty()
         .bind(
             javafx.beans.binding.Bindings.createStringBinding(

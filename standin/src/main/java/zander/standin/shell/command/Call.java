@@ -44,6 +44,7 @@ public final class Call {
     public final Account account;
     public final Map<String, String> variables;
     public final Terminal terminal;
+
     /** Finds a command by its name; {@code null} when there is none. */
     public Function<String, Command> commands = name -> null;
 

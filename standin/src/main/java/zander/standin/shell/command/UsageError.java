@@ -1,6 +1,5 @@
 package zander.standin.shell.command;
 
-
 /** A command called in a way it does not know, or that this stand-in does not have. */
 public final class UsageError extends RuntimeException {
   private final int status;

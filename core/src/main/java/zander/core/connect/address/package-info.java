@@ -1,0 +1,2 @@
+/** Where a server is. */
+package zander.core.connect.address;

@@ -1,0 +1,2 @@
+/** Commands, scripts, pipes and shells over a connection. */
+package zander.core.connect.command;

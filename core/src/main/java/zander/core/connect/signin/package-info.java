@@ -1,0 +1,2 @@
+/** Signing in at one server: its host key, and the methods of RFC 4252. */
+package zander.core.connect.signin;

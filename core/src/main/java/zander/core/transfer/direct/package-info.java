@@ -1,0 +1,2 @@
+/** Contents from one server straight to another. */
+package zander.core.transfer.direct;

@@ -1,0 +1,2 @@
+/** What both ends of a transfer are, what they must be able to do, and what goes between them. */
+package zander.core.transfer.endpoint;

@@ -1,0 +1,2 @@
+/** A folder on this computer as an end of a transfer. */
+package zander.core.transfer.local;

@@ -1,0 +1,2 @@
+/** A folder on a server as an end of a transfer: everything whole, and in the journal first. */
+package zander.core.transfer.remote;

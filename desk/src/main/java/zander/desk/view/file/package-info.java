@@ -1,0 +1,2 @@
+/** Files as sheets. */
+package zander.desk.view.file;

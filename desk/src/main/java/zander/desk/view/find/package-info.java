@@ -1,0 +1,2 @@
+/** Finding as a sheet. */
+package zander.desk.view.find;

@@ -1,0 +1,2 @@
+/** The journal and recovery as sheets. */
+package zander.desk.view.history;

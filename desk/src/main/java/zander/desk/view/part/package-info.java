@@ -1,0 +1,2 @@
+/** What several views are made of. */
+package zander.desk.view.part;

@@ -1,0 +1,2 @@
+/** The panel for owners and modes. */
+package zander.desk.view.rights;

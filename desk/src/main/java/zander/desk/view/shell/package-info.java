@@ -1,0 +1,2 @@
+/** Shells, as sheets and below. */
+package zander.desk.view.shell;

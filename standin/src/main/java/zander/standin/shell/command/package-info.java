@@ -1,0 +1,2 @@
+/** The commands that a made-up server has. */
+package zander.standin.shell.command;
