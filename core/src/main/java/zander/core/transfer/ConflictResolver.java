@@ -11,31 +11,20 @@ import zander.core.transfer.endpoint.Endpoint;
 import zander.core.transfer.endpoint.Target;
 import zander.core.transfer.endpoint.TransferItem;
 import zander.core.transfer.progress.ProgressCounter;
-import zander.core.transfer.rules.Comparison;
 import zander.core.transfer.rules.ConflictPrompt;
 import zander.core.transfer.rules.ConflictPrompt.Answer;
 import zander.core.transfer.rules.ConflictPrompt.Question;
 import zander.core.transfer.rules.ConflictRule;
+import zander.core.transfer.rules.Decision;
 
 /**
  * Decides what happens to names that are taken: by the rule, or by answers. What must be asked
  * waits aside, one question at a time, while everything else is transferred.
  */
 final class ConflictResolver {
-  /** What becomes of something. */
-  enum Verdict {
-    GO,
-    SKIP,
-    IS_SAME,
-    /** Both have the same size, and the rule asks for their contents. */
-    COMPARE,
-    BESIDE,
-    ASK
-  }
-
   /** Something that waits for an answer, and what to do with it then. */
   private record Waiting(
-      TransferItem item, PendingFolder folder, BiConsumer<TransferItem, Verdict> then) {}
+      TransferItem item, PendingFolder folder, BiConsumer<TransferItem, Decision> then) {}
 
   private final Target target;
   private final ConflictPrompt talk;
@@ -60,7 +49,7 @@ final class ConflictResolver {
     this.tally = tally;
   }
 
-  Verdict on(TransferItem item) {
+  Decision on(TransferItem item) {
     return on(item, ruleFor(item));
   }
 
@@ -68,44 +57,8 @@ final class ConflictResolver {
     return byKind.getOrDefault(ConflictPrompt.ending(item.node().name()), rule);
   }
 
-  private Verdict on(TransferItem item, ConflictRule choice) {
-    Comparison standing = Comparison.of(item.node(), item.there());
-    if (standing == Comparison.NEW) {
-      return Verdict.GO;
-    }
-    if (standing == Comparison.IN_THE_WAY) {
-      return switch (choice) {
-        case SKIP, NEWER, DIFFERENT, DIFFERENT_CONTENT -> Verdict.SKIP;
-        case KEEP_BOTH -> Verdict.BESIDE;
-        default -> Verdict.ASK;
-      };
-    }
-    boolean same = standing == Comparison.SAME;
-    if (same && (continues || !carriesTheSame(choice))) {
-      return Verdict.IS_SAME;
-    }
-    return switch (choice) {
-      case ASK -> Verdict.ASK;
-      case REPLACE -> Verdict.GO;
-      case SKIP -> Verdict.SKIP;
-      case NEWER -> standing == Comparison.NEWER ? Verdict.GO : Verdict.SKIP;
-      case DIFFERENT -> Verdict.GO;
-      case DIFFERENT_CONTENT -> mayBeEqual(item) ? Verdict.COMPARE : Verdict.GO;
-      case KEEP_BOTH -> Verdict.BESIDE;
-    };
-  }
-
-  /** Whether the rule says what to do even with what has the same size and time. */
-  private static boolean carriesTheSame(ConflictRule choice) {
-    return choice == ConflictRule.REPLACE
-        || choice == ConflictRule.KEEP_BOTH
-        || choice == ConflictRule.DIFFERENT_CONTENT;
-  }
-
-  private static boolean mayBeEqual(TransferItem item) {
-    return item.node().kind() == zander.core.files.FileKind.FILE
-        && item.there().kind() == zander.core.files.FileKind.FILE
-        && item.node().size() == item.there().size();
+  private Decision on(TransferItem item, ConflictRule choice) {
+    return Decision.of(choice, item.node(), item.there(), continues);
   }
 
   /**
@@ -115,7 +68,7 @@ final class ConflictResolver {
    * @return whether the caller is to call {@link #askAll}, on such a thread
    */
   synchronized boolean putAside(
-      TransferItem item, PendingFolder folder, BiConsumer<TransferItem, Verdict> then) {
+      TransferItem item, PendingFolder folder, BiConsumer<TransferItem, Decision> then) {
     waiting.add(new Waiting(item, folder, then));
     tally.waiting(1);
     boolean first = !asking;
@@ -142,8 +95,8 @@ final class ConflictResolver {
       }
       TransferItem item = next.item();
       // An earlier answer may have been meant for this one too.
-      Verdict verdict = on(item);
-      if (verdict == Verdict.ASK) {
+      Decision verdict = on(item);
+      if (verdict == Decision.ASK) {
         verdict = ask(item, more);
       }
       tally.waiting(-1);
@@ -151,7 +104,7 @@ final class ConflictResolver {
     }
   }
 
-  private Verdict ask(TransferItem item, int more) {
+  private Decision ask(TransferItem item, int more) {
     Question question =
         new Question(
             target.show(item.to()), item.from(), item.to(), item.node(), item.there(), more);
@@ -169,9 +122,9 @@ final class ConflictResolver {
         case THIS -> {}
       }
     }
-    Verdict verdict = on(item, answer.choice());
+    Decision verdict = on(item, answer.choice());
     // A folder in the way of a file is never replaced, whatever was answered.
-    return verdict == Verdict.ASK ? Verdict.SKIP : verdict;
+    return verdict == Decision.ASK ? Decision.SKIP : verdict;
   }
 
   /** {@code index.html} becomes {@code index-2.html}, or the next number that is free. */

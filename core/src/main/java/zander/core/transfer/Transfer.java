@@ -9,7 +9,6 @@ import java.util.concurrent.TimeUnit;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteBatch;
 import zander.core.transfer.BatchAssembler.Work;
-import zander.core.transfer.ConflictResolver.Verdict;
 import zander.core.transfer.endpoint.DirectRoute;
 import zander.core.transfer.endpoint.Endpoint;
 import zander.core.transfer.endpoint.Source;
@@ -22,6 +21,7 @@ import zander.core.transfer.progress.RateLimiter;
 import zander.core.transfer.resume.ResumeLog;
 import zander.core.transfer.rules.ConflictPrompt;
 import zander.core.transfer.rules.ConflictRule;
+import zander.core.transfer.rules.Decision;
 import zander.core.transfer.rules.DiskFullPrompt;
 import zander.core.transfer.rules.ReconnectPrompt;
 import zander.core.transfer.rules.TransferRules;
@@ -288,14 +288,14 @@ public final class Transfer {
     folder.leave();
   }
 
-  private void settle(PendingFolder folder, TransferItem item, Verdict verdict) {
+  private void settle(PendingFolder folder, TransferItem item, Decision verdict) {
     switch (verdict) {
-      case GO -> go(folder, item);
+      case TRANSFER -> go(folder, item);
       case SKIP -> {
         tally.skip(item.node().size());
         over(folder);
       }
-      case IS_SAME -> {
+      case UNCHANGED -> {
         tally.same(item.node().size());
         over(folder);
       }
@@ -305,7 +305,7 @@ public final class Transfer {
                 settle(folder, item, compared(item));
                 flushIfLate();
               });
-      case BESIDE -> onCarrier(() -> beside(folder, item));
+      case KEEP_BOTH -> onCarrier(() -> beside(folder, item));
       case ASK -> {
         outstanding.begin();
         boolean first =
@@ -324,17 +324,17 @@ public final class Transfer {
     }
   }
 
-  private Verdict compared(TransferItem item) {
+  private Decision compared(TransferItem item) {
     Boolean equal =
         steps.attempt(
             item.from(), () -> source.digest(item.from(), -1).equals(target.digest(item.to(), -1)));
-    return equal == null ? Verdict.SKIP : equal ? Verdict.IS_SAME : Verdict.GO;
+    return equal == null ? Decision.SKIP : equal ? Decision.UNCHANGED : Decision.TRANSFER;
   }
 
   private void beside(PendingFolder folder, TransferItem item) {
     String place = steps.attempt(item.from(), () -> deciding.freeName(item.to()));
     if (place == null) {
-      settle(folder, item, Verdict.SKIP);
+      settle(folder, item, Decision.SKIP);
     } else if (item.node().kind() == FileKind.FOLDER) {
       scan.makeFolders(folder, List.of(item.to(place)), List.of());
       over(folder);

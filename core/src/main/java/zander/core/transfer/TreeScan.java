@@ -9,6 +9,7 @@ import java.util.concurrent.Executor;
 import java.util.concurrent.atomic.AtomicLong;
 import zander.core.files.FileKind;
 import zander.core.transfer.compare.FolderPairs;
+import zander.core.transfer.compare.TreePairWalk;
 import zander.core.transfer.endpoint.Endpoint;
 import zander.core.transfer.endpoint.Source;
 import zander.core.transfer.endpoint.Target;
@@ -28,9 +29,6 @@ final class TreeScan {
 
   /** The longest path that systems take (POSIX {@code PATH_MAX} where it is known), in bytes. */
   private static final int LONGEST_PATH = 4096;
-
-  /** A chain of links to folders that is longer leads round. */
-  private static final int MOST_FOLLOWED = 8;
 
   /** What is done with what is found. */
   interface Found {
@@ -227,9 +225,10 @@ final class TreeScan {
     }
     if (link && rules.links() == TransferRules.Links.FOLLOWED) {
       TreeEntry behind = steps.attempt(from, () -> source.lookThrough(from));
-      if (behind == null || (FolderPairs.isFolder(behind) && folder.followed >= MOST_FOLLOWED)) {
+      if (behind == null
+          || (FolderPairs.isFolder(behind) && folder.followed >= TreePairWalk.MOST_LINKS)) {
         steps.problem(
-            from, behind == null ? "it is a link that leads nowhere" : "it leads round", false);
+            from, behind == null ? TreePairWalk.LEADS_NOWHERE : TreePairWalk.LEADS_ROUND, false);
         return;
       }
       node = behind;

@@ -11,7 +11,8 @@ public enum LocalColumn {
       Comparator.comparingLong(
           (LocalRow row) -> row.node().kind() == FileKind.FILE ? row.node().size() : -1)),
   CHANGED(Comparator.comparingLong((LocalRow row) -> row.node().modified())),
-  STANDING(Comparator.comparing(LocalRow::standing));
+  COMPARISON(
+      Comparator.comparing(LocalRow::comparison, Comparator.nullsFirst(Comparator.naturalOrder())));
 
   private final Comparator<LocalRow> order;
 

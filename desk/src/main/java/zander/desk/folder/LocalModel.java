@@ -192,7 +192,7 @@ public final class LocalModel {
     List<LocalRow> rows = new ArrayList<>(nodes.size());
     for (TreeEntry node : nodes) {
       String name = new String(WireName.bytes(node.name()), StandardCharsets.UTF_8);
-      rows.add(new LocalRow(at.resolve(name), node, against.standing(node)));
+      rows.add(new LocalRow(at.resolve(name), node, against.compare(node)));
     }
     // What is here, by name, when the two folders are partners: the server's rows ask for it.
     boolean partners = against != OtherSide.NONE;

@@ -2,39 +2,15 @@ package zander.desk.folder;
 
 import java.nio.file.Path;
 import zander.core.transfer.endpoint.TreeEntry;
+import zander.core.transfer.rules.Comparison;
 
 /**
  * One row of this computer's folder.
  *
- * @param standing how it stands against the entry of the same name on the server
+ * @param comparison with the entry of the same name on the server; {@code null} for folders, and
+ *     while the server's folder is no partner of this one
  */
-public record LocalRow(Path path, TreeEntry node, Standing standing) {
-
-  /** How a file here stands against the server's, as far as size and time tell. */
-  public enum Standing {
-    /** Folders, and while no server folder is shown. */
-    UNKNOWN(""),
-    ONLY_HERE("only here"),
-    SAME("same"),
-    NEWER_HERE("newer here"),
-    OLDER_HERE("older here"),
-    DIFFERS("differs");
-
-    private final String words;
-
-    Standing(String words) {
-      this.words = words;
-    }
-
-    public String words() {
-      return words;
-    }
-
-    /** Whether it is worth a look. */
-    public boolean stands() {
-      return this != UNKNOWN && this != SAME;
-    }
-  }
+public record LocalRow(Path path, TreeEntry node, Comparison comparison) {
 
   public String name() {
     return zander.core.files.WireName.toText(node.name());

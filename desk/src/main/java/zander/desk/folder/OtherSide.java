@@ -5,16 +5,14 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import zander.core.files.FileKind;
+import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteEntry;
 import zander.core.transfer.endpoint.TreeEntry;
-import zander.desk.folder.LocalRow.Standing;
+import zander.core.transfer.rules.Comparison;
 
 /** The entries of the server's folder that this computer's rows are compared with. */
 final class OtherSide {
   static final OtherSide NONE = new OtherSide(null, List.of());
-
-  /** Times on some file systems are kept in steps of two seconds. */
-  private static final long SAME_TIME = 2;
 
   private final String name;
   private final List<RemoteEntry> entries;
@@ -39,23 +37,28 @@ final class OtherSide {
     return here != null && here.toString().equals(name);
   }
 
-  /** How an entry here stands against the one of its name there; on any thread. */
-  Standing standing(TreeEntry here) {
+  /** How a file here compares with the one of its name there; on any thread. */
+  Comparison compare(TreeEntry here) {
     if (name == null) {
-      return Standing.UNKNOWN;
+      return null;
     }
     RemoteEntry there = byName().get(here.name());
-    if (there == null) {
-      return Standing.ONLY_HERE;
+    if (there != null && here.kind() == FileKind.FOLDER && there.kind() == FileKind.FOLDER) {
+      return null;
     }
-    if (here.kind() != FileKind.FILE || there.kind() != FileKind.FILE) {
-      return here.kind() == there.kind() ? Standing.UNKNOWN : Standing.DIFFERS;
-    }
-    long apart = here.modified() - there.attributes().modified();
-    if (Math.abs(apart) <= SAME_TIME) {
-      return here.size() == there.attributes().size() ? Standing.SAME : Standing.DIFFERS;
-    }
-    return apart > 0 ? Standing.NEWER_HERE : Standing.OLDER_HERE;
+    return Comparison.of(here, there == null ? null : entry(there));
+  }
+
+  private static TreeEntry entry(RemoteEntry there) {
+    RemoteAttributes is = there.attributes();
+    return new TreeEntry(
+        there.path().wireName(),
+        is.kind(),
+        is.size(),
+        is.modified(),
+        is.mode(),
+        is.kind() == FileKind.LINK && there.target() == null ? "" : there.target(),
+        "");
   }
 
   private synchronized Map<String, RemoteEntry> byName() {

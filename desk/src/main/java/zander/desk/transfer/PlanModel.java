@@ -95,6 +95,7 @@ public final class PlanModel extends Sheet {
     add(words, now, Deed.REPLACES, "replaced");
     add(words, now, Deed.BESIDE, "put beside");
     add(words, now, Deed.IS_ASKED, "to be asked about");
+    add(words, now, Deed.IS_COMPARED, "to be compared by content");
     add(words, now, Deed.STAYS, "left as they are there");
     add(words, now, Deed.IS_SAME, "the same");
     add(words, now, Deed.CANNOT, "cannot be transferred");
@@ -148,6 +149,7 @@ public final class PlanModel extends Sheet {
             case IN_THE_WAY -> "asks: in the way";
             default -> "asks: differs";
           };
+      case IS_COMPARED -> "replaces if content differs";
       case BESIDE -> "put beside";
       case IS_SAME -> "the same";
       case STAYS -> "stays as it is there";

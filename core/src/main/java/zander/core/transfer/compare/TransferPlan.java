@@ -13,7 +13,7 @@ import zander.core.transfer.endpoint.Source;
 import zander.core.transfer.endpoint.Target;
 import zander.core.transfer.endpoint.TreeEntry;
 import zander.core.transfer.rules.Comparison;
-import zander.core.transfer.rules.ConflictRule;
+import zander.core.transfer.rules.Decision;
 import zander.core.transfer.rules.TransferRules;
 import zander.core.work.Cancellation;
 
@@ -31,6 +31,8 @@ public final class TransferPlan {
     ARRIVES,
     REPLACES,
     IS_ASKED,
+    /** By its content when it is its turn, and replaced if that differs. */
+    IS_COMPARED,
     /** It is put beside what is there, under another name. */
     BESIDE,
     IS_SAME,
@@ -137,12 +139,22 @@ public final class TransferPlan {
             names,
             new TreePairWalk.Visitor() {
               @Override
-              public boolean pair(String path, TreeEntry node, TreeEntry there) {
+              public boolean follows(String path, TreeEntry link) {
+                return rules.links() == TransferRules.Links.FOLLOWED && pattern(path, link) == null;
+              }
+
+              @Override
+              public void notFollowed(String path, TreeEntry link, String why) {
+                add(path, Deed.CANNOT, Comparison.NEW, link, null, why, 0);
+              }
+
+              @Override
+              public boolean pair(String path, TreeEntry node, TreeEntry there, boolean followed) {
                 if (++seen % TELL_EVERY == 0) {
                   progress.accept(result(false));
                 }
                 boolean atTop = path.indexOf('/') < 0;
-                return visit(path, node, there, closed && atTop);
+                return visit(path, node, there, followed, closed && atTop);
               }
 
               @Override
@@ -162,18 +174,14 @@ public final class TransferPlan {
         List.copyOf(rows), Map.copyOf(sums), folders, Map.copyOf(leftOut), free, complete);
   }
 
-  private boolean visit(String path, TreeEntry node, TreeEntry there, boolean closed) {
+  private boolean visit(
+      String path, TreeEntry node, TreeEntry there, boolean followed, boolean closed) {
     if (node == null) {
       onlyThere(path, there);
       return false;
     }
     boolean folder = FolderPairs.isFolder(node);
-    String pattern = rules.leaveOut().by(path, folder);
-    if (pattern == null
-        && node.kind() == FileKind.LINK
-        && rules.links() == TransferRules.Links.LEFT_OUT) {
-      pattern = "links";
-    }
+    String pattern = followed ? null : pattern(path, node);
     if (pattern != null) {
       leftOut.merge(pattern, 1L, Long::sum);
       add(path, Deed.LEFT_OUT, Comparison.of(node, there), node, there, pattern, node.size());
@@ -200,9 +208,19 @@ public final class TransferPlan {
       return false;
     }
     String cannot = closed ? "this account may not write here" : target.cannotHold(path);
-    Deed deed = cannot == null ? deed(standing) : Deed.CANNOT;
+    Deed deed = cannot == null ? deed(node, there) : Deed.CANNOT;
     add(path, deed, standing, node, there, cannot == null ? "" : cannot, node.size());
     return false;
+  }
+
+  /** What leaves it out; {@code null} when nothing does. A link is one, wherever it leads. */
+  private String pattern(String path, TreeEntry node) {
+    String pattern = rules.leaveOut().by(path, FolderPairs.isFolder(node));
+    return pattern == null
+            && node.kind() == FileKind.LINK
+            && rules.links() == TransferRules.Links.LEFT_OUT
+        ? "links"
+        : pattern;
   }
 
   private void onlyThere(String path, TreeEntry there) {
@@ -214,23 +232,14 @@ public final class TransferPlan {
     }
   }
 
-  private Deed deed(Comparison standing) {
-    if (standing == Comparison.NEW) {
-      return Deed.ARRIVES;
-    }
-    boolean way = standing == Comparison.IN_THE_WAY;
-    boolean carried =
-        rules.whenExists() == ConflictRule.REPLACE || rules.whenExists() == ConflictRule.KEEP_BOTH;
-    if (standing == Comparison.SAME && !carried) {
-      return Deed.IS_SAME;
-    }
-    return switch (rules.whenExists()) {
-      case ASK -> Deed.IS_ASKED;
-      case REPLACE -> way ? Deed.IS_ASKED : Deed.REPLACES;
+  private Deed deed(TreeEntry node, TreeEntry there) {
+    return switch (Decision.of(rules.whenExists(), node, there, false)) {
+      case TRANSFER -> there == null ? Deed.ARRIVES : Deed.REPLACES;
       case SKIP -> Deed.STAYS;
-      case NEWER -> standing == Comparison.NEWER ? Deed.REPLACES : Deed.STAYS;
-      case DIFFERENT, DIFFERENT_CONTENT -> way ? Deed.STAYS : Deed.REPLACES;
+      case UNCHANGED -> Deed.IS_SAME;
+      case COMPARE -> Deed.IS_COMPARED;
       case KEEP_BOTH -> Deed.BESIDE;
+      case ASK -> Deed.IS_ASKED;
     };
   }
 

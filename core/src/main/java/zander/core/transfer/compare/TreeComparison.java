@@ -86,7 +86,7 @@ public final class TreeComparison {
             names,
             new TreePairWalk.Visitor() {
               @Override
-              public boolean pair(String path, TreeEntry node, TreeEntry there) {
+              public boolean pair(String path, TreeEntry node, TreeEntry there, boolean followed) {
                 try {
                   return lost.isEmpty() && visit(path, node, there, progress);
                 } catch (IOException e) {

@@ -2,19 +2,32 @@ package zander.core.transfer.compare;
 
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorCompletionService;
+import zander.core.files.FileKind;
 import zander.core.transfer.endpoint.Endpoint;
 import zander.core.transfer.endpoint.TreeEntry;
 import zander.core.work.BlockingCalls;
 import zander.core.work.Cancellation;
 import zander.core.work.Workers;
 
-/** Goes through two trees side by side, several folders at a time. Links are never followed. */
+/**
+ * Goes through two trees side by side, several folders at a time. Links are followed only where the
+ * visitor says so.
+ */
 public final class TreePairWalk {
   private static final int AT_ONCE = 16;
+
+  /** A chain of links to folders that is longer leads round. */
+  public static final int MOST_LINKS = 8;
+
+  public static final String LEADS_NOWHERE = "it is a link that leads nowhere";
+  public static final String LEADS_ROUND = "it leads round";
 
   private final Endpoint source;
   private final Endpoint target;
@@ -31,16 +44,35 @@ public final class TreePairWalk {
     /**
      * @param node {@code null} when only the target has it
      * @param there {@code null} when only the source has it
+     * @param followed whether a link of the source leads to it
      * @return for what is a folder on a side, whether to go into it
      */
-    boolean pair(String path, TreeEntry node, TreeEntry there);
+    boolean pair(String path, TreeEntry node, TreeEntry there, boolean followed);
 
     void unreadable(String path, IOException why);
+
+    /** Whether a link of the source stands for what it leads to. Called on any thread. */
+    default boolean follows(String path, TreeEntry link) {
+      return false;
+    }
+
+    /**
+     * @param why it cannot be followed, in words
+     */
+    default void notFollowed(String path, TreeEntry link, String why) {}
   }
 
-  private record Folder(String path, boolean here, boolean there) {}
+  /**
+   * @param links how many followed links lead to it
+   */
+  private record Folder(String path, boolean here, boolean there, int links) {}
 
-  private record Read(Folder folder, FolderPairs pairs, IOException failure) {}
+  /**
+   * @param behind what the source's links lead to, by name; those that lead nowhere have {@code
+   *     null}
+   */
+  private record Read(
+      Folder folder, FolderPairs pairs, Map<String, TreeEntry> behind, IOException failure) {}
 
   /**
    * @param names what to begin with, on both sides; those that are on neither are left out
@@ -51,28 +83,7 @@ public final class TreePairWalk {
     BlockingCalls.check("going through two trees");
     try (Workers readers = new Workers("pair-walk", AT_ONCE)) {
       ExecutorCompletionService<Read> done = new ExecutorCompletionService<>(readers.executor());
-      List<TreeEntry> here = source.lookAll(names);
-      List<TreeEntry> there = target.lookAll(names);
-      int waiting = 0;
-      for (int i = 0; i < names.size(); i++) {
-        waiting += visit(names.get(i), here.get(i), there.get(i), visitor, done);
-      }
-      for (; waiting > 0; waiting--) {
-        stop.throwIfStopped();
-        Read read = done.take().get();
-        Folder folder = read.folder();
-        if (read.failure() != null) {
-          visitor.unreadable(folder.path(), read.failure());
-          continue;
-        }
-        for (FolderPairs.Pair pair : read.pairs().both()) {
-          String path = Endpoint.join(folder.path(), pair.node().name());
-          waiting += visit(path, pair.node(), pair.there(), visitor, done);
-        }
-        for (TreeEntry only : read.pairs().onlyThere()) {
-          waiting += visit(Endpoint.join(folder.path(), only.name()), null, only, visitor, done);
-        }
-      }
+      new Walk(visitor, done).from(names);
     } catch (ExecutionException e) {
       throw e.getCause() instanceof IOException io ? io : new IOException(e.getCause());
     } catch (InterruptedException e) {
@@ -81,33 +92,97 @@ public final class TreePairWalk {
     }
   }
 
-  private int visit(
-      String path,
-      TreeEntry node,
-      TreeEntry there,
-      Visitor visitor,
-      ExecutorCompletionService<Read> done) {
-    boolean inside = (node != null || there != null) && visitor.pair(path, node, there);
-    if (!inside || !(FolderPairs.isFolder(node) || FolderPairs.isFolder(there))) {
-      return 0;
+  /** One walk; its fields are used by the thread that walks. */
+  private final class Walk {
+    private final Visitor visitor;
+    private final ExecutorCompletionService<Read> done;
+    private int waiting;
+
+    Walk(Visitor visitor, ExecutorCompletionService<Read> done) {
+      this.visitor = visitor;
+      this.done = done;
     }
-    Folder folder = new Folder(path, FolderPairs.isFolder(node), FolderPairs.isFolder(there));
-    done.submit(() -> read(folder));
-    return 1;
+
+    void from(List<String> names) throws IOException, ExecutionException, InterruptedException {
+      List<TreeEntry> here = source.lookAll(names);
+      List<TreeEntry> there = target.lookAll(names);
+      Folder top = new Folder("", true, true, 0);
+      List<TreeEntry> nodes = here.stream().filter(Objects::nonNull).toList();
+      Map<String, TreeEntry> behind = behind("", nodes, visitor);
+      for (int i = 0; i < names.size(); i++) {
+        visit(top, names.get(i), here.get(i), there.get(i), behind);
+      }
+      for (; waiting > 0; waiting--) {
+        stop.throwIfStopped();
+        inside(done.take().get());
+      }
+    }
+
+    private void inside(Read read) {
+      Folder folder = read.folder();
+      if (read.failure() != null) {
+        visitor.unreadable(folder.path(), read.failure());
+        return;
+      }
+      for (FolderPairs.Pair pair : read.pairs().both()) {
+        String path = Endpoint.join(folder.path(), pair.node().name());
+        visit(folder, path, pair.node(), pair.there(), read.behind());
+      }
+      for (TreeEntry only : read.pairs().onlyThere()) {
+        visit(folder, Endpoint.join(folder.path(), only.name()), null, only, Map.of());
+      }
+    }
+
+    private void visit(
+        Folder in, String path, TreeEntry node, TreeEntry there, Map<String, TreeEntry> behind) {
+      if (node == null && there == null) {
+        return;
+      }
+      boolean followed = node != null && behind.containsKey(node.name());
+      TreeEntry real = followed ? behind.get(node.name()) : node;
+      if (followed && (real == null || (FolderPairs.isFolder(real) && in.links() >= MOST_LINKS))) {
+        visitor.notFollowed(path, node, real == null ? LEADS_NOWHERE : LEADS_ROUND);
+        return;
+      }
+      boolean inside = visitor.pair(path, real, there, followed);
+      if (inside && (FolderPairs.isFolder(real) || FolderPairs.isFolder(there))) {
+        Folder folder =
+            new Folder(
+                path,
+                FolderPairs.isFolder(real),
+                FolderPairs.isFolder(there),
+                in.links() + (followed ? 1 : 0));
+        waiting++;
+        done.submit(() -> read(folder, visitor));
+      }
+    }
   }
 
-  private Read read(Folder folder) throws IOException {
+  private Read read(Folder folder, Visitor visitor) throws IOException {
     try {
       List<TreeEntry> children = folder.here() ? source.list(folder.path()) : new ArrayList<>();
       return new Read(
           folder,
           FolderPairs.of(children, target, folder.there() ? folder.path() : null, true),
+          behind(folder.path(), children, visitor),
           null);
     } catch (IOException e) {
       if (source.isLost(e) || target.isLost(e)) {
         throw e;
       }
-      return new Read(folder, null, e);
+      return new Read(folder, null, Map.of(), e);
     }
+  }
+
+  private Map<String, TreeEntry> behind(String folder, List<TreeEntry> nodes, Visitor visitor)
+      throws IOException {
+    Map<String, TreeEntry> behind = new HashMap<>();
+    for (TreeEntry node : nodes) {
+      String path = Endpoint.join(folder, node.name());
+      if (node.kind() == FileKind.LINK && visitor.follows(path, node)) {
+        behind.put(node.name(), source.lookThrough(path));
+      }
+    }
+    return behind;
   }
 }

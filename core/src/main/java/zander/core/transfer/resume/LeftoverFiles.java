@@ -35,7 +35,7 @@ public final class LeftoverFiles {
             names,
             new TreePairWalk.Visitor() {
               @Override
-              public boolean pair(String path, TreeEntry node, TreeEntry there) {
+              public boolean pair(String path, TreeEntry node, TreeEntry there, boolean followed) {
                 if (!FolderPairs.isFolder(node) && marked.isOne(node.name())) {
                   found.add(path);
                 }

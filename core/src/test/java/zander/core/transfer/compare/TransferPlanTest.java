@@ -79,6 +79,7 @@ class TransferPlanTest {
     "SKIP, ARRIVES, IS_SAME, STAYS, STAYS, STAYS, STAYS",
     "NEWER, ARRIVES, IS_SAME, REPLACES, STAYS, STAYS, STAYS",
     "DIFFERENT, ARRIVES, IS_SAME, REPLACES, REPLACES, REPLACES, STAYS",
+    "DIFFERENT_CONTENT, ARRIVES, IS_COMPARED, REPLACES, REPLACES, REPLACES, STAYS",
     "KEEP_BOTH, ARRIVES, BESIDE, BESIDE, BESIDE, BESIDE, BESIDE",
   })
   void saysWhatEachRuleDoes(
@@ -144,6 +145,36 @@ class TransferPlanTest {
     assertThat(to.resolve("site/same")).hasContent("from here");
     assertThat(Files.getLastModifiedTime(to.resolve("site/equal")).toInstant().getEpochSecond())
         .isEqualTo(1000);
+  }
+
+  /** A link to a folder stands for all that is in the folder, as it does when it is sent. */
+  @Test
+  void followedLinksArePlannedAsWhatTheyLeadTo() throws IOException {
+    Path shared = Files.createDirectories(folder.resolve("shared/deep"));
+    for (String name : List.of("one", "two", "deep/three")) {
+      Files.writeString(shared.getParent().resolve(name), name);
+    }
+    Files.createSymbolicLink(from.resolve("site/shared"), shared.getParent());
+    Files.createSymbolicLink(from.resolve("site/broken"), Path.of("nowhere"));
+    Files.createSymbolicLink(from.resolve("site/round"), Path.of("."));
+    TransferRules rules = TransferRules.of(ConflictRule.SKIP).links(TransferRules.Links.FOLLOWED);
+    TransferPlan.Result plan = plan(rules);
+    Progress progress =
+        new Transfer(
+                new LocalEndpoint(from),
+                new LocalEndpoint(to),
+                rules,
+                question -> null,
+                new Cancellation(),
+                ReconnectPrompt.ENDS_IT,
+                ResumeLog.NONE)
+            .run(NAMES);
+    assertThat(deed(plan, "shared/deep/three")).isEqualTo(Deed.ARRIVES);
+    assertThat(deed(plan, "broken")).isEqualTo(Deed.CANNOT);
+    assertThat(progress.bytes()).isEqualTo(plan.bytes());
+    assertThat(progress.files() - progress.skipped()).isEqualTo(plan.sum(Deed.ARRIVES).count());
+    assertThat(progress.problems())
+        .hasSize((int) plan.rows().stream().filter(row -> row.deed() == Deed.CANNOT).count());
   }
 
   @Test

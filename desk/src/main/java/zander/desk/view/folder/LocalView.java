@@ -21,6 +21,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import zander.core.files.FileKind;
+import zander.core.transfer.rules.Comparison;
 import zander.desk.folder.LocalColumn;
 import zander.desk.folder.LocalModel;
 import zander.desk.folder.LocalRow;
@@ -115,12 +116,12 @@ public final class LocalView extends VBox {
             150,
             row -> row.node().modified(),
             () -> Tables.text(s -> Texts.when(s, clock), Pos.CENTER_LEFT, "plain"));
-    TableColumn<LocalRow, LocalRow.Standing> standing =
-        Tables.column("Against the server", 160, LocalRow::standing, LocalView::standingCell);
+    TableColumn<LocalRow, Comparison> comparison =
+        Tables.column("Against the server", 160, LocalRow::comparison, LocalView::comparisonCell);
     changed.setUserData(LocalColumn.CHANGED);
-    standing.setUserData(LocalColumn.STANDING);
-    table.getColumns().addAll(List.of(name, size, changed, standing));
-    standing
+    comparison.setUserData(LocalColumn.COMPARISON);
+    table.getColumns().addAll(List.of(name, size, changed, comparison));
+    comparison
         .prefWidthProperty()
         .bind(javafx.beans.binding.Bindings.max(160, table.widthProperty().subtract(720)));
     table.setItems(model.rows());
@@ -213,10 +214,21 @@ public final class LocalView extends VBox {
     }
   }
 
-  private static TableCell<LocalRow, LocalRow.Standing> standingCell() {
+  private static TableCell<LocalRow, Comparison> comparisonCell() {
     return Tables.tag(
-        LocalRow.Standing::words,
-        standing -> standing.stands() ? List.of("tag", "look") : List.of("quiet"));
+        LocalView::words,
+        comparison -> comparison == Comparison.SAME ? List.of("quiet") : List.of("tag", "look"));
+  }
+
+  private static String words(Comparison comparison) {
+    return switch (comparison) {
+      case NEW -> "only here";
+      case SAME -> "same";
+      case NEWER -> "newer here";
+      case OLDER -> "older here";
+      case DIFFERS -> "differs";
+      case IN_THE_WAY -> "file and folder";
+    };
   }
 
   private void goTyped(String typed) {
