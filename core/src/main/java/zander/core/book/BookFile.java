@@ -14,6 +14,7 @@ import java.time.format.DateTimeFormatter;
 import java.util.function.UnaryOperator;
 import zander.core.work.AtomicFile;
 import zander.core.work.BlockingCalls;
+import zander.core.work.UnknownFields;
 
 /**
  * The server book's file: JSON that people can read too, written whole. One that cannot be read, or
@@ -24,7 +25,8 @@ public final class BookFile {
   private static final ObjectMapper JSON =
       new ObjectMapper()
           .enable(SerializationFeature.INDENT_OUTPUT)
-          .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES);
+          .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+          .enable(DeserializationFeature.READ_UNKNOWN_ENUM_VALUES_AS_NULL);
 
   private final Path file;
 
@@ -64,6 +66,11 @@ public final class BookFile {
   }
 
   private ServerBook parse() throws IOException {
+    return JSON.treeToValue(tree(), ServerBook.class);
+  }
+
+  /** As this version would have written it. */
+  private ObjectNode tree() throws IOException {
     JsonNode tree = JSON.readTree(file.toFile());
     if (!(tree instanceof ObjectNode top)) {
       throw new IOException("it is no server book");
@@ -75,7 +82,7 @@ public final class BookFile {
     if (version < 2) {
       top.path("servers").forEach(BookFile::toVersion2);
     }
-    return JSON.treeToValue(top, ServerBook.class);
+    return top;
   }
 
   /** Version 1 had the ways to sign in on the entry itself. */
@@ -83,7 +90,8 @@ public final class BookFile {
     if (entry instanceof ObjectNode server && !server.has("signIn")) {
       ObjectNode signIn = server.putObject("signIn");
       signIn.set("keyFile", server.get("keyFile"));
-      signIn.set("password", server.get("password"));
+      signIn.put("agent", false);
+      signIn.put("password", server.path("password").asBoolean());
       server.remove(java.util.List.of("keyFile", "password"));
     }
   }
@@ -99,7 +107,11 @@ public final class BookFile {
     if (now.problem() != null) {
       putAside();
     }
-    AtomicFile.write(file, JSON.writeValueAsBytes(changed));
+    JsonNode tree = JSON.valueToTree(changed);
+    if (now.problem() == null && Files.exists(file)) {
+      UnknownFields.keep(tree(), JSON.valueToTree(now.book()), tree);
+    }
+    AtomicFile.write(file, JSON.writeValueAsBytes(tree));
     return changed;
   }
 

@@ -25,7 +25,7 @@ public record ServerEntry(
     Mark mark,
     String account,
     String host,
-    int port,
+    Integer port,
     List<String> jump,
     SignIn signIn,
     String landing,
@@ -37,6 +37,7 @@ public record ServerEntry(
   public ServerEntry {
     group = group == null ? "" : group;
     mark = mark == null ? Mark.NONE : mark;
+    port = port == null ? ServerAddress.USUAL_PORT : port;
     jump = jump == null ? List.of() : List.copyOf(jump);
     signIn = signIn == null ? new SignIn(null, null, true, true) : signIn;
     folders = folders == null ? List.of() : List.copyOf(folders);

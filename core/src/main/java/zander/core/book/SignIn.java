@@ -15,7 +15,12 @@ import zander.core.connect.signin.SignInMethods;
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 @JsonInclude(JsonInclude.Include.NON_NULL)
-public record SignIn(String keyFile, String certificate, boolean agent, boolean password) {
+public record SignIn(String keyFile, String certificate, Boolean agent, Boolean password) {
+  public SignIn {
+    agent = agent == null || agent;
+    password = password == null || password;
+  }
+
   public static SignIn byKey(String keyFile) {
     return new SignIn(keyFile, null, false, false);
   }

@@ -53,6 +53,29 @@ class ServerBookTest {
     assertThat(path).content().contains("\"name\" : \"levels-web\"").doesNotContain("null");
   }
 
+  /** A file that a person, or another version, wrote: what is missing is as usual. */
+  @Test
+  void readsWhatIsMissingAsUsualAndKeepsWhatItDoesNotKnow() throws IOException {
+    Files.createDirectories(path.getParent());
+    Files.writeString(
+        path,
+        """
+        {"version": 2, "theme": "dusk", "servers": [
+          {"name": "levels-web", "account": "warden", "host": "levels.example",
+           "mark": "ABROAD", "pager": "river", "signIn": {"smartcard": 3},
+           "folders": [{"name": "Site", "path": "/srv/levels", "colour": "green"}]}]}
+        """);
+    ServerEntry entry = file.read().book().servers().get(0);
+    assertThat(entry.port()).isEqualTo(22);
+    assertThat(entry.mark()).isEqualTo(Mark.NONE);
+    assertThat(entry.signIn()).isEqualTo(new SignIn(null, null, true, true));
+    file.change(book -> book.with(entry("gate")));
+    assertThat(path)
+        .content()
+        .contains("\"theme\" : \"dusk\"", "\"pager\" : \"river\"", "\"smartcard\" : 3", "green");
+    assertThat(file.read().book().servers()).hasSize(2).contains(entry);
+  }
+
   @Test
   void removesWithAWayBack() throws IOException {
     file.change(book -> book.with(entry("gate")).with(entry("lab-box")));

@@ -1,23 +1,18 @@
 package zander.desk.transfer;
 
 import com.fasterxml.jackson.core.type.TypeReference;
-import com.fasterxml.jackson.databind.ObjectMapper;
-import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.TreeMap;
-import zander.core.work.AtomicFile;
 import zander.desk.work.Background;
+import zander.desk.work.KeptFile;
 
 /**
  * Something a person chose for each marked folder, in one file on this computer. Interface thread
  * only.
  */
 final class SavedByFolder<T> {
-  private static final ObjectMapper JSON = new ObjectMapper();
-
-  private final Path file;
+  private final KeptFile<Map<String, T>> file;
   private final Background background;
   private final Map<String, T> kept = new TreeMap<>();
 
@@ -28,10 +23,10 @@ final class SavedByFolder<T> {
    */
   SavedByFolder(
       Path file, TypeReference<Map<String, T>> type, Background background, Runnable read) {
-    this.file = file;
+    this.file = new KeptFile<>(file, type, Map.of());
     this.background = background;
     background.run(
-        () -> Files.exists(file) ? JSON.readValue(file.toFile(), type) : Map.<String, T>of(),
+        this.file::read,
         all -> {
           all.forEach(kept::putIfAbsent);
           read.run();
@@ -54,14 +49,6 @@ final class SavedByFolder<T> {
       kept.put(place, chosen);
     }
     Map<String, T> now = new TreeMap<>(kept);
-    background.run(() -> write(now));
-  }
-
-  private synchronized void write(Map<String, T> now) {
-    try {
-      AtomicFile.write(file, JSON.writerWithDefaultPrettyPrinter().writeValueAsBytes(now));
-    } catch (IOException e) {
-      // It holds until the program ends; nothing of a person's work depends on it.
-    }
+    background.run(() -> file.write(now));
   }
 }

@@ -1,11 +1,9 @@
 package zander.desk.work;
 
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
-import com.fasterxml.jackson.core.JsonProcessingException;
-import com.fasterxml.jackson.databind.ObjectMapper;
-import java.io.IOException;
-import java.nio.file.Files;
+import com.fasterxml.jackson.core.type.TypeReference;
 import java.nio.file.Path;
+import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.UnaryOperator;
@@ -13,42 +11,42 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import zander.core.change.HeldThings;
 import zander.core.journal.JournalRules;
-import zander.core.work.AtomicFile;
 
 /** What a person chose for all desks, kept in a file. Used on the interface thread. */
 public final class Settings {
   /**
    * The choices.
    *
+   * <p>What a file does not say, {@code null}, is as usual.
+   *
    * @param hiddenColumns names of columns that folder sheets leave out
    */
   @JsonIgnoreProperties(ignoreUnknown = true)
   public record Values(
-      boolean showHidden,
-      boolean foldersFirst,
+      Boolean showHidden,
+      Boolean foldersFirst,
       Set<String> hiddenColumns,
-      int heldDays,
-      long heldBytes,
-      int journalDays,
-      long journalBytes) {
+      Integer heldDays,
+      Long heldBytes,
+      Integer journalDays,
+      Long journalBytes) {
 
     public Values {
+      showHidden = Objects.requireNonNullElse(showHidden, false);
+      foldersFirst = Objects.requireNonNullElse(foldersFirst, true);
       hiddenColumns = hiddenColumns == null ? Set.of() : Set.copyOf(new TreeSet<>(hiddenColumns));
-      heldDays = Math.max(0, heldDays);
-      heldBytes = Math.max(0, heldBytes);
-      journalDays = Math.max(1, journalDays);
-      journalBytes = Math.max(0, journalBytes);
+      heldDays = atLeast(0, heldDays, HeldThings.Rules.USUAL.days());
+      heldBytes = atLeast(0L, heldBytes, HeldThings.Rules.USUAL.bytes());
+      journalDays = atLeast(1, journalDays, JournalRules.USUAL.days());
+      journalBytes = atLeast(0L, journalBytes, JournalRules.USUAL.bytes());
     }
 
-    static final Values USUAL =
-        new Values(
-            false,
-            true,
-            Set.of(),
-            HeldThings.Rules.USUAL.days(),
-            HeldThings.Rules.USUAL.bytes(),
-            JournalRules.USUAL.days(),
-            JournalRules.USUAL.bytes());
+    static final Values USUAL = new Values(null, null, null, null, null, null, null);
+
+    private static <N extends Comparable<N>> N atLeast(N least, N given, N usual) {
+      N number = given == null ? usual : given;
+      return number.compareTo(least) < 0 ? least : number;
+    }
 
     public HeldThings.Rules held() {
       return new HeldThings.Rules(heldDays, heldBytes);
@@ -85,20 +83,15 @@ public final class Settings {
     }
   }
 
-  private static final ObjectMapper JSON = new ObjectMapper();
-
-  private final Path file;
+  private final KeptFile<Values> file;
   private final Background background;
   private final ReadOnlyObjectWrapper<Values> values = new ReadOnlyObjectWrapper<>(Values.USUAL);
 
   /** Reads the file in the background; until then, and without one, the usual values hold. */
   public Settings(Path file, Background background) {
-    this.file = file;
+    this.file = new KeptFile<>(file, new TypeReference<>() {}, Values.USUAL);
     this.background = background;
-    background.run(
-        () -> Files.exists(file) ? JSON.readValue(file.toFile(), Values.class) : Values.USUAL,
-        values::set,
-        failure -> values.set(Values.USUAL));
+    background.run(this.file::read, values::set, failure -> values.set(Values.USUAL));
   }
 
   public Values now() {
@@ -112,16 +105,6 @@ public final class Settings {
   public void change(UnaryOperator<Values> change) {
     values.set(change.apply(values.get()));
     Values kept = values.get();
-    background.run(() -> write(kept));
-  }
-
-  private synchronized void write(Values kept) {
-    try {
-      AtomicFile.write(file, JSON.writerWithDefaultPrettyPrinter().writeValueAsBytes(kept));
-    } catch (JsonProcessingException e) {
-      throw new IllegalStateException(e);
-    } catch (IOException e) {
-      // They hold until the program ends; nothing of a person's work depends on them.
-    }
+    background.run(() -> file.write(kept));
   }
 }

@@ -2,6 +2,7 @@ package zander.core.transfer.resume;
 
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import java.util.List;
+import java.util.Objects;
 import zander.core.rights.Mode;
 import zander.core.transfer.endpoint.Direction;
 import zander.core.transfer.rules.ConflictRule;
@@ -32,19 +33,32 @@ public record SavedTransfer(
     String mark,
     Kept rules) {
 
-  /** Rules as they are written. */
+  /** Rules as they are written; what is not written, {@code null}, is as usual. */
   @JsonIgnoreProperties(ignoreUnknown = true)
   public record Kept(
       ConflictRule whenExists,
-      boolean keepTimes,
+      Boolean keepTimes,
       TransferRules.Modes modes,
-      int fileMode,
-      int folderMode,
+      Integer fileMode,
+      Integer folderMode,
       String owner,
       String group,
       TransferRules.Links links,
       String leaveOut,
-      boolean check) {
+      Boolean check) {
+
+    public Kept {
+      whenExists = Objects.requireNonNullElse(whenExists, ConflictRule.ASK);
+      keepTimes = Objects.requireNonNullElse(keepTimes, true);
+      modes = Objects.requireNonNullElse(modes, TransferRules.Modes.FROM_SOURCE);
+      fileMode = Objects.requireNonNullElse(fileMode, -1);
+      folderMode = Objects.requireNonNullElse(folderMode, -1);
+      owner = Objects.requireNonNullElse(owner, "");
+      group = Objects.requireNonNullElse(group, "");
+      links = Objects.requireNonNullElse(links, TransferRules.Links.AS_LINKS);
+      leaveOut = Objects.requireNonNullElse(leaveOut, IgnorePatterns.USUAL);
+      check = Objects.requireNonNullElse(check, false);
+    }
 
     public static Kept of(TransferRules rules) {
       return new Kept(

@@ -1,0 +1,54 @@
+package zander.core.work;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.util.Map;
+
+/**
+ * Keeps what this version does not know in a JSON file that it writes: a newer version, or a
+ * person, put it there.
+ */
+public final class UnknownFields {
+  private UnknownFields() {}
+
+  /**
+   * Adds what would be lost.
+   *
+   * @param before the file as it was; {@code null} for none
+   * @param understood what this version makes of that: read and written again
+   * @param now what is to be written; changed
+   * @return {@code now}
+   */
+  public static JsonNode keep(JsonNode before, JsonNode understood, JsonNode now) {
+    if (before instanceof ObjectNode old && now instanceof ObjectNode object) {
+      for (Map.Entry<String, JsonNode> field : old.properties()) {
+        String name = field.getKey();
+        JsonNode known = understood.get(name);
+        if (known == null && !object.has(name)) {
+          object.set(name, field.getValue());
+        } else if (known != null && object.has(name)) {
+          keep(field.getValue(), known, object.get(name));
+        }
+      }
+    } else if (before instanceof ArrayNode old && now instanceof ArrayNode array) {
+      for (JsonNode element : array) {
+        int at = indexOf(old, element);
+        if (at >= 0 && understood.has(at)) {
+          keep(old.get(at), understood.get(at), element);
+        }
+      }
+    }
+    return now;
+  }
+
+  /** Elements of lists are told apart by their names. */
+  private static int indexOf(ArrayNode all, JsonNode element) {
+    for (int i = 0; i < all.size(); i++) {
+      if (element.hasNonNull("name") && element.get("name").equals(all.get(i).get("name"))) {
+        return i;
+      }
+    }
+    return -1;
+  }
+}

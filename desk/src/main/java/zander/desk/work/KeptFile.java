@@ -1,0 +1,73 @@
+package zander.desk.work;
+
+import com.fasterxml.jackson.core.type.TypeReference;
+import com.fasterxml.jackson.databind.DeserializationFeature;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import zander.core.work.AtomicFile;
+import zander.core.work.BlockingCalls;
+import zander.core.work.UnknownFields;
+
+/**
+ * What a person chose, in a JSON file on this computer. What this version does not know in it stays
+ * in it; a file that cannot be read is put aside as {@code .unread} before it is written over.
+ * Waits for the disk; safe for several threads.
+ */
+public final class KeptFile<T> {
+  private static final ObjectMapper JSON =
+      new ObjectMapper()
+          .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+          .enable(DeserializationFeature.READ_UNKNOWN_ENUM_VALUES_AS_NULL);
+
+  private final Path file;
+  private final TypeReference<T> type;
+  private final T usual;
+
+  /**
+   * @param usual what holds where there is no file
+   */
+  public KeptFile(Path file, TypeReference<T> type, T usual) {
+    this.file = file;
+    this.type = type;
+    this.usual = usual;
+  }
+
+  /**
+   * @throws IOException when the file cannot be read or is damaged
+   */
+  public synchronized T read() throws IOException {
+    BlockingCalls.check("reading what was chosen");
+    JsonNode tree = tree();
+    return tree == null ? usual : JSON.readValue(JSON.treeAsTokens(tree), type);
+  }
+
+  private JsonNode tree() throws IOException {
+    return Files.exists(file) ? JSON.readTree(file.toFile()) : null;
+  }
+
+  /** What cannot be written holds until the program ends; nothing of a person's depends on it. */
+  public synchronized void write(T chosen) {
+    BlockingCalls.check("writing down what was chosen");
+    try {
+      JsonNode now = JSON.valueToTree(chosen);
+      try {
+        JsonNode before = tree();
+        if (before != null) {
+          UnknownFields.keep(before, JSON.valueToTree(read()), now);
+        }
+      } catch (IOException e) {
+        Files.move(
+            file,
+            file.resolveSibling(file.getFileName() + ".unread"),
+            StandardCopyOption.REPLACE_EXISTING);
+      }
+      AtomicFile.write(file, JSON.writerWithDefaultPrettyPrinter().writeValueAsBytes(now));
+    } catch (IOException e) {
+      // See above.
+    }
+  }
+}

@@ -1,0 +1,69 @@
+package zander.desk.work;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.core.type.TypeReference;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Map;
+import java.util.Set;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import zander.core.change.HeldThings;
+import zander.core.journal.JournalRules;
+import zander.core.transfer.resume.SavedTransfer;
+import zander.core.transfer.rules.ConflictRule;
+import zander.desk.transfer.SavedRules;
+
+/** Files of what was chosen: half written by hand, from another version, or damaged. */
+class KeptFileTest {
+  @TempDir Path folder;
+  private Path path;
+  private KeptFile<Settings.Values> file;
+
+  @BeforeEach
+  void start() {
+    path = folder.resolve("settings.json");
+    file = new KeptFile<>(path, new TypeReference<>() {}, Settings.Values.USUAL);
+  }
+
+  @Test
+  void oneFieldLeavesTheOthersAsUsual() throws IOException {
+    Files.writeString(path, "{\"showHidden\": true, \"journalDays\": null}");
+    Settings.Values read = file.read();
+    assertThat(read.showHidden()).isTrue();
+    assertThat(read.foldersFirst()).isTrue();
+    assertThat(read.held()).isEqualTo(HeldThings.Rules.USUAL);
+    assertThat(read.journal()).isEqualTo(JournalRules.USUAL);
+  }
+
+  @Test
+  void whatIsNotKnownStays() throws IOException {
+    Files.writeString(path, "{\"showHidden\": true, \"heldDays\": 0, \"flow\": {\"gauge\": [1]}}");
+    file.write(file.read().withColumns(Set.of("Owner")));
+    assertThat(path).content().contains("\"gauge\"", "\"Owner\"");
+    assertThat(file.read().showHidden()).isTrue();
+    assertThat(file.read().heldDays()).isZero();
+  }
+
+  @Test
+  void aDamagedFileIsPutAside() throws IOException {
+    Files.writeString(path, "{\"showHidden\": tru");
+    file.write(Settings.Values.USUAL);
+    assertThat(folder.resolve("settings.json.unread")).hasContent("{\"showHidden\": tru");
+    assertThat(file.read()).isEqualTo(Settings.Values.USUAL);
+  }
+
+  @Test
+  void rulesOfTransfersToo() throws IOException {
+    Path rules = folder.resolve("rules.json");
+    Files.writeString(
+        rules, "{\"levels-web /srv\": {\"whenExists\": \"NEWER\", \"links\": \"SOMEHOW\"}}");
+    KeptFile<Map<String, SavedTransfer.Kept>> kept =
+        new KeptFile<>(rules, new TypeReference<>() {}, Map.of());
+    assertThat(kept.read().get("levels-web /srv").rules())
+        .isEqualTo(SavedRules.USUAL.whenExists(ConflictRule.NEWER));
+  }
+}
