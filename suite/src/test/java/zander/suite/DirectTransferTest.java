@@ -178,7 +178,7 @@ class DirectTransferTest {
     long counted = near.carried() + far.carried();
     Progress progress = tree(fresh("straight"));
     assertThat(progress.carrier())
-        .startsWith("straight from localhost to localhost, where it signs in");
+        .startsWith("directly from localhost to localhost, where it signs in");
     assertThat(near.carried() + far.carried() - counted).isLessThan(progress.bytes() / 3);
     assertThat(scratch()).isEqualTo(before);
     assertThat(peers()).isEmpty();
@@ -190,7 +190,7 @@ class DirectTransferTest {
     long counted = near.carried() + far.carried();
     Progress progress = tree(fresh("fetched"));
     assertThat(progress.carrier())
-        .startsWith("straight from localhost to localhost, which signs in");
+        .startsWith("directly from localhost to localhost, which signs in");
     assertThat(near.carried() + far.carried() - counted).isLessThan(progress.bytes() / 3);
   }
 
