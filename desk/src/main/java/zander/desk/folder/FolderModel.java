@@ -100,6 +100,14 @@ public final class FolderModel extends Sheet {
     go(desk.home());
   }
 
+  public boolean mayGoBack() {
+    return trail.peekBack() != null;
+  }
+
+  public boolean mayGoForward() {
+    return trail.peekForward() != null;
+  }
+
   public void goBack() {
     RemotePath from = path.get();
     if (trail.peekBack() != null) {
@@ -410,6 +418,12 @@ public final class FolderModel extends Sheet {
   /** All entries, shown or not. */
   public ReadOnlyObjectProperty<List<RemoteEntry>> allProperty() {
     return all.getReadOnlyProperty();
+  }
+
+  /** Why there are no rows. */
+  public Emptiness emptiness() {
+    return Emptiness.of(
+        allProperty().get().size(), hiddenCount(), !narrowingProperty().get().isEmpty());
   }
 
   /** How many are hidden by their names, and not by narrowing. */

@@ -32,6 +32,8 @@ import zander.desk.work.Subscriptions;
 
 /** A folder on this computer, below the waterline. */
 public final class LocalModel {
+  private final ReadOnlyObjectWrapper<Emptiness> emptiness =
+      new ReadOnlyObjectWrapper<>(Emptiness.EMPTY);
   private final Background background;
   private final Settings settings;
   private final Path home;
@@ -76,13 +78,25 @@ public final class LocalModel {
 
   private void arrange() {
     Narrowing now = narrowing.get();
+    emptiness.set(whyEmpty());
     boolean hidden = settings.now().showHidden();
     rows.arrange(
-        all,
-        order,
-        row ->
-            (hidden || !row.node().name().startsWith("."))
-                && (now.isEmpty() || now.fits(listed(row))));
+        all, order, row -> (hidden || !isHidden(row)) && (now.isEmpty() || now.fits(listed(row))));
+  }
+
+  private static boolean isHidden(LocalRow row) {
+    return row.node().name().startsWith(".");
+  }
+
+  private Emptiness whyEmpty() {
+    boolean shown = settings.now().showHidden();
+    long hidden = shown ? 0 : all.stream().filter(LocalModel::isHidden).count();
+    return Emptiness.of(all.size(), hidden, !narrowing.get().isEmpty());
+  }
+
+  /** Why there are no rows, when there are none. */
+  public ReadOnlyObjectProperty<Emptiness> emptinessProperty() {
+    return emptiness.getReadOnlyProperty();
   }
 
   /** Shows rows in the order of a column from now on. */

@@ -77,6 +77,12 @@ public final class JournalModel extends Sheet {
     return EntryWords.what(entry, desk.files().names());
   }
 
+  /** Its path, and how many more it stands for. */
+  public String where(JournalEntry entry) {
+    int more = found.get().behind(entry).size() - 1;
+    return entry.path().text() + (more > 0 ? " and " + Texts.count(more) + " more" : "");
+  }
+
   public String state(JournalEntry entry) {
     return EntryWords.state(entry, isPutBack(entry));
   }
@@ -143,7 +149,19 @@ public final class JournalModel extends Sheet {
   }
 
   public void putBack(JournalEntry entry) {
-    putBack(entry, false, this);
+    List<JournalEntry> all = found.get().behind(entry);
+    if (all.size() == 1) {
+      putBack(entry, false, this);
+      return;
+    }
+    ask(
+        Question.notice(
+            new Message(
+                "Put back the rights of " + Texts.count(all.size(), "entry", "entries") + "?",
+                "One that was changed since stays as it is and is told."),
+            true,
+            new Question.Choice("Put them back", ticked -> putBackAll(all)),
+            new Question.Choice("Leave it", ticked -> dismissQuestion())));
   }
 
   /**

@@ -1,14 +1,17 @@
 package zander.desk.history;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
 import zander.core.files.AccountNames;
+import zander.core.journal.ChangeKind;
 import zander.core.journal.Journal;
 import zander.core.journal.JournalEntry;
 import zander.desk.sheet.Texts;
@@ -23,9 +26,20 @@ final class JournalSearch {
    * @param shown the newest first
    * @param all how many fit
    * @param putBack the numbers of those shown that were put back
+   * @param together rights that were set at once, by the number of the one that stands for them;
+   *     the newest first
    */
-  record Found(List<JournalEntry> shown, int all, Set<Long> putBack) {
-    static final Found NONE = new Found(List.of(), 0, Set.of());
+  record Found(
+      List<JournalEntry> shown,
+      int all,
+      Set<Long> putBack,
+      Map<Long, List<JournalEntry>> together) {
+    static final Found NONE = new Found(List.of(), 0, Set.of(), Map.of());
+
+    /** What an entry stands for: itself, or all that were set with it. */
+    List<JournalEntry> behind(JournalEntry entry) {
+      return together.getOrDefault(entry.id(), List.of(entry));
+    }
   }
 
   private final Background background;
@@ -40,7 +54,8 @@ final class JournalSearch {
   /**
    * Used on the interface thread, where the outcome comes too.
    *
-   * @param typed words, all of which an entry must have; empty for every entry
+   * @param typed words, all of which an entry must have; empty for every entry, of which those that
+   *     set rights at once are listed as one
    */
   void find(String typed, AccountNames names, Consumer<Found> then) {
     long mine = ++newest;
@@ -61,6 +76,8 @@ final class JournalSearch {
   private Found found(List<String> words, AccountNames names, long mine) {
     List<JournalEntry> shown = new ArrayList<>();
     Set<Long> putBack = new HashSet<>();
+    Map<Long, List<JournalEntry>> groups = new HashMap<>();
+    Map<Long, List<JournalEntry>> together = new HashMap<>();
     int all = 0;
     for (JournalEntry entry : journal.entries()) {
       if (mine != newest) {
@@ -68,6 +85,14 @@ final class JournalSearch {
       }
       boolean isPutBack = journal.isPutBack(entry);
       if (fits(entry, isPutBack, words, names)) {
+        if (words.isEmpty() && entry.kind() == ChangeKind.RIGHTS && entry.group() != 0) {
+          List<JournalEntry> group = groups.computeIfAbsent(entry.group(), x -> new ArrayList<>());
+          group.add(entry);
+          if (group.size() > 1) {
+            together.put(group.get(0).id(), group);
+            continue;
+          }
+        }
         all++;
         if (shown.size() < MOST_SHOWN) {
           shown.add(entry);
@@ -77,7 +102,7 @@ final class JournalSearch {
         }
       }
     }
-    return new Found(shown, all, putBack);
+    return new Found(shown, all, putBack, together);
   }
 
   private static boolean fits(

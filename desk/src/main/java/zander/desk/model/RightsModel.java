@@ -305,7 +305,7 @@ public final class RightsModel {
   private List<RightsChange.Result> set(
       Map<RemotePath, Mode> each, OptionalInt uid, OptionalInt gid, Cancellation mine)
       throws IOException {
-    RightsChange change = desk.rightsChange();
+    RightsChange change = each.size() == 1 ? desk.rightsChange() : desk.rightsChange().asOne();
     List<RightsChange.Result> results = new ArrayList<>();
     long told = System.nanoTime();
     for (Map.Entry<RemotePath, Mode> one : each.entrySet()) {

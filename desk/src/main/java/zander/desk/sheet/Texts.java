@@ -44,6 +44,11 @@ public final class Texts {
     return count(number) + " " + (number == 1 ? one : one + "s");
   }
 
+  /** The same for a word with a plural of its own. */
+  public static String count(long number, String one, String many) {
+    return count(number) + " " + (number == 1 ? one : many);
+  }
+
   /** The time as near as it matters: minutes ago, today, yesterday, this year, a date. */
   public static String when(long seconds, Clock clock) {
     ZonedDateTime time = java.time.Instant.ofEpochSecond(seconds).atZone(ZoneId.systemDefault());

@@ -142,14 +142,16 @@ public final class TransferWords {
     return seconds < 0 ? "" : Texts.timeLeft(seconds) + " left";
   }
 
-  /** The part that is done, 0 to 1; by bytes and files in equal parts. */
+  /** The part that is done, 0 to 1: of the bytes, as the words beside it say; else of the files. */
   public double part() {
     Progress now = transfer.progress();
     if (now.filesInAll() == 0) {
       return now.phase() == Phase.DONE ? 1 : 0;
     }
-    double files = (double) now.files() / now.filesInAll();
-    double bytes = now.bytesInAll() <= 0 ? files : (double) now.bytes() / now.bytesInAll();
-    return Math.max(0, Math.min(1, (files + bytes) / 2));
+    double part =
+        now.bytesInAll() > 0
+            ? (double) now.bytes() / now.bytesInAll()
+            : (double) now.files() / now.filesInAll();
+    return Math.max(0, Math.min(1, part));
   }
 }

@@ -16,36 +16,20 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import org.kordamp.ikonli.feather.Feather;
-import zander.desk.find.FindModel;
-import zander.desk.folder.FolderModel;
-import zander.desk.history.JournalModel;
-import zander.desk.history.RecoveryModel;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
-import zander.desk.model.FileEndModel;
 import zander.desk.model.FileModel;
 import zander.desk.model.ShellModel;
 import zander.desk.sheet.Sheet;
 import zander.desk.sheet.TabNames;
-import zander.desk.transfer.CheckModel;
-import zander.desk.transfer.PlanModel;
-import zander.desk.transfer.TransferListModel;
-import zander.desk.view.file.FileEndView;
-import zander.desk.view.file.FileView;
-import zander.desk.view.find.FindView;
 import zander.desk.view.folder.FolderView;
 import zander.desk.view.folder.LocalView;
 import zander.desk.view.folder.SideView;
-import zander.desk.view.history.JournalView;
-import zander.desk.view.history.RecoveryView;
 import zander.desk.view.part.Parts;
+import zander.desk.view.part.SheetView;
 import zander.desk.view.part.TabStrip;
 import zander.desk.view.part.Tables;
 import zander.desk.view.rights.RightsView;
-import zander.desk.view.shell.ShellView;
-import zander.desk.view.transfer.CheckView;
-import zander.desk.view.transfer.PlanView;
-import zander.desk.view.transfer.TransferListView;
 import zander.desk.view.transfer.WaterlineView;
 
 /** One open server: side, sheets, panel, the waterline, and this computer below it. */
@@ -53,13 +37,15 @@ final class DeskView extends VBox {
   private static final double LOCAL_HEIGHT = 216;
 
   private final DeskModel model;
+  private final SheetViews sheetViews;
   private final TabStrip tabs = new TabStrip("all-sheets", "All sheets", 4);
   private final StackPane front = new StackPane();
   private final SplitPane middle = new SplitPane(front);
-  private final Map<Sheet, Node> views = new HashMap<>();
+  private final Map<Sheet, SheetView> views = new HashMap<>();
 
   DeskView(AppModel app, DeskModel model) {
     this.model = model;
+    this.sheetViews = new SheetViews(model);
     getStyleClass().add("desk");
     HBox.setHgrow(tabs, Priority.ALWAYS);
     middle.setOrientation(Orientation.VERTICAL);
@@ -78,7 +64,13 @@ final class DeskView extends VBox {
     Parts.later(1, () -> server.setRight(new RightsView(model)));
     Parts.later(2, () -> below.getChildren().setAll(new LocalView(model)));
     model.sheets().addListener((ListChangeListener<Sheet>) change -> sheetsChanged(change));
-    model.currentProperty().addListener((observed, old, now) -> show());
+    model
+        .currentProperty()
+        .addListener(
+            (observed, old, now) -> {
+              show();
+              focusFront();
+            });
     model.shells().frontProperty().addListener((observed, old, now) -> showShell(now));
     model.sheets().forEach(this::listenTo);
     show();
@@ -87,12 +79,9 @@ final class DeskView extends VBox {
   private void sheetsChanged(ListChangeListener.Change<? extends Sheet> change) {
     while (change.next()) {
       for (Sheet gone : change.getRemoved()) {
-        Node view = views.remove(gone);
-        if (view instanceof FileView file) {
-          file.dispose();
-        }
-        if (view instanceof ShellView shell) {
-          shell.dispose();
+        SheetView view = views.remove(gone);
+        if (view != null) {
+          view.dispose();
         }
       }
       change.getAddedSubList().forEach(this::listenTo);
@@ -124,50 +113,14 @@ final class DeskView extends VBox {
   }
 
   private void focusShell(ShellModel shell) {
-    if (views.get(shell) instanceof ShellView view) {
-      view.focusTerminal();
+    SheetView view = views.get(shell);
+    if (view != null) {
+      view.takeFocus();
     }
   }
 
-  private Node viewOf(Sheet sheet) {
-    return views.computeIfAbsent(
-        sheet,
-        made -> {
-          if (made instanceof FolderModel) {
-            return new FolderView(model);
-          }
-          if (made instanceof FindModel find) {
-            return new FindView(find);
-          }
-          if (made instanceof JournalModel journal) {
-            return new JournalView(journal);
-          }
-          if (made instanceof TransferListModel list) {
-            return new TransferListView(model, list);
-          }
-          if (made instanceof PlanModel plan) {
-            return new PlanView(plan);
-          }
-          if (made instanceof CheckModel check) {
-            return new CheckView(check);
-          }
-          if (made instanceof RecoveryModel recovery) {
-            return new RecoveryView(recovery);
-          }
-          if (made instanceof FileEndModel end) {
-            return new FileEndView(end);
-          }
-          if (made instanceof FileModel file) {
-            return new FileView(
-                file,
-                path -> {
-                  model.currentProperty().set(model.folder());
-                  model.folder().go(path);
-                });
-          }
-          ShellModel shell = (ShellModel) made;
-          return new ShellView(model, shell);
-        });
+  private SheetView viewOf(Sheet sheet) {
+    return views.computeIfAbsent(sheet, sheetViews::make);
   }
 
   private void show() {
@@ -179,8 +132,8 @@ final class DeskView extends VBox {
       model.currentProperty().set(model.folder());
       return;
     }
-    front.getChildren().setAll(viewOf(current));
-    List<Node> wanted = below == null ? List.of(front) : List.of(front, viewOf(below));
+    front.getChildren().setAll(viewOf(current).node());
+    List<Node> wanted = below == null ? List.of(front) : List.of(front, viewOf(below).node());
     if (!middle.getItems().equals(wanted)) {
       middle.getItems().setAll(wanted);
       if (wanted.size() > 1) {
@@ -238,17 +191,6 @@ final class DeskView extends VBox {
   }
 
   void focusFront() {
-    Node view = viewOf(model.currentProperty().get());
-    if (view instanceof FileView file) {
-      file.focusText();
-    } else if (view instanceof FileEndView end) {
-      end.focusText();
-    } else if (view instanceof ShellView shell) {
-      shell.focusTerminal();
-    } else if (view instanceof FindView find) {
-      find.focusFirst();
-    } else {
-      folderView().focusTable();
-    }
+    viewOf(model.currentProperty().get()).takeFocus();
   }
 }

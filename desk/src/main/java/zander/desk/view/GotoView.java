@@ -1,6 +1,8 @@
 package zander.desk.view;
 
-import java.util.ArrayList;
+import java.util.ArrayDeque;
+import java.util.Comparator;
+import java.util.Deque;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.Supplier;
@@ -14,6 +16,7 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import zander.desk.model.Action;
 import zander.desk.view.part.Parts;
+import zander.desk.view.part.Tables;
 
 /** One field to go anywhere: paths, servers and actions by a few letters of their names. */
 final class GotoView extends StackPane {
@@ -22,6 +25,11 @@ final class GotoView extends StackPane {
   private final Supplier<List<Action>> offers;
   private final java.util.function.Function<String, Action> typedPath;
   private javafx.scene.Node focusBefore;
+
+  private static final int MOST_RECENT = 6;
+
+  /** Names of what was chosen here, the last first. */
+  private final Deque<String> recent = new ArrayDeque<>();
 
   /**
    * @param offers all that can be gone to or done now
@@ -93,27 +101,52 @@ final class GotoView extends StackPane {
 
   private void choose() {
     Action chosen = list.getSelectionModel().getSelectedItem();
+    if (chosen != null && !chosen.applies()) {
+      return;
+    }
     close();
     if (chosen != null) {
+      recent.remove(chosen.name());
+      recent.addFirst(chosen.name());
+      if (recent.size() > MOST_RECENT) {
+        recent.removeLast();
+      }
       chosen.run().run();
     }
   }
 
   private void match(String typed) {
-    String wanted = typed.strip().toLowerCase(Locale.ROOT);
-    List<Action> found = new ArrayList<>();
     Action path = typedPath.apply(typed.strip());
+    list.getItems().setAll(matching(offers.get(), List.copyOf(recent), typed));
     if (path != null) {
-      found.add(path);
+      list.getItems().add(0, path);
     }
-    offers.get().stream()
-        .filter(action -> score(action.name().toLowerCase(Locale.ROOT), wanted) >= 0)
-        .sorted(
-            java.util.Comparator.comparingInt(
-                action -> score(action.name().toLowerCase(Locale.ROOT), wanted)))
-        .forEach(found::add);
-    list.getItems().setAll(found);
     list.getSelectionModel().selectFirst();
+  }
+
+  /**
+   * Those that have the letters in their order: what cannot be done now comes last, the better
+   * match before the worse, and of equals what was chosen last.
+   *
+   * @param recent names, the last first
+   */
+  static List<Action> matching(List<Action> offers, List<String> recent, String typed) {
+    String wanted = typed.strip().toLowerCase(Locale.ROOT);
+    return offers.stream()
+        .filter(action -> score(action, wanted) >= 0)
+        .sorted(
+            Comparator.comparing((Action action) -> !action.applies())
+                .thenComparingInt(action -> score(action, wanted))
+                .thenComparingInt(
+                    action ->
+                        recent.contains(action.name())
+                            ? recent.indexOf(action.name())
+                            : Integer.MAX_VALUE))
+        .toList();
+  }
+
+  private static int score(Action action, String wanted) {
+    return score(action.name().toLowerCase(Locale.ROOT), wanted);
   }
 
   /** Lower is better: gaps between the letters found, words' beginnings favoured; -1 for none. */
@@ -140,9 +173,12 @@ final class GotoView extends StackPane {
         setGraphic(null);
         return;
       }
-      Label key = Parts.label(action.key().replace('_', ' '), "key");
+      Label key = Parts.label(action.key(), "key");
       Parts.show(key, !action.key().isEmpty());
-      setGraphic(Parts.row("goto-row", Parts.label(action.name()), Parts.spring(), key));
+      Label name = Parts.label(action.name());
+      Label whyNot = Parts.label(action.whyNot().get(), "quiet");
+      Tables.mark(name, "quiet", !action.applies());
+      setGraphic(Parts.row("goto-row", name, whyNot, Parts.spring(), key));
     }
   }
 }

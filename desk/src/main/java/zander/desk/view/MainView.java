@@ -39,6 +39,7 @@ public final class MainView extends StackPane {
   private final BorderPane ground = new BorderPane();
   private final ReachView reach;
   private final GotoView go;
+  private final WindowActions actions;
   private final Map<DeskModel, DeskView> desks = new HashMap<>();
 
   /**
@@ -48,6 +49,7 @@ public final class MainView extends StackPane {
     this.model = model;
     this.prompts = prompts;
     this.reach = new ReachView(model);
+    this.actions = new WindowActions(model, this);
     this.go = new GotoView(this::offers, this::typedPath);
     getStyleClass().add("zander");
     ground.setTop(new TopBar(model, this::openGoto));
@@ -94,7 +96,7 @@ public final class MainView extends StackPane {
         });
   }
 
-  private void rename(DeskModel desk) {
+  void rename(DeskModel desk) {
     desk.currentProperty().set(desk.folder());
     view(desk).folderView().startRename();
   }
@@ -108,7 +110,7 @@ public final class MainView extends StackPane {
         });
   }
 
-  private void openGoto() {
+  void openGoto() {
     go.open();
   }
 
@@ -126,7 +128,7 @@ public final class MainView extends StackPane {
           if ((inShell && !shifted) || isAsking() || isForOthers(scene, event)) {
             return;
           }
-          for (Action action : actions()) {
+          for (Action action : actions.all()) {
             if (!action.key().isEmpty() && matches(action.key(), event)) {
               event.consume();
               action.run().run();
@@ -175,121 +177,54 @@ public final class MainView extends StackPane {
     }
   }
 
-  /** All actions with their keys; those of a folder for the desk in front. */
-  private List<Action> actions() {
-    List<Action> actions = new ArrayList<>(windowActions());
-    onDesk(desk -> actions.addAll(new FolderActions(desk).all()));
-    return actions;
-  }
-
-  private List<Action> windowActions() {
-    return List.of(
-        new Action("Go to a path, server or action", "Ctrl+G", this::openGoto),
-        new Action("Open a server", "Ctrl+O", this::openAServer),
-        new Action("Save to server", "Ctrl+S", () -> onDesk(this::save)),
-        new Action("Folder above", "Alt+Up", () -> onDesk(desk -> desk.folder().goUp())),
-        new Action(
-            "Back to the folder before", "Alt+Left", () -> onDesk(desk -> desk.folder().goBack())),
-        new Action("Forward again", "Alt+Right", () -> onDesk(desk -> desk.folder().goForward())),
-        new Action("Home folder", "Alt+Home", () -> onDesk(desk -> desk.folder().goHome())),
-        new Action("Rename", "F2", () -> onDesk(this::rename)),
-        new Action("Find below this folder", "Ctrl+F", () -> onDesk(this::find)),
-        new Action("Journal of this server", "Alt+J", () -> onDesk(DeskModel::openJournal)),
-        new Action(
-            "Show or hide hidden files",
-            "Ctrl+H",
-            () -> model.settings().change(v -> v.withHidden(!v.showHidden()))),
-        new Action("Type a path", "Ctrl+L", () -> onDesk(this::typePath)),
-        new Action("Narrow the list", "Ctrl+K", () -> onDesk(this::narrow)),
-        new Action("Read the folder again", "F5", () -> onDesk(this::refresh)),
-        new Action("Send up", "Ctrl+Up", () -> onDesk(desk -> desk.transfers().sendUp())),
-        new Action("Bring down", "Ctrl+Down", () -> onDesk(desk -> desk.transfers().bringDown())),
-        new Action(
-            "Bring the open file to its place on this computer",
-            "Ctrl+B",
-            () -> onDesk(this::toPartner)),
-        new Action("Plan a transfer", "Ctrl+P", () -> onDesk(desk -> desk.transfers().plan())),
-        new Action(
-            "Check against the other side",
-            "Ctrl+E",
-            () -> onDesk(desk -> desk.transfers().check())),
-        new Action(
-            "List of transfers", "Ctrl+T", () -> onDesk(desk -> desk.transfers().openList())),
-        new Action("Pause the transfer", "", () -> onDesk(desk -> desk.transfers().pause())),
-        new Action("Stop the transfer", "", () -> onDesk(desk -> desk.transfers().stop())),
-        new Action("Set rights", "Ctrl+R", () -> onDesk(desk -> desk.rights().apply())),
-        new Action("Open a shell here", "Ctrl+J", () -> onDesk(DeskModel::openShell)),
-        new Action("Next sheet", "Ctrl+Page Down", () -> onDesk(desk -> step(desk, 1))),
-        new Action("Sheet before", "Ctrl+Page Up", () -> onDesk(desk -> step(desk, -1))),
-        new Action(
-            "Close the sheet", "Ctrl+W", () -> onDesk(d -> d.close(d.currentProperty().get()))),
-        new Action("Close the desk", "", () -> onDesk(model::close)),
-        new Action("Connect now", "", () -> onDesk(desk -> desk.line().tryNow())),
-        new Action("Make a new server", "Ctrl+N", this::newServer),
-        new Action("Keys", "", () -> page("Keys")),
-        new Action("Vault", "", () -> page("Vault")),
-        new Action(
-            "Open another desk on this server",
-            "",
-            () -> onDesk(desk -> model.openAnother(desk.entry()))),
-        new Action(
-            "Fold or show this computer",
-            "Ctrl+M",
-            () -> model.localFoldedProperty().set(!model.localFoldedProperty().get())),
-        new Action(
-            "Light or dark look",
-            "Ctrl+D",
-            () -> model.darkProperty().set(!model.darkProperty().get())));
-  }
-
-  private void newServer() {
+  void newServer() {
     page("Servers");
     model.book().startNew();
   }
 
-  private void page(String name) {
+  void page(String name) {
     model.currentProperty().set(null);
     reach.show(name);
   }
 
-  private void openAServer() {
+  void openAServer() {
     model.currentProperty().set(null);
     reach.focusFirst();
   }
 
-  private void save(DeskModel desk) {
+  static void save(DeskModel desk) {
     if (desk.currentProperty().get() instanceof FileModel file && file.unsavedProperty().get()) {
       file.save();
     }
   }
 
-  private void toPartner(DeskModel desk) {
+  static void toPartner(DeskModel desk) {
     if (desk.currentProperty().get() instanceof FileModel file) {
       desk.partners().bringDown(file);
     }
   }
 
-  private void find(DeskModel desk) {
+  void find(DeskModel desk) {
     desk.openFind();
     view(desk).focusFront();
   }
 
-  private void typePath(DeskModel desk) {
+  void typePath(DeskModel desk) {
     desk.currentProperty().set(desk.folder());
     view(desk).folderView().typePath();
   }
 
-  private void narrow(DeskModel desk) {
+  void narrow(DeskModel desk) {
     desk.currentProperty().set(desk.folder());
     view(desk).folderView().focusNarrow();
   }
 
-  private void refresh(DeskModel desk) {
+  static void refresh(DeskModel desk) {
     desk.folder().refresh();
     desk.local().refresh();
   }
 
-  private void step(DeskModel desk, int by) {
+  void step(DeskModel desk, int by) {
     if (getScene().getFocusOwner() instanceof TerminalView && isInShellBelow(desk)) {
       desk.shells().step(by);
       return;
@@ -313,15 +248,9 @@ public final class MainView extends StackPane {
         && !(desk.currentProperty().get() instanceof ShellModel);
   }
 
-  /** All that can be gone to or done: actions, servers, marked and visited folders. */
+  /** All that can be gone to or done, the likely first: places, and then actions. */
   private List<Action> offers() {
-    List<Action> offers = new ArrayList<>(actions());
-    for (BookModel.Row row : model.book().rows()) {
-      if (row.source() != BookModel.Source.REMOVED) {
-        ServerEntry entry = row.entry();
-        offers.add(new Action("Server " + entry.name(), "", () -> model.open(entry)));
-      }
-    }
+    List<Action> offers = new ArrayList<>();
     onDesk(
         desk -> {
           for (DeskModel other : model.desks()) {
@@ -354,6 +283,15 @@ public final class MainView extends StackPane {
             offers.add(new Action(path.text(), "", () -> goTo(desk, path)));
           }
         });
+    for (BookModel.Row row : model.book().rows()) {
+      if (row.source() != BookModel.Source.REMOVED) {
+        ServerEntry entry = row.entry();
+        offers.add(new Action("Server " + entry.name(), "", () -> model.open(entry)));
+      }
+    }
+    actions.all().stream()
+        .filter(action -> !action.name().equals(WindowActions.GO_TO))
+        .forEach(offers::add);
     return offers;
   }
 

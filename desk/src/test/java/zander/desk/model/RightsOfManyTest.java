@@ -9,6 +9,10 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.files.RemotePath;
+import zander.core.journal.JournalEntry;
+import zander.desk.history.JournalModel;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Texts;
 import zander.standin.world.Caller;
 import zander.standin.world.World;
 
@@ -48,6 +52,11 @@ class RightsOfManyTest {
     work.close();
   }
 
+  private static String said(JournalModel journal) {
+    Question asked = journal.questionProperty().get();
+    return asked == null ? "" : asked.said().headline();
+  }
+
   private long changed() throws Exception {
     long count = 0;
     for (int i = 0; i < FILES; i++) {
@@ -82,5 +91,24 @@ class RightsOfManyTest {
     work.until("it ended", () -> !desk.rights().busyProperty().get());
     assertThat(work.on(() -> desk.rights().outcomeProperty().get())).startsWith("stopped: ");
     assertThat(changed()).isBetween(1L, FILES - 1L);
+    assertThat(desk.journal().entries())
+        .extracting(JournalEntry::group)
+        .as("one change in the journal")
+        .doesNotContain(0L)
+        .containsOnly(desk.journal().entries().get(0).group());
+    long set = changed();
+    JournalModel journal = work.on(() -> new JournalModel(desk));
+    work.until("it is listed as one", () -> journal.entries().size() == 1);
+    JournalEntry one = journal.entries().get(0);
+    assertThat(journal.where(one)).endsWith(" and " + Texts.count(set - 1) + " more");
+    work.demo.server("lab-box").faults().setDelay(Duration.ZERO);
+    work.on(
+        () -> {
+          journal.putBack(one);
+          journal.questionProperty().get().choices().get(0).chosen().accept(false);
+          return null;
+        });
+    work.until("it is put back", () -> said(journal).startsWith(Texts.count(set, "change")));
+    assertThat(changed()).isZero();
   }
 }

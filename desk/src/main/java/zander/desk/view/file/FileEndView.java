@@ -11,9 +11,10 @@ import zander.desk.model.FileEndModel;
 import zander.desk.sheet.Texts;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
+import zander.desk.view.part.SheetView;
 
 /** The end of a large file, to read. */
-public final class FileEndView extends VBox {
+public final class FileEndView extends VBox implements SheetView {
   private final FileEndModel model;
   private final CodeArea area = new CodeArea();
   private final Label facts = Parts.label("", "quiet");
@@ -55,7 +56,8 @@ public final class FileEndView extends VBox {
             + ", to read only");
   }
 
-  public void focusText() {
+  @Override
+  public void takeFocus() {
     area.requestFocus();
   }
 }

@@ -22,9 +22,10 @@ import zander.desk.model.FileModel;
 import zander.desk.view.folder.PathBar;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
+import zander.desk.view.part.SheetView;
 
 /** A text file of the server in the editor. */
-public final class FileView extends VBox {
+public final class FileView extends VBox implements SheetView {
   /** Longer texts are cut into lines on another thread, in characters. */
   private static final int LONG = 300_000;
 
@@ -175,10 +176,12 @@ public final class FileView extends VBox {
     }
   }
 
-  public void focusText() {
+  @Override
+  public void takeFocus() {
     area.requestFocus();
   }
 
+  @Override
   public void dispose() {
     if (highlighter != null) {
       highlighter.stop();

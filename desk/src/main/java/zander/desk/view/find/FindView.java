@@ -17,10 +17,11 @@ import zander.desk.find.FindModel;
 import zander.desk.find.FindModel.Found;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
+import zander.desk.view.part.SheetView;
 import zander.desk.view.part.Tables;
 
 /** Finding below a folder: what is looked for, what was found, and what is to come in its place. */
-public final class FindView extends VBox {
+public final class FindView extends VBox implements SheetView {
   private final FindModel model;
   private final TextField text = field("find-text", "Text in the files");
   private final TableView<Found> table = new TableView<>();
@@ -196,7 +197,8 @@ public final class FindView extends VBox {
     }
   }
 
-  public void focusFirst() {
+  @Override
+  public void takeFocus() {
     text.requestFocus();
   }
 }

@@ -30,13 +30,23 @@ public final class FolderActions {
   }
 
   private Action action(String name, String key, Runnable run) {
+    return new Action(name, key, inFolder(run));
+  }
+
+  /** One that is done with what is selected. */
+  private Action onSelection(String name, String key, Runnable run) {
     return new Action(
         name,
         key,
-        () -> {
-          desk.currentProperty().set(desk.folder());
-          run.run();
-        });
+        inFolder(run),
+        () -> desk.folder().selection().isEmpty() ? "select an entry first" : "");
+  }
+
+  private Runnable inFolder(Runnable run) {
+    return () -> {
+      desk.currentProperty().set(desk.folder());
+      run.run();
+    };
   }
 
   List<Action> making() {
@@ -49,23 +59,22 @@ public final class FolderActions {
 
   public List<Action> changing() {
     List<Action> actions = new ArrayList<>();
-    actions.add(action("Duplicate", "Alt+D", make::duplicate));
-    actions.add(action("Copy to a folder of this server", "Alt+C", make::copyTo));
-    actions.add(action("Move to a folder of this server", "Alt+M", make::moveTo));
+    actions.add(onSelection("Duplicate", "Alt+D", make::duplicate));
+    actions.add(onSelection("Copy to a folder of this server", "Alt+C", make::copyTo));
+    actions.add(onSelection("Move to a folder of this server", "Alt+M", make::moveTo));
     return actions;
   }
 
   public List<Action> looking() {
     return List.of(
         action("Facts: size, kind, checksum", "Alt+Enter", tools::facts),
-        action("Make ready to drag to the desktop", "Alt+T", desk.takenOut()::prepare),
-        action("Answer what transfers ask", "Alt+A", desk.transfers()::answer),
-        action("Pack into an archive", "Alt+P", tools::pack),
-        action("Unpack an archive", "Alt+U", tools::unpack));
+        onSelection("Make ready to drag to the desktop", "Alt+T", desk.takenOut()::prepare),
+        onSelection("Pack into an archive", "Alt+P", tools::pack),
+        onSelection("Unpack an archive", "Alt+U", tools::unpack));
   }
 
   public List<Action> deleting() {
-    return List.of(action("Delete", "Delete", delete::delete));
+    return List.of(onSelection("Delete", "Delete", delete::delete));
   }
 
   public List<Action> copying() {

@@ -1,6 +1,5 @@
 package zander.desk.view.folder;
 
-import java.time.Clock;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -24,6 +23,7 @@ import zander.desk.folder.FolderModel;
 import zander.desk.folder.LocalModel;
 import zander.desk.sheet.Texts;
 import zander.desk.view.part.Parts;
+import zander.desk.view.part.RelativeTimes;
 import zander.desk.view.part.Tables;
 import zander.desk.work.Settings;
 import zander.desk.work.Subscriptions;
@@ -35,7 +35,6 @@ final class FolderTable extends TableView<RemoteEntry> {
   private final FolderModel model;
   private final LocalModel local;
   private final Settings settings;
-  private final Clock clock = Clock.systemDefaultZone();
   private final Map<Column, TableColumn<RemoteEntry, ?>> columns = new EnumMap<>(Column.class);
 
   FolderTable(FolderModel model, LocalModel local, Settings settings, Subscriptions subscriptions) {
@@ -186,10 +185,7 @@ final class FolderTable extends TableView<RemoteEntry> {
   }
 
   private TableCell<RemoteEntry, Long> timeCell() {
-    TableCell<RemoteEntry, Long> cell =
-        Tables.text(seconds -> Texts.when(seconds, clock), Pos.CENTER_LEFT, "plain");
-    Tables.hint(cell, seconds -> seconds == null ? "" : Texts.exactly(seconds));
-    return cell;
+    return RelativeTimes.cell();
   }
 
   private static Long sizeOf(RemoteEntry entry) {

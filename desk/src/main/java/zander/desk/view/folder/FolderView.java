@@ -17,6 +17,7 @@ import zander.core.files.FileKind;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.desk.folder.Column;
+import zander.desk.folder.Emptiness;
 import zander.desk.folder.FolderModel;
 import zander.desk.folder.PathCompletion;
 import zander.desk.model.Action;
@@ -25,11 +26,12 @@ import zander.desk.sheet.Texts;
 import zander.desk.view.part.NarrowField;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
+import zander.desk.view.part.SheetView;
 import zander.desk.work.Settings;
 import zander.desk.work.Subscriptions;
 
 /** A folder of the server: where it is, its rows, and what they amount to. */
-public final class FolderView extends VBox {
+public final class FolderView extends VBox implements SheetView {
   private final FolderModel model;
   private final Settings settings;
   private final Subscriptions subscriptions;
@@ -151,19 +153,23 @@ public final class FolderView extends VBox {
   }
 
   private void showEmptiness() {
-    long hidden = model.hiddenCount();
-    boolean allHidden = hidden > 0 && hidden == model.allProperty().get().size();
-    String words =
-        model.loadingProperty().get()
-            ? "Reading the folder"
-            : allHidden && model.narrowingProperty().get().isEmpty()
-                ? "Only hidden files are here. Show them with Ctrl+H."
-                : !model.allProperty().get().isEmpty()
-                    ? "Nothing here matches. Clear the field above to see all."
-                    : "This folder is empty. Make something with New, or send files up.";
-    ((Label) table.getPlaceholder()).setText(words);
+    ((Label) table.getPlaceholder())
+        .setText(
+            model.loadingProperty().get()
+                ? "Reading the folder"
+                : words(
+                    model.emptiness(),
+                    "This folder is empty. Create something with New, or send files up."));
     narrow.explain();
     showFacts();
+  }
+
+  static String words(Emptiness why, String empty) {
+    return switch (why) {
+      case EMPTY -> empty;
+      case ONLY_HIDDEN -> "Only hidden files are here. Show them with Ctrl+H.";
+      case NOTHING_FITS -> "Nothing here matches. Clear the field above to see all.";
+    };
   }
 
   private void showFacts() {
@@ -201,7 +207,8 @@ public final class FolderView extends VBox {
     table.startRename();
   }
 
-  public void focusTable() {
+  @Override
+  public void takeFocus() {
     table.requestFocus();
   }
 

@@ -1,7 +1,6 @@
 package zander.desk.view.folder;
 
 import java.nio.file.Path;
-import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -30,6 +29,7 @@ import zander.desk.model.DeskModel;
 import zander.desk.sheet.Texts;
 import zander.desk.view.part.NarrowField;
 import zander.desk.view.part.Parts;
+import zander.desk.view.part.RelativeTimes;
 import zander.desk.view.part.Tables;
 
 /** This computer's folder, below the waterline. */
@@ -97,9 +97,17 @@ public final class LocalView extends VBox {
 
   private void buildTable() {
     table.setId("local-table");
-    table.setPlaceholder(
-        Parts.label("This folder is empty. Select files above and bring them down.", "quiet"));
-    Clock clock = Clock.systemDefaultZone();
+    Label nothing = Parts.label("", "quiet");
+    table.setPlaceholder(nothing);
+    nothing
+        .textProperty()
+        .bind(
+            model
+                .emptinessProperty()
+                .map(
+                    why ->
+                        FolderView.words(
+                            why, "This folder is empty. Select files above and bring them down.")));
     TableColumn<LocalRow, LocalRow> name = Tables.column("Name", 420, row -> row, NameCell::new);
     name.setUserData(LocalColumn.NAME);
     TableColumn<LocalRow, Long> size =
@@ -111,11 +119,7 @@ public final class LocalView extends VBox {
     Tables.numbers(size);
     size.setUserData(LocalColumn.SIZE);
     TableColumn<LocalRow, Long> changed =
-        Tables.column(
-            "Changed",
-            150,
-            row -> row.node().modified(),
-            () -> Tables.text(s -> Texts.when(s, clock), Pos.CENTER_LEFT, "plain"));
+        Tables.column("Changed", 150, row -> row.node().modified(), RelativeTimes::cell);
     TableColumn<LocalRow, Comparison> comparison =
         Tables.column("Against the server", 160, LocalRow::comparison, LocalView::comparisonCell);
     changed.setUserData(LocalColumn.CHANGED);

@@ -1,6 +1,5 @@
 package zander.desk.view.history;
 
-import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
@@ -24,10 +23,12 @@ import zander.desk.sheet.Texts;
 import zander.desk.view.part.DifferenceLines;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
+import zander.desk.view.part.RelativeTimes;
+import zander.desk.view.part.SheetView;
 import zander.desk.view.part.Tables;
 
 /** The journal of a server: its entries by day, the one selected, and putting back. */
-public final class JournalView extends VBox {
+public final class JournalView extends VBox implements SheetView {
   private final JournalModel model;
   private final TableView<JournalEntry> table = new TableView<>();
   private final VBox difference = new VBox();
@@ -81,18 +82,11 @@ public final class JournalView extends VBox {
     table.setId("journal-table");
     table.setPlaceholder(
         Parts.label("Nothing here yet. Every change made from Zander comes here.", "quiet"));
-    TableColumn<JournalEntry, String> when =
-        Tables.column(
-            "When",
-            128,
-            entry -> Texts.when(entry.at() / 1000, Clock.systemDefaultZone()),
-            () -> Tables.text(text -> text, Pos.CENTER_LEFT, "plain"));
+    TableColumn<JournalEntry, Long> when =
+        Tables.column("When", 128, entry -> entry.at() / 1000, RelativeTimes::cell);
     TableColumn<JournalEntry, String> path =
         Tables.column(
-            "What",
-            280,
-            entry -> entry.path().text(),
-            () -> Tables.text(text -> text, Pos.CENTER_LEFT, "mono"));
+            "What", 280, model::where, () -> Tables.text(text -> text, Pos.CENTER_LEFT, "mono"));
     TableColumn<JournalEntry, String> what =
         Tables.column(
             "Change", 270, model::what, () -> Tables.text(text -> text, Pos.CENTER_LEFT, "plain"));
@@ -166,5 +160,10 @@ public final class JournalView extends VBox {
             + (shown < all ? ", the newest " + Texts.count(shown) + " listed" : "")
             + ". Each change is written down before it is made.");
     table.refresh();
+  }
+
+  @Override
+  public void takeFocus() {
+    table.requestFocus();
   }
 }

@@ -1,6 +1,5 @@
 package zander.desk.view.history;
 
-import java.time.Clock;
 import javafx.collections.ListChangeListener;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
@@ -10,12 +9,13 @@ import javafx.scene.layout.VBox;
 import zander.desk.history.EntryWords;
 import zander.desk.history.RecoveryModel;
 import zander.desk.history.RecoveryModel.Row;
-import zander.desk.sheet.Texts;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
+import zander.desk.view.part.RelativeTimes;
+import zander.desk.view.part.SheetView;
 
 /** What was under way when the program ended, and what to do about each. */
-public final class RecoveryView extends VBox {
+public final class RecoveryView extends VBox implements SheetView {
   private final RecoveryModel model;
   private final VBox list = new VBox();
 
@@ -54,9 +54,7 @@ public final class RecoveryView extends VBox {
     var entry = row.finding().entry();
     Label path = Parts.label(entry.path().text(), "mono", "strong-word");
     path.setWrapText(true);
-    Label what =
-        Parts.label(
-            Texts.when(entry.at() / 1000, Clock.systemDefaultZone()) + "  " + model.what(row));
+    Label what = RelativeTimes.label(entry.at() / 1000, "  " + model.what(row));
     what.setWrapText(true);
     Label found = Parts.label(EntryWords.finding(row.finding()), "quiet");
     found.setWrapText(true);
@@ -82,5 +80,10 @@ public final class RecoveryView extends VBox {
     }
     card.getChildren().add(choices);
     return card;
+  }
+
+  @Override
+  public void takeFocus() {
+    requestFocus();
   }
 }

@@ -1,6 +1,5 @@
 package zander.desk.view.part;
 
-import java.time.Duration;
 import javafx.animation.AnimationTimer;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -76,30 +75,5 @@ public final class Parts {
         }
       }
     }.start();
-  }
-
-  /** Does something again and again while a view is in the window. */
-  public static void whileShown(Node view, Duration every, Runnable look) {
-    AnimationTimer timer =
-        new AnimationTimer() {
-          private long last;
-
-          @Override
-          public void handle(long now) {
-            if (now - last > every.toNanos()) {
-              last = now;
-              look.run();
-            }
-          }
-        };
-    view.sceneProperty()
-        .addListener(
-            (observed, old, now) -> {
-              if (now == null) {
-                timer.stop();
-              } else {
-                timer.start();
-              }
-            });
   }
 }

@@ -1,6 +1,5 @@
 package zander.desk.view.rights;
 
-import java.time.Clock;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -26,6 +25,7 @@ import zander.desk.model.RightsModel;
 import zander.desk.model.RightsModel.Bit;
 import zander.desk.sheet.Texts;
 import zander.desk.view.part.Parts;
+import zander.desk.view.part.RelativeTimes;
 
 /** The panel at the right: the rights of what is selected, edited in place, and its journal. */
 public final class RightsView extends VBox {
@@ -291,17 +291,15 @@ public final class RightsView extends VBox {
       return;
     }
     history.getChildren().add(Parts.label("What happened here", "field-title"));
-    Clock clock = Clock.systemDefaultZone();
     int[] number = {0};
     entries.stream()
         .limit(8)
         .forEach(
             entry -> {
               Label line =
-                  Parts.label(
-                      Texts.when(entry.at() / 1000, clock)
-                          + "  "
-                          + EntryWords.what(entry, desk.files().names()),
+                  RelativeTimes.label(
+                      entry.at() / 1000,
+                      "  " + EntryWords.what(entry, desk.files().names()),
                       "history-line");
               line.setWrapText(true);
               Label was =

@@ -13,6 +13,7 @@ import zander.desk.model.ShellModel;
 import zander.desk.model.ShellsBelow;
 import zander.desk.term.TerminalView;
 import zander.desk.view.part.Parts;
+import zander.desk.view.part.SheetView;
 import zander.desk.view.part.TabStrip;
 import zander.desk.view.part.Tables;
 import zander.desk.work.Subscriptions;
@@ -21,7 +22,7 @@ import zander.desk.work.Subscriptions;
  * A shell: a thin bar with its folder and what can be done with it, and the terminal. Below the
  * sheets the bar has a tab for each shell that is there.
  */
-public final class ShellView extends VBox {
+public final class ShellView extends VBox implements SheetView {
   private final DeskModel desk;
   private final ShellModel model;
   private final TerminalView terminal;
@@ -92,11 +93,13 @@ public final class ShellView extends VBox {
     return new TabStrip.Tab(all, name, shell == model, choose);
   }
 
+  @Override
   public void dispose() {
     subscriptions.end();
   }
 
-  public void focusTerminal() {
+  @Override
+  public void takeFocus() {
     terminal.requestFocus();
   }
 }

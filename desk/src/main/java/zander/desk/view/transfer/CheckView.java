@@ -20,10 +20,11 @@ import zander.desk.sheet.Texts;
 import zander.desk.transfer.CheckModel;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
+import zander.desk.view.part.SheetView;
 import zander.desk.view.part.Tables;
 
 /** The report of a comparison: the outcome first, then what differs and how. */
-public final class CheckView extends VBox {
+public final class CheckView extends VBox implements SheetView {
   private final CheckModel model;
   private final TableView<Row> table = new TableView<>();
   private final Label nothing = Parts.label("", "quiet");
@@ -115,5 +116,10 @@ public final class CheckView extends VBox {
     if (report != null) {
       table.getItems().setAll(report.rows());
     }
+  }
+
+  @Override
+  public void takeFocus() {
+    table.requestFocus();
   }
 }

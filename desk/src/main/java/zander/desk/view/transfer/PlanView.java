@@ -20,10 +20,11 @@ import zander.desk.sheet.Texts;
 import zander.desk.transfer.PlanModel;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
+import zander.desk.view.part.SheetView;
 import zander.desk.view.part.Tables;
 
 /** What a transfer would do, entry by entry, with the sums, before it is begun. */
-public final class PlanView extends VBox {
+public final class PlanView extends VBox implements SheetView {
   private final PlanModel model;
   private final TableView<Row> table = new TableView<>();
   private final Label sums = Parts.label("", "plan-sums");
@@ -126,5 +127,10 @@ public final class PlanView extends VBox {
     if (plan != null) {
       table.getItems().setAll(plan.rows());
     }
+  }
+
+  @Override
+  public void takeFocus() {
+    table.requestFocus();
   }
 }

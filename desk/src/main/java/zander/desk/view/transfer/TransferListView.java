@@ -1,6 +1,5 @@
 package zander.desk.view.transfer;
 
-import java.time.Clock;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
@@ -23,9 +22,12 @@ import zander.desk.transfer.TransferModel;
 import zander.desk.transfer.TransferWords;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
+import zander.desk.view.part.RelativeTimes;
+import zander.desk.view.part.Repeating;
+import zander.desk.view.part.SheetView;
 
 /** The list of transfers: what runs, waits, asks, failed and is done, and what can be done. */
-public final class TransferListView extends VBox {
+public final class TransferListView extends VBox implements SheetView {
   private static final int MOST_PROBLEMS = 8;
   private static final long MEGA = 1_000_000;
 
@@ -55,7 +57,7 @@ public final class TransferListView extends VBox {
     getChildren().addAll(bar, new QuestionStrip(model.questionProperty()), scroll);
     model.queue().all().addListener((ListChangeListener<TransferModel>) change -> build());
     model.beforeProperty().addListener((observed, old, now) -> build());
-    Parts.whileShown(this, Duration.ofMillis(200), () -> cards.forEach(Card::look));
+    Repeating.whileShown(this, Duration.ofMillis(200), () -> cards.forEach(Card::look));
     build();
   }
 
@@ -113,7 +115,7 @@ public final class TransferListView extends VBox {
             Parts.label(model.what(log), "strong-word"),
             state,
             Parts.spring(),
-            Parts.label(Texts.when(transfer.at() / 1000, Clock.systemDefaultZone()), "quiet"));
+            RelativeTimes.label(transfer.at() / 1000, "", "quiet"));
     VBox card =
         new VBox(head, Parts.label(transfer.from() + "  →  " + transfer.to(), "mono", "quiet"));
     card.getStyleClass().add("transfer-card");
@@ -259,5 +261,10 @@ public final class TransferListView extends VBox {
         problems(told, problems);
       }
     }
+  }
+
+  @Override
+  public void takeFocus() {
+    requestFocus();
   }
 }

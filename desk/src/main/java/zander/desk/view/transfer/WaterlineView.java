@@ -10,6 +10,7 @@ import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
 import zander.desk.transfer.TransferModel;
 import zander.desk.view.part.Parts;
+import zander.desk.view.part.Repeating;
 
 /** The band between the server above and this computer below: the verbs, the rule, the transfer. */
 public final class WaterlineView extends HBox {
@@ -71,7 +72,7 @@ public final class WaterlineView extends HBox {
     rule.setMinWidth(150);
     getChildren()
         .addAll(up, down, rule, Parts.spring(), line, answer, bar, left, pause, stop, list, fold);
-    Parts.whileShown(this, Duration.ofMillis(100), this::look);
+    Repeating.whileShown(this, Duration.ofMillis(100), this::look);
     look();
   }
 

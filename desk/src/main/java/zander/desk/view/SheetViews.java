@@ -1,0 +1,60 @@
+package zander.desk.view;
+
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Function;
+import zander.desk.find.FindModel;
+import zander.desk.folder.FolderModel;
+import zander.desk.history.JournalModel;
+import zander.desk.history.RecoveryModel;
+import zander.desk.model.DeskModel;
+import zander.desk.model.FileEndModel;
+import zander.desk.model.FileModel;
+import zander.desk.model.ShellModel;
+import zander.desk.sheet.Sheet;
+import zander.desk.transfer.CheckModel;
+import zander.desk.transfer.PlanModel;
+import zander.desk.transfer.TransferListModel;
+import zander.desk.view.file.FileEndView;
+import zander.desk.view.file.FileView;
+import zander.desk.view.find.FindView;
+import zander.desk.view.folder.FolderView;
+import zander.desk.view.history.JournalView;
+import zander.desk.view.history.RecoveryView;
+import zander.desk.view.part.SheetView;
+import zander.desk.view.shell.ShellView;
+import zander.desk.view.transfer.CheckView;
+import zander.desk.view.transfer.PlanView;
+import zander.desk.view.transfer.TransferListView;
+
+/** The one place that says which view shows which sheet. */
+final class SheetViews {
+  private final Map<Class<?>, Function<Sheet, SheetView>> makers = new HashMap<>();
+
+  SheetViews(DeskModel desk) {
+    shows(FolderModel.class, folder -> new FolderView(desk));
+    shows(FindModel.class, FindView::new);
+    shows(JournalModel.class, JournalView::new);
+    shows(RecoveryModel.class, RecoveryView::new);
+    shows(TransferListModel.class, list -> new TransferListView(desk, list));
+    shows(PlanModel.class, PlanView::new);
+    shows(CheckModel.class, CheckView::new);
+    shows(FileModel.class, file -> new FileView(file, desk::goTo));
+    shows(FileEndModel.class, FileEndView::new);
+    shows(ShellModel.class, shell -> new ShellView(desk, shell));
+  }
+
+  private <S extends Sheet> void shows(Class<S> type, Function<S, ? extends SheetView> maker) {
+    makers.put(type, sheet -> maker.apply(type.cast(sheet)));
+  }
+
+  /** The kinds of sheets that have a view. */
+  Set<Class<?>> kinds() {
+    return makers.keySet();
+  }
+
+  SheetView make(Sheet sheet) {
+    return makers.get(sheet.getClass()).apply(sheet);
+  }
+}

@@ -1,0 +1,186 @@
+package zander.desk.view;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import java.util.function.Predicate;
+import zander.desk.model.Action;
+import zander.desk.model.AppModel;
+import zander.desk.model.DeskModel;
+import zander.desk.model.FileModel;
+import zander.desk.view.folder.FolderActions;
+
+/**
+ * All that can be done in the window, by name and by key: the one list that the keys and the go-to
+ * field read. What is done in a folder is in {@link FolderActions}, for menus too.
+ */
+final class WindowActions {
+  /** The go-to field itself, which does not offer itself. */
+  static final String GO_TO = "Go to a path, server or action";
+
+  private final AppModel model;
+  private final MainView window;
+  private final List<Action> actions = new ArrayList<>();
+
+  WindowActions(AppModel model, MainView window) {
+    this.model = model;
+    this.window = window;
+    window();
+    folders();
+    transfers();
+    sheets();
+  }
+
+  /** Those of the folder in front, too. */
+  List<Action> all() {
+    List<Action> all = new ArrayList<>(actions);
+    DeskModel desk = model.currentProperty().get();
+    if (desk != null) {
+      all.addAll(new FolderActions(desk).all());
+    }
+    return all;
+  }
+
+  private void add(String name, String key, Runnable run) {
+    actions.add(new Action(name, key, run));
+  }
+
+  private void onDesk(String name, String key, Consumer<DeskModel> run) {
+    onDesk(name, key, run, desk -> "");
+  }
+
+  private void onDesk(
+      String name, String key, Consumer<DeskModel> run, Function<DeskModel, String> whyNot) {
+    actions.add(
+        new Action(
+            name,
+            key,
+            () -> {
+              DeskModel desk = model.currentProperty().get();
+              if (desk != null) {
+                run.accept(desk);
+              }
+            },
+            () -> {
+              DeskModel desk = model.currentProperty().get();
+              return desk == null ? "open a server first" : whyNot.apply(desk);
+            }));
+  }
+
+  private static Function<DeskModel, String> unless(Predicate<DeskModel> possible, String whyNot) {
+    return desk -> possible.test(desk) ? "" : whyNot;
+  }
+
+  private void window() {
+    add(GO_TO, "Ctrl+G", window::openGoto);
+    add("Open a server", "Ctrl+O", window::openAServer);
+    add("New server", "Ctrl+N", window::newServer);
+    add("Keys", "", () -> window.page("Keys"));
+    add("Vault", "", () -> window.page("Vault"));
+    add(
+        "Fold or show this computer",
+        "Ctrl+M",
+        () -> model.localFoldedProperty().set(!model.localFoldedProperty().get()));
+    add(
+        "Light or dark look",
+        "Ctrl+D",
+        () -> model.darkProperty().set(!model.darkProperty().get()));
+    add(
+        "Show or hide hidden files",
+        "Ctrl+H",
+        () -> model.settings().change(values -> values.withHidden(!values.showHidden())));
+    onDesk("Close the desk", "", model::close);
+    onDesk("Open another desk on this server", "", desk -> model.openAnother(desk.entry()));
+    onDesk(
+        "Connect now",
+        "",
+        desk -> desk.line().tryNow(),
+        unless(desk -> desk.line().awayProperty().get(), "already connected"));
+  }
+
+  private void folders() {
+    onDesk(
+        "Folder above",
+        "Alt+Up",
+        desk -> desk.folder().goUp(),
+        unless(
+            desk -> desk.folder().path() != null && !desk.folder().path().isRoot(),
+            "there is none above"));
+    onDesk(
+        "Back to the folder before",
+        "Alt+Left",
+        desk -> desk.folder().goBack(),
+        unless(desk -> desk.folder().mayGoBack(), "no folder was visited before"));
+    onDesk(
+        "Forward again",
+        "Alt+Right",
+        desk -> desk.folder().goForward(),
+        unless(desk -> desk.folder().mayGoForward(), "you did not go back"));
+    onDesk("Home folder", "Alt+Home", desk -> desk.folder().goHome());
+    onDesk(
+        "Rename",
+        "F2",
+        window::rename,
+        unless(desk -> desk.folder().selection().size() == 1, "select one entry first"));
+    onDesk("Find below this folder", "Ctrl+F", window::find);
+    onDesk("Type a path", "Ctrl+L", window::typePath);
+    onDesk("Narrow the list", "Ctrl+K", window::narrow);
+    onDesk("Read the folder again", "F5", MainView::refresh);
+    onDesk(
+        "Set rights",
+        "Ctrl+R",
+        desk -> desk.rights().apply(),
+        unless(desk -> desk.rights().isChanged(), "no rights were changed in the panel"));
+    onDesk("Open a shell here", "Ctrl+J", DeskModel::openShell);
+  }
+
+  private void transfers() {
+    onDesk(
+        "Send up",
+        "Ctrl+Up",
+        desk -> desk.transfers().sendUp(),
+        unless(desk -> !desk.local().selection().isEmpty(), "select files on this computer first"));
+    onDesk(
+        "Bring down",
+        "Ctrl+Down",
+        desk -> desk.transfers().bringDown(),
+        unless(desk -> !desk.folder().selection().isEmpty(), "select files on the server first"));
+    onDesk(
+        "Bring the open file to its place on this computer",
+        "Ctrl+B",
+        MainView::toPartner,
+        unless(desk -> front(desk) != null, "no file is in front"));
+    onDesk("Plan a transfer", "Ctrl+P", desk -> desk.transfers().plan());
+    onDesk("Check against the other side", "Ctrl+E", desk -> desk.transfers().check());
+    onDesk("List of transfers", "Ctrl+T", desk -> desk.transfers().openList());
+    Function<DeskModel, String> idle =
+        unless(desk -> desk.transfers().queue().isBusy(), "no transfer is under way");
+    onDesk("Pause the transfer", "", desk -> desk.transfers().pause(), idle);
+    onDesk("Stop the transfer", "", desk -> desk.transfers().stop(), idle);
+    onDesk(
+        "Answer what transfers ask",
+        "Alt+A",
+        desk -> desk.transfers().answer(),
+        unless(desk -> desk.transfers().asking() > 0, "no transfer asks"));
+  }
+
+  private void sheets() {
+    onDesk(
+        "Save to server",
+        "Ctrl+S",
+        MainView::save,
+        unless(
+            desk -> front(desk) != null && front(desk).unsavedProperty().get(),
+            "nothing is unsaved in front"));
+    onDesk("Journal of this server", "Alt+J", DeskModel::openJournal);
+    onDesk("Next sheet", "Ctrl+Page Down", desk -> window.step(desk, 1));
+    onDesk("Previous sheet", "Ctrl+Page Up", desk -> window.step(desk, -1));
+    onDesk("Close the sheet", "Ctrl+W", desk -> desk.close(desk.currentProperty().get()));
+  }
+
+  /** The file in front; {@code null} when something else is. */
+  private static FileModel front(DeskModel desk) {
+    return desk.currentProperty().get() instanceof FileModel file ? file : null;
+  }
+}
