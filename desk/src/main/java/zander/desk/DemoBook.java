@@ -60,7 +60,7 @@ final class DemoBook {
                     SignIn.byPassword())
                 .withGroup("Trial")
                 .withMark(Mark.TRIAL)
-                .withPlaces(null, null, "by password still; give it a key")));
+                .withPlaces(null, null, "still by password; give it a key")));
   }
 
   private static ServerEntry entry(String name, String account, SignIn signIn) {

@@ -144,7 +144,7 @@ class WholePathTest {
         .isEqualTo(Progress.Phase.DONE);
     // The folder of the pictures belongs to another account: nothing could be added, and it is
     // told.
-    window.untilWaterlineSays("48 the same, 5 did not make it");
+    window.untilWaterlineSays("48 the same, 5 failed");
     window.until(
         "each is told, and stays told",
         () ->

@@ -61,13 +61,13 @@ public final class CreateActions {
             new Message(headline, detail),
             List.of(new Question.Input("strip-name", label, text, "")),
             new Question.Choice(
-                "Make it",
+                "Create",
                 ticked -> {
                   if (!text.get().isBlank()) {
                     named.with(text.get());
                   }
                 }),
-            new Question.Choice("Leave it", ticked -> folder.dismissQuestion())));
+            new Question.Choice("Cancel", ticked -> folder.dismissQuestion())));
   }
 
   private interface Named {
@@ -122,7 +122,7 @@ public final class CreateActions {
                 new Question.Input("strip-name", "Name", name, ""),
                 new Question.Input("strip-target", "Leads to", to, "../shared/site.conf")),
             new Question.Choice(
-                "Make it",
+                "Create",
                 ticked -> {
                   if (!name.get().isBlank() && !to.get().isBlank()) {
                     make(
@@ -134,7 +134,7 @@ public final class CreateActions {
                         false);
                   }
                 }),
-            new Question.Choice("Leave it", ticked -> folder.dismissQuestion())));
+            new Question.Choice("Cancel", ticked -> folder.dismissQuestion())));
   }
 
   /** Gives another name, as it was typed in the row; nothing for the same or an empty one. */
@@ -231,7 +231,7 @@ public final class CreateActions {
                 "Owners, modes and times stay as far as your account may." + through),
             List.of(new Question.Input("strip-name", "To the folder", where, "")),
             new Question.Choice(verb, ticked -> placeIn(verb, moving, paths, where.get())),
-            new Question.Choice("Leave it", ticked -> folder.dismissQuestion())));
+            new Question.Choice("Cancel", ticked -> folder.dismissQuestion())));
   }
 
   private void placeIn(String verb, boolean moving, List<RemotePath> paths, String typed) {

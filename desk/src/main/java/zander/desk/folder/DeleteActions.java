@@ -90,10 +90,10 @@ public final class DeleteActions {
     String what = CreateActions.what(survey.paths());
     List<Question.Choice> choices = new ArrayList<>();
     if (!held) {
-      choices.add(choice("Delete, and hold it", counting, () -> hold(survey.paths())));
+      choices.add(choice("Move to the holding folder", counting, () -> hold(survey.paths())));
     }
     choices.add(choice("Delete for good", counting, () -> forGood(survey.paths())));
-    choices.add(choice("Keep it", counting, () -> {}));
+    choices.add(choice("Cancel", counting, () -> {}));
     Question question =
         new Question(
                 new Message("Delete " + what + "?", detail(survey, held)),
@@ -249,7 +249,7 @@ public final class DeleteActions {
   public void tidyHeld() {
     HeldThings.Rules rules = desk.settings().now().held();
     TreeSize measure = new TreeSize(desk.files(), desk.commands());
-    new FolderTask(folder, "Letting go of what was held long enough")
+    new FolderTask(folder, "Removing deleted items whose time is over")
         .runQuietly(
             task ->
                 new HeldThings(desk.files(), desk.commands(), desk.journal())

@@ -118,7 +118,7 @@ public final class ToolActions {
                 "The ending says how: .tar.gz, .tar.xz, .tar.bz2, .tar or .zip."),
             List.of(new Question.Input("strip-name", "Into the archive", name, "")),
             new Question.Choice("Pack", ticked -> packInto(paths, name.get().strip())),
-            new Question.Choice("Leave it", ticked -> folder.dismissQuestion())));
+            new Question.Choice("Cancel", ticked -> folder.dismissQuestion())));
   }
 
   private void packInto(List<RemotePath> paths, String name) {
@@ -175,7 +175,7 @@ public final class ToolActions {
                     names + more),
                 false,
                 new Question.Choice("Unpack", keep -> unpack(archive, keep)),
-                new Question.Choice("Leave it", ticked -> folder.dismissQuestion()))
+                new Question.Choice("Cancel", ticked -> folder.dismissQuestion()))
             .withBox("Keep owners and modes of the archive"));
   }
 
@@ -203,7 +203,7 @@ public final class ToolActions {
                 new Question.Input("strip-sum", "SHA-256", sum, "checked if given")),
             new Question.Choice(
                 "Fetch", ticked -> fetch(address.get(), name.get().strip(), sum.get())),
-            new Question.Choice("Leave it", ticked -> folder.dismissQuestion())));
+            new Question.Choice("Cancel", ticked -> folder.dismissQuestion())));
   }
 
   private void fetch(String typed, String name, String sum) {

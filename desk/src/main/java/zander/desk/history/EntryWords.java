@@ -18,7 +18,7 @@ public final class EntryWords {
     String back = entry.undoes() == 0 ? "" : "put back: ";
     return back
         + switch (entry.kind()) {
-          case SAVE -> "saved" + sizes(entry);
+          case SAVE -> (entry.isDone() ? "saved" : "save") + sizes(entry);
           case RIGHTS ->
               "rights " + rights(entry.before(), names) + " to " + rights(entry.after(), names);
           case MAKE_FILE -> "file made";
@@ -61,7 +61,9 @@ public final class EntryWords {
   public static String state(JournalEntry entry, boolean putBack) {
     return putBack
         ? "put back"
-        : entry.isDone() ? "" : entry.isUnderWay() ? "end not known" : entry.outcome();
+        : entry.isDone()
+            ? ""
+            : entry.isUnderWay() ? "end not known" : OutcomeWords.of(entry.outcome());
   }
 
   /** The word for a kind, to filter by. */
@@ -71,7 +73,7 @@ public final class EntryWords {
       case RIGHTS -> "rights";
       case RENAME -> "renames";
       case DELETE, PURGE -> "deletions";
-      case SEND_UP, REPLACE -> "crossings";
+      case SEND_UP, REPLACE -> "transfers";
       default -> "new things";
     };
   }
@@ -96,16 +98,16 @@ public final class EntryWords {
   /** What was found of a change that was under way. */
   public static String finding(Recovery.Finding finding) {
     return switch (finding.state()) {
-      case DONE -> "It had been done; only its end was not written down.";
-      case NOT_DONE -> "Nothing of it had been done.";
+      case DONE -> "It was done; only the end was not recorded.";
+      case NOT_DONE -> "Nothing was changed.";
       case PART_LEFT ->
-          "The server has what was there before. A half was left beside it: "
+          "The server has what was there before. A partial copy was left beside it: "
               + finding.entry().part().name();
       case HALF ->
           finding.entry().kind() == ChangeKind.PURGE
               ? "A part of it is gone, the rest is still there."
               : "A part of it was done.";
-      case OTHER -> "It is neither as before nor as meant: somebody else was there.";
+      case OTHER -> "It is neither the old nor the new version: somebody else changed it.";
     };
   }
 }

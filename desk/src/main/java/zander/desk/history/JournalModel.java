@@ -158,10 +158,10 @@ public final class JournalModel extends Sheet {
         Question.notice(
             new Message(
                 "Put back the rights of " + Texts.count(all.size(), "entry", "entries") + "?",
-                "One that was changed since stays as it is and is told."),
+                "Entries changed since are left alone and listed."),
             true,
-            new Question.Choice("Put them back", ticked -> putBackAll(all)),
-            new Question.Choice("Leave it", ticked -> dismissQuestion())));
+            new Question.Choice("Put back all", ticked -> putBackAll(all)),
+            new Question.Choice("Cancel", ticked -> dismissQuestion())));
   }
 
   /**
@@ -192,8 +192,8 @@ public final class JournalModel extends Sheet {
           Question.notice(
               new Message(name + " was changed since", EntryWords.verdict(verdict, entry)),
               true,
-              new Question.Choice("Put back all the same", ticked -> putBack(entry, true, told)),
-              new Question.Choice("Leave it", ticked -> told.dismissQuestion())));
+              new Question.Choice("Put back anyway", ticked -> putBack(entry, true, told)),
+              new Question.Choice("Cancel", ticked -> told.dismissQuestion())));
     } else {
       told.ask(
           notice(
@@ -246,8 +246,8 @@ public final class JournalModel extends Sheet {
                 "The newest first. One that was changed by others since stays as it is and is"
                     + " told."),
             true,
-            new Question.Choice("Put them back", ticked -> putBackAll(all)),
-            new Question.Choice("Leave it", ticked -> dismissQuestion())));
+            new Question.Choice("Put back all", ticked -> putBackAll(all)),
+            new Question.Choice("Cancel", ticked -> dismissQuestion())));
   }
 
   private void putBackAll(List<JournalEntry> all) {
@@ -318,7 +318,7 @@ public final class JournalModel extends Sheet {
     ask(
         Question.asking(
             new Message(
-                "What is kept, and how long",
+                "How long things are kept",
                 "The journal and the old versions are on this computer; what was deleted is held on"
                     + " the server. The oldest goes first."),
             List.of(
@@ -327,9 +327,8 @@ public final class JournalModel extends Sheet {
                 new Question.Input("rule-held-days", "Held, days", heldDays, ""),
                 new Question.Input("rule-held-bytes", "Held, MB", heldMegabytes, "")),
             new Question.Choice(
-                "Keep so",
-                ticked -> keepTo(journalDays, journalMegabytes, heldDays, heldMegabytes)),
-            new Question.Choice("Leave it", ticked -> dismissQuestion())));
+                "Save", ticked -> keepTo(journalDays, journalMegabytes, heldDays, heldMegabytes)),
+            new Question.Choice("Cancel", ticked -> dismissQuestion())));
   }
 
   private void keepTo(
@@ -345,7 +344,7 @@ public final class JournalModel extends Sheet {
     } catch (IllegalArgumentException e) {
       ask(
           notice(
-              new Message("These are not numbers of days and megabytes", "Nothing was changed."),
+              new Message("Enter days and megabytes as whole numbers", "Nothing was changed."),
               true,
               this));
       return;

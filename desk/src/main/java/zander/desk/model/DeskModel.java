@@ -449,7 +449,7 @@ public final class DeskModel implements OpenDesk {
                   "The server has the version before your changes."),
               true,
               new Question.Choice("Save", ticked -> file.save()),
-              new Question.Choice("Close and lose the changes", ticked -> remove(file)),
+              new Question.Choice("Close without saving", ticked -> remove(file)),
               new Question.Choice("Keep editing", ticked -> file.dismissQuestion())));
       return;
     }

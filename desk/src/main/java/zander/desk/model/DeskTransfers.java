@@ -263,8 +263,8 @@ public final class DeskTransfers {
     DeskModel other = routes.otherOf(saved, desks.get());
     if (other == null) {
       tell(
-          "This one went to another server: " + saved.to(),
-          "Open that server's desk beside this one, then go on with it here.");
+          "This transfer went to another server: " + saved.to(),
+          "Open that server's desk too, then continue here.");
       return;
     }
     new ServerToServer(desk, other)
@@ -278,7 +278,7 @@ public final class DeskTransfers {
         .run(
             () -> ResumeLogFile.read(left.file()),
             read -> begin(route, left.transfer().rules().rules(), read),
-            failure -> tell("The transfer cannot be read any more", failure.getMessage()));
+            failure -> tell("The saved transfer cannot be read", failure.getMessage()));
   }
 
   private void tell(String headline, String detail) {

@@ -34,8 +34,8 @@ final class DraftOffer {
                         + " was kept when Zander ended",
                     Drafts.names(left) + ". The server has the versions before it."),
                 true,
-                new Question.Choice("Open them", ticked -> open(left)),
-                new Question.Choice("Throw them away", ticked -> drop(left)),
+                new Question.Choice("Open drafts", ticked -> open(left)),
+                new Question.Choice("Discard drafts", ticked -> drop(left)),
                 desk.folder().dismiss()));
   }
 

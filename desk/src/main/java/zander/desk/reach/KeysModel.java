@@ -185,7 +185,8 @@ public final class KeysModel {
           read();
           done.run();
         },
-        failure -> notice.set(new Message("It could not be closed", failure.getMessage())));
+        failure ->
+            notice.set(new Message("Could not make it private (mode 600)", failure.getMessage())));
   }
 
   public ObservableList<Row> rows() {

@@ -11,10 +11,11 @@ public interface Prompts {
   /**
    * A secret to ask for.
    *
+   * @param wrong whether the detail tells of wrong tries
    * @param mayKeep whether it may be kept for longer than this use
    * @param preset what was chosen for the last one
    */
-  record Ask(String headline, String detail, boolean mayKeep, KeepSecret preset) {}
+  record Ask(String headline, String detail, boolean wrong, boolean mayKeep, KeepSecret preset) {}
 
   /**
    * A secret that was given; the asker wipes it.

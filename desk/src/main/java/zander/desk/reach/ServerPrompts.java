@@ -107,7 +107,9 @@ public final class ServerPrompts implements SignInPrompt {
     KeepSecret preset = last == KeepSecret.VAULT && !vault.isThere() ? KeepSecret.NOW : last;
     CompletableFuture<Prompts.Given> answer = new CompletableFuture<>();
     background.show(
-        () -> prompts.secret(new Prompts.Ask(headline, counted(wrong), true, preset), answer));
+        () ->
+            prompts.secret(
+                new Prompts.Ask(headline, counted(wrong), wrong > 0, true, preset), answer));
     Prompts.Given given = answer.join();
     if (given == null) {
       return null;

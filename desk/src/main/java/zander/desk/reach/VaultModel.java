@@ -91,11 +91,11 @@ public final class VaultModel {
   private void askAndOpen(String headline, String detail, Prompts prompts, Background from) {
     String more = detail;
     for (int tries = 0; tries < 3 && open == null; tries++) {
-      char[] master = ask(headline, more, prompts, from);
+      char[] master = ask(headline, more, !more.equals(detail), prompts, from);
       boolean same = true;
       if (master != null && !there) {
         // Nobody could ever open a vault whose passphrase has a typing mistake in it.
-        char[] again = ask("The same passphrase again", detail, prompts, from);
+        char[] again = ask("The same passphrase again", detail, false, prompts, from);
         same = again != null && Arrays.equals(master, again);
         SecretBytes.wipe(again);
       }
@@ -115,9 +115,10 @@ public final class VaultModel {
     }
   }
 
-  private static char[] ask(String headline, String detail, Prompts prompts, Background from) {
+  private static char[] ask(
+      String headline, String detail, boolean wrong, Prompts prompts, Background from) {
     CompletableFuture<Prompts.Given> answer = new CompletableFuture<>();
-    Prompts.Ask ask = new Prompts.Ask(headline, detail, false, KeepSecret.NOW);
+    Prompts.Ask ask = new Prompts.Ask(headline, detail, wrong, false, KeepSecret.NOW);
     from.show(() -> prompts.secret(ask, answer));
     Prompts.Given given = answer.join();
     return given == null ? null : given.letters();

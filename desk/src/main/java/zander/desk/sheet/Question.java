@@ -54,8 +54,21 @@ public record Question(
   /** What an answer is meant for: one of some words. */
   public record Scope(List<String> words, IntegerProperty chosen) {}
 
-  /** One row of facts. */
-  public record Fact(String name, String coming, String there) {}
+  /** One row of facts; the first of several heads them. */
+  public record Fact(String name, String coming, String there, Kind kind) {
+    public Fact(String name, String coming, String there) {
+      this(name, coming, there, Kind.PLAIN);
+    }
+
+    /** What the two columns of a row are to each other. */
+    public enum Kind {
+      PLAIN,
+      /** Two versions: where they differ is marked. */
+      COMPARED,
+      /** The same for what is read letter by letter. */
+      COMPARED_LETTERS
+    }
+  }
 
   /**
    * @param chosen told whether the box was ticked

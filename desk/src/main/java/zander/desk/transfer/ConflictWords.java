@@ -1,5 +1,8 @@
 package zander.desk.transfer;
 
+import static zander.desk.sheet.Question.Fact.Kind.COMPARED;
+import static zander.desk.sheet.Question.Fact.Kind.COMPARED_LETTERS;
+
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.time.Clock;
@@ -75,13 +78,14 @@ final class ConflictWords {
     List<Fact> facts =
         List.of(
             new Fact("", "coming", "there now"),
-            new Fact("Size", size(coming), size(there)),
+            new Fact("Size", size(coming), size(there), COMPARED),
             new Fact(
                 "Changed",
                 Texts.when(coming.modified(), clock),
-                Texts.when(there.modified(), clock)),
-            new Fact("Owner", coming.owner(), there.owner()),
-            new Fact("Mode", coming.mode().letters(), there.mode().letters()));
+                Texts.when(there.modified(), clock),
+                COMPARED),
+            new Fact("Owner", coming.owner(), there.owner(), COMPARED),
+            new Fact("Mode", coming.mode().letters(), there.mode().letters(), COMPARED_LETTERS));
     String newer =
         coming.modified() == there.modified()
             ? "Both were changed at the same time."

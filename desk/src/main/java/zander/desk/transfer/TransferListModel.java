@@ -15,7 +15,6 @@ import zander.core.transfer.resume.ResumeLogFile;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
-import zander.desk.sheet.Texts;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
@@ -94,16 +93,15 @@ public final class TransferListModel extends Sheet {
     return TransferWords.what(log.transfer().names());
   }
 
-  public String state(ResumeLogFile log) {
-    if (log.end() == null) {
-      return "unfinished";
-    }
-    return switch (log.end().phase()) {
-      case DONE ->
-          log.end().problems() > 0 ? Texts.count(log.end().problems()) + " failed" : "done";
-      case STOPPED -> "stopped";
-      default -> "broken off";
-    };
+  public TransferState state(ResumeLogFile log) {
+    return log.end() == null
+        ? TransferState.UNFINISHED
+        : TransferState.of(log.end().phase(), log.end().problems());
+  }
+
+  /** The state in one word or two. */
+  public String stateWords(ResumeLogFile log) {
+    return state(log).words(log.end() == null ? 0 : log.end().problems());
   }
 
   public void goOn(ResumeLogFile log) {

@@ -36,23 +36,17 @@ public final class TransferWords {
     };
   }
 
-  /** One word or two for the list. */
-  public String state() {
-    Progress now = transfer.progress();
-    if (transfer.isAsking()) {
-      return "asks";
-    }
-    if (transfer.isWaiting()) {
-      return "waits";
-    }
-    return switch (now.phase()) {
-      case COUNTING, CARRYING -> "under way";
-      case PAUSED -> "paused";
-      case AWAY -> "line away";
-      case DONE -> now.failed() > 0 ? Texts.count(now.failed()) + " failed" : "done";
-      case STOPPED -> "stopped";
-      case BROKEN -> "broken off";
-    };
+  public TransferState state() {
+    return transfer.isAsking()
+        ? TransferState.ASKS
+        : transfer.isWaiting()
+            ? TransferState.WAITS
+            : TransferState.of(transfer.progress().phase(), transfer.progress().failed());
+  }
+
+  /** The state in one word or two. */
+  public String stateWords() {
+    return state().words(transfer.progress().failed());
   }
 
   private static String files(Progress now) {
@@ -112,14 +106,13 @@ public final class TransferWords {
     return (now.same() > 0 ? ", " + Texts.count(now.same()) + " the same" : "")
         + (skipped > 0 ? ", " + Texts.count(skipped) + " skipped" : "")
         + (now.leftOut() > 0 ? ", " + Texts.count(now.leftOut()) + " left out" : "")
-        + (now.failed() > 0 ? ", " + Texts.count(now.failed()) + " did not make it" : "");
+        + (now.failed() > 0 ? ", " + Texts.count(now.failed()) + " failed" : "");
   }
 
   /** What else there is to say of it, for the list. */
   public String detail() {
     Progress now = transfer.progress();
-    String way = now.carrier().isEmpty() ? "" : "Files go " + now.carrier() + ".";
-    return way.replace("go many", "go: many");
+    return now.carrier().isEmpty() ? "" : "Files go: " + now.carrier() + ".";
   }
 
   /** The rate in words; empty while nothing moves. */

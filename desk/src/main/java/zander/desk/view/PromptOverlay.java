@@ -141,10 +141,10 @@ final class PromptOverlay extends StackPane implements Prompts {
           answer.complete(new Given(secret, ask.mayKeep() ? keep.chosen() : KeepSecret.NOW));
         };
     field.setOnAction(event -> give.run());
-    Button yes = Parts.button("Go on", "prompt-yes", give, "main");
+    Button yes = Parts.button("Resume", "prompt-yes", give, "main");
     Button no =
         Parts.button(
-            ask.mayKeep() ? "Give up" : "Not now",
+            ask.mayKeep() ? "Cancel" : "Not now",
             "prompt-no",
             () -> {
               Arrays.fill(SecretFields.take(field), '\0');
@@ -152,7 +152,7 @@ final class PromptOverlay extends StackPane implements Prompts {
               answer.complete(null);
             });
     VBox card = new VBox(Parts.label(ask.headline(), "page-title"), field);
-    addDetail(card, ask.detail());
+    addDetail(card, ask.detail(), ask.wrong() ? "problem" : "quiet");
     if (ask.mayKeep()) {
       card.getChildren().add(keep);
     }
@@ -160,9 +160,9 @@ final class PromptOverlay extends StackPane implements Prompts {
     open(card, field);
   }
 
-  private static void addDetail(VBox card, String detail) {
+  private static void addDetail(VBox card, String detail, String style) {
     if (!detail.isEmpty()) {
-      Label explain = Parts.label(detail, detail.startsWith("That was") ? "problem" : "quiet");
+      Label explain = Parts.label(detail, style);
       explain.setWrapText(true);
       explain.setMaxWidth(460);
       card.getChildren().add(explain);
@@ -173,8 +173,8 @@ final class PromptOverlay extends StackPane implements Prompts {
   public void questions(
       Challenge challenge, String detail, CompletableFuture<List<char[]>> answer) {
     VBox card = new VBox(Parts.label(challenge.address() + " asks", "page-title"));
-    addDetail(card, challenge.title());
-    addDetail(card, challenge.instruction());
+    addDetail(card, challenge.title(), "quiet");
+    addDetail(card, challenge.instruction(), "quiet");
     List<TextField> fields = new ArrayList<>();
     int number = 1;
     for (Prompt prompt : challenge.prompts()) {
@@ -183,7 +183,7 @@ final class PromptOverlay extends StackPane implements Prompts {
       fields.add(field);
       card.getChildren().addAll(Parts.label(prompt.text(), "field-title"), field);
     }
-    addDetail(card, detail);
+    addDetail(card, detail, "problem");
     Runnable give =
         () -> {
           List<char[]> letters = fields.stream().map(SecretFields::take).toList();
@@ -203,10 +203,10 @@ final class PromptOverlay extends StackPane implements Prompts {
                 }
               });
     }
-    Button yes = Parts.button("Go on", "prompt-yes", give, "main");
+    Button yes = Parts.button("Resume", "prompt-yes", give, "main");
     Button no =
         Parts.button(
-            "Give up",
+            "Cancel",
             "prompt-no",
             () -> {
               fields.forEach(field -> Arrays.fill(SecretFields.take(field), '\0'));

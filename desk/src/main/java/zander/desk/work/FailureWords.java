@@ -39,7 +39,7 @@ public final class FailureWords {
     }
     String text = failure.getMessage() == null ? failure.toString() : failure.getMessage();
     return new Message(
-        failure instanceof IOException ? "It did not work" : "Something broke", text);
+        failure instanceof IOException ? "That failed" : "Something went wrong", text);
   }
 
   private static Message remote(RemoteFailure failure) {

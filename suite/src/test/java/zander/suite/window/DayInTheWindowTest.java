@@ -260,7 +260,7 @@ class DayInTheWindowTest {
     window.run(() -> table.getSelectionModel().selectRange(0, day.found));
     assertThat(window.on(() -> shown.selection().size())).isEqualTo(day.found);
     window.run(() -> new DeleteActions(shown).delete());
-    answer(shown, "Delete, and hold it");
+    answer(shown, "Move to the holding folder");
     window.until("they are gone", () -> shown.rows().size() == MANY - day.found);
     window.until("it is over", () -> shown.questionProperty().get() == null);
     putBack(desk);
@@ -294,7 +294,7 @@ class DayInTheWindowTest {
           journal.select(first);
           journal.putBackSince();
         });
-    answer(journal, "Put them back");
+    answer(journal, "Put back all");
     window.until(
         "they are put back",
         () ->

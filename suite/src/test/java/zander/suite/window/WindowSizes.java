@@ -200,7 +200,7 @@ public final class WindowSizes {
         "hold them",
         "25,000",
         () -> {
-          choose("Delete, and hold it");
+          choose("Move to the holding folder");
           window.until("all are gone", () -> shown.rows().isEmpty());
         });
     window.until("it is over", () -> shown.questionProperty().get() == null);

@@ -81,7 +81,7 @@ public final class FindView extends VBox implements SheetView {
     show.disableProperty().bind(model.busyProperty().or(model.textProperty().isEmpty()));
     Button all = Parts.button("All", "choose-all", () -> model.chooseAll(true));
     Button none = Parts.button("None", "choose-none", () -> model.chooseAll(false));
-    Button replace = Parts.button("Replace the chosen", "find-replace", model::replace, "strong");
+    Button replace = Parts.button("Replace selected", "find-replace", model::replace, "strong");
     replace.setMinWidth(USE_PREF_SIZE);
     for (Button button : List.of(all, none, replace)) {
       model.proposingProperty().addListener((observed, old, now) -> Parts.show(button, now));

@@ -70,11 +70,11 @@ public final class RecoveryView extends VBox implements SheetView {
       if (row.finding().mayUndo()) {
         choices
             .getChildren()
-            .add(Parts.button("Take the half away", "undo-" + number, () -> model.undo(row)));
+            .add(Parts.button("Remove the partial copy", "undo-" + number, () -> model.undo(row)));
       }
       choices
           .getChildren()
-          .add(Parts.button("Leave it so", "leave-" + number, () -> model.leave(row)));
+          .add(Parts.button("Leave as is", "leave-" + number, () -> model.leave(row)));
     } else {
       choices.getChildren().add(Parts.label(row.ended(), "tag", "good"));
     }

@@ -13,11 +13,11 @@ public final class KeepChoice extends HBox {
 
   public KeepChoice(KeepSecret preset) {
     getStyleClass().add("marks");
-    getChildren().add(Parts.label("Keep it", "quiet"));
+    getChildren().add(Parts.label("Remember", "quiet"));
     for (KeepSecret keep : KeepSecret.values()) {
       String words =
           switch (keep) {
-            case NOW -> "not at all";
+            case NOW -> "no";
             case DESK -> "while the desk is open";
             case VAULT -> "in the vault";
           };

@@ -109,11 +109,11 @@ public final class QuestionStrip extends VBox {
     int row = 0;
     for (Question.Fact fact : question.facts()) {
       String style = row == 0 ? "fact-head" : "fact";
-      if (fact.name().equals("Mode")) {
+      if (fact.kind() == Question.Fact.Kind.COMPARED_LETTERS) {
         style = "mono";
       }
-      boolean compared = question.facts().get(0).there().equals("there now");
-      boolean differs = compared && row > 0 && !fact.coming().equals(fact.there());
+      boolean compared = fact.kind() != Question.Fact.Kind.PLAIN;
+      boolean differs = compared && !fact.coming().equals(fact.there());
       Label coming = Parts.label(fact.coming(), style);
       coming.setWrapText(true);
       Label there = Parts.label(fact.there(), style);

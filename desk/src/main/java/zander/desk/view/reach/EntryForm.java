@@ -33,7 +33,7 @@ final class EntryForm extends VBox {
     getStyleClass().addAll("page", "form");
     GridPane grid = new GridPane();
     grid.getStyleClass().add("form-grid");
-    row(grid, "Name", field(draft.name, "draft-name", "as you call it", 24), mark());
+    row(grid, "Name", field(draft.name, "draft-name", "your name for it", 24), mark());
     row(
         grid,
         "Host",
@@ -43,7 +43,7 @@ final class EntryForm extends VBox {
     row(
         grid,
         "Account",
-        field(draft.account, "draft-account", "as whom to sign in", 24),
+        field(draft.account, "draft-account", "account to sign in as", 24),
         Parts.row(
             "with-number",
             Parts.label("group", "quiet"),

@@ -50,11 +50,11 @@ final class KeyForm extends VBox {
     row(grid, "Comment", comment, Parts.label("tells you later whose key it is", "quiet"));
     row(grid, "Passphrase", passphrase, strength);
     row(grid, "Again", again, null);
-    Button make = Parts.button("Make the key", "make-it", () -> make(made), "main");
+    Button make = Parts.button("Create key", "make-it", () -> make(made), "main");
     make.disableProperty().bind(keys.busyProperty());
     getChildren()
         .addAll(
-            Parts.label("A new key", "page-title"),
+            Parts.label("New key", "page-title"),
             grid,
             problem,
             Parts.row("choices", make, Parts.button("Cancel", "cancel-key", cancelled)));

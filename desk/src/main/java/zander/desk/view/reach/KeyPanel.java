@@ -41,7 +41,7 @@ final class KeyPanel extends VBox {
                   "choices",
                   Parts.label(row.problem(), "problem"),
                   Parts.button(
-                      "Close it to others",
+                      "Make private (mode 600)",
                       "close-key-file",
                       () -> model.keys().close(row.file(), () -> {}))));
     }
@@ -135,8 +135,8 @@ final class KeyPanel extends VBox {
           .add(
               Parts.row(
                   "choices",
-                  Parts.button("Do it", "put-key", under::put, "main"),
-                  Parts.button("Leave it", "leave-key", this::offerServers)));
+                  Parts.button("Continue", "put-key", under::put, "main"),
+                  Parts.button("Cancel", "leave-key", this::offerServers)));
     }
     if (under.saidProperty().get() != null) {
       placing.getChildren().add(wrapped(under.saidProperty().get().detail()));

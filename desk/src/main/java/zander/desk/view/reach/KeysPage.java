@@ -31,7 +31,7 @@ final class KeysPage extends BorderPane {
         new VBox(
             Parts.label("Keys in " + keys.shown(keys.folder()) + ", and in the agent", "quiet"),
             scroll,
-            Parts.row("choices", Parts.button("Make a key", "make-key", this::startMaking)));
+            Parts.row("choices", Parts.button("New key", "make-key", this::startMaking)));
     left.getStyleClass().add("book-side");
     setLeft(left);
     panel.setFitToWidth(true);
@@ -83,7 +83,7 @@ final class KeysPage extends BorderPane {
         new VBox(
             Parts.label("No key yet", "page-title"),
             Parts.label(
-                "Make one: its public half goes on servers, its private half stays here.",
+                "Create one: the public half goes on servers, the private half stays here.",
                 "quiet"));
     page.getStyleClass().add("page");
     return page;

@@ -97,7 +97,7 @@ final class SignInPanel extends VBox {
     Message said = signIn.said();
     if (said == null) {
       end.getChildren()
-          .add(Parts.row("choices", Parts.button("Give up", "give-up", model::endSignIn)));
+          .add(Parts.row("choices", Parts.button("Cancel", "give-up", model::endSignIn)));
       return;
     }
     ended = true;
@@ -133,7 +133,7 @@ final class SignInPanel extends VBox {
           .getChildren()
           .add(
               Parts.button(
-                  "Close it to others, and try again",
+                  "Make private and try again",
                   "close-key",
                   () -> model.closeKeyFile(failure),
                   "strong"));

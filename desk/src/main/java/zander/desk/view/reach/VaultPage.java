@@ -76,7 +76,7 @@ final class VaultPage extends VBox {
     } else {
       master.setOnAction(event -> vault.open(SecretFields.take(master)));
     }
-    String words = state == State.NONE ? "Make the vault" : "Open";
+    String words = state == State.NONE ? "Create vault" : "Open";
     row.getChildren().add(Parts.button(words, "open-vault", open, "main"));
     return row;
   }
@@ -95,6 +95,6 @@ final class VaultPage extends VBox {
                   Parts.spring(),
                   Parts.button("Forget", "forget-" + name, () -> vault.remove(name))));
     }
-    getChildren().add(Parts.row("choices", Parts.button("Lock it", "lock-vault", vault::lock)));
+    getChildren().add(Parts.row("choices", Parts.button("Lock", "lock-vault", vault::lock)));
   }
 }

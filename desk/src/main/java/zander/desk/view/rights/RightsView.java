@@ -47,7 +47,7 @@ public final class RightsView extends VBox {
   private final VBox form = new VBox();
   private final VBox history = new VBox();
   private final Label nothing =
-      Parts.label("Select files to see and change who may do what with them.", "quiet");
+      Parts.label("Select files to see and change their permissions.", "quiet");
   private boolean showing;
 
   public RightsView(DeskModel desk) {
@@ -290,7 +290,7 @@ public final class RightsView extends VBox {
     if (entries.isEmpty()) {
       return;
     }
-    history.getChildren().add(Parts.label("What happened here", "field-title"));
+    history.getChildren().add(Parts.label("History", "field-title"));
     int[] number = {0};
     entries.stream()
         .limit(8)

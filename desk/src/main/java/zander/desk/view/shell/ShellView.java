@@ -37,7 +37,7 @@ public final class ShellView extends VBox implements SheetView {
     getStyleClass().add("shell");
     Label ended = Parts.label("", "shell-ended");
     ended.textProperty().bind(model.endedProperty());
-    Button again = Parts.button("Start again here", "shell-again", model::start, "on-dark");
+    Button again = Parts.button("Restart shell", "shell-again", model::start, "on-dark");
     Button place =
         Parts.button(
             "",

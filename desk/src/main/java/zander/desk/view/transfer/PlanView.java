@@ -37,11 +37,11 @@ public final class PlanView extends VBox implements SheetView {
     Label way = Parts.label(model.way(), "mono", "plan-way");
     HBox.setHgrow(way, Priority.ALWAYS);
     way.setMaxWidth(Double.MAX_VALUE);
-    CheckBox mirror = new CheckBox("Make a mirror: delete what is only there");
+    CheckBox mirror = new CheckBox("Mirror: delete what exists only there");
     mirror.setId("plan-mirror");
     mirror.setOnAction(event -> model.mirror(mirror.isSelected()));
-    Button again = Parts.button("Look again", "plan-again", model::look);
-    begin = Parts.button("Begin the transfer", "plan-begin", model::begin, "main");
+    Button again = Parts.button("Refresh", "plan-again", model::look);
+    begin = Parts.button("Start transfer", "plan-begin", model::begin, "main");
     for (Button button : List.of(again, begin)) {
       button.setMinWidth(USE_PREF_SIZE);
     }
@@ -66,14 +66,11 @@ public final class PlanView extends VBox implements SheetView {
 
   private void buildTable() {
     table.setId("plan-table");
-    table.setPlaceholder(Parts.label("Nothing would change over there.", "quiet"));
+    table.setPlaceholder(Parts.label("Nothing would change there.", "quiet"));
     Clock clock = Clock.systemDefaultZone();
     TableColumn<Row, Row> what =
         Tables.column(
-            "What becomes of it",
-            142,
-            row -> row,
-            () -> Tables.tag(model::deed, row -> style(row.deed())));
+            "Action", 142, row -> row, () -> Tables.tag(model::deed, row -> style(row.deed())));
     TableColumn<Row, String> path =
         Tables.column(
             "Path",

@@ -197,7 +197,7 @@ final class RulesMenu {
                 new Question.Input("rule-owner", "Owner", user, "as it arrives"),
                 new Question.Input("rule-group", "Group", group, "as it arrives")),
             new Question.Choice(
-                "Use them",
+                "Apply",
                 ticked -> {
                   change(rules -> rules.owner(user.get().strip(), group.get().strip()));
                   desk.folder().dismissQuestion();
@@ -217,7 +217,7 @@ final class RulesMenu {
             List.of(
                 new Question.Input("rule-command", "Command", command, "systemctl reload levelsd")),
             new Question.Choice(
-                "Run it from now on",
+                "Save",
                 ticked -> {
                   desk.transfers().changeCommand(command.get().strip());
                   desk.folder().dismissQuestion();
@@ -248,7 +248,7 @@ final class RulesMenu {
                     + listed),
             List.of(new Question.Input("rule-patterns", "Leave out", patterns, "*.log, /cache/")),
             new Question.Choice(
-                "Use them",
+                "Apply",
                 ticked -> {
                   String lines = patterns.get().replaceAll("\\s*,\\s*", "\n").strip();
                   change(

@@ -19,6 +19,7 @@ import zander.desk.model.DeskModel;
 import zander.desk.sheet.Texts;
 import zander.desk.transfer.TransferListModel;
 import zander.desk.transfer.TransferModel;
+import zander.desk.transfer.TransferState;
 import zander.desk.transfer.TransferWords;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
@@ -45,10 +46,9 @@ public final class TransferListView extends VBox implements SheetView {
     atOnce.setId("at-once");
     atOnce.setValue(model.queue().atOnceProperty().get());
     atOnce.setOnAction(event -> model.queue().atOnceProperty().set(atOnce.getValue()));
-    Button clear =
-        Parts.button("Take what is over off the list", "clear-over", model.queue()::clearOver);
+    Button clear = Parts.button("Clear finished", "clear-over", model.queue()::clearOver);
     HBox bar =
-        Parts.row("sheet-bar", Parts.label("So many at once"), atOnce, Parts.spring(), clear);
+        Parts.row("sheet-bar", Parts.label("At the same time"), atOnce, Parts.spring(), clear);
     list.getStyleClass().add("crossings");
     ScrollPane scroll = new ScrollPane(list);
     scroll.setFitToWidth(true);
@@ -94,19 +94,18 @@ public final class TransferListView extends VBox implements SheetView {
     };
   }
 
-  private static List<String> style(String state) {
-    return state.endsWith("failed") || state.equals("broken off")
-        ? List.of("tag", "danger")
-        : state.equals("done")
-            ? List.of("tag", "good")
-            : state.equals("asks") || state.equals("unfinished") || state.equals("line away")
-                ? List.of("tag", "look")
-                : List.of("tag", "plain-tag");
+  private static List<String> style(TransferState state) {
+    return switch (state) {
+      case DONE_IN_PART, INTERRUPTED -> List.of("tag", "danger");
+      case DONE -> List.of("tag", "good");
+      case ASKS, UNFINISHED, OFFLINE -> List.of("tag", "look");
+      case WAITS, UNDER_WAY, PAUSED, STOPPED -> List.of("tag", "plain-tag");
+    };
   }
 
   private VBox earlier(ResumeLogFile log, int number) {
     var transfer = log.transfer();
-    Label state = new Label(model.state(log));
+    Label state = new Label(model.stateWords(log));
     state.getStyleClass().setAll(style(model.state(log)));
     HBox head =
         Parts.row(
@@ -132,7 +131,7 @@ public final class TransferListView extends VBox implements SheetView {
           .add(
               Parts.row(
                   "choices",
-                  Parts.button("Go on with it", "go-on-" + number, () -> model.goOn(log), "strong"),
+                  Parts.button("Continue", "go-on-" + number, () -> model.goOn(log), "strong"),
                   Parts.label(
                       "Files that are there already are compared, and only the rest is transferred.",
                       "quiet")));
@@ -190,7 +189,7 @@ public final class TransferListView extends VBox implements SheetView {
               () -> desk.transfers().retry(transfer),
               "strong");
       sooner =
-          Parts.button("Sooner", "card-sooner-" + number, () -> model.queue().sooner(transfer));
+          Parts.button("Move up", "card-sooner-" + number, () -> model.queue().sooner(transfer));
       export =
           Parts.button(
               "Write the log here",
@@ -235,9 +234,8 @@ public final class TransferListView extends VBox implements SheetView {
 
     void look() {
       transfer.look();
-      String now = words.state();
-      state.setText(now);
-      state.getStyleClass().setAll(style(now));
+      state.setText(words.stateWords());
+      state.getStyleClass().setAll(style(words.state()));
       boolean over = transfer.isOver();
       boolean waits = transfer.isWaiting();
       sums.setText(over ? words.line() : words.sums());
@@ -246,7 +244,7 @@ public final class TransferListView extends VBox implements SheetView {
       Parts.show(bar, !over && !waits);
       detail.setText(words.detail());
       Parts.show(detail, !words.detail().isEmpty());
-      pause.setText(transfer.isPaused() ? "Go on" : "Pause");
+      pause.setText(transfer.isPaused() ? "Resume" : "Pause");
       Parts.show(pause, !over && !waits);
       Parts.show(stop, !over);
       Parts.show(sooner, waits);

@@ -95,7 +95,7 @@ public final class WaterlineView extends HBox {
     long waiting = desk.transfers().queue().waiting();
     line.setText(transfer.words().line() + (waiting > 0 ? "  ·  " + waiting + " waiting" : ""));
     left.setText(transfer.words().left());
-    pause.setText(transfer.isPaused() ? "Go on" : "Pause");
+    pause.setText(transfer.isPaused() ? "Resume" : "Pause");
     bar.setProgress(transfer.words().part());
   }
 }
