@@ -2,6 +2,7 @@ package zander.core;
 
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+import static org.assertj.core.api.Assertions.assertThat;
 
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
@@ -58,5 +59,38 @@ class ArchitectureTest {
   void packagesHaveNoCycles() {
     ArchRule rule = slices().matching("zander.core.(*)..").should().beFreeOfCycles();
     rule.check(ZANDER);
+  }
+
+  /** The engine knows the ends by what a source and a target must do, and by nothing else. */
+  @Test
+  void theTransferEngineKnowsNoEnd() {
+    String transfer = "zander.core.transfer";
+    noClasses()
+        .that()
+        .resideInAPackage(transfer)
+        .should()
+        .dependOnClassesThat()
+        .resideInAnyPackage(
+            transfer + ".local..",
+            transfer + ".remote..",
+            transfer + ".server..",
+            transfer + ".tar..",
+            transfer + ".direct..")
+        .check(ZANDER);
+    noClasses()
+        .that()
+        .resideInAnyPackage(transfer + ".endpoint..", transfer + ".rules..", transfer + ".local..")
+        .should()
+        .dependOnClassesThat()
+        .resideInAnyPackage(transfer, transfer + ".remote..", transfer + ".server..")
+        .check(ZANDER);
+    slices().matching("zander.core.transfer.(*)..").should().beFreeOfCycles().check(ZANDER);
+    slices().matching("zander.core.connect.(*)..").should().beFreeOfCycles().check(ZANDER);
+  }
+
+  @Test
+  void roomsAreSmallAndNotKnotted() {
+    assertThat(Rooms.crowded(ZANDER, "zander.core", 20)).isEmpty();
+    assertThat(Rooms.knots(ZANDER, "zander.core", 4)).isEmpty();
   }
 }

@@ -1,0 +1,89 @@
+package zander.core;
+
+import com.tngtech.archunit.core.domain.JavaClass;
+import com.tngtech.archunit.core.domain.JavaClasses;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+
+/** What packages and classes must not become: crowded, and knotted. Nested classes count as one. */
+public final class Rooms {
+  private Rooms() {}
+
+  private static boolean isTop(JavaClass type, String root) {
+    return type.getPackageName().startsWith(root)
+        && type.getEnclosingClass().isEmpty()
+        && !type.getSimpleName().equals("package-info");
+  }
+
+  private static JavaClass top(JavaClass type) {
+    return type.getEnclosingClass().map(Rooms::top).orElse(type);
+  }
+
+  /** Packages with more classes than that, and how many. */
+  public static Map<String, Long> crowded(JavaClasses all, String root, int most) {
+    Map<String, Long> counts =
+        all.stream()
+            .filter(type -> isTop(type, root))
+            .collect(
+                Collectors.groupingBy(
+                    JavaClass::getPackageName, TreeMap::new, Collectors.counting()));
+    counts.values().removeIf(count -> count <= most);
+    return counts;
+  }
+
+  /** Groups of more classes than that in which each leads to each. */
+  public static List<Set<String>> knots(JavaClasses all, String root, int most) {
+    Map<String, Set<String>> to = new TreeMap<>();
+    for (JavaClass type : all) {
+      if (type.getPackageName().startsWith(root)) {
+        String from = top(type).getName();
+        type.getDirectDependenciesFromSelf().stream()
+            .map(dependency -> top(dependency.getTargetClass().getBaseComponentType()))
+            .filter(other -> other.getPackageName().startsWith(root))
+            .map(JavaClass::getName)
+            .filter(other -> !other.equals(from))
+            .forEach(other -> to.computeIfAbsent(from, x -> new HashSet<>()).add(other));
+      }
+    }
+    Map<String, Set<String>> reached = new HashMap<>();
+    to.keySet().forEach(from -> reached.put(from, reachable(from, to)));
+    List<Set<String>> knots = new ArrayList<>();
+    Set<String> done = new HashSet<>();
+    for (String one : to.keySet()) {
+      if (done.add(one)) {
+        Set<String> knot = new TreeSet<>(Set.of(one));
+        for (String other : reached.get(one)) {
+          if (reached.getOrDefault(other, Set.of()).contains(one)) {
+            knot.add(other);
+          }
+        }
+        done.addAll(knot);
+        if (knot.size() > most) {
+          knots.add(knot);
+        }
+      }
+    }
+    return knots;
+  }
+
+  private static Set<String> reachable(String from, Map<String, Set<String>> to) {
+    Set<String> seen = new HashSet<>();
+    Deque<String> next = new ArrayDeque<>(to.getOrDefault(from, Set.of()));
+    while (!next.isEmpty()) {
+      String one = next.pop();
+      if (seen.add(one)) {
+        next.addAll(to.getOrDefault(one, Set.of()));
+      }
+    }
+    return seen;
+  }
+}
