@@ -116,6 +116,18 @@ class FolderWorkInTheWindowTest {
   }
 
   @Test
+  void whatOthersDoIsSeenAndMarked() throws Exception {
+    window.openLevelsWeb();
+    window
+        .world("levels-web")
+        .open(
+            Caller.ROOT, SITE + "/by-night", new World.Open(false, true, true, true, false, 0644));
+    window.until("it is seen", () -> window.rows().contains("by-night"));
+    assertThat(window.desk().folder().markedProperty().get())
+        .containsExactly(RemotePath.of(SITE + "/by-night"));
+  }
+
+  @Test
   void timesGoOnAndEmptyFoldersSayWhy() throws Exception {
     window.openLevelsWeb();
     window

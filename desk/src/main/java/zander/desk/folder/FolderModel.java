@@ -42,6 +42,7 @@ public final class FolderModel extends Sheet {
   private final ReadOnlyObjectWrapper<Narrowing> narrowing =
       new ReadOnlyObjectWrapper<>(Narrowing.NONE);
   private final ReadOnlyBooleanWrapper partial = new ReadOnlyBooleanWrapper(false);
+  private final FolderWatch watch;
   private final ReadOnlyObjectWrapper<Set<RemotePath>> marked =
       new ReadOnlyObjectWrapper<>(Set.of());
   private final StringProperty narrow = new SimpleStringProperty("");
@@ -58,6 +59,7 @@ public final class FolderModel extends Sheet {
   public FolderModel(OpenDesk desk) {
     this.desk = desk;
     this.rows = new ArrangedRows<>(desk.background(), RemoteEntry::path);
+    this.watch = new FolderWatch(desk);
     narrow.addListener(
         (observed, old, now) -> {
           narrowing.set(Narrowing.parse(now, System.currentTimeMillis() / 1000));
@@ -83,6 +85,7 @@ public final class FolderModel extends Sheet {
   /** Shows what was read on arrival; where that failed, home, and why. */
   public void land(RemoteFiles.Landing landing) {
     if (landing.failure() == null) {
+      watch.readingBegins(landing.folder());
       arrive(landing.folder(), landing.entries());
     } else {
       go(landing.home());
@@ -161,10 +164,18 @@ public final class FolderModel extends Sheet {
     }
   }
 
+  /** Reads it again if others changed it; called every few seconds while it is in front. */
+  public void lookForChanges() {
+    if (!loading.get() && path.get() != null) {
+      watch.look(this::refresh);
+    }
+  }
+
   private void load(RemotePath to, Runnable onArrival) {
     long mine = ++request;
     loading.set(true);
     goal.set(to);
+    watch.readingBegins(to);
     boolean again = to.equals(path.get());
     List<RemoteEntry> before = again ? all.get() : List.of();
     FirstRows portions = again ? null : firstRows(mine, to, onArrival);
@@ -179,6 +190,7 @@ public final class FolderModel extends Sheet {
               if (mine == request) {
                 loading.set(false);
                 goal.set(null);
+                watch.readingEnded();
                 partial.set(false);
                 boolean shown = portions != null && portions.areShown();
                 boolean same = to.equals(path.get());
@@ -206,6 +218,9 @@ public final class FolderModel extends Sheet {
     }
     loading.set(false);
     goal.set(null);
+    if (path.get() != null) {
+      watch.readingBegins(path.get());
+    }
     boolean lost =
         failure instanceof RemoteFailure remote
             && remote.reason() == RemoteFailure.Reason.LINE_LOST;

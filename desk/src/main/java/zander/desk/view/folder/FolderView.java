@@ -1,5 +1,6 @@
 package zander.desk.view.folder;
 
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.collections.ListChangeListener;
@@ -26,12 +27,15 @@ import zander.desk.sheet.Texts;
 import zander.desk.view.part.NarrowField;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
+import zander.desk.view.part.Repeating;
 import zander.desk.view.part.SheetView;
 import zander.desk.work.Settings;
 import zander.desk.work.Subscriptions;
 
 /** A folder of the server: where it is, its rows, and what they amount to. */
 public final class FolderView extends VBox implements SheetView {
+  private static final Duration LOOK_EVERY = Duration.ofSeconds(4);
+
   private final FolderModel model;
   private final Settings settings;
   private final Subscriptions subscriptions;
@@ -71,6 +75,7 @@ public final class FolderView extends VBox implements SheetView {
     model.selection().addListener((ListChangeListener<RemoteEntry>) change -> showFacts());
     model.spaceProperty().addListener((observed, old, now) -> showFacts());
     ServerDrags.install(table, desk);
+    Repeating.whileShown(this, LOOK_EVERY, this::lookForChanges);
     showPath();
     showEmptiness();
   }
@@ -150,6 +155,13 @@ public final class FolderView extends VBox implements SheetView {
     }
     path.show(at.text(), crumbs);
     table.scrollTo(0);
+  }
+
+  /** A name that is being typed is not taken away. */
+  private void lookForChanges() {
+    if (table.getEditingCell() == null) {
+      model.lookForChanges();
+    }
   }
 
   private void showEmptiness() {
