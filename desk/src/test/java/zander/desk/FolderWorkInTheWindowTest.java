@@ -203,7 +203,7 @@ class FolderWorkInTheWindowTest {
   void makesRenamesDuplicatesDeletesAndPutsBack() throws Exception {
     window.openLevelsWeb();
     window.push(KeyCode.ALT, KeyCode.N);
-    window.answer("make-it", "2026/11/photos");
+    window.answer("create", "2026/11/photos");
     window.until("it is there and selected", () -> selected().equals(List.of("2026")));
     assertThat(window.stat(SITE + "/2026/11/photos").isFolder()).isTrue();
 
@@ -226,7 +226,7 @@ class FolderWorkInTheWindowTest {
         () ->
             window.shownOrNull("#strip-live") != null
                 && window.text("#strip-live").contains("1 file in 3 folders"));
-    window.press("#choice-delete-and-hold-it");
+    window.press("#choice-move-to-the-holding-folder");
     window.until(
         "they are gone",
         () -> !window.rows().contains("people.html") && !window.rows().contains("2026"));
@@ -253,7 +253,7 @@ class FolderWorkInTheWindowTest {
           return null;
         });
     window.press("#journal-since");
-    window.press("#choice-put-them-back");
+    window.press("#choice-put-back-all");
     window.until("all is back", () -> window.exists(SITE + "/contact.html"));
     window.until("the folders are gone", () -> !window.exists(SITE + "/2026"));
     assertThat(window.exists(SITE + "/people-2.html")).isFalse();
@@ -287,7 +287,7 @@ class FolderWorkInTheWindowTest {
     assertThat(window.shown("#choice-delete-for-good").isDisabled()).isTrue();
     window.fill("#strip-name", "warden");
     window.until("now it may", () -> !window.shown("#choice-delete-for-good").isDisabled());
-    window.press("#choice-keep-it");
+    window.press("#choice-cancel");
     assertThat(window.stat("/home/warden").isFolder()).isTrue();
   }
 
@@ -302,7 +302,7 @@ class FolderWorkInTheWindowTest {
     window.press("#choice-go-there");
     window.until("it went there", () -> window.rows().contains("robots.txt"));
     window.push(KeyCode.ALT, KeyCode.L);
-    window.answer("make-it", "to the site", SITE);
+    window.answer("create", "to the site", SITE);
     window.until("the link is there", () -> window.rows().contains("to the site"));
     window.choose("#server-table", "robots.txt");
     window.push(KeyCode.ALT, KeyCode.M);

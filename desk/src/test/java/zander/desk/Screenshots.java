@@ -186,10 +186,10 @@ class Screenshots {
             window.shownOrNull("#strip-live") != null
                 && window.text("#strip-live").contains("127 files"));
     keep("delete-asked");
-    window.press("#choice-keep-it");
+    window.press("#choice-cancel");
     window.choose("#server-table", "contact-2.html");
     window.push(KeyCode.DELETE);
-    window.press("#choice-delete-and-hold-it");
+    window.press("#choice-move-to-the-holding-folder");
     window.until(
         "it is gone",
         () ->

@@ -301,7 +301,7 @@ class TransfersInTheWindowTest {
     window.press("#rule");
     window.press("#rule-after");
     window.put("#rule-command", "cp pages/new.html told.html && echo told");
-    window.press("#choice-run-it-from-now-on");
+    window.press("#choice-save");
     assertThat(window.text("#rule")).contains("then cp pages/new.html");
     Window.inWindow(
         () -> {
