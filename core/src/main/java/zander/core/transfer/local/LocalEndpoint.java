@@ -4,14 +4,11 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.channels.Channels;
 import java.nio.channels.SeekableByteChannel;
-import java.nio.file.AccessDeniedException;
-import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.LinkOption;
 import java.nio.file.NoSuchFileException;
-import java.nio.file.NotDirectoryException;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
@@ -42,10 +39,6 @@ import zander.core.work.Cancellation;
 
 /** A folder on this computer. Nothing is ever written outside it. */
 public final class LocalEndpoint implements Source, Target {
-  /** How the system of this computer says that a disk or a quota is full. */
-  private static final List<String> NO_ROOM_HERE =
-      List.of("No space left on device", "Disk quota exceeded");
-
   private static final Mode FILLING = new Mode(0700);
 
   private final Path base;
@@ -383,32 +376,7 @@ public final class LocalEndpoint implements Source, Target {
 
   @Override
   public String why(IOException failure) {
-    if (failure instanceof AccessDeniedException) {
-      return "no permission on this computer";
-    }
-    if (failure instanceof NoSuchFileException missing) {
-      // Java shows bytes that are not UTF-8 by this letter, and finds no file by it again.
-      if (String.valueOf(missing.getFile()).indexOf('\ufffd') >= 0) {
-        return "its name is not UTF-8, as names on this computer should be: rename it first";
-      }
-      return "it is not there any more";
-    }
-    if (failure instanceof FileAlreadyExistsException) {
-      return "the name was taken meanwhile";
-    }
-    if (failure instanceof NotDirectoryException) {
-      return "a file is where a folder should be";
-    }
-    String said = String.valueOf(failure.getMessage());
-    if (said.contains("Too many levels of symbolic links")) {
-      return "it has become a link meanwhile";
-    }
-    if (said.contains("File name too long")) {
-      return "the name is too long for this computer";
-    }
-    return said.contains("No space left") || said.contains("quota exceeded")
-        ? "the disk of this computer is full"
-        : said;
+    return LocalFailures.why(failure);
   }
 
   @Override
@@ -423,7 +391,6 @@ public final class LocalEndpoint implements Source, Target {
 
   @Override
   public boolean isFull(IOException failure) {
-    String said = String.valueOf(failure.getMessage());
-    return isOwn(failure) && NO_ROOM_HERE.stream().anyMatch(said::contains);
+    return isOwn(failure) && LocalFailures.isFull(failure);
   }
 }

@@ -1,0 +1,120 @@
+package zander.desk;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.stream.Stream;
+import javafx.scene.Scene;
+import javafx.scene.control.Labeled;
+import javafx.scene.input.KeyCode;
+import org.fxmisc.richtext.CodeArea;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import zander.core.files.RemotePath;
+import zander.desk.view.part.RelativeTimes;
+import zander.standin.world.Caller;
+import zander.standin.world.World;
+
+/** What a person sees of the folder in front without doing anything, and where the keyboard is. */
+class FrontOfTheWindowTest {
+  private static final String SITE = "/srv/levels/site";
+
+  @TempDir Path folder;
+  private Window window;
+
+  @BeforeEach
+  void open() throws Exception {
+    window = new Window(folder);
+  }
+
+  @AfterEach
+  void close() throws Exception {
+    window.close();
+  }
+
+  private boolean shows(String table, String words) {
+    return Stream.of(".label", ".table-cell")
+        .flatMap(kind -> window.shown(table).lookupAll(kind).stream())
+        .anyMatch(node -> Window.isSeen(node) && words.equals(((Labeled) node).getText()));
+  }
+
+  @Test
+  void whatComesToTheFrontHasTheKeyboard() throws Exception {
+    window.openLevelsWeb();
+    window.openRow("#server-table", "robots.txt");
+    Scene scene = window.targetWindow().getScene();
+    window.until("the file has it", () -> scene.getFocusOwner() instanceof CodeArea);
+    window.write("# ");
+    window.until(
+        "it was typed", () -> ((CodeArea) scene.getFocusOwner()).getText().startsWith("# "));
+    window.push(KeyCode.CONTROL, KeyCode.PAGE_UP);
+    window.until("the folder has it", () -> "server-table".equals(scene.getFocusOwner().getId()));
+    window.push(KeyCode.ALT, KeyCode.J);
+    window.until("the journal has it", () -> "journal-table".equals(scene.getFocusOwner().getId()));
+    window.push(KeyCode.CONTROL, KeyCode.W);
+    window.until("the folder again", () -> "server-table".equals(scene.getFocusOwner().getId()));
+  }
+
+  @Test
+  void whatOthersDoIsSeenAndMarked() throws Exception {
+    window.openLevelsWeb();
+    window
+        .world("levels-web")
+        .open(
+            Caller.ROOT, SITE + "/by-night", new World.Open(false, true, true, true, false, 0644));
+    window.until("it is seen", () -> window.rows().contains("by-night"));
+    assertThat(window.desk().folder().markedProperty().get())
+        .containsExactly(RemotePath.of(SITE + "/by-night"));
+  }
+
+  @Test
+  void timesGoOnAndEmptyFoldersSayWhy() throws Exception {
+    window.openLevelsWeb();
+    window
+        .world("levels-web")
+        .open(Caller.ROOT, SITE + "/new", new World.Open(false, true, true, true, false, 0644));
+    window.clickOn(window.cell("#server-table", "img"));
+    window.push(KeyCode.F5);
+    window.until("it is new", () -> shows("#server-table", "just now"));
+    try {
+      Window.inWindow(
+          () -> {
+            RelativeTimes.setClock(Clock.offset(Clock.systemDefaultZone(), Duration.ofMinutes(31)));
+            return null;
+          });
+      window.until("time went on", () -> shows("#server-table", "31 min ago"));
+      assertThat(shows("#server-table", "just now")).isFalse();
+    } finally {
+      Window.inWindow(
+          () -> {
+            RelativeTimes.setClock(Clock.systemDefaultZone());
+            return null;
+          });
+    }
+
+    Path here = Files.createDirectory(folder.resolve("drafts"));
+    Window.inWindow(
+        () -> {
+          window.desk().local().go(here);
+          return null;
+        });
+    window.until(
+        "it is empty",
+        () ->
+            shows("#local-table", "This folder is empty. Select files above and bring them down."));
+    Files.writeString(here.resolve(".levels"), "1");
+    Window.inWindow(
+        () -> {
+          window.desk().local().refresh();
+          return null;
+        });
+    window.until(
+        "it says so",
+        () -> shows("#local-table", "Only hidden files are here. Show them with Ctrl+H."));
+  }
+}
