@@ -261,7 +261,7 @@ class FolderWorkInTheWindowTest {
         .isEqualTo(window.stat(SITE + "/robots.txt").size());
     window.untilWaterlineSays("copied across");
     assertThat(first.transfers().current().words().detail())
-        .startsWith("Files go through this computer's memory, not its disk, because")
+        .startsWith("How files go: through this computer's memory, not its disk, because")
         .contains("levels-web has no ssh of OpenSSH");
   }
 

@@ -238,7 +238,7 @@ class TransfersInTheWindowTest {
     window.press("#go-on-0");
     window.until("it says what is missing", () -> first.folder().questionProperty().get() != null);
     assertThat(first.folder().questionProperty().get().said().detail())
-        .startsWith("Open that server's desk beside this one");
+        .startsWith("Open that server's desk too");
 
     window.press("#open-server");
     window.openServer("lab-box");

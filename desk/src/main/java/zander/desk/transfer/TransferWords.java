@@ -112,7 +112,7 @@ public final class TransferWords {
   /** What else there is to say of it, for the list. */
   public String detail() {
     Progress now = transfer.progress();
-    return now.carrier().isEmpty() ? "" : "Files go: " + now.carrier() + ".";
+    return now.carrier().isEmpty() ? "" : "How files go: " + now.carrier() + ".";
   }
 
   /** The rate in words; empty while nothing moves. */
