@@ -87,8 +87,8 @@ public final class ZanderApp extends Application {
     model.book().read();
     stage.setTitle(setup.demo() == null ? "Zander" : "Zander, Riverwatch demo");
     stage.setScene(scene);
-    stage.setMinWidth(960);
-    stage.setMinHeight(600);
+    stage.setMinWidth(880);
+    stage.setMinHeight(580);
     stage.setOnCloseRequest(
         event -> {
           if (model.hasUnsaved()) {

@@ -6,9 +6,12 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
+import java.util.List;
 import java.util.stream.Stream;
 import javafx.scene.Scene;
 import javafx.scene.control.Labeled;
+import javafx.scene.control.TableColumn;
+import javafx.scene.control.TableView;
 import javafx.scene.input.KeyCode;
 import org.fxmisc.richtext.CodeArea;
 import org.junit.jupiter.api.AfterEach;
@@ -116,5 +119,31 @@ class FrontOfTheWindowTest {
     window.until(
         "it says so",
         () -> shows("#local-table", "Only hidden files are here. Show them with Ctrl+H."));
+  }
+
+  private List<String> headings() {
+    return ((TableView<?>) window.shown("#server-table"))
+        .getVisibleLeafColumns().stream().map(TableColumn::getText).toList();
+  }
+
+  private void resize(double width, double height) throws Exception {
+    Window.inWindow(
+        () -> {
+          window.stage.setWidth(width);
+          window.stage.setHeight(height);
+          return null;
+        });
+  }
+
+  @Test
+  void aNarrowWindowLeavesColumnsOutAndBringsThemBack() throws Exception {
+    window.openLevelsWeb();
+    window.until("all are there", () -> headings().contains("Group"));
+    resize(900, 600);
+    window.until("the group is left out first", () -> !headings().contains("Group"));
+    assertThat(headings()).contains("Name", "Mode", "Notes");
+    window.picture("narrow-window");
+    resize(1280, 800);
+    window.until("all are there again", () -> headings().contains("Group"));
   }
 }

@@ -35,6 +35,10 @@ import zander.desk.view.transfer.WaterlineView;
 /** One open server: side, sheets, panel, the waterline, and this computer below it. */
 final class DeskView extends VBox {
   private static final double LOCAL_HEIGHT = 216;
+  private static final double LEAST_LOCAL_HEIGHT = 130;
+
+  /** In a narrower window the marked folders make room; Ctrl+G has them too. */
+  private static final double SIDE_FROM = 960;
 
   private final DeskModel model;
   private final SheetViews sheetViews;
@@ -51,12 +55,15 @@ final class DeskView extends VBox {
     middle.setOrientation(Orientation.VERTICAL);
     VBox.setVgrow(middle, Priority.ALWAYS);
     BorderPane server = new BorderPane();
-    server.setLeft(new SideView(model));
+    SideView side = new SideView(model);
+    side.managedProperty().bind(widthProperty().greaterThanOrEqualTo(SIDE_FROM));
+    side.visibleProperty().bind(side.managedProperty());
+    server.setLeft(side);
     server.setCenter(new VBox(Parts.row("sheet-tabs", tabs), new LineStrip(model.line()), middle));
     VBox.setVgrow(server, Priority.ALWAYS);
     StackPane below = new StackPane();
     below.setPrefHeight(LOCAL_HEIGHT);
-    below.setMinHeight(LOCAL_HEIGHT);
+    below.setMinHeight(LEAST_LOCAL_HEIGHT);
     below.managedProperty().bind(app.localFoldedProperty().not());
     below.visibleProperty().bind(below.managedProperty());
     getChildren().addAll(server, new WaterlineView(app, model), below);

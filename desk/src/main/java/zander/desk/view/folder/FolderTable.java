@@ -5,10 +5,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import javafx.beans.Observable;
 import javafx.beans.binding.Bindings;
 import javafx.beans.binding.DoubleBinding;
 import javafx.beans.value.ChangeListener;
 import javafx.beans.value.WeakChangeListener;
+import javafx.collections.ListChangeListener;
 import javafx.geometry.Pos;
 import javafx.scene.control.TableCell;
 import javafx.scene.control.TableColumn;
@@ -34,6 +38,17 @@ import zander.desk.work.Subscriptions;
 final class FolderTable extends TableView<RemoteEntry> {
   private final FolderModel model;
   private final LocalModel local;
+  private static final double LEAST_NAME = 160;
+  private static final double BORDERS = 44;
+  private static final double MOST = 190;
+
+  /** What the tag around a note takes. */
+  private static final double TAG = 12;
+
+  /** Rows whose texts are measured, at most. */
+  private static final int MEASURED = 1000;
+
+  private final Map<Column, Double> fitted = new EnumMap<>(Column.class);
   private final Settings settings;
   private final Map<Column, TableColumn<RemoteEntry, ?>> columns = new EnumMap<>(Column.class);
 
@@ -53,6 +68,9 @@ final class FolderTable extends TableView<RemoteEntry> {
     // Notes and the other side arrive after the rows, and change nothing in their order.
     model.notesProperty().addListener((observed, old, now) -> refresh());
     local.namesProperty().addListener((observed, old, now) -> refresh());
+    model.rows().addListener((ListChangeListener<RemoteEntry>) change -> fit());
+    model.notesProperty().addListener((observed, old, now) -> fit());
+    fit();
   }
 
   private void makeColumns() {
@@ -82,11 +100,35 @@ final class FolderTable extends TableView<RemoteEntry> {
               for (TableColumn<RemoteEntry, ?> column : getVisibleLeafColumns()) {
                 others += column == name ? 0 : column.getWidth();
               }
-              return Math.max(160, getWidth() - others - 44);
+              return Math.max(LEAST_NAME, getWidth() - others - BORDERS);
             },
-            widthProperty(),
-            getVisibleLeafColumns());
+            Stream.concat(
+                    Stream.of(widthProperty(), getVisibleLeafColumns()),
+                    columns.values().stream()
+                        .filter(column -> column != name)
+                        .map(TableColumn::widthProperty))
+                .toArray(Observable[]::new));
     name.prefWidthProperty().bind(rest);
+    widthProperty().addListener((observed, old, now) -> showColumns());
+  }
+
+  /** Owners and groups are not cut while there is room, and notes take what they need. */
+  private void fit() {
+    List<RemoteEntry> some = model.rows().subList(0, Math.min(MEASURED, model.rows().size()));
+    fit(Column.OWNER, some.stream().map(RemoteEntry::owner), 62);
+    fit(Column.GROUP, some.stream().map(RemoteEntry::group), 62);
+    fit(Column.NOTES, some.stream().map(entry -> noteOf(entry).words()), 96);
+    showColumns();
+  }
+
+  /** A width that a person dragged stays for as long as the texts ask for the same. */
+  private void fit(Column column, Stream<String> texts, double least) {
+    double width =
+        ColumnFit.width(texts.collect(Collectors.toSet()), least, MOST)
+            + (column == Column.NOTES ? TAG : 0);
+    if (!Double.valueOf(width).equals(fitted.put(column, width))) {
+      columns.get(column).setPrefWidth(width);
+    }
   }
 
   private void put(Column column, TableColumn<RemoteEntry, ?> made) {
@@ -107,7 +149,18 @@ final class FolderTable extends TableView<RemoteEntry> {
 
   private void showColumns() {
     Set<String> hidden = settings.now().hiddenColumns();
-    columns.forEach((column, made) -> made.setVisible(!hidden.contains(column.name())));
+    Map<Column, Double> wanted = new EnumMap<>(Column.class);
+    columns.forEach(
+        (column, made) -> {
+          if (!hidden.contains(column.name())) {
+            wanted.put(column, column == Column.NAME ? LEAST_NAME : made.getPrefWidth());
+          }
+        });
+    // Before it is laid out it has no width.
+    Set<Column> noRoom =
+        getWidth() <= 0 ? Set.of() : ColumnFit.leftOut(wanted, getWidth() - BORDERS);
+    columns.forEach(
+        (column, made) -> made.setVisible(wanted.containsKey(column) && !noRoom.contains(column)));
   }
 
   /** Shows or leaves out a column, in all folder sheets. */

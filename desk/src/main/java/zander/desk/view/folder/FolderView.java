@@ -55,6 +55,7 @@ public final class FolderView extends VBox implements SheetView {
     getStyleClass().add("sheet");
     Button up = Parts.button("Up", "up", model::goUp);
     Parts.hint(up, "To the folder above (Alt+Up)");
+    up.setMinWidth(USE_PREF_SIZE);
     this.narrow =
         new NarrowField(
             "narrow",

@@ -44,6 +44,7 @@ public final class LocalView extends VBox {
     this.path = new PathBar("local-path", this::goTyped);
     getStyleClass().add("local");
     Button up = Parts.button("Up", "local-up", model::goUp);
+    up.setMinWidth(USE_PREF_SIZE);
     NarrowField narrow =
         new NarrowField(
             "local-narrow",

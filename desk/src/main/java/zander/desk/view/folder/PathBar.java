@@ -19,6 +19,11 @@ public final class PathBar extends StackPane {
   /** One name of the path and what pressing it does. */
   public record Crumb(String name, Runnable go) {}
 
+  /** The width of a letter of the crumbs, whose letters all have the same, in pixels. */
+  private static final double LETTER = 8;
+
+  private static final int MOST_LETTERS = 18;
+
   private final HBox crumbs = new HBox();
   private final TextField field = new TextField();
   private final Popup popup = new Popup();
@@ -128,6 +133,8 @@ public final class PathBar extends StackPane {
       button.setMnemonicParsing(false);
       if (i == path.size() - 1) {
         button.getStyleClass().add("last");
+        // Where one is matters most: the folders above are cut before it.
+        button.setMinWidth(Math.min(crumb.name().length(), MOST_LETTERS) * LETTER + LETTER);
       }
       button.setFocusTraversable(false);
       crumbs.getChildren().add(button);
