@@ -55,10 +55,6 @@ public final class PlanModel extends Sheet {
     look();
   }
 
-  public boolean isMirror() {
-    return rules.mirror();
-  }
-
   /** Begins the transfer as it is planned. */
   public void begin() {
     begin.accept(
