@@ -50,8 +50,8 @@ final class EntryForm extends VBox {
             field(draft.group, "draft-group", String.join(", ", book.groups()), 14)));
     row(
         grid,
-        "Through",
-        field(draft.jump, "draft-jump", "jump hosts in order: names of the book, account@host", 24),
+        "Jump hosts",
+        field(draft.jump, "draft-jump", "in order: names of the book, account@host", 24),
         null);
     row(
         grid,
@@ -65,7 +65,7 @@ final class EntryForm extends VBox {
         null);
     row(
         grid,
-        "Then",
+        "Also try",
         Parts.row(
             "typed",
             box("the agent's other keys", "draft-agent", draft.agent),
@@ -73,7 +73,7 @@ final class EntryForm extends VBox {
         null);
     row(
         grid,
-        "Lands in",
+        "Start folder",
         field(draft.landing, "draft-landing", "/folder; empty: home", 24),
         Parts.row(
             "with-number",

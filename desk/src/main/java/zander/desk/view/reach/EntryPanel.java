@@ -22,11 +22,11 @@ final class EntryPanel extends VBox {
     GridPane facts = new GridPane();
     facts.getStyleClass().add("entry-facts");
     fact(facts, "Address", entry.address().toString(), true);
-    fact(facts, "Through", String.join(", then ", entry.jump()), false);
+    fact(facts, "Jump hosts", String.join(", then ", entry.jump()), false);
     fact(facts, "Signs in by", ways(entry.signIn()), false);
     fact(
         facts,
-        "Lands in",
+        "Start folder",
         entry.landing() == null ? "home" : entry.landing(),
         entry.landing() != null);
     fact(facts, "Local folder", entry.local(), true);
