@@ -27,9 +27,9 @@ final class ConflictResolver {
       TransferItem item, PendingFolder folder, BiConsumer<TransferItem, Decision> then) {}
 
   private final Target target;
-  private final ConflictPrompt talk;
+  private final ConflictPrompt prompt;
   private final boolean continues;
-  private final ProgressCounter tally;
+  private final ProgressCounter counter;
   private final Deque<Waiting> waiting = new ArrayDeque<>();
   private final Map<String, ConflictRule> byKind = new HashMap<>();
   private final java.util.Set<String> given = new java.util.HashSet<>();
@@ -39,14 +39,14 @@ final class ConflictResolver {
   ConflictResolver(
       Target target,
       ConflictRule rule,
-      ConflictPrompt talk,
+      ConflictPrompt prompt,
       boolean continues,
-      ProgressCounter tally) {
+      ProgressCounter counter) {
     this.target = target;
     this.rule = rule;
-    this.talk = talk;
+    this.prompt = prompt;
     this.continues = continues;
-    this.tally = tally;
+    this.counter = counter;
   }
 
   Decision on(TransferItem item) {
@@ -70,7 +70,7 @@ final class ConflictResolver {
   synchronized boolean putAside(
       TransferItem item, PendingFolder folder, BiConsumer<TransferItem, Decision> then) {
     waiting.add(new Waiting(item, folder, then));
-    tally.waiting(1);
+    counter.waiting(1);
     boolean first = !asking;
     asking = true;
     return first;
@@ -99,7 +99,7 @@ final class ConflictResolver {
       if (verdict == Decision.ASK) {
         verdict = ask(item, more);
       }
-      tally.waiting(-1);
+      counter.waiting(-1);
       next.then().accept(item, verdict);
     }
   }
@@ -108,7 +108,7 @@ final class ConflictResolver {
     Question question =
         new Question(
             target.show(item.to()), item.from(), item.to(), item.node(), item.there(), more);
-    Answer answer = talk.ask(question);
+    Answer answer = prompt.ask(question);
     if (answer == null) {
       throw new CancellationException("stopped at a question");
     }

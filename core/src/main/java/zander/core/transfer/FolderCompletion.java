@@ -12,14 +12,14 @@ final class FolderCompletion {
   private static final int ENOUGH = 128;
 
   private final Target target;
-  private final Retrier steps;
-  private final ResumeLog trace;
+  private final Retrier retrier;
+  private final ResumeLog resumeLog;
   private List<TransferItem> filled = new ArrayList<>();
 
-  FolderCompletion(Target target, Retrier steps, ResumeLog trace) {
+  FolderCompletion(Target target, Retrier retrier, ResumeLog resumeLog) {
     this.target = target;
-    this.steps = steps;
-    this.trace = trace;
+    this.retrier = retrier;
+    this.resumeLog = resumeLog;
   }
 
   synchronized void add(TransferItem folder) {
@@ -36,12 +36,13 @@ final class FolderCompletion {
     if (now.isEmpty()) {
       return;
     }
-    List<IOException> failures = steps.attempt(now.get(0).from(), () -> target.finishFolders(now));
+    List<IOException> failures =
+        retrier.attempt(now.get(0).from(), () -> target.finishFolders(now));
     for (int i = 0; failures != null && i < now.size(); i++) {
       if (failures.get(i) != null) {
-        steps.failed(now.get(i).from(), failures.get(i));
+        retrier.failed(now.get(i).from(), failures.get(i));
       }
-      trace.folderFinished(now.get(i).to());
+      resumeLog.folderFinished(now.get(i).to());
     }
   }
 }

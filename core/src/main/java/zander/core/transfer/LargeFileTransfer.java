@@ -29,10 +29,10 @@ final class LargeFileTransfer {
   private final Source source;
   private final Target target;
   private final TransferRules rules;
-  private final Retrier steps;
-  private final ProgressCounter tally;
-  private final RateLimiter gate;
-  private final ResumeLog trace;
+  private final Retrier retrier;
+  private final ProgressCounter counter;
+  private final RateLimiter limiter;
+  private final ResumeLog resumeLog;
 
   /** {@code null} where all goes through this computer. */
   private final DirectRoute direct;
@@ -41,53 +41,53 @@ final class LargeFileTransfer {
       Source source,
       Target target,
       TransferRules rules,
-      Retrier steps,
-      ProgressCounter tally,
-      RateLimiter gate,
-      ResumeLog trace,
+      Retrier retrier,
+      ProgressCounter counter,
+      RateLimiter limiter,
+      ResumeLog resumeLog,
       DirectRoute direct) {
     this.source = source;
     this.target = target;
     this.rules = rules;
-    this.steps = steps;
-    this.tally = tally;
-    this.gate = gate;
-    this.trace = trace;
+    this.retrier = retrier;
+    this.counter = counter;
+    this.limiter = limiter;
+    this.resumeLog = resumeLog;
     this.direct = direct;
   }
 
   /** Carries one large file, going on from where it was when the line broke. */
   void carry(TransferItem item) {
-    tally.begin(source.show(item.from()));
+    counter.begin(source.show(item.from()));
     Target.Part part = proved(item, before(item));
     while (true) {
       Target.Part[] left = {null};
-      int asked = steps.roomAnswers();
+      int asked = retrier.roomAnswers();
       try {
         String lost = file(item, part, left);
-        trace.partEnded(item.to());
-        tally.fileDone();
+        resumeLog.partEnded(item.to());
+        counter.fileDone();
         if (lost != null) {
-          steps.problem(item.to(), lost, true);
+          retrier.problem(item.to(), lost, true);
         }
         return;
       } catch (IOException e) {
-        if (!steps.isLost(e)) {
-          trace.partEnded(item.to());
-          if (steps.isFull(e) && steps.awaitRoom(item.from(), e, asked)) {
+        if (!retrier.isLost(e)) {
+          resumeLog.partEnded(item.to());
+          if (retrier.isFull(e) && retrier.awaitRoom(item.from(), e, asked)) {
             part = null;
             continue;
           }
-          steps.failed(item.from(), e);
-          tally.skip(item.node().size());
+          retrier.failed(item.from(), e);
+          counter.skip(item.node().size());
           return;
         }
-        steps.awaitLine(item.from(), e);
-        Boolean there = steps.attempt(item.from(), () -> isAt(item));
+        retrier.awaitLine(item.from(), e);
+        Boolean there = retrier.attempt(item.from(), () -> isAt(item));
         if (there != null && there) {
-          trace.partEnded(item.to());
-          tally.carried(item.node().size());
-          tally.fileDone();
+          resumeLog.partEnded(item.to());
+          counter.carried(item.node().size());
+          counter.fileDone();
           return;
         }
         part = proved(item, left[0]);
@@ -105,7 +105,7 @@ final class LargeFileTransfer {
   }
 
   private Target.Part before(TransferItem item) {
-    ResumeLog.Begun begun = trace.partsBefore().get(item.to());
+    ResumeLog.Begun begun = resumeLog.partsBefore().get(item.to());
     boolean sameFile =
         begun != null
             && begun.size() == item.node().size()
@@ -121,7 +121,7 @@ final class LargeFileTransfer {
     if (left == null) {
       return null;
     }
-    return steps.attempt(
+    return retrier.attempt(
         item.from(),
         () -> {
           Target.Part there = target.part(left.path());
@@ -161,17 +161,17 @@ final class LargeFileTransfer {
     MessageDigest digest = rules.check() && from == 0 ? Sha256.begin() : null;
     byte[] buffer = new byte[BUFFER];
     long at = from;
-    tally.carried(from);
+    counter.carried(from);
     try (InputStream in = source.read(item, from);
         Target.Incoming incoming = target.create(item, part)) {
-      trace.partBegun(
+      resumeLog.partBegun(
           item.to(),
           new ResumeLog.Begun(incoming.part().path(), item.node().size(), item.node().modified()));
       try {
         for (int count; (count = in.read(buffer)) >= 0; ) {
-          gate.pass(count);
+          limiter.pass(count);
           incoming.write(buffer, 0, count);
-          tally.carried(count);
+          counter.carried(count);
           at += count;
           if (digest != null) {
             digest.update(buffer, 0, count);
@@ -181,19 +181,19 @@ final class LargeFileTransfer {
           }
         }
         String lost = incoming.arrive(timeOf(item, at), expected(item, digest));
-        tally.correct(item.node().size(), at);
+        counter.correct(item.node().size(), at);
         return lost == null && at != item.node().size()
             ? "it changed while it was transferred"
             : lost;
       } catch (IOException e) {
-        if (steps.isLost(e)) {
+        if (retrier.isLost(e)) {
           incoming.leave();
           left[0] = incoming.part();
         }
         throw e;
       }
     } catch (IOException | RuntimeException e) {
-      tally.carried(-at);
+      counter.carried(-at);
       throw e;
     }
   }
@@ -203,22 +203,22 @@ final class LargeFileTransfer {
       throws IOException {
     long from = part == null ? 0 : part.size();
     long carried = from;
-    tally.carried(from);
+    counter.carried(from);
     try (DirectRoute.Arrival incoming = direct.create(item, part)) {
-      trace.partBegun(
+      resumeLog.partBegun(
           item.to(),
           new ResumeLog.Begun(incoming.part().path(), item.node().size(), item.node().modified()));
       try {
         long size = incoming.stream(from);
         carried = size;
         String lost = incoming.arrive(timeOf(item, size), expected(item, null));
-        tally.correct(item.node().size(), size);
+        counter.correct(item.node().size(), size);
         return lost == null && size != item.node().size()
             ? "it changed while it was transferred"
             : lost;
       } catch (IOException e) {
-        steps.throwIfStopped();
-        boolean lost = steps.isLost(e);
+        retrier.throwIfStopped();
+        boolean lost = retrier.isLost(e);
         if (lost || e instanceof DirectRoute.NotDirect) {
           incoming.leave(lost);
           left[0] = new Target.Part(incoming.part().path(), Long.MAX_VALUE);
@@ -226,7 +226,7 @@ final class LargeFileTransfer {
         throw e;
       }
     } catch (IOException | RuntimeException e) {
-      tally.carried(-carried);
+      counter.carried(-carried);
       throw e;
     }
   }

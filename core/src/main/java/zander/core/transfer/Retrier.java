@@ -35,7 +35,7 @@ final class Retrier {
   private final Target target;
   private final Cancellation cancellation;
   private final ReconnectPrompt lostLine;
-  private final ProgressCounter tally;
+  private final ProgressCounter counter;
   private final Object fullAsked = new Object();
   private final AtomicInteger answers = new AtomicInteger();
   private DiskFullPrompt fullDisk = DiskFullPrompt.GOES_ON;
@@ -46,12 +46,12 @@ final class Retrier {
       Target target,
       Cancellation cancellation,
       ReconnectPrompt lostLine,
-      ProgressCounter tally) {
+      ProgressCounter counter) {
     this.source = source;
     this.target = target;
     this.cancellation = cancellation;
     this.lostLine = lostLine;
-    this.tally = tally;
+    this.counter = counter;
   }
 
   /** The step's result; {@code null} when it failed, which is noted. */
@@ -81,8 +81,8 @@ final class Retrier {
   }
 
   /** What to do when the target takes no more; before the transfer begins. */
-  void whenFull(DiskFullPrompt talk) {
-    fullDisk = talk;
+  void whenFull(DiskFullPrompt prompt) {
+    fullDisk = prompt;
   }
 
   /** Whether it failed because there is no room on the side that receives. */
@@ -138,7 +138,8 @@ final class Retrier {
 
   void problem(String path, String why, boolean arrived) {
     int slash = path.indexOf('/');
-    tally.problem(WireName.toText(path), why, arrived, slash < 0 ? path : path.substring(0, slash));
+    counter.problem(
+        WireName.toText(path), why, arrived, slash < 0 ? path : path.substring(0, slash));
   }
 
   private String why(IOException failure) {
@@ -153,14 +154,14 @@ final class Retrier {
 
   /** Returns when the line is back and the step can be done again; ends the transfer otherwise. */
   void awaitLine(String path, IOException lost) {
-    tally.away(true);
+    counter.away(true);
     try {
       if (!lostLine.awaitNext()) {
         cancellation.throwIfStopped();
         throw new Broken(WireName.toText(path), why(lost));
       }
     } finally {
-      tally.away(false);
+      counter.away(false);
     }
   }
 }

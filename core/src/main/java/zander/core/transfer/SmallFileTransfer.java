@@ -23,9 +23,9 @@ final class SmallFileTransfer {
   private final Source source;
   private final Target target;
   private final TransferRules rules;
-  private final Retrier steps;
-  private final ProgressCounter tally;
-  private final RateLimiter gate;
+  private final Retrier retrier;
+  private final ProgressCounter counter;
+  private final RateLimiter limiter;
   private final LargeFileTransfer largeFiles;
 
   /** {@code null} where all goes through this computer. */
@@ -37,18 +37,18 @@ final class SmallFileTransfer {
       Source source,
       Target target,
       TransferRules rules,
-      Retrier steps,
-      ProgressCounter tally,
-      RateLimiter gate,
+      Retrier retrier,
+      ProgressCounter counter,
+      RateLimiter limiter,
       LargeFileTransfer largeFiles,
       DirectRoute direct,
       Cancellation stop) {
     this.source = source;
     this.target = target;
     this.rules = rules;
-    this.steps = steps;
-    this.tally = tally;
-    this.gate = gate;
+    this.retrier = retrier;
+    this.counter = counter;
+    this.limiter = limiter;
     this.largeFiles = largeFiles;
     this.direct = direct;
     this.stop = stop;
@@ -76,39 +76,41 @@ final class SmallFileTransfer {
       load.add(new SmallFile(item));
       bytes += item.node().size();
     }
-    gate.pass(bytes);
+    limiter.pass(bytes);
     TransferItem first = items.get(0);
-    tally.begin(source.show(first.from()));
+    counter.begin(source.show(first.from()));
     boolean tried = false;
     while (true) {
-      int asked = steps.roomAnswers();
+      int asked = retrier.roomAnswers();
       try {
         if (tried) {
           findArrived(load);
         }
         carry(load, once);
       } catch (CancellationException e) {
-        load.stream().filter(parcel -> parcel.arrived).forEach(this::tell);
+        load.stream().filter(smallFile -> smallFile.arrived).forEach(this::tell);
         throw e;
       } catch (IOException e) {
-        if (steps.isLost(e)) {
-          steps.awaitLine(first.from(), e);
+        if (retrier.isLost(e)) {
+          retrier.awaitLine(first.from(), e);
           tried = true;
           continue;
         }
-        load.stream().filter(parcel -> !parcel.arrived).forEach(parcel -> parcel.failure = e);
+        load.stream()
+            .filter(smallFile -> !smallFile.arrived)
+            .forEach(smallFile -> smallFile.failure = e);
       }
       if (!haveRoom(load, asked)) {
         break;
       }
       tried = true;
     }
-    for (SmallFile parcel : load) {
-      if (parcel.asLarge && !parcel.arrived) {
-        tally.carried(-parcel.told);
-        largeFiles.carry(parcel.item);
+    for (SmallFile smallFile : load) {
+      if (smallFile.asLarge && !smallFile.arrived) {
+        counter.carried(-smallFile.told);
+        largeFiles.carry(smallFile.item);
       } else {
-        tell(parcel);
+        tell(smallFile);
       }
     }
     if (tried && told[0]) {
@@ -124,21 +126,23 @@ final class SmallFileTransfer {
    */
   private boolean haveRoom(List<SmallFile> load, int answersBefore) {
     SmallFile full = null;
-    for (SmallFile parcel : load) {
-      if (!parcel.arrived && parcel.failure != null && steps.isFull(parcel.failure)) {
-        full = parcel;
+    for (SmallFile smallFile : load) {
+      if (!smallFile.arrived && smallFile.failure != null && retrier.isFull(smallFile.failure)) {
+        full = smallFile;
       }
     }
-    if (full == null || !steps.awaitRoom(full.item.from(), full.failure, answersBefore)) {
+    if (full == null || !retrier.awaitRoom(full.item.from(), full.failure, answersBefore)) {
       return false;
     }
     load.replaceAll(
-        parcel -> {
-          if (parcel.arrived || parcel.failure == null || !steps.isFull(parcel.failure)) {
-            return parcel;
+        smallFile -> {
+          if (smallFile.arrived
+              || smallFile.failure == null
+              || !retrier.isFull(smallFile.failure)) {
+            return smallFile;
           }
-          tally.carried(-parcel.told);
-          return new SmallFile(parcel.item);
+          counter.carried(-smallFile.told);
+          return new SmallFile(smallFile.item);
         });
     return true;
   }
@@ -150,7 +154,7 @@ final class SmallFileTransfer {
     }
     List<SmallFile> left = carryDirect(load);
     // What turned out to be too large for a load is carried after it.
-    List<SmallFile> small = left.stream().filter(parcel -> !parcel.asLarge).toList();
+    List<SmallFile> small = left.stream().filter(smallFile -> !smallFile.asLarge).toList();
     if (!small.isEmpty()) {
       carryThrough(small, small.size() == left.size() ? placed : () -> {});
     }
@@ -158,14 +162,16 @@ final class SmallFileTransfer {
 
   private void carryThrough(List<SmallFile> load, Runnable placed) throws IOException {
     List<SmallFile> unread =
-        load.stream().filter(parcel -> parcel.content == null && parcel.failure == null).toList();
+        load.stream()
+            .filter(smallFile -> smallFile.content == null && smallFile.failure == null)
+            .toList();
     if (!unread.isEmpty()) {
       source.fetch(unread, stop);
     }
     if (rules.check()) {
-      for (SmallFile parcel : load) {
-        if (parcel.waits() && parcel.digest == null) {
-          parcel.digest = Sha256.of(parcel.content);
+      for (SmallFile smallFile : load) {
+        if (smallFile.waits() && smallFile.digest == null) {
+          smallFile.digest = Sha256.of(smallFile.content);
         }
       }
     }
@@ -177,17 +183,19 @@ final class SmallFileTransfer {
   private List<SmallFile> carryDirect(List<SmallFile> load) throws IOException {
     List<SmallFile> fit =
         load.stream()
-            .filter(parcel -> parcel.content == null && parcel.failure == null && !parcel.arrived)
-            .filter(parcel -> direct.takes(parcel.item))
+            .filter(
+                smallFile ->
+                    smallFile.content == null && smallFile.failure == null && !smallFile.arrived)
+            .filter(smallFile -> direct.takes(smallFile.item))
             .toList();
     if (!fit.isEmpty()) {
-      for (SmallFile parcel : fit) {
-        parcel.direct = true;
-        parcel.modified = parcel.item.node().modified();
+      for (SmallFile smallFile : fit) {
+        smallFile.direct = true;
+        smallFile.modified = smallFile.item.node().modified();
       }
       if (rules.check()) {
         List<String> digests =
-            source.digests(fit.stream().map(parcel -> parcel.item.from()).toList());
+            source.digests(fit.stream().map(smallFile -> smallFile.item.from()).toList());
         for (int i = 0; i < fit.size(); i++) {
           fit.get(i).digest = digests.get(i);
         }
@@ -195,15 +203,15 @@ final class SmallFileTransfer {
       target.deliver(fit, () -> {}, stop);
     }
     List<SmallFile> left = new ArrayList<>();
-    for (SmallFile parcel : load) {
-      if (parcel.failure instanceof DirectRoute.NotDirect) {
-        parcel.failure = null;
-        parcel.direct = false;
-        parcel.digest = null;
+    for (SmallFile smallFile : load) {
+      if (smallFile.failure instanceof DirectRoute.NotDirect) {
+        smallFile.failure = null;
+        smallFile.direct = false;
+        smallFile.digest = null;
       }
-      if (!parcel.arrived && parcel.failure == null) {
-        parcel.asLarge = parcel.item.node().size() > RemoteBatch.LARGEST;
-        left.add(parcel);
+      if (!smallFile.arrived && smallFile.failure == null) {
+        smallFile.asLarge = smallFile.item.node().size() > RemoteBatch.LARGEST;
+        left.add(smallFile);
       }
     }
     return left;
@@ -214,42 +222,43 @@ final class SmallFileTransfer {
    */
   private void findArrived(List<SmallFile> load) throws IOException {
     List<SmallFile> open = load.stream().filter(SmallFile::waits).toList();
-    List<TreeEntry> there = target.lookAll(open.stream().map(parcel -> parcel.item.to()).toList());
+    List<TreeEntry> there =
+        target.lookAll(open.stream().map(smallFile -> smallFile.item.to()).toList());
     for (int i = 0; i < open.size(); i++) {
-      SmallFile parcel = open.get(i);
+      SmallFile smallFile = open.get(i);
       TreeEntry is = there.get(i);
-      parcel.arrived =
+      smallFile.arrived =
           is != null
               && is.kind() == FileKind.FILE
-              && is.size() == parcel.size()
-              && parcel.timeThere() >= 0
-              && is.modified() == parcel.timeThere();
+              && is.size() == smallFile.size()
+              && smallFile.timeThere() >= 0
+              && is.modified() == smallFile.timeThere();
     }
   }
 
-  private void tell(SmallFile parcel) {
-    TransferItem item = parcel.item;
-    if (!parcel.arrived) {
+  private void tell(SmallFile smallFile) {
+    TransferItem item = smallFile.item;
+    if (!smallFile.arrived) {
       IOException why =
-          parcel.failure == null ? new IOException("it did not arrive") : parcel.failure;
-      steps.failed(item.from(), why);
-      tally.carried(-parcel.told);
-      tally.skip(item.node().size());
+          smallFile.failure == null ? new IOException("it did not arrive") : smallFile.failure;
+      retrier.failed(item.from(), why);
+      counter.carried(-smallFile.told);
+      counter.skip(item.node().size());
       return;
     }
-    tally.carried(parcel.size() - parcel.told);
-    tally.correct(item.node().size(), parcel.size());
-    tally.fileDone();
-    if (parcel.lost != null) {
-      steps.problem(item.to(), parcel.lost, true);
+    counter.carried(smallFile.size() - smallFile.told);
+    counter.correct(item.node().size(), smallFile.size());
+    counter.fileDone();
+    if (smallFile.lost != null) {
+      retrier.problem(item.to(), smallFile.lost, true);
     }
   }
 
   void link(TransferItem item) {
-    tally.begin(source.show(item.from()));
+    counter.begin(source.show(item.from()));
     boolean[] tried = {false};
     Boolean done =
-        steps.attempt(
+        retrier.attempt(
             item.from(),
             () -> {
               TreeEntry there = tried[0] ? target.look(item.to()) : null;
@@ -264,9 +273,9 @@ final class SmallFileTransfer {
               return true;
             });
     if (done == null) {
-      tally.skip(0);
+      counter.skip(0);
     } else {
-      tally.fileDone();
+      counter.fileDone();
     }
   }
 }

@@ -50,17 +50,17 @@ public final class Transfer {
   private final Source source;
   private final Target target;
   private final TransferRules rules;
-  private final ProgressCounter tally = new ProgressCounter();
-  private final RateLimiter gate;
-  private final ResumeLog trace;
-  private final Retrier steps;
-  private final ConflictResolver deciding;
+  private final ProgressCounter counter = new ProgressCounter();
+  private final RateLimiter limiter;
+  private final ResumeLog resumeLog;
+  private final Retrier retrier;
+  private final ConflictResolver conflicts;
   private final LargeFileTransfer largeFiles;
-  private final SmallFileTransfer carrying;
-  private final TaskGroup outstanding = new TaskGroup();
+  private final SmallFileTransfer smallFileTransfer;
+  private final TaskGroup tasks = new TaskGroup();
   private final Semaphore room = new Semaphore(MOST_FOUND);
   private final DirectRoute direct;
-  private final BatchAssembler loads;
+  private final BatchAssembler batches;
   private final FolderCompletion finish;
   private final PendingFolder top;
 
@@ -72,13 +72,13 @@ public final class Transfer {
       Source source,
       Target target,
       ConflictRule rule,
-      ConflictPrompt talk,
+      ConflictPrompt prompt,
       Cancellation cancellation) {
     this(
         source,
         target,
         TransferRules.of(rule),
-        talk,
+        prompt,
         cancellation,
         ReconnectPrompt.ENDS_IT,
         ResumeLog.NONE);
@@ -86,38 +86,38 @@ public final class Transfer {
 
   /**
    * @param lostLine what to do when the line to a side breaks
-   * @param trace what an earlier try left, and where this one leaves its own
+   * @param resumeLog what an earlier try left, and where this one leaves its own
    */
   public Transfer(
       Source source,
       Target target,
       TransferRules rules,
-      ConflictPrompt talk,
+      ConflictPrompt prompt,
       Cancellation cancellation,
       ReconnectPrompt lostLine,
-      ResumeLog trace) {
+      ResumeLog resumeLog) {
     this.source = source;
     this.target = target;
     this.rules = rules;
-    this.trace = trace;
-    this.gate = new RateLimiter(cancellation);
-    this.steps = new Retrier(source, target, cancellation, lostLine, tally);
-    this.deciding =
-        new ConflictResolver(target, rules.whenExists(), talk, trace.continues(), tally);
-    this.direct = target.directRouteFrom(source, tally::carried);
+    this.resumeLog = resumeLog;
+    this.limiter = new RateLimiter(cancellation);
+    this.retrier = new Retrier(source, target, cancellation, lostLine, counter);
+    this.conflicts =
+        new ConflictResolver(target, rules.whenExists(), prompt, resumeLog.continues(), counter);
+    this.direct = target.directRouteFrom(source, counter::carried);
     this.largeFiles =
-        new LargeFileTransfer(source, target, rules, steps, tally, gate, trace, direct);
-    this.carrying =
+        new LargeFileTransfer(source, target, rules, retrier, counter, limiter, resumeLog, direct);
+    this.smallFileTransfer =
         new SmallFileTransfer(
-            source, target, rules, steps, tally, gate, largeFiles, direct, cancellation);
-    this.loads =
+            source, target, rules, retrier, counter, limiter, largeFiles, direct, cancellation);
+    this.batches =
         new BatchAssembler(
             direct == null ? BatchAssembler.Bounds.HERE : BatchAssembler.Bounds.STRAIGHT,
             this::onCarrier,
             this::carryLoad);
-    this.finish = new FolderCompletion(target, steps, trace);
+    this.finish = new FolderCompletion(target, retrier, resumeLog);
     this.top = new PendingFolder(finish::add);
-    cancellation.onStop(() -> outstanding.end(new CancellationException("stopped")));
+    cancellation.onStop(() -> tasks.end(new CancellationException("stopped")));
     if (direct != null) {
       cancellation.onStop(direct::giveUp);
     }
@@ -125,20 +125,20 @@ public final class Transfer {
   }
 
   /** What to do when the side that receives is full; before {@link #run}. */
-  public Transfer whenFull(DiskFullPrompt talk) {
-    steps.whenFull(talk);
+  public Transfer whenFull(DiskFullPrompt prompt) {
+    retrier.whenFull(prompt);
     return this;
   }
 
   /** Where it stands; may be asked from any thread, does not wait. */
   public Progress progress() {
     String carrier = target.carrier().isEmpty() ? source.carrier() : target.carrier();
-    return tally.now(gate.isPaused(), carrier);
+    return counter.now(limiter.isPaused(), carrier);
   }
 
   /** Pauses it, and limits its rate. */
-  public RateLimiter gate() {
-    return gate;
+  public RateLimiter limiter() {
+    return limiter;
   }
 
   /**
@@ -156,23 +156,23 @@ public final class Transfer {
             source,
             target,
             rules,
-            steps,
-            tally,
-            trace,
-            outstanding,
+            retrier,
+            counter,
+            resumeLog,
+            tasks,
             top,
             new Found(),
             direct == null ? this::onCarrier : null);
     Phase end = Phase.DONE;
     try {
       scan.begin(names);
-      outstanding.await();
-      outstanding.throwIfEnded();
+      tasks.await();
+      tasks.throwIfEnded();
       finish.flush();
     } catch (CancellationException e) {
       end = Phase.STOPPED;
     } catch (Retrier.Broken e) {
-      tally.problem(e.path, e.getMessage(), false, "");
+      counter.problem(e.path, e.getMessage(), false, "");
       end = Phase.BROKEN;
     } finally {
       if (end == Phase.STOPPED && !endsSoon()) {
@@ -192,7 +192,7 @@ public final class Transfer {
     }
     source.end();
     target.end();
-    tally.phase(end);
+    counter.phase(end);
     return progress();
   }
 
@@ -214,10 +214,10 @@ public final class Transfer {
           target.tidyUp();
           return;
         } catch (IOException e) {
-          if (end != Phase.DONE || !steps.isLost(e)) {
+          if (end != Phase.DONE || !retrier.isLost(e)) {
             return;
           }
-          steps.awaitLine("", e);
+          retrier.awaitLine("", e);
         }
       }
     } catch (Retrier.Broken | CancellationException e) {
@@ -230,13 +230,13 @@ public final class Transfer {
   }
 
   private void on(Workers workers, Runnable work) {
-    outstanding.run(workers, work);
+    tasks.run(workers, work);
   }
 
   /** What was decided after the last folder was scanned must not wait for more. */
   private void flushIfLate() {
     if (scan.isOver()) {
-      loads.flush();
+      batches.flush();
     }
   }
 
@@ -248,31 +248,31 @@ public final class Transfer {
 
     @Override
     public void allFound() {
-      loads.flush();
+      batches.flush();
     }
   }
 
   /** A file, a link, or a folder where something else is: decided, and carried or not. */
   private void file(PendingFolder folder, TransferItem item) {
     if (item.node().kind() != FileKind.FOLDER) {
-      tally.counted(item.node().size());
+      counter.counted(item.node().size());
     }
     if (item.node().kind() == FileKind.OTHER) {
-      steps.problem(item.from(), "not a file, folder or link: left out", false);
-      tally.skip(0);
+      retrier.problem(item.from(), "not a file, folder or link: left out", false);
+      counter.skip(0);
       return;
     }
     takeRoom();
     folder.expect();
-    settle(folder, item, deciding.on(item));
+    settle(folder, item, conflicts.on(item));
   }
 
   /** Waits while too much is found and not yet carried. */
   private void takeRoom() {
     try {
       while (!room.tryAcquire()) {
-        loads.flush();
-        outstanding.throwIfEnded();
+        batches.flush();
+        tasks.throwIfEnded();
         if (room.tryAcquire(200, TimeUnit.MILLISECONDS)) {
           return;
         }
@@ -292,11 +292,11 @@ public final class Transfer {
     switch (verdict) {
       case TRANSFER -> go(folder, item);
       case SKIP -> {
-        tally.skip(item.node().size());
+        counter.skip(item.node().size());
         over(folder);
       }
       case UNCHANGED -> {
-        tally.same(item.node().size());
+        counter.same(item.node().size());
         over(folder);
       }
       case COMPARE ->
@@ -307,18 +307,18 @@ public final class Transfer {
               });
       case KEEP_BOTH -> onCarrier(() -> beside(folder, item));
       case ASK -> {
-        outstanding.begin();
+        tasks.begin();
         boolean first =
-            deciding.putAside(
+            conflicts.putAside(
                 item,
                 folder,
                 (asked, answer) -> {
                   settle(folder, asked, answer);
                   flushIfLate();
-                  outstanding.done();
+                  tasks.done();
                 });
         if (first) {
-          onCarrier(deciding::askAll);
+          onCarrier(conflicts::askAll);
         }
       }
     }
@@ -326,13 +326,13 @@ public final class Transfer {
 
   private Decision compared(TransferItem item) {
     Boolean equal =
-        steps.attempt(
+        retrier.attempt(
             item.from(), () -> source.digest(item.from(), -1).equals(target.digest(item.to(), -1)));
     return equal == null ? Decision.SKIP : equal ? Decision.UNCHANGED : Decision.TRANSFER;
   }
 
   private void beside(PendingFolder folder, TransferItem item) {
-    String place = steps.attempt(item.from(), () -> deciding.freeName(item.to()));
+    String place = retrier.attempt(item.from(), () -> conflicts.freeName(item.to()));
     if (place == null) {
       settle(folder, item, Decision.SKIP);
     } else if (item.node().kind() == FileKind.FOLDER) {
@@ -348,7 +348,7 @@ public final class Transfer {
     if (item.node().kind() == FileKind.LINK) {
       onCarrier(
           () -> {
-            carrying.link(item);
+            smallFileTransfer.link(item);
             over(folder);
           });
     } else if (item.node().size()
@@ -360,13 +360,13 @@ public final class Transfer {
             over(folder);
           });
     } else {
-      loads.add(new Work(item, folder));
+      batches.add(new Work(item, folder));
     }
   }
 
   private void carryLoad(List<Work> load) {
-    outstanding.throwIfEnded();
-    carrying.load(
+    tasks.throwIfEnded();
+    smallFileTransfer.load(
         load.stream().map(Work::item).toList(),
         () -> {
           load.forEach(work -> over(work.folder()));

@@ -42,10 +42,10 @@ final class TreeScan {
   private final Source source;
   private final Target target;
   private final TransferRules rules;
-  private final Retrier steps;
-  private final ProgressCounter tally;
-  private final ResumeLog trace;
-  private final TaskGroup outstanding;
+  private final Retrier retrier;
+  private final ProgressCounter counter;
+  private final ResumeLog resumeLog;
+  private final TaskGroup tasks;
   private final PendingFolder top;
   private final Found found;
   private final Workers scanners = new Workers("transfer-scan", SCANNERS);
@@ -63,20 +63,20 @@ final class TreeScan {
       Source source,
       Target target,
       TransferRules rules,
-      Retrier steps,
-      ProgressCounter tally,
-      ResumeLog trace,
-      TaskGroup outstanding,
+      Retrier retrier,
+      ProgressCounter counter,
+      ResumeLog resumeLog,
+      TaskGroup tasks,
       PendingFolder top,
       Found found,
       Executor elsewhere) {
     this.source = source;
     this.target = target;
     this.rules = rules;
-    this.steps = steps;
-    this.tally = tally;
-    this.trace = trace;
-    this.outstanding = outstanding;
+    this.retrier = retrier;
+    this.counter = counter;
+    this.resumeLog = resumeLog;
+    this.tasks = tasks;
     this.top = top;
     this.found = found;
     this.startsPrograms = elsewhere != null;
@@ -89,7 +89,7 @@ final class TreeScan {
    * @param names in wire form
    */
   void begin(List<String> names) {
-    outstanding.run(scanners, () -> roots(names));
+    tasks.run(scanners, () -> roots(names));
   }
 
   /** Whether all is found, so that what is decided now must not wait for more. */
@@ -111,11 +111,11 @@ final class TreeScan {
       ahead.read(names);
     }
     ahead.list(names);
-    List<TreeEntry> nodes = steps.attempt("", () -> source.lookAll(names));
+    List<TreeEntry> nodes = retrier.attempt("", () -> source.lookAll(names));
     List<TreeEntry> there = new ArrayList<>();
     for (int i = 0; nodes != null && i < names.size(); i++) {
       if (nodes.get(i) == null) {
-        steps.problem(names.get(i), "it is not there any more", false);
+        retrier.problem(names.get(i), "it is not there any more", false);
       } else {
         there.add(nodes.get(i));
       }
@@ -130,19 +130,19 @@ final class TreeScan {
   private void scanned() {
     if (scans.decrementAndGet() == 0) {
       found.allFound();
-      tally.allCounted();
+      counter.allCounted();
     }
   }
 
   private void scan(PendingFolder folder) {
-    tally.begin(source.show(folder.from));
+    counter.begin(source.show(folder.from));
     List<TreeEntry> rest = folder.existed ? children(folder) : childrenOfNew(folder);
     contents(folder, rest == null ? List.of() : rest);
     scanned();
   }
 
   private List<TreeEntry> children(PendingFolder folder) {
-    return steps.attempt(
+    return retrier.attempt(
         folder.from,
         () -> {
           List<TreeEntry> all = new ArrayList<>();
@@ -158,7 +158,7 @@ final class TreeScan {
   private List<TreeEntry> childrenOfNew(PendingFolder folder) {
     List<TreeEntry> others = new ArrayList<>();
     Set<String> known = new HashSet<>();
-    steps.attempt(
+    retrier.attempt(
         folder.from,
         () -> {
           ahead.children(
@@ -169,7 +169,7 @@ final class TreeScan {
                   if (!known.add(node.name())) {
                     continue;
                   }
-                  outstanding.throwIfEnded();
+                  tasks.throwIfEnded();
                   if (node.kind() == FileKind.FILE) {
                     sort(folder, new FolderPairs.Pair(node, null), List.of(), List.of());
                   } else {
@@ -186,14 +186,14 @@ final class TreeScan {
     FolderPairs pairs =
         children.isEmpty()
             ? null
-            : steps.attempt(
+            : retrier.attempt(
                 folder.from,
                 () -> FolderPairs.of(children, target, folder.existed ? folder.to : null, false));
     if (pairs != null) {
       List<TransferItem> toMake = new ArrayList<>();
       List<TransferItem> links = new ArrayList<>();
       for (FolderPairs.Pair pair : pairs.both()) {
-        outstanding.throwIfEnded();
+        tasks.throwIfEnded();
         sort(folder, pair, toMake, links);
       }
       makeFolders(folder, toMake, links);
@@ -214,20 +214,20 @@ final class TreeScan {
     String from = Endpoint.join(folder.from, node.name());
     String to = Endpoint.join(folder.to, node.name());
     if (from.length() > LONGEST_PATH) {
-      steps.problem(from.substring(0, 200), "the path is longer than any system takes", false);
+      retrier.problem(from.substring(0, 200), "the path is longer than any system takes", false);
       return;
     }
     boolean link = node.kind() == FileKind.LINK;
     if (rules.leaveOut().by(from, node.kind() == FileKind.FOLDER) != null
         || (link && rules.links() == TransferRules.Links.LEFT_OUT)) {
-      tally.leftOut();
+      counter.leftOut();
       return;
     }
     if (link && rules.links() == TransferRules.Links.FOLLOWED) {
-      TreeEntry behind = steps.attempt(from, () -> source.lookThrough(from));
+      TreeEntry behind = retrier.attempt(from, () -> source.lookThrough(from));
       if (behind == null
           || (FolderPairs.isFolder(behind) && folder.followed >= TreePairWalk.MOST_LINKS)) {
-        steps.problem(
+        retrier.problem(
             from, behind == null ? TreePairWalk.LEADS_NOWHERE : TreePairWalk.LEADS_ROUND, false);
         return;
       }
@@ -244,7 +244,7 @@ final class TreeScan {
             rules.modeFor(node, isFolder),
             rules.timeFor(node));
     if (isFolder && FolderPairs.isFolder(pair.there())) {
-      boolean madeBefore = trace.foldersBefore().contains(to);
+      boolean madeBefore = resumeLog.foldersBefore().contains(to);
       submitScan(folder.child(item, true, madeBefore, link));
     } else if (isFolder && pair.there() == null) {
       toMake.add(item);
@@ -258,7 +258,7 @@ final class TreeScan {
 
   private void submitScan(PendingFolder folder) {
     scans.incrementAndGet();
-    outstanding.run(scanners, () -> scan(folder));
+    tasks.run(scanners, () -> scan(folder));
   }
 
   void makeFolders(PendingFolder folder, List<TransferItem> toMake, List<TransferItem> links) {
@@ -272,7 +272,7 @@ final class TreeScan {
     List<Boolean> made = List.of();
     while (made != null && made.isEmpty()) {
       made =
-          steps.attempt(
+          retrier.attempt(
               folder.from,
               () -> {
                 List<Boolean> done = new ArrayList<>();
@@ -288,13 +288,13 @@ final class TreeScan {
                   }
                 }
                 tried[0] = true;
-                int asked = steps.roomAnswers();
+                int asked = retrier.roomAnswers();
                 List<IOException> failures = target.makeFolders(left);
                 for (int i = 0; i < left.size(); i++) {
                   IOException failure = failures.get(i);
                   if (failure != null
-                      && steps.isFull(failure)
-                      && steps.awaitRoom(left.get(i).from(), failure, asked)) {
+                      && retrier.isFull(failure)
+                      && retrier.awaitRoom(left.get(i).from(), failure, asked)) {
                     // All that are not there by now are made once more.
                     return List.of();
                   }
@@ -303,7 +303,7 @@ final class TreeScan {
                   int at = left.indexOf(item);
                   IOException failure = at < 0 ? null : failures.get(at);
                   if (failure != null) {
-                    steps.failed(item.from(), failure);
+                    retrier.failed(item.from(), failure);
                   }
                   done.add(failure == null);
                 }
@@ -313,7 +313,7 @@ final class TreeScan {
     for (int i = 0; made != null && i < toMake.size(); i++) {
       TransferItem item = toMake.get(i);
       if (made.get(i)) {
-        trace.folderMade(item.to());
+        resumeLog.folderMade(item.to());
         submitScan(folder.child(item, false, true, links.contains(item)));
       }
     }

@@ -107,8 +107,8 @@ public final class TransferModel {
     made.whenFull(this::askForRoom);
     // First seen, then told: what the person chooses in between is told by one of both.
     transfer = made;
-    made.gate().pause(paused);
-    made.gate().limit(limit);
+    made.limiter().pause(paused);
+    made.limiter().limit(limit);
     Progress last = made.run(route.names());
     if (before != null && last.phase() == Phase.DONE) {
       sweep(route.target().apply(names), names);
@@ -205,7 +205,7 @@ public final class TransferModel {
   public void pause(boolean wanted) {
     paused = wanted;
     if (transfer != null) {
-      transfer.gate().pause(wanted);
+      transfer.limiter().pause(wanted);
     }
     look();
   }
@@ -220,7 +220,7 @@ public final class TransferModel {
   public void limit(long bytesASecond) {
     limit = bytesASecond;
     if (transfer != null) {
-      transfer.gate().limit(bytesASecond);
+      transfer.limiter().limit(bytesASecond);
     }
   }
 

@@ -60,7 +60,7 @@ public final class DirectTransfer {
   private volatile Starter starter = starters.next();
 
   private volatile boolean over;
-  private AgentLoan lending;
+  private AgentLoan loan;
   private int failed;
   private boolean proved;
 
@@ -103,13 +103,13 @@ public final class DirectTransfer {
     while (starter != null && !over) {
       RemoteContext near = starter == Starter.SOURCE ? source : target;
       RemoteContext far = starter == Starter.SOURCE ? target : source;
-      if (lending != null && lending.isOpen()) {
-        return new DirectTransferProcess(lending, starter);
+      if (loan != null && loan.isOpen()) {
+        return new DirectTransferProcess(loan, starter);
       }
       String why = near.channels().whyNotLend(far.channels());
       if (why == null) {
-        lending = near.channels().lend(far.channels());
-        return new DirectTransferProcess(lending, starter);
+        loan = near.channels().lend(far.channels());
+        return new DirectTransferProcess(loan, starter);
       }
       next(why);
     }
@@ -121,9 +121,9 @@ public final class DirectTransfer {
     reasons.add(why);
     starter = starters.hasNext() ? starters.next() : null;
     failed = 0;
-    if (lending != null) {
-      lending.close();
-      lending = null;
+    if (loan != null) {
+      loan.close();
+      loan = null;
     }
   }
 
@@ -185,10 +185,10 @@ public final class DirectTransfer {
       try {
         run = begin();
       } catch (NotDirect e) {
-        waiting.forEach(one -> one.parcel.failure = e);
+        waiting.forEach(one -> one.smallFile.failure = e);
         return;
       }
-      waiting.forEach(one -> one.parcel.failure = null);
+      waiting.forEach(one -> one.smallFile.failure = null);
       boolean arrived = write(run, waiting);
       again = !arrived && otherWayThan(run);
     }
@@ -201,9 +201,9 @@ public final class DirectTransfer {
   }
 
   private boolean write(DirectTransferProcess run, List<ArrivingFile> waiting) throws IOException {
-    TransferItem like = waiting.get(0).parcel.item;
+    TransferItem like = waiting.get(0).smallFile.item;
     StringBuilder names = new StringBuilder();
-    waiting.forEach(one -> names.append("./").append(one.parcel.item.from()).append('\0'));
+    waiting.forEach(one -> names.append("./").append(one.smallFile.item.from()).append('\0'));
     String first =
         "cd "
             + ShellWords.quote(source.base())
@@ -227,17 +227,17 @@ public final class DirectTransfer {
             WireName.bytes(names.toString()),
             () -> {
               tell(last[0]);
-              last[0] = begun.hasNext() ? begun.next().parcel : null;
+              last[0] = begun.hasNext() ? begun.next().smallFile : null;
             });
     boolean arrived = lookAt(waiting, result);
     went(run.starter(), arrived, result);
     return arrived;
   }
 
-  private void tell(SmallFile parcel) {
-    if (parcel != null && parcel.told == 0) {
-      parcel.told = parcel.item.node().size();
-      carried.accept(parcel.told);
+  private void tell(SmallFile smallFile) {
+    if (smallFile != null && smallFile.told == 0) {
+      smallFile.told = smallFile.item.node().size();
+      carried.accept(smallFile.told);
     }
   }
 
@@ -251,27 +251,27 @@ public final class DirectTransfer {
       ArrivingFile one = waiting.get(i);
       if (is != null
           && is.kind() == FileKind.FILE
-          && is.size() == one.parcel.item.node().size()
-          && (result.exit() == 0 || isFinished(one.parcel, is))) {
-        one.parcel.modified = is.modified();
+          && is.size() == one.smallFile.item.node().size()
+          && (result.exit() == 0 || isFinished(one.smallFile, is))) {
+        one.smallFile.modified = is.modified();
         whole.add(one);
       } else {
-        one.parcel.failure = new NotDirect("it did not arrive directly");
+        one.smallFile.failure = new NotDirect("it did not arrive directly");
       }
     }
     List<ArrivingFile> asked =
-        whole.stream().filter(one -> one.parcel.item.mode() != null).toList();
+        whole.stream().filter(one -> one.smallFile.item.mode() != null).toList();
     List<RemoteFailure> refused =
         target
             .files()
             .batch()
             .set(
                 asked.stream()
-                    .map(one -> new Setting(one.part, one.parcel.item.mode(), -1))
+                    .map(one -> new Setting(one.part, one.smallFile.item.mode(), -1))
                     .toList());
     for (int i = 0; i < asked.size(); i++) {
       if (refused.get(i) != null) {
-        asked.get(i).parcel.failure = refused.get(i);
+        asked.get(i).smallFile.failure = refused.get(i);
       }
     }
     return !whole.isEmpty();
@@ -280,10 +280,10 @@ public final class DirectTransfer {
   /**
    * Of a load that broke off: the next one was begun, and its time, which is set last, is right.
    */
-  private static boolean isFinished(SmallFile parcel, RemoteAttributes is) {
-    return parcel.told == is.size()
-        && parcel.item.modified() >= 0
-        && is.modified() == parcel.item.node().modified();
+  private static boolean isFinished(SmallFile smallFile, RemoteAttributes is) {
+    return smallFile.told == is.size()
+        && smallFile.item.modified() >= 0
+        && is.modified() == smallFile.item.node().modified();
   }
 
   /**
@@ -386,8 +386,8 @@ public final class DirectTransfer {
   public synchronized void end() {
     over = true;
     looking.shutdown();
-    if (lending != null) {
-      lending.close();
+    if (loan != null) {
+      loan.close();
     }
   }
 }

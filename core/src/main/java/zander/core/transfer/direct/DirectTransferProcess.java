@@ -27,11 +27,11 @@ final class DirectTransferProcess {
   private static final String FOLDER = "\"$d\"";
   private static final int NO_FOLDER = 120;
 
-  private final AgentLoan lending;
+  private final AgentLoan loan;
   private final Starter starter;
 
-  DirectTransferProcess(AgentLoan lending, Starter starter) {
-    this.lending = lending;
+  DirectTransferProcess(AgentLoan loan, Starter starter) {
+    this.loan = loan;
     this.starter = starter;
   }
 
@@ -57,14 +57,14 @@ final class DirectTransferProcess {
     String near =
         pushes
             ? "{ " + first + "; }"
-            : "{ " + lending.command(FOLDER, first) + "; echo $? > " + FOLDER + "/status; }";
-    String far = "{ " + (pushes ? lending.command(FOLDER, second) : second) + "; }";
+            : "{ " + loan.command(FOLDER, first) + "; echo $? > " + FOLDER + "/status; }";
+    String far = "{ " + (pushes ? loan.command(FOLDER, second) : second) + "; }";
     String script =
         "d=$(mktemp -d /tmp/zander-XXXXXXXX) || exit "
             + NO_FOLDER
             + "; trap 'rm -rf \"$d\"' EXIT; trap 'exit 143' HUP INT TERM; exec 3<&0; "
             + ("head -c " + names.length + " <&3 > " + FOLDER + "/names; ")
-            + lending.knownHost(FOLDER)
+            + loan.knownHost(FOLDER)
             // Nothing more comes on this input but its end, and then nobody waits for the rest.
             + "; { read -r end <&3; kill 0; } > /dev/null 2>&1 & watch=$!; "
             + (near + " < " + FOLDER + "/names | " + far + "; s=$?; ")
@@ -74,7 +74,7 @@ final class DirectTransferProcess {
                 + NOT_THERE
                 + " ] && s=$t; ")
             + "kill $watch; exit $s";
-    try (Pipe pipe = lending.pipe(script)) {
+    try (Pipe pipe = loan.pipe(script)) {
       running.accept(pipe);
       OutputStream in = pipe.in();
       in.write(names);

@@ -206,23 +206,23 @@ public final class LocalEndpoint implements Source, Target {
   @Override
   public void fetch(List<SmallFile> load, Cancellation stop) throws IOException {
     BlockingCalls.check("reading files here");
-    for (SmallFile parcel : load) {
+    for (SmallFile smallFile : load) {
       stop.throwIfStopped();
       try {
-        Path file = at(parcel.item.from());
-        try (SeekableByteChannel channel = open(file, parcel.item)) {
+        Path file = at(smallFile.item.from());
+        try (SeekableByteChannel channel = open(file, smallFile.item)) {
           byte[] content = Channels.newInputStream(channel).readNBytes(RemoteBatch.LARGEST + 1);
           if (content.length > RemoteBatch.LARGEST) {
             throw new IOException("it has grown meanwhile");
           }
-          parcel.read(
+          smallFile.read(
               content,
-              content.length == parcel.item.node().size()
-                  ? parcel.item.node().modified()
+              content.length == smallFile.item.node().size()
+                  ? smallFile.item.node().modified()
                   : Files.getLastModifiedTime(file).toInstant().getEpochSecond());
         }
       } catch (IOException e) {
-        parcel.failure = e;
+        smallFile.failure = e;
       }
     }
   }
@@ -245,15 +245,15 @@ public final class LocalEndpoint implements Source, Target {
 
   @Override
   public void deliver(List<SmallFile> load, Runnable placed, Cancellation stop) throws IOException {
-    for (SmallFile parcel : load) {
+    for (SmallFile smallFile : load) {
       stop.throwIfStopped();
-      if (parcel.waits()) {
-        try (Incoming incoming = create(parcel.item, null)) {
-          incoming.write(parcel.content, 0, parcel.content.length);
-          incoming.arrive(parcel.timeThere(), parcel.digest);
-          parcel.arrived = true;
+      if (smallFile.waits()) {
+        try (Incoming incoming = create(smallFile.item, null)) {
+          incoming.write(smallFile.content, 0, smallFile.content.length);
+          incoming.arrive(smallFile.timeThere(), smallFile.digest);
+          smallFile.arrived = true;
         } catch (IOException e) {
-          parcel.failure = e;
+          smallFile.failure = e;
         }
       }
     }

@@ -57,12 +57,12 @@ final class RemoteBatchWriter {
       throws IOException {
     this.placed = onPlaced;
     this.stop = cancellation;
-    for (SmallFile parcel : load) {
-      if (parcel.waits()) {
+    for (SmallFile smallFile : load) {
+      if (smallFile.waits()) {
         try {
-          all.add(new ArrivingFile(context, parcel));
+          all.add(new ArrivingFile(context, smallFile));
         } catch (IOException e) {
-          parcel.failure = e;
+          smallFile.failure = e;
         }
       }
     }
@@ -92,7 +92,7 @@ final class RemoteBatchWriter {
   }
 
   private void stopped(CancellationException why) throws IOException {
-    waiting().forEach(one -> one.parcel.failure = new IOException("stopped", why));
+    waiting().forEach(one -> one.smallFile.failure = new IOException("stopped", why));
     try {
       giveUp();
     } catch (RemoteFailure e) {
@@ -106,7 +106,7 @@ final class RemoteBatchWriter {
       return;
     }
     for (ArrivingFile one : all) {
-      if (!one.parcel.arrived) {
+      if (!one.smallFile.arrived) {
         context.leave(one.part);
         if (one.pending != null) {
           one.pending.failed(lost);
@@ -119,7 +119,7 @@ final class RemoteBatchWriter {
     List<ArrivingFile> told = new ArrayList<>();
     List<zander.core.journal.NewChange> changes = new ArrayList<>();
     for (ArrivingFile one : waiting()) {
-      if (one.replaces() || !folders.covers(one.parcel.item.to())) {
+      if (one.replaces() || !folders.covers(one.smallFile.item.to())) {
         told.add(one);
         changes.add(ReplacedFiles.change(context, one));
       }
@@ -132,7 +132,7 @@ final class RemoteBatchWriter {
 
   private void write() throws IOException {
     List<ArrivingFile> waiting = waiting();
-    if (!waiting.isEmpty() && waiting.get(0).parcel.direct) {
+    if (!waiting.isEmpty() && waiting.get(0).smallFile.direct) {
       direct.write(waiting);
       giveUp();
       return;
@@ -150,7 +150,10 @@ final class RemoteBatchWriter {
       for (ArrivingFile one : left) {
         files.add(
             new NewFile(
-                one.part, one.parcel.content, one.parcel.item.mode(), one.parcel.timeThere()));
+                one.part,
+                one.smallFile.content,
+                one.smallFile.item.mode(),
+                one.smallFile.timeThere()));
       }
       note(left, batch.put(files, stop));
     }
@@ -171,11 +174,12 @@ final class RemoteBatchWriter {
 
   /** Compares what arrived with what was sent, where that is asked for. */
   private void check() throws IOException {
-    List<ArrivingFile> asked = waiting().stream().filter(one -> one.parcel.digest != null).toList();
+    List<ArrivingFile> asked =
+        waiting().stream().filter(one -> one.smallFile.digest != null).toList();
     List<String> sums = digests.of(asked.stream().map(one -> one.part).toList());
     for (int i = 0; i < asked.size(); i++) {
-      if (!asked.get(i).parcel.digest.equals(sums.get(i))) {
-        asked.get(i).parcel.failure = new Endpoint.NotTheSame();
+      if (!asked.get(i).smallFile.digest.equals(sums.get(i))) {
+        asked.get(i).smallFile.failure = new Endpoint.NotTheSame();
       }
     }
     giveUp();
@@ -184,7 +188,7 @@ final class RemoteBatchWriter {
   private static void note(List<ArrivingFile> tried, List<RemoteFailure> failures) {
     for (int i = 0; i < tried.size(); i++) {
       if (failures.get(i) != null) {
-        tried.get(i).parcel.failure = failures.get(i);
+        tried.get(i).smallFile.failure = failures.get(i);
       }
     }
   }
@@ -193,7 +197,7 @@ final class RemoteBatchWriter {
   private void giveUp() throws IOException {
     List<ArrivingFile> failed =
         all.stream()
-            .filter(one -> one.parcel.failure != null && one.pending != ReplacedFiles.ENDED)
+            .filter(one -> one.smallFile.failure != null && one.pending != ReplacedFiles.ENDED)
             .toList();
     if (failed.isEmpty()) {
       return;
@@ -242,15 +246,15 @@ final class RemoteBatchWriter {
       int uid = ruledUid >= 0 ? ruledUid : fromOld ? one.old.uid() : is.uid();
       int gid = ruledGid >= 0 ? ruledGid : fromOld ? one.old.gid() : is.gid();
       if (uid != is.uid() || gid != is.gid()) {
-        one.parcel.lost =
+        one.smallFile.lost =
             OwnerSetter.give(
                 context.files(),
                 one.part,
                 is,
                 uid,
                 gid,
-                one.parcel.item.mode(),
-                one.parcel.timeThere());
+                one.smallFile.item.mode(),
+                one.smallFile.timeThere());
       }
     }
   }
@@ -288,17 +292,18 @@ final class RemoteBatchWriter {
 
   private void arrived(ArrivingFile one, RemoteFailure failure) throws IOException {
     if (failure != null) {
-      one.parcel.failure = failure;
+      one.smallFile.failure = failure;
       return;
     }
-    one.parcel.arrived = true;
-    if (one.parcel.lost == null) {
-      one.parcel.lost = ReplacedFiles.notKept(context, one.old, one.held);
+    one.smallFile.arrived = true;
+    if (one.smallFile.lost == null) {
+      one.smallFile.lost = ReplacedFiles.notKept(context, one.old, one.held);
     }
     if (one.pending != null) {
-      TransferItem item = one.parcel.item;
+      TransferItem item = one.smallFile.item;
       one.pending.done(
-          ReplacedFiles.state(one.parcel.size(), item.mode(), one.parcel.timeThere()), List.of());
+          ReplacedFiles.state(one.smallFile.size(), item.mode(), one.smallFile.timeThere()),
+          List.of());
     }
   }
 }

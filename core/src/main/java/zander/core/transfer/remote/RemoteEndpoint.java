@@ -233,16 +233,16 @@ public final class RemoteEndpoint implements Source, Target {
     boolean packed = strategy.packsDown(load.size(), tarDownload.isOpen());
     List<SmallFile> wanted = packed ? tarDownload.fetch(load, stop) : load;
     List<Wanted> files = new ArrayList<>();
-    for (SmallFile parcel : wanted) {
-      files.add(new Wanted(at(parcel.item.from()), parcel.item.node().size()));
+    for (SmallFile smallFile : wanted) {
+      files.add(new Wanted(at(smallFile.item.from()), smallFile.item.node().size()));
     }
     List<Got> got = files().batch().get(files, stop);
     for (int i = 0; i < got.size(); i++) {
-      SmallFile parcel = wanted.get(i);
+      SmallFile smallFile = wanted.get(i);
       if (got.get(i).failure() == null) {
-        parcel.read(got.get(i).content(), got.get(i).attributes().modified());
+        smallFile.read(got.get(i).content(), got.get(i).attributes().modified());
       } else {
-        parcel.failure = got.get(i).failure();
+        smallFile.failure = got.get(i).failure();
       }
     }
   }

@@ -9,7 +9,7 @@ import zander.core.transfer.endpoint.SmallFile;
 
 /** One file between its journal entry and its place. */
 public final class ArrivingFile {
-  public final SmallFile parcel;
+  public final SmallFile smallFile;
   public final RemotePath target;
   public RemotePath part;
   public String partPath;
@@ -25,18 +25,18 @@ public final class ArrivingFile {
 
   public Journal.Pending pending;
 
-  public ArrivingFile(RemoteContext context, SmallFile parcel) throws Endpoint.NameNotPossible {
-    this.parcel = parcel;
-    this.target = context.at(parcel.item.to());
+  public ArrivingFile(RemoteContext context, SmallFile smallFile) throws Endpoint.NameNotPossible {
+    this.smallFile = smallFile;
+    this.target = context.at(smallFile.item.to());
     name(
-        parcel.direct
+        smallFile.direct
             ? context.partialNames().fixed(target.wireName())
             : context.partialNames().of(target.wireName()));
   }
 
   private void name(String name) {
     part = target.parent().child(name);
-    partPath = Endpoint.join(Endpoint.folderOf(parcel.item.to()), name);
+    partPath = Endpoint.join(Endpoint.folderOf(smallFile.item.to()), name);
   }
 
   public void newName(PartialNames names) {
@@ -45,10 +45,10 @@ public final class ArrivingFile {
   }
 
   public boolean replaces() {
-    return parcel.item.there() != null;
+    return smallFile.item.there() != null;
   }
 
   public boolean waits() {
-    return parcel.waits();
+    return smallFile.waits();
   }
 }

@@ -50,7 +50,7 @@ public interface ServerChannels {
   }
 
   /** What is known of whether compressing pays that way. */
-  default CompressionPolicy squeeze(Direction way) {
+  default CompressionPolicy compression(Direction way) {
     return new CompressionPolicy();
   }
 

@@ -72,7 +72,7 @@ public final class SharedConnectionChannels implements ServerChannels {
   }
 
   @Override
-  public CompressionPolicy squeeze(Direction way) {
+  public CompressionPolicy compression(Direction way) {
     return connection
         .get()
         .learnt("squeeze " + way, CompressionPolicy.class, CompressionPolicy::new);

@@ -103,13 +103,13 @@ final class EagerFiles {
     return givenUp;
   }
 
-  private boolean mayCome(SmallFile parcel) {
-    TreeEntry node = parcel.item.node();
+  private boolean mayCome(SmallFile smallFile) {
+    TreeEntry node = smallFile.item.node();
     return node.kind() == FileKind.FILE
-        && !parcel.item.followed()
+        && !smallFile.item.followed()
         && node.size() <= MOST_BYTES
-        && (roots.contains(parcel.item.from())
-            || roots.contains(Endpoint.folderOf(parcel.item.from())));
+        && (roots.contains(smallFile.item.from())
+            || roots.contains(Endpoint.folderOf(smallFile.item.from())));
   }
 
   /**
@@ -120,20 +120,20 @@ final class EagerFiles {
   List<SmallFile> take(List<SmallFile> load, TarDownloadProcess program, Cancellation stop)
       throws IOException {
     List<SmallFile> unsure = new ArrayList<>();
-    for (SmallFile parcel : load) {
-      if (!mayCome(parcel)) {
+    for (SmallFile smallFile : load) {
+      if (!mayCome(smallFile)) {
         continue;
       }
-      String name = "./" + parcel.item.from();
+      String name = "./" + smallFile.item.from();
       await(() -> come.containsKey(name), program, stop);
       Early early;
       synchronized (this) {
         early = come.remove(name);
       }
       if (early != null) {
-        parcel.read(early.content, early.modified);
+        smallFile.read(early.content, early.modified);
         if (!early.sure) {
-          unsure.add(parcel);
+          unsure.add(smallFile);
         }
       }
     }

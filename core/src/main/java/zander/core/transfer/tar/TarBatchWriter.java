@@ -53,14 +53,14 @@ final class TarBatchWriter {
       tar.setLongFileMode(TarArchiveOutputStream.LONGFILE_GNU);
       tar.setBigNumberMode(TarArchiveOutputStream.BIGNUMBER_STAR);
       for (ArrivingFile one : load) {
-        SmallFile parcel = one.parcel;
+        SmallFile smallFile = one.smallFile;
         TarArchiveEntry entry = new TarArchiveEntry("./" + one.partPath);
-        Mode mode = parcel.item.mode() == null ? NEW_FILE : parcel.item.mode();
+        Mode mode = smallFile.item.mode() == null ? NEW_FILE : smallFile.item.mode();
         entry.setMode(mode.bits());
-        entry.setModTime(parcel.modified * 1000);
-        entry.setSize(parcel.content.length);
+        entry.setModTime(smallFile.modified * 1000);
+        entry.setSize(smallFile.content.length);
         tar.putArchiveEntry(entry);
-        tar.write(parcel.content);
+        tar.write(smallFile.content);
         tar.closeArchiveEntry();
       }
       tar.putArchiveEntry(new TarArchiveEntry(end, CONTINUED));

@@ -23,14 +23,14 @@ import zander.core.work.Cancellation;
  */
 public final class TarDownload {
   private final RemoteContext context;
-  private final CompressionPolicy squeeze;
+  private final CompressionPolicy compression;
 
   /** One that writes as it is, and one that compresses what it writes. */
   private final TarDownloadProcess[] kept = new TarDownloadProcess[2];
 
   public TarDownload(RemoteContext context) {
     this.context = context;
-    this.squeeze = context.channels().squeeze(Direction.BRING_DOWN);
+    this.compression = context.channels().compression(Direction.BRING_DOWN);
   }
 
   /**
@@ -42,7 +42,7 @@ public final class TarDownload {
   public synchronized void open(List<String> early) throws IOException {
     if (kept[0] == null) {
       boolean compresses = context.strategy().compresses();
-      BooleanSupplier slow = () -> compresses && squeeze.pays();
+      BooleanSupplier slow = () -> compresses && compression.pays();
       EagerFiles files = slow.getAsBoolean() ? EagerFiles.NONE : new EagerFiles(early, slow);
       kept[0] = TarDownloadProcess.start(context, files);
     }
@@ -89,7 +89,7 @@ public final class TarDownload {
   }
 
   private boolean isToBeCompressed() throws IOException {
-    boolean pays = context.strategy().compresses() && squeeze.pays();
+    boolean pays = context.strategy().compresses() && compression.pays();
     if (pays) {
       context.strategy().compressed();
     }
@@ -149,13 +149,13 @@ public final class TarDownload {
       broken(program, e instanceof EOFException && program.couldNotRun());
     }
     forgetChanged(unsure);
-    return load.stream().filter(parcel -> parcel.content == null).toList();
+    return load.stream().filter(smallFile -> smallFile.content == null).toList();
   }
 
   private void broken(TarDownloadProcess program, boolean couldNotRun) throws IOException {
     boolean first = ended(program);
     if (program.compressed) {
-      squeeze.cannot();
+      compression.cannot();
     }
     // A lost line says so here, and is no fault of tar.
     context.files().batch().look(List.of(context.base()));
@@ -170,17 +170,19 @@ public final class TarDownload {
    * A file that was cut short while it was read is filled up with zeros, and told by the status.
    */
   private void forgetChanged(List<SmallFile> load) throws IOException {
-    List<SmallFile> read = load.stream().filter(parcel -> parcel.content != null).toList();
+    List<SmallFile> read = load.stream().filter(smallFile -> smallFile.content != null).toList();
     List<RemotePath> paths = new ArrayList<>();
-    for (SmallFile parcel : read) {
-      paths.add(context.at(parcel.item.from()));
+    for (SmallFile smallFile : read) {
+      paths.add(context.at(smallFile.item.from()));
     }
     List<RemoteAttributes> now = context.files().batch().look(paths);
     for (int i = 0; i < read.size(); i++) {
       RemoteAttributes is = now.get(i);
-      SmallFile parcel = read.get(i);
-      if (is == null || is.size() != parcel.content.length || is.modified() != parcel.modified) {
-        parcel.content = null;
+      SmallFile smallFile = read.get(i);
+      if (is == null
+          || is.size() != smallFile.content.length
+          || is.modified() != smallFile.modified) {
+        smallFile.content = null;
       }
     }
   }

@@ -37,15 +37,15 @@ final class TarDownloadProcess {
   final EagerFiles early;
 
   private final Pipe pipe;
-  private final CompressionPolicy squeeze;
+  private final CompressionPolicy compression;
   private final String mark;
   private final TarStreamReader files;
   private final ResponseOrder turns = new ResponseOrder();
 
   private TarDownloadProcess(
-      Pipe pipe, CompressionPolicy squeeze, boolean compressed, EagerFiles early, String mark) {
+      Pipe pipe, CompressionPolicy compression, boolean compressed, EagerFiles early, String mark) {
     this.pipe = pipe;
-    this.squeeze = squeeze;
+    this.compression = compression;
     this.compressed = compressed;
     this.early = early;
     this.mark = mark;
@@ -99,7 +99,7 @@ final class TarDownloadProcess {
             .commands()
             .pipe("cd " + ShellWords.quote(context.base()) + " && " + script);
     return new TarDownloadProcess(
-        pipe, context.channels().squeeze(Direction.BRING_DOWN), compressed, early, mark);
+        pipe, context.channels().compression(Direction.BRING_DOWN), compressed, early, mark);
   }
 
   private static String mark() {
@@ -149,15 +149,15 @@ final class TarDownloadProcess {
     }
     turns.await(turn);
     String complaints = counted(Long.toString(turn), () -> readLoad(load));
-    sample(load.stream().map(parcel -> parcel.content).filter(Objects::nonNull));
+    sample(load.stream().map(smallFile -> smallFile.content).filter(Objects::nonNull));
     turns.done();
     return complaints;
   }
 
   private long name(List<SmallFile> load, Cancellation stop) throws IOException {
     StringBuilder names = new StringBuilder();
-    for (SmallFile parcel : load) {
-      names.append("./").append(parcel.item.from()).append('\0');
+    for (SmallFile smallFile : load) {
+      names.append("./").append(smallFile.item.from()).append('\0');
     }
     synchronized (this) {
       stop.throwIfStopped();
@@ -171,7 +171,7 @@ final class TarDownloadProcess {
   }
 
   private void sample(Stream<byte[]> contents) {
-    contents.filter(content -> content.length > 0).findFirst().ifPresent(squeeze::sample);
+    contents.filter(content -> content.length > 0).findFirst().ifPresent(compression::sample);
   }
 
   private interface Reading {
@@ -184,24 +184,24 @@ final class TarDownloadProcess {
    */
   private String counted(String load, Reading reading) throws IOException {
     long before = files.count();
-    squeeze.begins();
+    compression.begins();
     try {
       reading.run();
       return pipe.errorsUntil(mark + load);
     } finally {
-      squeeze.ends(files.count() - before);
+      compression.ends(files.count() - before);
     }
   }
 
   /** Takes only what was asked for: a server may lie. */
   private void readLoad(List<SmallFile> load) throws IOException {
     Map<String, SmallFile> byName = new HashMap<>();
-    load.forEach(parcel -> byName.put("./" + parcel.item.from(), parcel));
+    load.forEach(smallFile -> byName.put("./" + smallFile.item.from(), smallFile));
     files.read(
         (name, content, modified) -> {
-          SmallFile parcel = byName.get(name);
-          if (parcel != null) {
-            parcel.read(content, modified);
+          SmallFile smallFile = byName.get(name);
+          if (smallFile != null) {
+            smallFile.read(content, modified);
           }
         });
   }

@@ -57,7 +57,7 @@ public final class TarUpload {
   private static final int SAMPLE = 32 * 1024;
 
   private final RemoteContext context;
-  private final CompressionPolicy squeeze;
+  private final CompressionPolicy compression;
 
   /** One, and more where a server's window limits what is under way on each. */
   private final List<Kept> kept = new ArrayList<>();
@@ -66,7 +66,7 @@ public final class TarUpload {
 
   public TarUpload(RemoteContext context) {
     this.context = context;
-    this.squeeze = context.channels().squeeze(Direction.SEND_UP);
+    this.compression = context.channels().compression(Direction.SEND_UP);
   }
 
   /** A program, and whose turn it is to write to it and to read what it says. */
@@ -198,7 +198,7 @@ public final class TarUpload {
   public boolean write(List<ArrivingFile> waiting, Cancellation stop) throws IOException {
     Kept stream;
     try {
-      stream = free(waiting.get(0).parcel.item, isToBeCompressed(waiting));
+      stream = free(waiting.get(0).smallFile.item, isToBeCompressed(waiting));
     } catch (RemoteFailure e) {
       throw e;
     } catch (IOException e) {
@@ -225,7 +225,7 @@ public final class TarUpload {
         context.strategy().noRoom();
       }
       if (stream.compressed) {
-        squeeze.cannot();
+        compression.cannot();
       }
       return false;
     }
@@ -240,11 +240,11 @@ public final class TarUpload {
     ByteArrayOutputStream some = new ByteArrayOutputStream();
     for (ArrivingFile one : waiting) {
       if (some.size() < SAMPLE) {
-        some.writeBytes(one.parcel.content);
+        some.writeBytes(one.smallFile.content);
       }
     }
-    squeeze.sample(some.toByteArray());
-    boolean pays = squeeze.pays();
+    compression.sample(some.toByteArray());
+    boolean pays = compression.pays();
     if (pays) {
       context.strategy().compressed();
     }
@@ -254,7 +254,7 @@ public final class TarUpload {
   /** Returns what the program complained of. */
   private List<String> carry(Kept stream, List<ArrivingFile> waiting, Cancellation stop)
       throws IOException {
-    squeeze.begins();
+    compression.begins();
     long bytes = 0;
     try {
       long turn;
@@ -270,7 +270,7 @@ public final class TarUpload {
           out.write(load);
           out.flush();
         } else {
-          sent = waiting.stream().mapToLong(one -> one.parcel.content.length).sum();
+          sent = waiting.stream().mapToLong(one -> one.smallFile.content.length).sum();
           TarBatchWriter.write(waiting, end(turn), out);
         }
       }
@@ -278,7 +278,7 @@ public final class TarUpload {
       bytes = sent;
       return complaints;
     } finally {
-      squeeze.ends(bytes);
+      compression.ends(bytes);
     }
   }
 
@@ -331,9 +331,9 @@ public final class TarUpload {
       ArrivingFile one = waiting.get(i);
       RemoteAttributes is = found.get(i);
       String said = about(one, complaints);
-      long time = said.isEmpty() ? -1 : one.parcel.timeThere();
-      if (!isWhole(is, one.parcel.content.length, time)) {
-        one.parcel.failure = failure(one, said);
+      long time = said.isEmpty() ? -1 : one.smallFile.timeThere();
+      if (!isWhole(is, one.smallFile.content.length, time)) {
+        one.smallFile.failure = failure(one, said);
       }
     }
   }
