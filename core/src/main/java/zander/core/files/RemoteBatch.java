@@ -87,6 +87,9 @@ public interface RemoteBatch {
   /** What is at each, links not followed; {@code null} where nothing is or can be looked at. */
   List<RemoteAttributes> look(List<RemotePath> paths) throws IOException;
 
+  /** The same of what links lead to; {@code null} for those that lead nowhere. */
+  List<RemoteAttributes> lookThrough(List<RemotePath> paths) throws IOException;
+
   /** Either what is there, or why that is not known. */
   record Look(RemoteAttributes attributes, RemoteFailure failure) {}
 

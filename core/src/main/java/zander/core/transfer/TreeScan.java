@@ -4,12 +4,13 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.Executor;
 import java.util.concurrent.atomic.AtomicLong;
 import zander.core.files.FileKind;
 import zander.core.transfer.compare.FolderPairs;
-import zander.core.transfer.compare.TreePairWalk;
+import zander.core.transfer.compare.FollowedLinks;
 import zander.core.transfer.endpoint.Endpoint;
 import zander.core.transfer.endpoint.Source;
 import zander.core.transfer.endpoint.Target;
@@ -171,7 +172,7 @@ final class TreeScan {
                   }
                   tasks.throwIfEnded();
                   if (node.kind() == FileKind.FILE) {
-                    sort(folder, new FolderPairs.Pair(node, null), List.of(), List.of());
+                    sort(folder, new FolderPairs.Pair(node, null), Map.of(), List.of(), List.of());
                   } else {
                     others.add(node);
                   }
@@ -192,9 +193,12 @@ final class TreeScan {
     if (pairs != null) {
       List<TransferItem> toMake = new ArrayList<>();
       List<TransferItem> links = new ArrayList<>();
+      Map<String, TreeEntry> behind =
+          retrier.attempt(
+              folder.from, () -> FollowedLinks.of(source, folder.from, children, rules::follows));
       for (FolderPairs.Pair pair : pairs.both()) {
         tasks.throwIfEnded();
-        sort(folder, pair, toMake, links);
+        sort(folder, pair, behind == null ? Map.of() : behind, toMake, links);
       }
       makeFolders(folder, toMake, links);
     }
@@ -202,12 +206,14 @@ final class TreeScan {
   }
 
   /**
+   * @param behind what followed links lead to, by their names
    * @param toMake gets what is a folder and not there yet
    * @param links gets those of them that are followed links
    */
   private void sort(
       PendingFolder folder,
       FolderPairs.Pair pair,
+      Map<String, TreeEntry> behind,
       List<TransferItem> toMake,
       List<TransferItem> links) {
     TreeEntry node = pair.node();
@@ -224,14 +230,12 @@ final class TreeScan {
       return;
     }
     if (link && rules.links() == TransferRules.Links.FOLLOWED) {
-      TreeEntry behind = retrier.attempt(from, () -> source.lookThrough(from));
-      if (behind == null
-          || (FolderPairs.isFolder(behind) && folder.followed >= TreePairWalk.MOST_LINKS)) {
-        retrier.problem(
-            from, behind == null ? TreePairWalk.LEADS_NOWHERE : TreePairWalk.LEADS_ROUND, false);
+      node = behind.get(node.name());
+      String whyNot = FollowedLinks.whyNot(node, folder.followed);
+      if (whyNot != null) {
+        retrier.problem(from, whyNot, false);
         return;
       }
-      node = behind;
     }
     boolean isFolder = FolderPairs.isFolder(node);
     TransferItem item =

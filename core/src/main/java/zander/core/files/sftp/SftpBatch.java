@@ -92,9 +92,18 @@ final class SftpBatch implements RemoteBatch {
 
   @Override
   public List<RemoteAttributes> look(List<RemotePath> paths) throws IOException {
+    return look(SftpWire.LSTAT, paths);
+  }
+
+  @Override
+  public List<RemoteAttributes> lookThrough(List<RemotePath> paths) throws IOException {
+    return look(SftpWire.STAT, paths);
+  }
+
+  private List<RemoteAttributes> look(int type, List<RemotePath> paths) throws RemoteFailure {
     return each(
         paths,
-        path -> wire.send(SftpWire.LSTAT, SftpWire.body(path), "look at", path),
+        path -> wire.send(type, SftpWire.body(path), "look at", path),
         wire::expectAttributes,
         refused -> null);
   }

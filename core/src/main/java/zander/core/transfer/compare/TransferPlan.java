@@ -140,7 +140,7 @@ public final class TransferPlan {
             new TreePairWalk.Visitor() {
               @Override
               public boolean follows(String path, TreeEntry link) {
-                return rules.links() == TransferRules.Links.FOLLOWED && pattern(path, link) == null;
+                return rules.follows(path, link);
               }
 
               @Override

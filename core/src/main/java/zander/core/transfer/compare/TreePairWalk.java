@@ -2,14 +2,12 @@ package zander.core.transfer.compare;
 
 import java.io.IOException;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorCompletionService;
-import zander.core.files.FileKind;
 import zander.core.transfer.endpoint.Endpoint;
 import zander.core.transfer.endpoint.TreeEntry;
 import zander.core.work.BlockingCalls;
@@ -22,12 +20,6 @@ import zander.core.work.Workers;
  */
 public final class TreePairWalk {
   private static final int AT_ONCE = 16;
-
-  /** A chain of links to folders that is longer leads round. */
-  public static final int MOST_LINKS = 8;
-
-  public static final String LEADS_NOWHERE = "it is a link that leads nowhere";
-  public static final String LEADS_ROUND = "it leads round";
 
   private final Endpoint source;
   private final Endpoint target;
@@ -108,7 +100,7 @@ public final class TreePairWalk {
       List<TreeEntry> there = target.lookAll(names);
       Folder top = new Folder("", true, true, 0);
       List<TreeEntry> nodes = here.stream().filter(Objects::nonNull).toList();
-      Map<String, TreeEntry> behind = behind("", nodes, visitor);
+      Map<String, TreeEntry> behind = FollowedLinks.of(source, "", nodes, visitor::follows);
       for (int i = 0; i < names.size(); i++) {
         visit(top, names.get(i), here.get(i), there.get(i), behind);
       }
@@ -140,8 +132,9 @@ public final class TreePairWalk {
       }
       boolean followed = node != null && behind.containsKey(node.name());
       TreeEntry real = followed ? behind.get(node.name()) : node;
-      if (followed && (real == null || (FolderPairs.isFolder(real) && in.links() >= MOST_LINKS))) {
-        visitor.notFollowed(path, node, real == null ? LEADS_NOWHERE : LEADS_ROUND);
+      String whyNot = followed ? FollowedLinks.whyNot(real, in.links()) : null;
+      if (whyNot != null) {
+        visitor.notFollowed(path, node, whyNot);
         return;
       }
       boolean inside = visitor.pair(path, real, there, followed);
@@ -164,7 +157,7 @@ public final class TreePairWalk {
       return new Read(
           folder,
           FolderPairs.of(children, target, folder.there() ? folder.path() : null, true),
-          behind(folder.path(), children, visitor),
+          FollowedLinks.of(source, folder.path(), children, visitor::follows),
           null);
     } catch (IOException e) {
       if (source.isLost(e) || target.isLost(e)) {
@@ -172,17 +165,5 @@ public final class TreePairWalk {
       }
       return new Read(folder, null, Map.of(), e);
     }
-  }
-
-  private Map<String, TreeEntry> behind(String folder, List<TreeEntry> nodes, Visitor visitor)
-      throws IOException {
-    Map<String, TreeEntry> behind = new HashMap<>();
-    for (TreeEntry node : nodes) {
-      String path = Endpoint.join(folder, node.name());
-      if (node.kind() == FileKind.LINK && visitor.follows(path, node)) {
-        behind.put(node.name(), source.lookThrough(path));
-      }
-    }
-    return behind;
   }
 }

@@ -31,8 +31,8 @@ public interface Endpoint {
   /** The same for many; what cannot be looked at is told as nothing. */
   List<TreeEntry> lookAll(List<String> paths) throws IOException;
 
-  /** What a link leads to; {@code null} when it leads nowhere. */
-  TreeEntry lookThrough(String link) throws IOException;
+  /** What links lead to, under the links' names; {@code null} for one that leads nowhere. */
+  List<TreeEntry> lookThroughAll(List<String> links) throws IOException;
 
   /**
    * The content of one small file.

@@ -158,12 +158,16 @@ public final class LocalEndpoint implements Source, Target {
   }
 
   @Override
-  public TreeEntry lookThrough(String link) throws IOException {
-    try {
-      return node(at(link), false);
-    } catch (FileSystemException e) {
-      return null;
+  public List<TreeEntry> lookThroughAll(List<String> links) throws IOException {
+    List<TreeEntry> nodes = new ArrayList<>();
+    for (String link : links) {
+      try {
+        nodes.add(node(at(link), false));
+      } catch (NameNotPossible | FileSystemException e) {
+        nodes.add(null);
+      }
     }
+    return nodes;
   }
 
   private TreeEntry node(Path path, boolean noFollow) throws IOException {

@@ -32,45 +32,7 @@ final class RemoteDirectRoute implements DirectRoute {
 
   @Override
   public Arrival create(TransferItem item, Target.Part part) throws IOException {
-    RemoteFileWriter writer = new RemoteFileWriter(context, folders, digests, item, part, true);
-    return new Arrival() {
-      @Override
-      public long stream(long from) throws IOException {
-        long size = transfer.stream(item, writer.partAt(), from);
-        writer.came(size);
-        return size;
-      }
-
-      @Override
-      public void write(byte[] bytes, int offset, int length) throws IOException {
-        writer.write(bytes, offset, length);
-      }
-
-      @Override
-      public Target.Part part() {
-        return writer.part();
-      }
-
-      @Override
-      public String arrive(long modified, String digest) throws IOException {
-        return writer.arrive(modified, digest);
-      }
-
-      @Override
-      public void leave() {
-        writer.leave();
-      }
-
-      @Override
-      public void leave(boolean lost) {
-        writer.leave(lost);
-      }
-
-      @Override
-      public void close() {
-        writer.close();
-      }
-    };
+    return new RemoteFileWriter(context, folders, digests, item, part, transfer);
   }
 
   @Override

@@ -214,8 +214,8 @@ public final class RemoteEndpoint implements Source, Target {
   }
 
   @Override
-  public TreeEntry lookThrough(String link) throws IOException {
-    return lookup.lookThrough(link);
+  public List<TreeEntry> lookThroughAll(List<String> links) throws IOException {
+    return lookup.lookThroughAll(links);
   }
 
   @Override
@@ -274,7 +274,7 @@ public final class RemoteEndpoint implements Source, Target {
 
   @Override
   public Incoming create(TransferItem item, Part part) throws IOException {
-    return new RemoteFileWriter(context, folders, digests, item, part, false);
+    return new RemoteFileWriter(context, folders, digests, item, part, null);
   }
 
   @Override

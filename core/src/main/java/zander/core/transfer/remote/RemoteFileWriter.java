@@ -15,6 +15,8 @@ import zander.core.files.RemoteWriter;
 import zander.core.files.ToolErrors;
 import zander.core.journal.Journal;
 import zander.core.rights.Mode;
+import zander.core.transfer.direct.DirectTransfer;
+import zander.core.transfer.endpoint.DirectRoute;
 import zander.core.transfer.endpoint.Endpoint;
 import zander.core.transfer.endpoint.Target;
 import zander.core.transfer.endpoint.TransferItem;
@@ -24,7 +26,7 @@ import zander.core.transfer.server.RemoteContext;
  * A file of some size that is arriving on a server, by requests over one or several channels or by
  * a stream into a plain program. It is in the journal before its temporary file is made.
  */
-final class RemoteFileWriter implements Target.Incoming {
+final class RemoteFileWriter implements DirectRoute.Arrival {
   private static final Mode CLOSED = new Mode(0600);
 
   private final RemoteContext context;
@@ -36,13 +38,18 @@ final class RemoteFileWriter implements Target.Incoming {
   private final RemoteAttributes old;
   private final ReplacedFiles.Held held;
   private final Journal.Pending pending;
+
+  /** {@code null} where its content passes this computer. */
+  private final DirectTransfer direct;
+
   private final RemoteWriter writer;
   private final Pipe stream;
   private long size;
   private boolean ended;
 
   /**
-   * @param direct whether another server writes it, so that nothing is opened for it here
+   * @param direct writes it from another server, so that nothing is opened for it here; {@code
+   *     null} where its content passes this computer
    */
   RemoteFileWriter(
       RemoteContext context,
@@ -50,11 +57,12 @@ final class RemoteFileWriter implements Target.Incoming {
       RemoteDigests digests,
       TransferItem item,
       Target.Part begun,
-      boolean direct)
+      DirectTransfer direct)
       throws IOException {
     this.context = context;
     this.digests = digests;
     this.item = item;
+    this.direct = direct;
     this.target = context.at(item.to());
     this.partPath =
         begun != null
@@ -76,10 +84,10 @@ final class RemoteFileWriter implements Target.Incoming {
     try {
       long left = item.node().size() - size;
       this.stream =
-          begun == null && !direct && context.strategy().streamsUp(left)
+          begun == null && direct == null && context.strategy().streamsUp(left)
               ? ShellFileStreams.write(context, part, item.mode() != null)
               : null;
-      this.writer = stream == null && !direct ? open(begun, left) : null;
+      this.writer = stream == null && direct == null ? open(begun, left) : null;
     } catch (IOException e) {
       pending.failed(e);
       throw e;
@@ -108,13 +116,10 @@ final class RemoteFileWriter implements Target.Incoming {
     size += length;
   }
 
-  /** The other server wrote as much. */
-  void came(long bytes) {
-    size = bytes;
-  }
-
-  RemotePath partAt() {
-    return part;
+  @Override
+  public long stream(long from) throws IOException {
+    size = direct.stream(item, part, from);
+    return size;
   }
 
   private IOException streamFailed(IOException cause) throws IOException {
@@ -189,11 +194,8 @@ final class RemoteFileWriter implements Target.Incoming {
     leave(true);
   }
 
-  /**
-   * @param lost whether nobody can know now how it stands; otherwise it is gone on with in another
-   *     entry of the journal
-   */
-  void leave(boolean lost) {
+  @Override
+  public void leave(boolean lost) {
     ended = true;
     closeQuietly();
     end(lost);

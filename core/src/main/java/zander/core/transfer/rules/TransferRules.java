@@ -71,6 +71,11 @@ public record TransferRules(
     };
   }
 
+  /** Whether a link stands for what it leads to: not one that is left out by its own name. */
+  public boolean follows(String path, TreeEntry link) {
+    return links == Links.FOLLOWED && leaveOut.by(path, false) == null;
+  }
+
   /** The time of what arrives, seconds since 1970-01-01 UTC; -1 for that of its arrival. */
   public long timeFor(TreeEntry node) {
     return keepTimes ? node.modified() : -1;

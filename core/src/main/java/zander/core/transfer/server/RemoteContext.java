@@ -33,8 +33,8 @@ public final class RemoteContext {
   /** Temporary files that are to be removed at the end, because that was not possible before. */
   private final Queue<RemotePath> leftovers = new ConcurrentLinkedQueue<>();
 
-  private String owner = "";
-  private String ownerGroup = "";
+  private volatile String owner = "";
+  private volatile String ownerGroup = "";
   private long group;
   private RemotePath holdingFolder;
   private int held;
@@ -66,18 +66,18 @@ public final class RemoteContext {
   }
 
   /** Gives what arrives this owner and group, where that is allowed; empty to leave them. */
-  public synchronized void giveTo(String user, String toGroup) {
+  public void giveTo(String user, String toGroup) {
     owner = user;
     ownerGroup = toGroup;
   }
 
   /** -1 to leave it. */
-  public synchronized int ownerUid() {
+  public int ownerUid() {
     return owner.isEmpty() ? -1 : names().uidOf(owner).orElse(-1);
   }
 
   /** -1 to leave it. */
-  public synchronized int ownerGid() {
+  public int ownerGid() {
     return ownerGroup.isEmpty() ? -1 : names().gidOf(ownerGroup).orElse(-1);
   }
 

@@ -2,6 +2,7 @@ package zander.core.transfer.server;
 
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.Iterator;
 import java.util.List;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
@@ -90,10 +91,7 @@ public final class RemoteLookup {
   }
 
   public List<TreeEntry> lookAll(List<String> paths) throws IOException {
-    List<RemotePath> at = new ArrayList<>();
-    for (String path : paths) {
-      at.add(at(path));
-    }
+    List<RemotePath> at = all(paths);
     List<RemoteAttributes> found = line.files().batch().look(at);
     List<RemotePath> links = new ArrayList<>();
     for (int i = 0; i < at.size(); i++) {
@@ -101,27 +99,33 @@ public final class RemoteLookup {
         links.add(at.get(i));
       }
     }
-    List<String> targets = line.files().batch().readLinks(links);
+    Iterator<String> targets = line.files().batch().readLinks(links).iterator();
     List<TreeEntry> nodes = new ArrayList<>();
     for (int i = 0; i < at.size(); i++) {
       RemoteAttributes one = found.get(i);
-      boolean link = one != null && one.kind() == FileKind.LINK;
-      String target = link ? targets.get(links.indexOf(at.get(i))) : null;
+      String target = one != null && one.kind() == FileKind.LINK ? targets.next() : null;
       nodes.add(one == null ? null : node(at.get(i).wireName(), one, target));
     }
     return nodes;
   }
 
-  public TreeEntry lookThrough(String link) throws IOException {
-    RemotePath at = at(link);
-    try {
-      return node(at.wireName(), line.files().lookThrough(at), null);
-    } catch (RemoteFailure e) {
-      if (e.reason() == Reason.LINE_LOST) {
-        throw e;
-      }
-      return null;
+  public List<TreeEntry> lookThroughAll(List<String> links) throws IOException {
+    List<RemotePath> at = all(links);
+    List<RemoteAttributes> found = line.files().batch().lookThrough(at);
+    List<TreeEntry> nodes = new ArrayList<>();
+    for (int i = 0; i < at.size(); i++) {
+      RemoteAttributes one = found.get(i);
+      nodes.add(one == null ? null : node(at.get(i).wireName(), one, null));
     }
+    return nodes;
+  }
+
+  private List<RemotePath> all(List<String> paths) throws NameNotPossible {
+    List<RemotePath> at = new ArrayList<>();
+    for (String path : paths) {
+      at.add(at(path));
+    }
+    return at;
   }
 
   private TreeEntry node(String name, RemoteAttributes found, String target) throws IOException {

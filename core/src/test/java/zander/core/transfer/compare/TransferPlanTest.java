@@ -3,11 +3,14 @@ package zander.core.transfer.compare;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.lang.reflect.InvocationTargetException;
+import java.lang.reflect.Proxy;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
 import java.time.Instant;
 import java.util.List;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -17,6 +20,7 @@ import org.junit.jupiter.params.provider.EnumSource;
 import zander.core.transfer.Transfer;
 import zander.core.transfer.compare.TransferPlan.Deed;
 import zander.core.transfer.compare.TreeComparison.Difference;
+import zander.core.transfer.endpoint.Source;
 import zander.core.transfer.local.LocalEndpoint;
 import zander.core.transfer.progress.Progress;
 import zander.core.transfer.resume.ResumeLog;
@@ -175,6 +179,50 @@ class TransferPlanTest {
     assertThat(progress.files() - progress.skipped()).isEqualTo(plan.sum(Deed.ARRIVES).count());
     assertThat(progress.problems())
         .hasSize((int) plan.rows().stream().filter(row -> row.deed() == Deed.CANNOT).count());
+  }
+
+  /** A source that counts how often it is asked where links lead: each is a round trip. */
+  private Source counting(AtomicInteger asked) {
+    LocalEndpoint real = new LocalEndpoint(from);
+    return (Source)
+        Proxy.newProxyInstance(
+            getClass().getClassLoader(),
+            new Class<?>[] {Source.class},
+            (proxy, method, arguments) -> {
+              asked.addAndGet(method.getName().equals("lookThroughAll") ? 1 : 0);
+              try {
+                return method.invoke(real, arguments);
+              } catch (InvocationTargetException e) {
+                throw e.getCause();
+              }
+            });
+  }
+
+  @Test
+  void linksOfAFolderAreFollowedTogether() throws IOException {
+    for (int i = 0; i < 3000; i++) {
+      Files.createSymbolicLink(from.resolve("site/link-" + i), Path.of("newer"));
+    }
+    TransferRules rules =
+        TransferRules.of(ConflictRule.REPLACE).links(TransferRules.Links.FOLLOWED);
+    AtomicInteger planned = new AtomicInteger();
+    TransferPlan.Result plan =
+        new TransferPlan(counting(planned), new LocalEndpoint(to), rules, new Cancellation())
+            .make(NAMES, soFar -> {});
+    assertThat(plan.sum(Deed.ARRIVES).count()).isGreaterThan(3000);
+    assertThat(planned).hasValueLessThanOrEqualTo(2);
+    AtomicInteger sent = new AtomicInteger();
+    new Transfer(
+            counting(sent),
+            new LocalEndpoint(to),
+            rules,
+            question -> null,
+            new Cancellation(),
+            ReconnectPrompt.ENDS_IT,
+            ResumeLog.NONE)
+        .run(NAMES);
+    assertThat(to.resolve("site/link-2999")).hasContent("from here").isRegularFile();
+    assertThat(sent).hasValueLessThanOrEqualTo(2);
   }
 
   @Test

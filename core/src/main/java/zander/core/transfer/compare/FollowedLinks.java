@@ -1,0 +1,68 @@
+package zander.core.transfer.compare;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import zander.core.files.FileKind;
+import zander.core.transfer.endpoint.Endpoint;
+import zander.core.transfer.endpoint.TreeEntry;
+
+/** Links that stand for what they lead to, asked about together for each folder. */
+public final class FollowedLinks {
+  /** A chain of links to folders that is longer leads round. */
+  public static final int MOST = 8;
+
+  private static final String LEADS_NOWHERE = "it is a link that leads nowhere";
+  private static final String LEADS_ROUND = "it leads round";
+
+  private FollowedLinks() {}
+
+  /** Whether a link is followed. */
+  @FunctionalInterface
+  public interface Rule {
+    boolean follows(String path, TreeEntry node);
+  }
+
+  /**
+   * What the followed links of a folder lead to.
+   *
+   * @return by the links' names; {@code null} for one that leads nowhere
+   */
+  public static Map<String, TreeEntry> of(
+      Endpoint source, String folder, List<TreeEntry> nodes, Rule rule) throws IOException {
+    List<String> names = new ArrayList<>();
+    List<String> paths = new ArrayList<>();
+    for (TreeEntry node : nodes) {
+      String path = Endpoint.join(folder, node.name());
+      if (node.kind() == FileKind.LINK && rule.follows(path, node)) {
+        names.add(node.name());
+        paths.add(path);
+      }
+    }
+    if (paths.isEmpty()) {
+      return Map.of();
+    }
+    List<TreeEntry> found = source.lookThroughAll(paths);
+    Map<String, TreeEntry> behind = new HashMap<>();
+    for (int i = 0; i < names.size(); i++) {
+      behind.put(names.get(i), found.get(i));
+    }
+    return behind;
+  }
+
+  /**
+   * Why a link cannot be followed, in words.
+   *
+   * @param behind {@code null} for nothing
+   * @param links how many followed links lead to the folder it is in
+   * @return {@code null} when it can be followed
+   */
+  public static String whyNot(TreeEntry behind, int links) {
+    if (behind == null) {
+      return LEADS_NOWHERE;
+    }
+    return FolderPairs.isFolder(behind) && links >= MOST ? LEADS_ROUND : null;
+  }
+}
