@@ -73,6 +73,19 @@ class FrontOfTheWindowTest {
     window.until("it is seen", () -> window.rows().contains("by-night"));
     assertThat(window.desk().folder().markedProperty().get())
         .containsExactly(RemotePath.of(SITE + "/by-night"));
+
+    // Through a link it is the folder's time that counts, not that of the link.
+    window.world("levels-web").symlink(Caller.ROOT, SITE, "/srv/levels/current");
+    Window.inWindow(
+        () -> {
+          window.desk().folder().go(RemotePath.of("/srv/levels/current"));
+          return null;
+        });
+    window.until("it is read", () -> window.desk().folder().path().name().equals("current"));
+    window
+        .world("levels-web")
+        .open(Caller.ROOT, SITE + "/by-day", new World.Open(false, true, true, true, false, 0644));
+    window.until("it is seen too", () -> window.rows().contains("by-day"));
   }
 
   @Test

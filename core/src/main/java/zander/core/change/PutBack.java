@@ -261,7 +261,7 @@ public final class PutBack {
   private void giveRights(JournalEntry entry) throws IOException {
     RemoteAttributes was = entry.before().attributes();
     var result =
-        new RightsChange(files, journal, entry.id())
+        new RightsChange(files, journal, entry.id(), entry.group())
             .apply(
                 List.of(entry.path()),
                 OptionalInt.of(was.uid()),

@@ -28,16 +28,18 @@ public final class RightsChange {
   private long group;
 
   public RightsChange(RemoteFiles files, Journal journal) {
-    this(files, journal, 0);
+    this(files, journal, 0, 0);
   }
 
   /**
    * @param undoes the entry of the journal that this puts back
+   * @param group what it belongs together with in the journal; 0 for nothing
    */
-  RightsChange(RemoteFiles files, Journal journal, long undoes) {
+  RightsChange(RemoteFiles files, Journal journal, long undoes, long group) {
     this.files = files;
     this.journal = journal;
     this.undoes = undoes;
+    this.group = group;
   }
 
   /** Changes made from now on belong together in the journal. */

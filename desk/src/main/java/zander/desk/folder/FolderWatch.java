@@ -66,7 +66,7 @@ final class FolderWatch {
 
   private void ask(Answer answer) {
     RemotePath asked = folder;
-    Callable<RemoteAttributes> look = () -> desk.files().look(asked);
+    Callable<RemoteAttributes> look = () -> desk.files().lookThrough(asked);
     desk.background().run(look, found -> answer.take(found.modified()), failure -> answer.take(-1));
   }
 }

@@ -26,8 +26,8 @@ final class JournalSearch {
    * @param shown the newest first
    * @param all how many fit
    * @param putBack the numbers of those shown that were put back
-   * @param together rights that were set at once, by the number of the one that stands for them;
-   *     the newest first
+   * @param together rights that were set at once from the same to the same, and stand alike now: by
+   *     the number of the one that stands for them, the newest first
    */
   record Found(
       List<JournalEntry> shown,
@@ -76,7 +76,7 @@ final class JournalSearch {
   private Found found(List<String> words, AccountNames names, long mine) {
     List<JournalEntry> shown = new ArrayList<>();
     Set<Long> putBack = new HashSet<>();
-    Map<Long, List<JournalEntry>> groups = new HashMap<>();
+    Map<Alike, List<JournalEntry>> groups = new HashMap<>();
     Map<Long, List<JournalEntry>> together = new HashMap<>();
     int all = 0;
     for (JournalEntry entry : journal.entries()) {
@@ -86,7 +86,8 @@ final class JournalSearch {
       boolean isPutBack = journal.isPutBack(entry);
       if (fits(entry, isPutBack, words, names)) {
         if (words.isEmpty() && entry.kind() == ChangeKind.RIGHTS && entry.group() != 0) {
-          List<JournalEntry> group = groups.computeIfAbsent(entry.group(), x -> new ArrayList<>());
+          List<JournalEntry> group =
+              groups.computeIfAbsent(alike(entry, isPutBack, names), first -> new ArrayList<>());
           group.add(entry);
           if (group.size() > 1) {
             together.put(group.get(0).id(), group);
@@ -103,6 +104,14 @@ final class JournalSearch {
       }
     }
     return new Found(shown, all, putBack, together);
+  }
+
+  /** What entries have in common that are listed as one: nothing of them reads differently. */
+  private record Alike(long group, String what, boolean isPutBack, String outcome) {}
+
+  private static Alike alike(JournalEntry entry, boolean isPutBack, AccountNames names) {
+    return new Alike(
+        entry.group(), EntryWords.what(entry, names), isPutBack, OutcomeWords.of(entry.outcome()));
   }
 
   private static boolean fits(

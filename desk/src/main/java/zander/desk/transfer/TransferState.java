@@ -1,6 +1,7 @@
 package zander.desk.transfer;
 
 import zander.core.transfer.progress.Progress;
+import zander.desk.sheet.Texts;
 
 /** How a transfer stands, in the list. */
 public enum TransferState {
@@ -38,6 +39,6 @@ public enum TransferState {
 
   /** One word or two. */
   String words(long failed) {
-    return this == DONE_IN_PART ? zander.desk.sheet.Texts.count(failed) + " " + words : words;
+    return this == DONE_IN_PART ? Texts.count(failed) + " " + words : words;
   }
 }

@@ -1,6 +1,7 @@
 package zander.desk.view;
 
 import java.util.ArrayDeque;
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.Deque;
 import java.util.List;
@@ -132,22 +133,26 @@ final class GotoView extends StackPane {
    */
   static List<Action> matching(List<Action> offers, List<String> recent, String typed) {
     String wanted = typed.strip().toLowerCase(Locale.ROOT);
-    return offers.stream()
-        .filter(action -> score(action, wanted) >= 0)
-        .sorted(
-            Comparator.comparing((Action action) -> !action.applies())
-                .thenComparingInt(action -> score(action, wanted))
-                .thenComparingInt(
-                    action ->
-                        recent.contains(action.name())
-                            ? recent.indexOf(action.name())
-                            : Integer.MAX_VALUE))
-        .toList();
+    List<Match> matches = new ArrayList<>();
+    for (Action action : offers) {
+      int score = score(action.name().toLowerCase(Locale.ROOT), wanted);
+      if (score >= 0) {
+        int last = recent.indexOf(action.name());
+        matches.add(
+            new Match(action, action.applies(), score, last < 0 ? Integer.MAX_VALUE : last));
+      }
+    }
+    matches.sort(
+        Comparator.comparing((Match match) -> !match.applies)
+            .thenComparingInt(match -> match.score)
+            .thenComparingInt(match -> match.last));
+    return matches.stream().map(match -> match.action).toList();
   }
 
-  private static int score(Action action, String wanted) {
-    return score(action.name().toLowerCase(Locale.ROOT), wanted);
-  }
+  /**
+   * @param last its place among what was chosen, the last first
+   */
+  private record Match(Action action, boolean applies, int score, int last) {}
 
   /** Lower is better: gaps between the letters found, words' beginnings favoured; -1 for none. */
   static int score(String name, String wanted) {

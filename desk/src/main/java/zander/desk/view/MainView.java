@@ -236,7 +236,6 @@ public final class MainView extends StackPane {
       boolean below = sheet instanceof ShellModel shell && shell.belowProperty().get();
       if (!below) {
         desk.currentProperty().set(sheet);
-        view(desk).focusFront();
         return;
       }
     }
@@ -289,9 +288,7 @@ public final class MainView extends StackPane {
         offers.add(new Action("Server " + entry.name(), "", () -> model.open(entry)));
       }
     }
-    actions.all().stream()
-        .filter(action -> !action.name().equals(WindowActions.GO_TO))
-        .forEach(offers::add);
+    offers.addAll(actions.offered());
     return offers;
   }
 

@@ -16,16 +16,16 @@ import zander.desk.view.folder.FolderActions;
  * field read. What is done in a folder is in {@link FolderActions}, for menus too.
  */
 final class WindowActions {
-  /** The go-to field itself, which does not offer itself. */
-  static final String GO_TO = "Go to a path, server or action";
-
   private final AppModel model;
   private final MainView window;
   private final List<Action> actions = new ArrayList<>();
+  private final Action goTo;
 
   WindowActions(AppModel model, MainView window) {
     this.model = model;
     this.window = window;
+    this.goTo = new Action("Go to a path, server or action", "Ctrl+G", window::openGoto);
+    actions.add(goTo);
     window();
     folders();
     transfers();
@@ -40,6 +40,13 @@ final class WindowActions {
       all.addAll(new FolderActions(desk).all());
     }
     return all;
+  }
+
+  /** The same for the go-to field, which does not offer itself. */
+  List<Action> offered() {
+    List<Action> offered = all();
+    offered.remove(goTo);
+    return offered;
   }
 
   private void add(String name, String key, Runnable run) {
@@ -73,7 +80,6 @@ final class WindowActions {
   }
 
   private void window() {
-    add(GO_TO, "Ctrl+G", window::openGoto);
     add("Open a server", "Ctrl+O", window::openAServer);
     add("New server", "Ctrl+N", window::newServer);
     add("Keys", "", () -> window.page("Keys"));

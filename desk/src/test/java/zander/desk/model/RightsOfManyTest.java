@@ -52,6 +52,18 @@ class RightsOfManyTest {
     work.close();
   }
 
+  private boolean isChanged(long count) {
+    try {
+      return changed() == count;
+    } catch (Exception e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  private static int listed(JournalModel journal) {
+    return journal.entries().size();
+  }
+
   private static String said(JournalModel journal) {
     Question asked = journal.questionProperty().get();
     return asked == null ? "" : asked.said().headline();
@@ -102,13 +114,24 @@ class RightsOfManyTest {
     JournalEntry one = journal.entries().get(0);
     assertThat(journal.where(one)).endsWith(" and " + Texts.count(set - 1) + " more");
     work.demo.server("lab-box").faults().setDelay(Duration.ZERO);
+    // One of them goes back alone: the rest stays one, and can go back still.
+    JournalEntry last = desk.journal().entries().get((int) set - 1);
+    work.on(
+        () -> {
+          journal.putBack(last);
+          return null;
+        });
+    work.until("one is put back", () -> isChanged(set - 1));
+    work.until("and told apart", () -> listed(journal) == 3);
     work.on(
         () -> {
           journal.putBack(one);
           journal.questionProperty().get().choices().get(0).chosen().accept(false);
           return null;
         });
-    work.until("it is put back", () -> said(journal).startsWith(Texts.count(set, "change")));
+    work.until("it is put back", () -> said(journal).startsWith(Texts.count(set - 1, "change")));
     assertThat(changed()).isZero();
+    // What was set, and that it was put back: not a line for each.
+    work.until("it is two lines", () -> listed(journal) == 2);
   }
 }

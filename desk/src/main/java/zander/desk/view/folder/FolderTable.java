@@ -36,8 +36,6 @@ import zander.desk.work.Subscriptions;
  * The rows of a folder of the server. The model keeps them in order; headings only tell it which.
  */
 final class FolderTable extends TableView<RemoteEntry> {
-  private final FolderModel model;
-  private final LocalModel local;
   private static final double LEAST_NAME = 160;
   private static final double BORDERS = 44;
   private static final double MOST = 190;
@@ -48,6 +46,8 @@ final class FolderTable extends TableView<RemoteEntry> {
   /** Rows whose texts are measured, at most. */
   private static final int MEASURED = 1000;
 
+  private final FolderModel model;
+  private final LocalModel local;
   private final Map<Column, Double> fitted = new EnumMap<>(Column.class);
   private final Settings settings;
   private final Map<Column, TableColumn<RemoteEntry, ?>> columns = new EnumMap<>(Column.class);
@@ -66,10 +66,14 @@ final class FolderTable extends TableView<RemoteEntry> {
     subscriptions.on(settings.valuesProperty(), now -> showColumns());
     showColumns();
     // Notes and the other side arrive after the rows, and change nothing in their order.
-    model.notesProperty().addListener((observed, old, now) -> refresh());
-    local.namesProperty().addListener((observed, old, now) -> refresh());
+    ChangeListener<Object> notes =
+        (observed, old, now) -> {
+          refresh();
+          fit();
+        };
+    model.notesProperty().addListener(notes);
+    local.namesProperty().addListener(notes);
     model.rows().addListener((ListChangeListener<RemoteEntry>) change -> fit());
-    model.notesProperty().addListener((observed, old, now) -> fit());
     fit();
   }
 
