@@ -9,8 +9,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.LocalDateTime;
-import java.time.format.DateTimeFormatter;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.UnaryOperator;
 import zander.core.work.AtomicFile;
 import zander.core.work.BlockingCalls;
@@ -48,11 +47,24 @@ public final class BookFile {
   /** Reads the book; an empty one when there is no file, or when it cannot be read. */
   public synchronized Read read() {
     BlockingCalls.check("reading the server book");
+    return read(null);
+  }
+
+  /**
+   * @param tree gets what the file holds, as this version would have written it; may be {@code
+   *     null}
+   */
+  private Read read(AtomicReference<JsonNode> tree) {
     if (!Files.exists(file)) {
       return new Read(ServerBook.of(java.util.List.of()), null);
     }
     try {
-      return new Read(parse(), null);
+      ObjectNode found = tree();
+      ServerBook book = JSON.treeToValue(found, ServerBook.class);
+      if (tree != null) {
+        tree.set(found);
+      }
+      return new Read(book, null);
     } catch (JsonProcessingException e) {
       e.clearLocation();
       return unread("it is damaged: " + e.getOriginalMessage());
@@ -63,10 +75,6 @@ public final class BookFile {
 
   private static Read unread(String why) {
     return new Read(ServerBook.of(java.util.List.of()), why);
-  }
-
-  private ServerBook parse() throws IOException {
-    return JSON.treeToValue(tree(), ServerBook.class);
   }
 
   /** As this version would have written it. */
@@ -81,6 +89,7 @@ public final class BookFile {
     }
     if (version < 2) {
       top.path("servers").forEach(BookFile::toVersion2);
+      top.put("version", ServerBook.VERSION);
     }
     return top;
   }
@@ -102,25 +111,16 @@ public final class BookFile {
    * @return the book as written
    */
   public synchronized ServerBook change(UnaryOperator<ServerBook> change) throws IOException {
-    Read now = read();
+    BlockingCalls.check("changing the server book");
+    AtomicReference<JsonNode> before = new AtomicReference<>();
+    Read now = read(before);
     ServerBook changed = change.apply(now.book());
     if (now.problem() != null) {
-      putAside();
+      AtomicFile.putAside(file);
     }
     JsonNode tree = JSON.valueToTree(changed);
-    if (now.problem() == null && Files.exists(file)) {
-      UnknownFields.keep(tree(), JSON.valueToTree(now.book()), tree);
-    }
+    UnknownFields.keep(before.get(), JSON.valueToTree(now.book()), tree);
     AtomicFile.write(file, JSON.writeValueAsBytes(tree));
     return changed;
-  }
-
-  private void putAside() throws IOException {
-    String time = LocalDateTime.now().format(DateTimeFormatter.ofPattern("yyyyMMdd-HHmmss"));
-    Path aside = file.resolveSibling(file.getFileName() + ".kept-" + time);
-    for (int number = 2; Files.exists(aside); number++) {
-      aside = file.resolveSibling(file.getFileName() + ".kept-" + time + "-" + number);
-    }
-    Files.move(file, aside);
   }
 }

@@ -9,6 +9,8 @@ import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.PosixFilePermission;
 import java.nio.file.attribute.PosixFilePermissions;
+import java.time.LocalDateTime;
+import java.time.format.DateTimeFormatter;
 import java.util.Set;
 
 /**
@@ -40,5 +42,15 @@ public final class AtomicFile {
     } finally {
       Files.deleteIfExists(part);
     }
+  }
+
+  /** Gives a file that cannot be read another name beside it, so that it is never written over. */
+  public static void putAside(Path file) throws IOException {
+    String time = LocalDateTime.now().format(DateTimeFormatter.ofPattern("yyyyMMdd-HHmmss"));
+    Path aside = file.resolveSibling(file.getFileName() + ".kept-" + time);
+    for (int number = 2; Files.exists(aside); number++) {
+      aside = file.resolveSibling(file.getFileName() + ".kept-" + time + "-" + number);
+    }
+    Files.move(file, aside);
   }
 }

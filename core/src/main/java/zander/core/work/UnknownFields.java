@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.Map;
+import java.util.Objects;
 
 /**
  * Keeps what this version does not know in a JSON file that it writes: a newer version, or a
@@ -25,10 +26,13 @@ public final class UnknownFields {
       for (Map.Entry<String, JsonNode> field : old.properties()) {
         String name = field.getKey();
         JsonNode known = understood.get(name);
-        if (known == null && !object.has(name)) {
+        JsonNode wanted = object.get(name);
+        boolean same = Objects.equals(known, wanted);
+        if (same && (known == null || known.isValueNode())) {
+          // Not known, or not understood as it was meant; nobody changed it.
           object.set(name, field.getValue());
-        } else if (known != null && object.has(name)) {
-          keep(field.getValue(), known, object.get(name));
+        } else if (known != null && wanted != null) {
+          keep(field.getValue(), known, wanted);
         }
       }
     } else if (before instanceof ArrayNode old && now instanceof ArrayNode array) {

@@ -7,15 +7,14 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import zander.core.work.AtomicFile;
 import zander.core.work.BlockingCalls;
 import zander.core.work.UnknownFields;
 
 /**
  * What a person chose, in a JSON file on this computer. What this version does not know in it stays
- * in it; a file that cannot be read is put aside as {@code .unread} before it is written over.
- * Waits for the disk; safe for several threads.
+ * in it; a file that cannot be read is put aside before it is written over. Waits for the disk;
+ * safe for several threads.
  */
 public final class KeptFile<T> {
   private static final ObjectMapper JSON =
@@ -41,8 +40,12 @@ public final class KeptFile<T> {
    */
   public synchronized T read() throws IOException {
     BlockingCalls.check("reading what was chosen");
-    JsonNode tree = tree();
-    return tree == null ? usual : JSON.readValue(JSON.treeAsTokens(tree), type);
+    return understood(tree());
+  }
+
+  private T understood(JsonNode tree) throws IOException {
+    T read = tree == null ? null : JSON.readValue(JSON.treeAsTokens(tree), type);
+    return read == null ? usual : read;
   }
 
   private JsonNode tree() throws IOException {
@@ -56,14 +59,9 @@ public final class KeptFile<T> {
       JsonNode now = JSON.valueToTree(chosen);
       try {
         JsonNode before = tree();
-        if (before != null) {
-          UnknownFields.keep(before, JSON.valueToTree(read()), now);
-        }
+        UnknownFields.keep(before, JSON.valueToTree(understood(before)), now);
       } catch (IOException e) {
-        Files.move(
-            file,
-            file.resolveSibling(file.getFileName() + ".unread"),
-            StandardCopyOption.REPLACE_EXISTING);
+        AtomicFile.putAside(file);
       }
       AtomicFile.write(file, JSON.writerWithDefaultPrettyPrinter().writeValueAsBytes(now));
     } catch (IOException e) {

@@ -8,6 +8,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -52,7 +53,31 @@ class KeptFileTest {
   void aDamagedFileIsPutAside() throws IOException {
     Files.writeString(path, "{\"showHidden\": tru");
     file.write(Settings.Values.USUAL);
-    assertThat(folder.resolve("settings.json.unread")).hasContent("{\"showHidden\": tru");
+    assertThat(folder)
+        .isDirectoryContaining(
+            kept ->
+                kept.toString().contains("settings.json.kept-")
+                    && Files.exists(kept)
+                    && kept.toFile().length() == "{\"showHidden\": tru".length());
+    assertThat(file.read()).isEqualTo(Settings.Values.USUAL);
+  }
+
+  /** What a later version wrote and this one does not understand stays, while nobody changes it. */
+  @Test
+  void aValueThatIsNotUnderstoodStays() throws IOException {
+    Path rules = folder.resolve("rules.json");
+    Files.writeString(rules, "{\"a\": {\"links\": \"SOMEHOW\"}, \"b\": {\"links\": \"LEFT_OUT\"}}");
+    KeptFile<Map<String, SavedTransfer.Kept>> kept =
+        new KeptFile<>(rules, new TypeReference<>() {}, Map.of());
+    Map<String, SavedTransfer.Kept> changed = new TreeMap<>(kept.read());
+    changed.remove("b");
+    kept.write(changed);
+    assertThat(rules).content().contains("SOMEHOW").doesNotContain("LEFT_OUT");
+  }
+
+  @Test
+  void nothingIsNoSetting() throws IOException {
+    Files.writeString(path, "null");
     assertThat(file.read()).isEqualTo(Settings.Values.USUAL);
   }
 
