@@ -2,7 +2,6 @@ package zander.core;
 
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
-import static org.assertj.core.api.Assertions.assertThat;
 
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
@@ -86,11 +85,5 @@ class ArchitectureTest {
         .check(ZANDER);
     slices().matching("zander.core.transfer.(*)..").should().beFreeOfCycles().check(ZANDER);
     slices().matching("zander.core.connect.(*)..").should().beFreeOfCycles().check(ZANDER);
-  }
-
-  @Test
-  void roomsAreSmallAndNotKnotted() {
-    assertThat(Rooms.crowded(ZANDER, "zander.core", 20)).isEmpty();
-    assertThat(Rooms.knots(ZANDER, "zander.core", 4)).isEmpty();
   }
 }

@@ -5,9 +5,9 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import zander.core.connect.address.ServerAddress;
-import zander.core.connect.signin.SignInNote;
+import zander.core.connect.report.SignInNote;
+import zander.core.connect.report.SignInStep;
 import zander.core.connect.signin.SignInPrompt;
-import zander.core.connect.signin.SignInStep;
 import zander.core.trust.WireKey;
 
 /** Answers the questions of a sign-in as a test wants, and remembers them. */

@@ -26,14 +26,14 @@ import org.apache.sshd.core.CoreModuleProperties;
 import zander.core.connect.channel.AlgorithmOrder;
 import zander.core.connect.channel.DirectSocketWriter;
 import zander.core.connect.channel.GuardedSession;
+import zander.core.connect.report.SignInNote;
+import zander.core.connect.report.SignInStep;
 import zander.core.connect.signin.AuthMethod;
 import zander.core.connect.signin.KeyboardInteractiveAuth;
 import zander.core.connect.signin.PasswordAuth;
 import zander.core.connect.signin.PublicKeyAuth;
 import zander.core.connect.signin.SignInAttempt;
-import zander.core.connect.signin.SignInNote;
 import zander.core.connect.signin.SignInService;
-import zander.core.connect.signin.SignInStep;
 import zander.core.work.BlockingCalls;
 
 /**

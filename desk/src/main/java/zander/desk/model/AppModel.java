@@ -16,7 +16,7 @@ import javafx.collections.ObservableList;
 import zander.core.book.ServerEntry;
 import zander.core.connect.Connector;
 import zander.core.connect.keys.Agent;
-import zander.core.connect.signin.ConnectFailure;
+import zander.core.connect.report.ConnectFailure;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
 import zander.desk.reach.BookModel;

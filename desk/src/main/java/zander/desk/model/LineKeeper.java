@@ -17,7 +17,7 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import zander.core.connect.Connection;
-import zander.core.connect.signin.ConnectFailure;
+import zander.core.connect.report.ConnectFailure;
 import zander.desk.reach.SignInRunner;
 import zander.desk.sheet.Texts;
 import zander.desk.work.Background;

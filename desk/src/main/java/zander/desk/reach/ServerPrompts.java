@@ -8,7 +8,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import zander.core.connect.address.ServerAddress;
-import zander.core.connect.signin.SignInNote;
+import zander.core.connect.report.SignInNote;
 import zander.core.connect.signin.SignInPrompt;
 import zander.core.trust.WireKey;
 import zander.core.work.SecretBytes;

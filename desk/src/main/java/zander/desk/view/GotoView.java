@@ -15,7 +15,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import zander.desk.model.Action;
+import zander.desk.sheet.Action;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.Tables;
 

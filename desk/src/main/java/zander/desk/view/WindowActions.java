@@ -5,10 +5,10 @@ import java.util.List;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Predicate;
-import zander.desk.model.Action;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
 import zander.desk.model.FileModel;
+import zander.desk.sheet.Action;
 import zander.desk.view.folder.FolderActions;
 
 /**

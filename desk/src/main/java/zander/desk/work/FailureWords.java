@@ -4,7 +4,7 @@ import java.io.IOException;
 import java.nio.file.AccessDeniedException;
 import java.nio.file.NoSuchFileException;
 import zander.core.change.SaveFailure;
-import zander.core.connect.signin.ConnectFailure;
+import zander.core.connect.report.ConnectFailure;
 import zander.core.edit.NotTextException;
 import zander.core.files.RemoteFailure;
 

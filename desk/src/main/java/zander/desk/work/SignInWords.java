@@ -4,9 +4,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import zander.core.connect.signin.ConnectFailure;
-import zander.core.connect.signin.SignInNote;
-import zander.core.connect.signin.SignInStep;
+import zander.core.connect.report.ConnectFailure;
+import zander.core.connect.report.SignInNote;
+import zander.core.connect.report.SignInStep;
 import zander.core.trust.WireKey;
 
 /** Words for signing in: its steps, what happened in them, why it failed, and what may help. */

@@ -5,9 +5,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.time.Duration;
 import org.junit.jupiter.api.Test;
 import zander.core.connect.address.ServerAddress;
-import zander.core.connect.signin.SignInNote;
-import zander.core.connect.signin.SignInNote.Kind;
-import zander.core.connect.signin.SignInStep;
+import zander.core.connect.report.SignInNote;
+import zander.core.connect.report.SignInNote.Kind;
+import zander.core.connect.report.SignInStep;
 
 class SignInModelTest {
   private static final ServerAddress GATE = ServerAddress.parse("warden@gate.example");

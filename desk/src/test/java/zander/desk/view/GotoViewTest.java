@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import org.junit.jupiter.api.Test;
-import zander.desk.model.Action;
+import zander.desk.sheet.Action;
 
 /** The order of what the go-to field offers. */
 class GotoViewTest {

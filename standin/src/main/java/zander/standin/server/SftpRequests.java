@@ -8,7 +8,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import zander.standin.server.Packet.Builder;
-import zander.standin.shell.command.LongLine;
+import zander.standin.shell.process.LongLine;
 import zander.standin.world.Account;
 import zander.standin.world.Caller;
 import zander.standin.world.Machine;

@@ -9,8 +9,8 @@ import java.util.Map;
 import org.apache.sshd.server.Environment;
 import org.apache.sshd.server.Signal;
 import zander.standin.shell.Shell;
-import zander.standin.shell.command.Call;
-import zander.standin.shell.command.Terminal;
+import zander.standin.shell.process.Call;
+import zander.standin.shell.process.Terminal;
 import zander.standin.world.Account;
 import zander.standin.world.Machine;
 

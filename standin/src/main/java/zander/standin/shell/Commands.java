@@ -2,7 +2,6 @@ package zander.standin.shell;
 
 import java.util.HashMap;
 import java.util.Map;
-import zander.standin.shell.command.Command;
 import zander.standin.shell.command.CopyCommands;
 import zander.standin.shell.command.CurlCommand;
 import zander.standin.shell.command.FileCommands;
@@ -17,6 +16,7 @@ import zander.standin.shell.command.StatCommand;
 import zander.standin.shell.command.SudoCommand;
 import zander.standin.shell.command.TarCommand;
 import zander.standin.shell.command.TextCommands;
+import zander.standin.shell.process.Command;
 
 /** The commands there are, by name. */
 final class Commands {

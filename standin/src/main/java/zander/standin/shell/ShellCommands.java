@@ -3,10 +3,10 @@ package zander.standin.shell;
 import java.io.IOException;
 import java.util.List;
 import java.util.Map;
-import zander.standin.shell.command.Call;
-import zander.standin.shell.command.Command;
-import zander.standin.shell.command.Options;
-import zander.standin.shell.command.UsageError;
+import zander.standin.shell.process.Call;
+import zander.standin.shell.process.Command;
+import zander.standin.shell.process.Options;
+import zander.standin.shell.process.UsageError;
 
 /** Commands that run others in the same login. */
 final class ShellCommands {

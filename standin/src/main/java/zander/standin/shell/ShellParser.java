@@ -3,7 +3,7 @@ package zander.standin.shell;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
-import zander.standin.shell.command.UsageError;
+import zander.standin.shell.process.UsageError;
 
 /**
  * Takes a command line apart (POSIX XCU 2.3): lists, and-or chains, pipelines, redirections, quotes

@@ -3,8 +3,8 @@ package zander.standin.shell;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
-import zander.standin.shell.command.LineEditor;
-import zander.standin.shell.command.Terminal;
+import zander.standin.shell.process.LineEditor;
+import zander.standin.shell.process.Terminal;
 
 /** What a person types at a command that reads its standard input: lines, until Ctrl+D. */
 final class TypedLines extends InputStream {

@@ -16,7 +16,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
-import zander.standin.shell.command.Call;
+import zander.standin.shell.process.Call;
 import zander.standin.world.Account;
 import zander.standin.world.Accounts;
 import zander.standin.world.Caller;

@@ -16,7 +16,7 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.connect.Connection;
 import zander.core.connect.address.ServerAddress;
-import zander.core.connect.signin.ConnectFailure;
+import zander.core.connect.report.ConnectFailure;
 import zander.core.connect.signin.SignInMethods;
 import zander.core.trust.WireKey;
 import zander.suite.SystemSshd;

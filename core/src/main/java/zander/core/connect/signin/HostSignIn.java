@@ -17,8 +17,11 @@ import zander.core.connect.address.HostLookup;
 import zander.core.connect.address.ServerAddress;
 import zander.core.connect.channel.Timeouts;
 import zander.core.connect.keys.Agent;
-import zander.core.connect.signin.ConnectFailure.Reason;
-import zander.core.connect.signin.SignInNote.Kind;
+import zander.core.connect.report.ConnectFailure;
+import zander.core.connect.report.ConnectFailure.Reason;
+import zander.core.connect.report.FailureReasons;
+import zander.core.connect.report.SignInNote.Kind;
+import zander.core.connect.report.SignInStep;
 
 /** Reaches one server, directly or through a jump host, and signs in there. */
 public final class HostSignIn {

@@ -11,8 +11,10 @@ import org.apache.sshd.common.signature.Signature;
 import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
 import zander.core.connect.address.ServerAddress;
 import zander.core.connect.channel.AlgorithmOrder;
-import zander.core.connect.signin.ConnectFailure.Reason;
-import zander.core.connect.signin.SignInNote.Kind;
+import zander.core.connect.report.ConnectFailure;
+import zander.core.connect.report.ConnectFailure.Reason;
+import zander.core.connect.report.SignInNote.Kind;
+import zander.core.connect.report.SignInStep;
 import zander.core.trust.KnownHosts;
 import zander.core.trust.WireKey;
 

@@ -9,7 +9,7 @@ import zander.core.connect.keys.Certificate;
 import zander.core.connect.keys.KeyFailure;
 import zander.core.connect.keys.KeyFile;
 import zander.core.connect.keys.KeyMaker;
-import zander.core.connect.signin.SignInNote.Kind;
+import zander.core.connect.report.SignInNote.Kind;
 import zander.core.trust.WireKey;
 
 /**

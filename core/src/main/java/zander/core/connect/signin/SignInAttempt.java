@@ -12,8 +12,12 @@ import org.apache.sshd.common.AttributeRepository;
 import org.apache.sshd.common.session.Session;
 import zander.core.connect.address.ServerAddress;
 import zander.core.connect.keys.KeyFailure;
-import zander.core.connect.signin.ConnectFailure.Reason;
-import zander.core.connect.signin.SignInNote.Kind;
+import zander.core.connect.report.ConnectFailure;
+import zander.core.connect.report.ConnectFailure.Reason;
+import zander.core.connect.report.FailureReasons;
+import zander.core.connect.report.SignInNote;
+import zander.core.connect.report.SignInNote.Kind;
+import zander.core.connect.report.SignInStep;
 import zander.core.files.sftp.FileServiceMissing;
 import zander.core.work.BlockingCalls;
 

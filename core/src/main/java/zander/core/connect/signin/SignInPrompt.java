@@ -3,6 +3,7 @@ package zander.core.connect.signin;
 import java.nio.file.Path;
 import java.util.List;
 import zander.core.connect.address.ServerAddress;
+import zander.core.connect.report.SignInNote;
 import zander.core.trust.WireKey;
 
 /**

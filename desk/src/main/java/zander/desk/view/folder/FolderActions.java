@@ -9,9 +9,9 @@ import zander.desk.folder.CopyText;
 import zander.desk.folder.CreateActions;
 import zander.desk.folder.DeleteActions;
 import zander.desk.folder.ToolActions;
-import zander.desk.model.Action;
 import zander.desk.model.DeskModel;
 import zander.desk.model.FileModel;
+import zander.desk.sheet.Action;
 
 /** What can be done in the folder of a desk, by name and by key. */
 public final class FolderActions {

@@ -6,6 +6,9 @@ import java.net.HttpURLConnection;
 import java.net.URI;
 import java.util.ArrayList;
 import java.util.List;
+import zander.standin.shell.process.Call;
+import zander.standin.shell.process.Options;
+import zander.standin.shell.process.UsageError;
 import zander.standin.world.OpenFile;
 import zander.standin.world.World;
 

@@ -4,6 +4,12 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
+import zander.standin.shell.process.Call;
+import zander.standin.shell.process.Command;
+import zander.standin.shell.process.LongLine;
+import zander.standin.shell.process.Trees;
+import zander.standin.shell.process.UsageError;
+import zander.standin.shell.process.Words;
 import zander.standin.world.PosixError;
 import zander.standin.world.Stat;
 

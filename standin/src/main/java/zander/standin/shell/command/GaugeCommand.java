@@ -1,6 +1,9 @@
 package zander.standin.shell.command;
 
 import java.io.IOException;
+import zander.standin.shell.process.Call;
+import zander.standin.shell.process.Terminal;
+import zander.standin.shell.process.UsageError;
 
 /**
  * {@code gauge}: a full-screen program of the Riverwatch demo. Shows made-up river levels as bars,

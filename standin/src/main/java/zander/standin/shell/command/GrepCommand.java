@@ -5,6 +5,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
 import java.util.regex.PatternSyntaxException;
+import zander.standin.shell.process.Call;
+import zander.standin.shell.process.Options;
+import zander.standin.shell.process.Trees;
+import zander.standin.shell.process.UsageError;
 import zander.standin.world.PosixError;
 
 /** {@code grep}: fixed strings, or extended expressions that mean the same in both notations. */

@@ -2,6 +2,8 @@ package zander.standin.shell.command;
 
 import java.io.IOException;
 import java.util.List;
+import zander.standin.shell.process.Call;
+import zander.standin.shell.process.UsageError;
 
 /** {@code levelsd --check FILE}: the made-up site program's own test of its settings. */
 public final class LevelsdCommand {

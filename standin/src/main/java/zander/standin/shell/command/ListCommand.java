@@ -5,6 +5,10 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
+import zander.standin.shell.process.Call;
+import zander.standin.shell.process.LongLine;
+import zander.standin.shell.process.Options;
+import zander.standin.shell.process.UsageError;
 import zander.standin.world.PosixError;
 import zander.standin.world.Stat;
 

@@ -5,6 +5,11 @@ import java.util.List;
 import java.util.Map;
 import zander.core.rights.Mode;
 import zander.core.rights.SymbolicMode;
+import zander.standin.shell.process.Call;
+import zander.standin.shell.process.Command;
+import zander.standin.shell.process.Options;
+import zander.standin.shell.process.Trees;
+import zander.standin.shell.process.UsageError;
 import zander.standin.world.PosixError;
 
 /** {@code chmod}, {@code chown} and {@code chgrp}, one file or a tree. */

@@ -3,6 +3,10 @@ package zander.standin.shell.command;
 import java.io.IOException;
 import java.util.List;
 import zander.core.rights.Mode;
+import zander.standin.shell.process.Call;
+import zander.standin.shell.process.LongLine;
+import zander.standin.shell.process.Options;
+import zander.standin.shell.process.UsageError;
 import zander.standin.world.PosixError;
 import zander.standin.world.Stat;
 

@@ -2,6 +2,10 @@ package zander.standin.shell.command;
 
 import java.io.IOException;
 import java.util.List;
+import zander.standin.shell.process.Call;
+import zander.standin.shell.process.Command;
+import zander.standin.shell.process.LineEditor;
+import zander.standin.shell.process.UsageError;
 import zander.standin.world.Caller;
 
 /** {@code sudo}: becomes root for one command or a shell, after the account's own password. */

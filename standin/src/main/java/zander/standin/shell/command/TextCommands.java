@@ -9,6 +9,10 @@ import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
+import zander.standin.shell.process.Call;
+import zander.standin.shell.process.Command;
+import zander.standin.shell.process.Options;
+import zander.standin.shell.process.UsageError;
 import zander.standin.world.OpenFile;
 import zander.standin.world.World;
 

@@ -1,4 +1,4 @@
-package zander.core;
+package zander.suite;
 
 import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.domain.JavaClasses;
@@ -15,7 +15,7 @@ import java.util.TreeSet;
 import java.util.stream.Collectors;
 
 /** What packages and classes must not become: crowded, and knotted. Nested classes count as one. */
-public final class Rooms {
+final class Rooms {
   private Rooms() {}
 
   private static boolean isTop(JavaClass type, String root) {
@@ -29,7 +29,7 @@ public final class Rooms {
   }
 
   /** Packages with more classes than that, and how many. */
-  public static Map<String, Long> crowded(JavaClasses all, String root, int most) {
+  static Map<String, Long> crowded(JavaClasses all, String root, int most) {
     Map<String, Long> counts =
         all.stream()
             .filter(type -> isTop(type, root))
@@ -41,7 +41,7 @@ public final class Rooms {
   }
 
   /** Groups of more classes than that in which each leads to each. */
-  public static List<Set<String>> knots(JavaClasses all, String root, int most) {
+  static List<Set<String>> knots(JavaClasses all, String root, int most) {
     Map<String, Set<String>> to = new TreeMap<>();
     for (JavaClass type : all) {
       if (type.getPackageName().startsWith(root)) {

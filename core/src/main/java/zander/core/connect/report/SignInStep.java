@@ -1,4 +1,4 @@
-package zander.core.connect.signin;
+package zander.core.connect.report;
 
 /** The steps from a name to an open desk, in their order. */
 public enum SignInStep {

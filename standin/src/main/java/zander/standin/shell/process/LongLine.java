@@ -1,4 +1,4 @@
-package zander.standin.shell.command;
+package zander.standin.shell.process;
 
 import java.time.Clock;
 import java.time.Instant;
@@ -32,15 +32,15 @@ public final class LongLine {
         name);
   }
 
-  static char letter(Stat stat) {
+  public static char letter(Stat stat) {
     return stat.isFolder() ? 'd' : stat.isLink() ? 'l' : '-';
   }
 
-  static String owner(Stat stat, Accounts accounts) {
+  public static String owner(Stat stat, Accounts accounts) {
     return accounts.userName(stat.uid()).orElse(Integer.toUnsignedString(stat.uid()));
   }
 
-  static String group(Stat stat, Accounts accounts) {
+  public static String group(Stat stat, Accounts accounts) {
     return accounts.groupName(stat.gid()).orElse(Integer.toUnsignedString(stat.gid()));
   }
 

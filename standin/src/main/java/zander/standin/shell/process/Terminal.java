@@ -1,4 +1,4 @@
-package zander.standin.shell.command;
+package zander.standin.shell.process;
 
 import java.io.FilterOutputStream;
 import java.io.IOException;
@@ -69,7 +69,7 @@ public final class Terminal {
   }
 
   /** The next key if one comes in time, or -2. */
-  int pollKey(long milliseconds) {
+  public int pollKey(long milliseconds) {
     try {
       Integer key = keys.poll(milliseconds, TimeUnit.MILLISECONDS);
       return key == null ? -2 : key;
@@ -97,7 +97,7 @@ public final class Terminal {
   }
 
   /** While set, Ctrl+C is a key like others. */
-  void setRaw(boolean raw) {
+  public void setRaw(boolean raw) {
     this.raw = raw;
   }
 

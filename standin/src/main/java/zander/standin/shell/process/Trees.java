@@ -1,15 +1,15 @@
-package zander.standin.shell.command;
+package zander.standin.shell.process;
 
 import java.io.IOException;
 import zander.standin.world.PosixError;
 import zander.standin.world.Stat;
 
 /** Goes through a tree without following links. */
-final class Trees {
+public final class Trees {
   private Trees() {}
 
   /** Told of every entry. */
-  interface Visitor {
+  public interface Visitor {
     void visit(String shown, String path, Stat stat) throws IOException;
   }
 
@@ -18,7 +18,7 @@ final class Trees {
    *
    * @param shown the path as the person wrote it
    */
-  static void walk(Call call, String shown, Visitor visitor) throws IOException {
+  public static void walk(Call call, String shown, Visitor visitor) throws IOException {
     Stat stat = call.world().lstat(call.caller(), call.path(shown));
     visitor.visit(shown, call.path(shown), stat);
     if (stat.isFolder()) {
@@ -28,7 +28,7 @@ final class Trees {
     }
   }
 
-  static java.util.List<String> children(Call call, String shown) throws PosixError {
+  public static java.util.List<String> children(Call call, String shown) throws PosixError {
     return call.world().list(call.caller(), call.path(shown)).stream().sorted().toList();
   }
 }

@@ -1,4 +1,4 @@
-package zander.standin.shell.command;
+package zander.standin.shell.process;
 
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -52,7 +52,7 @@ public final class LineEditor {
   }
 
   /** A line that is not shown, for a password. */
-  static String readHidden(Terminal terminal) {
+  public static String readHidden(Terminal terminal) {
     StringBuilder line = new StringBuilder();
     while (true) {
       int key = terminal.readKey();

@@ -1,4 +1,4 @@
-package zander.standin.shell.command;
+package zander.standin.shell.process;
 
 /** A command called in a way it does not know, or that this stand-in does not have. */
 public final class UsageError extends RuntimeException {

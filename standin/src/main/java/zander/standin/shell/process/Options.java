@@ -1,4 +1,4 @@
-package zander.standin.shell.command;
+package zander.standin.shell.process;
 
 import java.util.ArrayList;
 import java.util.HashMap;

@@ -1,4 +1,4 @@
-package zander.desk.model;
+package zander.desk.sheet;
 
 import java.util.function.Supplier;
 

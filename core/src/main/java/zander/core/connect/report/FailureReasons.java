@@ -1,4 +1,4 @@
-package zander.core.connect.signin;
+package zander.core.connect.report;
 
 import java.net.NoRouteToHostException;
 import java.net.SocketTimeoutException;
@@ -6,14 +6,14 @@ import java.net.UnknownHostException;
 import java.nio.channels.InterruptedByTimeoutException;
 import java.util.concurrent.TimeoutException;
 import org.apache.sshd.common.channel.exception.SshChannelOpenException;
-import zander.core.connect.signin.ConnectFailure.Reason;
+import zander.core.connect.report.ConnectFailure.Reason;
 
 /** Tells apart why a server was not reached, before anybody was signed in. */
-final class FailureReasons {
+public final class FailureReasons {
   private FailureReasons() {}
 
   /** What the system or the server said at the bottom of it, without the library's wrapping. */
-  static String plain(Throwable cause) {
+  public static String plain(Throwable cause) {
     Throwable at = cause;
     while (at.getCause() != null && at.getCause() != at) {
       at = at.getCause();
@@ -25,7 +25,7 @@ final class FailureReasons {
   /**
    * @param lower what the library said, in small letters
    */
-  static Reason beforeSignIn(SignInStep step, Throwable cause, String lower) {
+  public static Reason beforeSignIn(SignInStep step, Throwable cause, String lower) {
     for (Throwable at = cause; at != null; at = at.getCause()) {
       if (at instanceof SshChannelOpenException) {
         return Reason.JUMP_REFUSED;

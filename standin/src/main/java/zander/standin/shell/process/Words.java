@@ -1,4 +1,4 @@
-package zander.standin.shell.command;
+package zander.standin.shell.process;
 
 import java.util.ArrayList;
 import java.util.Collections;
@@ -239,7 +239,7 @@ public final class Words {
   }
 
   /** A shell pattern (POSIX XCU 2.13) as a regular expression, on unmarked or marked text. */
-  static Pattern pattern(String glob) {
+  public static Pattern pattern(String glob) {
     StringBuilder regex = new StringBuilder();
     for (int i = 0; i < glob.length(); i++) {
       char c = glob.charAt(i);

@@ -1,4 +1,4 @@
-package zander.core.connect.signin;
+package zander.core.connect.report;
 
 import java.io.IOException;
 import java.nio.file.Path;
@@ -52,12 +52,12 @@ public final class ConnectFailure extends IOException {
   private final transient WireKey shown;
   private final transient List<WireKey> known;
 
-  ConnectFailure(
+  public ConnectFailure(
       SignInStep step, Reason reason, ServerAddress address, String detail, Throwable cause) {
     this(step, reason, address, detail, cause, null, List.of());
   }
 
-  ConnectFailure(
+  public ConnectFailure(
       SignInStep step,
       Reason reason,
       ServerAddress address,
@@ -74,7 +74,7 @@ public final class ConnectFailure extends IOException {
   }
 
   /** A key file that could not be used: the server was reached, nothing was offered. */
-  static ConnectFailure of(KeyFailure trouble, ServerAddress address) {
+  public static ConnectFailure of(KeyFailure trouble, ServerAddress address) {
     Reason reason =
         switch (trouble.reason()) {
           case MISSING -> Reason.KEY_FILE_MISSING;

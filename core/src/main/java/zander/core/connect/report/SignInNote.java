@@ -1,4 +1,4 @@
-package zander.core.connect.signin;
+package zander.core.connect.report;
 
 import java.time.Duration;
 import zander.core.connect.address.ServerAddress;
