@@ -8,6 +8,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.util.List;
 import java.util.stream.Stream;
+import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TableColumn;
@@ -146,6 +147,25 @@ class FrontOfTheWindowTest {
           window.stage.setHeight(height);
           return null;
         });
+  }
+
+  private double waterline() {
+    Node button = window.shown("#send-up");
+    return button.localToScene(button.getBoundsInLocal()).getMinY();
+  }
+
+  @Test
+  void theWaterlineStaysWhereItIs() throws Exception {
+    window.openLevelsWeb();
+    window.until("all is there", () -> window.text("#folder-facts").contains("entries"));
+    double at = waterline();
+    window.put("#narrow", "owner:root changed:<1y");
+    window.until("it is explained", () -> window.shownOrNull("#explained") != null);
+    assertThat(waterline()).isEqualTo(at);
+    window.put("#narrow", "");
+    window.openRow("#server-table", "index.html");
+    window.until("the editor is open", () -> window.shownOrNull("#editor") != null);
+    assertThat(waterline()).isEqualTo(at);
   }
 
   @Test

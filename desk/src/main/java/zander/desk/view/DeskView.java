@@ -37,6 +37,9 @@ final class DeskView extends VBox {
   private static final double LOCAL_HEIGHT = 216;
   private static final double LEAST_LOCAL_HEIGHT = 130;
 
+  /** The part of a low window that is this computer's. */
+  private static final double LOCAL_PART = 0.287;
+
   /** In a narrower window the marked folders make room; Ctrl+G has them too. */
   private static final double SIDE_FROM = 960;
 
@@ -62,8 +65,11 @@ final class DeskView extends VBox {
     server.setCenter(new VBox(Parts.row("sheet-tabs", tabs), new LineStrip(model.line()), middle));
     VBox.setVgrow(server, Priority.ALWAYS);
     StackPane below = new StackPane();
-    below.setPrefHeight(LOCAL_HEIGHT);
-    below.setMinHeight(LEAST_LOCAL_HEIGHT);
+    // Of the desk's height alone, so that the waterline stays where it is, whatever is above it.
+    below
+        .minHeightProperty()
+        .bind(heightProperty().map(DeskView::localHeight).orElse(LOCAL_HEIGHT));
+    below.maxHeightProperty().bind(below.minHeightProperty());
     below.managedProperty().bind(app.localFoldedProperty().not());
     below.visibleProperty().bind(below.managedProperty());
     getChildren().addAll(server, new WaterlineView(app, model), below);
@@ -81,6 +87,11 @@ final class DeskView extends VBox {
     model.shells().frontProperty().addListener((observed, old, now) -> showShell(now));
     model.sheets().forEach(this::listenTo);
     show();
+  }
+
+  private static double localHeight(Number desk) {
+    double part = Math.rint(desk.doubleValue() * LOCAL_PART);
+    return Math.max(LEAST_LOCAL_HEIGHT, Math.min(LOCAL_HEIGHT, part));
   }
 
   private void sheetsChanged(ListChangeListener.Change<? extends Sheet> change) {
