@@ -1,6 +1,7 @@
 package zander.core.transfer.compare;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static zander.core.transfer.rules.ConflictPrompt.For.REST;
 
 import java.io.IOException;
 import java.lang.reflect.InvocationTargetException;
@@ -24,6 +25,8 @@ import zander.core.transfer.endpoint.Source;
 import zander.core.transfer.local.LocalEndpoint;
 import zander.core.transfer.progress.Progress;
 import zander.core.transfer.resume.ResumeLog;
+import zander.core.transfer.rules.ConflictPrompt;
+import zander.core.transfer.rules.ConflictPrompt.Answer;
 import zander.core.transfer.rules.ConflictRule;
 import zander.core.transfer.rules.IgnorePatterns;
 import zander.core.transfer.rules.ReconnectPrompt;
@@ -34,6 +37,9 @@ import zander.core.work.Cancellation;
 class TransferPlanTest {
   private static final List<String> NAMES = List.of("site");
   private static final String[] FILES = {"new", "same", "newer", "older", "differs"};
+
+  /** An answer, so that a question does not stop what else is under way. */
+  private static final ConflictPrompt LEAVES_IT = question -> new Answer(ConflictRule.SKIP, REST);
 
   @TempDir Path folder;
   private Path from;
@@ -142,7 +148,7 @@ class TransferPlanTest {
                 new LocalEndpoint(from),
                 new LocalEndpoint(to),
                 ConflictRule.DIFFERENT_CONTENT,
-                question -> null,
+                LEAVES_IT,
                 new Cancellation())
             .run(NAMES);
     assertThat(progress.same()).isEqualTo(1);
@@ -168,7 +174,7 @@ class TransferPlanTest {
                 new LocalEndpoint(from),
                 new LocalEndpoint(to),
                 rules,
-                question -> null,
+                LEAVES_IT,
                 new Cancellation(),
                 ReconnectPrompt.ENDS_IT,
                 ResumeLog.NONE)
@@ -212,15 +218,17 @@ class TransferPlanTest {
     assertThat(plan.sum(Deed.ARRIVES).count()).isGreaterThan(3000);
     assertThat(planned).hasValueLessThanOrEqualTo(2);
     AtomicInteger sent = new AtomicInteger();
-    new Transfer(
-            counting(sent),
-            new LocalEndpoint(to),
-            rules,
-            question -> null,
-            new Cancellation(),
-            ReconnectPrompt.ENDS_IT,
-            ResumeLog.NONE)
-        .run(NAMES);
+    Progress progress =
+        new Transfer(
+                counting(sent),
+                new LocalEndpoint(to),
+                rules,
+                LEAVES_IT,
+                new Cancellation(),
+                ReconnectPrompt.ENDS_IT,
+                ResumeLog.NONE)
+            .run(NAMES);
+    assertThat(progress.phase()).isEqualTo(Progress.Phase.DONE);
     assertThat(to.resolve("site/link-2999")).hasContent("from here").isRegularFile();
     assertThat(sent).hasValueLessThanOrEqualTo(2);
   }
@@ -273,7 +281,7 @@ class TransferPlanTest {
                 new LocalEndpoint(from),
                 new LocalEndpoint(goal),
                 rules,
-                question -> null,
+                LEAVES_IT,
                 new Cancellation(),
                 ReconnectPrompt.ENDS_IT,
                 ResumeLog.NONE)
