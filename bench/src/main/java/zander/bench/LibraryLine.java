@@ -1,5 +1,6 @@
 package zander.bench;
 
+import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -8,6 +9,9 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.stream.Stream;
+import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
+import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
 import org.apache.sshd.client.SshClient;
 import org.apache.sshd.client.channel.ChannelExec;
 import org.apache.sshd.client.channel.ClientChannelEvent;
@@ -96,6 +100,22 @@ final class LibraryLine implements AutoCloseable {
       }
     }
     return since(start);
+  }
+
+  /** Writes the files of one folder as a tar stream. */
+  static void tar(Path folder, OutputStream out) throws IOException {
+    try (TarArchiveOutputStream tar =
+            new TarArchiveOutputStream(new BufferedOutputStream(out, 65536));
+        Stream<Path> files = Files.list(folder)) {
+      for (Path file : files.toList()) {
+        byte[] content = Files.readAllBytes(file);
+        TarArchiveEntry entry = new TarArchiveEntry(file.getFileName().toString());
+        entry.setSize(content.length);
+        tar.putArchiveEntry(entry);
+        tar.write(content);
+        tar.closeArchiveEntry();
+      }
+    }
   }
 
   static double since(long start) {

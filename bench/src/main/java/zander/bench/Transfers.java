@@ -11,7 +11,6 @@ import java.util.Random;
 import java.util.concurrent.ThreadLocalRandom;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
 import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
-import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
 import org.apache.sshd.sftp.client.SftpClient;
 import zander.core.connect.Connection;
 import zander.core.connect.Connector;
@@ -191,7 +190,8 @@ public final class Transfers {
           SMALL_FILES, each * 1000, all);
       double[] up =
           best(
-              () -> library.up("cd " + fresh() + " && tar -xf -", this::tar),
+              () ->
+                  library.up("cd " + fresh() + " && tar -xf -", out -> LibraryLine.tar(small, out)),
               () -> transfer(new LocalEndpoint(here), side(connection, fresh(), false), "small"),
               () -> transfer(new LocalEndpoint(here), side(connection, fresh(), true), "small"));
       row("bare tar stream up", all, up[0], up[0]);
@@ -244,20 +244,6 @@ public final class Transfers {
       }
     }
     return LibraryLine.since(start);
-  }
-
-  private void tar(OutputStream out) throws IOException {
-    try (TarArchiveOutputStream tar =
-        new TarArchiveOutputStream(new java.io.BufferedOutputStream(out, 65536))) {
-      for (int i = 0; i < SMALL_FILES; i++) {
-        byte[] content = Files.readAllBytes(small.resolve("reading-" + i));
-        TarArchiveEntry entry = new TarArchiveEntry("reading-" + i);
-        entry.setSize(content.length);
-        tar.putArchiveEntry(entry);
-        tar.write(content);
-        tar.closeArchiveEntry();
-      }
-    }
   }
 
   private void feedLarge(OutputStream out) throws IOException {

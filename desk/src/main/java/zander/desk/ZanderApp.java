@@ -14,6 +14,7 @@ import zander.core.work.BlockingCalls;
 import zander.desk.look.Look;
 import zander.desk.model.AppModel;
 import zander.desk.view.MainView;
+import zander.desk.view.part.RestingCaret;
 import zander.desk.work.Background;
 import zander.desk.work.StallProbe;
 
@@ -86,6 +87,7 @@ public final class ZanderApp extends Application {
             });
     model.book().read();
     stage.setTitle(setup.demo() == null ? "Zander" : "Zander, Riverwatch demo");
+    RestingCaret.in(scene);
     stage.setScene(scene);
     stage.setMinWidth(880);
     stage.setMinHeight(580);

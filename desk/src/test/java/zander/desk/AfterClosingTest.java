@@ -19,9 +19,9 @@ import zander.core.book.ServerEntry;
 import zander.core.files.RemotePath;
 import zander.core.transfer.rules.ConflictRule;
 import zander.core.transfer.rules.TransferRules;
+import zander.desk.file.FileModel;
 import zander.desk.model.DeskModel;
-import zander.desk.model.FileModel;
-import zander.desk.model.ShellModel;
+import zander.desk.shell.ShellModel;
 
 /**
  * Days of work: after desks, files, shells and transfers are closed, their objects, threads,
@@ -178,7 +178,7 @@ class AfterClosingTest {
         () -> desk.local().rows().stream().anyMatch(row -> row.name().equals("sent.txt")));
     Window.inWindow(
         () -> {
-          desk.transfers().change(TransferRules.of(ConflictRule.REPLACE));
+          desk.transfers().rules().change(TransferRules.of(ConflictRule.REPLACE));
           desk.local()
               .select(
                   desk.local().rows().stream()

@@ -43,11 +43,7 @@ class ArchitectureTest {
     ArchRule rule =
         noClasses()
             .that()
-            .resideInAnyPackage(
-                "zander.desk.model..",
-                "zander.desk.reach..",
-                "zander.desk.view..",
-                "zander.desk.term..")
+            .resideInAPackage("zander.desk.*..")
             .should()
             .dependOnClassesThat()
             .resideInAPackage("zander.standin..");
@@ -59,7 +55,10 @@ class ArchitectureTest {
     ArchRule rule =
         noClasses()
             .that()
-            .resideInAnyPackage("zander.desk.model..", "zander.desk.reach..", "zander.desk.work..")
+            .resideInAPackage("zander.desk.*..")
+            .and()
+            .resideOutsideOfPackages(
+                "zander.desk.view..", "zander.desk.term..", "zander.desk.look..")
             .should()
             .dependOnClassesThat()
             .resideInAnyPackage(

@@ -15,7 +15,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.transfer.local.LocalEndpoint;
-import zander.desk.model.FileModel;
+import zander.desk.file.FileModel;
 import zander.standin.demo.DemoKeys;
 import zander.standin.world.Caller;
 import zander.standin.world.World;

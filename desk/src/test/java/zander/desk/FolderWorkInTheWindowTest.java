@@ -22,6 +22,7 @@ import zander.desk.folder.Column;
 import zander.desk.folder.EntryNotes;
 import zander.desk.history.JournalModel;
 import zander.desk.history.RecoveryModel;
+import zander.desk.work.Settings;
 import zander.standin.world.Caller;
 import zander.standin.world.World;
 
@@ -100,8 +101,8 @@ class FolderWorkInTheWindowTest {
     Window.inWindow(
         () -> {
           window.desk().folder().orderBy(Column.SIZE, true);
-          window.model.settings().change(v -> v.withFoldersFirst(false));
-          window.model.settings().change(v -> v.withColumns(java.util.Set.of("GROUP")));
+          window.model.settings().set(Settings.FOLDERS_FIRST, false);
+          window.model.settings().set(Settings.HIDDEN_COLUMNS, java.util.Set.of("GROUP"));
           return null;
         });
     window.until("the largest is first", () -> window.rows().get(0).equals("index.html"));

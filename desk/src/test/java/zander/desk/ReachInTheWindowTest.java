@@ -5,96 +5,20 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
-import java.time.Duration;
-import java.util.ArrayList;
-import java.util.List;
 import java.util.stream.Collectors;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TextField;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
-import zander.core.book.BookFile;
 import zander.core.book.Mark;
-import zander.core.book.ServerBook;
 import zander.core.book.ServerEntry;
-import zander.core.transfer.progress.Progress;
-import zander.desk.model.ShellModel;
 import zander.desk.reach.VaultModel;
-import zander.standin.demo.DemoKeys;
 import zander.standin.world.Caller;
 
 /** Reaching servers as a person does: the book, keys, secrets, trust, and lines that come back. */
-class ReachInTheWindowTest {
-  private static final String PASSWORD = "otter-under-ice";
-  private static final String PASSPHRASE = "weir under nine quiet stars";
-  private static final String MASTER = "seven herons on a sluice gate";
-  private static final String CODE = "kingfisher-41";
-
-  @TempDir Path folder;
-  private Window window;
-  private LogCapture log;
-
-  @BeforeEach
-  void open() throws Exception {
-    log = new LogCapture();
-    window = new Window(folder);
-  }
-
-  /** Whatever a test did, none of its secrets is in any file or log. */
-  @AfterEach
-  void closeAndSearchForSecrets() throws Exception {
-    window.close();
-    for (String secret : List.of(PASSWORD, PASSPHRASE, MASTER, CODE, "heron-at-dusk")) {
-      assertThat(SecretSearch.filesWith(folder, secret)).as(secret).isEmpty();
-      assertThat(log.text()).as("the log").doesNotContain(secret);
-    }
-    log.close();
-  }
-
-  private void until(String what, java.util.function.BooleanSupplier condition) {
-    window.until(what, condition);
-  }
-
-  private void untilShown(String words) {
-    until(
-        words + " is shown",
-        () ->
-            window.lookup(".label").queryAllAs(Labeled.class).stream()
-                .anyMatch(label -> Window.isSeen(label) && label.getText().contains(words)));
-  }
-
-  private ServerBook saved() {
-    return new BookFile(window.setup.places().book()).read().book();
-  }
-
-  /** Waits for the book's file; read here, because the window's thread may not. */
-  private void untilBook(String what, java.util.function.Predicate<ServerBook> condition)
-      throws Exception {
-    org.testfx.util.WaitForAsyncUtils.waitFor(
-        30, java.util.concurrent.TimeUnit.SECONDS, () -> condition.test(saved()));
-    org.testfx.util.WaitForAsyncUtils.waitForFxEvents();
-    until(what, () -> window.model.book().draftProperty().get() == null);
-  }
-
-  private void openLabUploads(String keep) {
-    window.openServer("lab-uploads");
-    window.press("#prompt-yes");
-    until("the password is asked", () -> window.shownOrNull("#secret") != null);
-    window.press("#keep-" + keep);
-    window.fill("#secret", PASSWORD);
-    window.push(KeyCode.ENTER);
-  }
-
-  private void closeDesk() {
-    window.clickOn(window.shown(".tab-close"));
-    until("the desk is closed", () -> window.desk() == null);
-  }
-
+class ReachInTheWindowTest extends ReachInTheWindowFixture {
   @Test
   void serversAreMadeFoundChangedAndRemovedWithAWayBack() throws Exception {
     window.push(KeyCode.CONTROL, KeyCode.N);
@@ -283,32 +207,6 @@ class ReachInTheWindowTest {
   }
 
   @Test
-  void aKeptPasswordBringsTheLineBackAndOneThatIsNotKeptIsAskedFor() {
-    openLabUploads("desk");
-    until("the desk is open", () -> window.desk() != null);
-    window.demo().server("lab-box").dropAll();
-    until("it is away", () -> window.desk().line().awayProperty().get());
-    until("it is back by itself", () -> !window.desk().line().awayProperty().get());
-    int seen = window.demo().server("lab-box").passwordsSeen();
-    closeDesk();
-    window.openServer("lab-uploads");
-    until("it is asked for again", () -> window.shownOrNull("#secret") != null);
-    assertThat(window.demo().server("lab-box").passwordsSeen()).isEqualTo(seen);
-    window.press("#keep-now");
-    window.fill("#secret", PASSWORD);
-    window.push(KeyCode.ENTER);
-    until("the desk is open", () -> window.desk() != null);
-    window.demo().server("lab-box").dropAll();
-    untilShown("needs you");
-    assertThat(window.shownOrNull("#secret")).isNull();
-    window.press("#connect-again");
-    until("it is asked for", () -> window.shownOrNull("#secret") != null);
-    window.fill("#secret", PASSWORD);
-    window.push(KeyCode.ENTER);
-    until("it is back", () -> !window.desk().line().awayProperty().get());
-  }
-
-  @Test
   void theVaultGivesWhatItKeepsAndNothingWithoutItsPassphrase() {
     openLabUploads("vault");
     untilShown("A master passphrase for the vault");
@@ -373,60 +271,6 @@ class ReachInTheWindowTest {
     window.press("#close-key");
     until("the desk is open", () -> window.desk() != null);
     assertThat(Files.getPosixFilePermissions(key)).hasSize(2);
-  }
-
-  @Test
-  void aTransferGoesOnAndAShellOffersToStartAgain() throws Exception {
-    Path many = Files.createDirectories(window.demo().siteFolder().resolve("many"));
-    List<String> expected = new ArrayList<>();
-    for (int i = 0; i < 200; i++) {
-      expected.add("f" + i);
-      Files.writeString(many.resolve("f" + i), "x".repeat(i * 7));
-    }
-    window.openLevelsWeb();
-    ShellModel shell = window.openShell();
-    until("it prompts", () -> shell.terminal().screenText().contains("$"));
-    window.demo().server("levels-web").faults().setDelay(Duration.ofMillis(4));
-    window.choose("#local-table", "many");
-    window.push(KeyCode.CONTROL, KeyCode.UP);
-    var transfers = window.desk().transfers();
-    for (int cut = 1; cut <= 3; cut++) {
-      int after = cut * 40;
-      until("some are up", () -> filesUp() > after);
-      window.demo().server("levels-web").dropAll();
-      until("it is away", () -> window.desk().line().awayProperty().get());
-      until("it is back", () -> !window.desk().line().awayProperty().get());
-    }
-    until("it is over", () -> transfers.current().isOver());
-    Progress progress = transfers.current().progress();
-    assertThat(progress.problems()).isEmpty();
-    assertThat(progress.phase()).isEqualTo(Progress.Phase.DONE);
-    List<String> there = window.world("levels-web").list(Caller.ROOT, "/srv/levels/site/many");
-    assertThat(there).containsExactlyInAnyOrderElementsOf(expected);
-    for (int i = 0; i < 200; i++) {
-      assertThat(window.stat("/srv/levels/site/many/f" + i).size()).isEqualTo(i * 7L);
-    }
-    assertThat(shell.endedProperty().get()).contains("gone");
-    window.press("#shell-again");
-    until("it prompts again", () -> shell.endedProperty().get().isEmpty());
-    window.clickOn(window.shown("#terminal"));
-    window.write("pwd").push(KeyCode.ENTER);
-    until(
-        "it is in its folder", () -> shell.terminal().screenText().contains("\n/srv/levels/site"));
-  }
-
-  private long filesUp() {
-    var current = window.desk().transfers().current();
-    return current == null ? 0 : current.progress().files();
-  }
-
-  @Test
-  void aHostKeyThatChangesWhileAwayStopsTheLine() {
-    window.openLevelsWeb();
-    window.demo().server("levels-web").setHostKey(DemoKeys.pair("somebody else"));
-    window.demo().server("levels-web").dropAll();
-    untilShown("has changed");
-    assertThat(window.desk().line().tryingProperty().get()).isFalse();
   }
 
   @Test

@@ -15,11 +15,11 @@ import zander.core.journal.ChangeKind;
 import zander.core.journal.FileJournal;
 import zander.core.journal.JournalRules;
 import zander.core.journal.NewChange;
+import zander.desk.file.FileModel;
 import zander.desk.find.FindModel;
 import zander.desk.history.JournalModel;
 import zander.desk.history.RecoveryModel;
-import zander.desk.model.FileModel;
-import zander.desk.model.ShellModel;
+import zander.desk.shell.ShellModel;
 import zander.desk.transfer.CheckModel;
 import zander.desk.transfer.PlanModel;
 import zander.standin.world.Caller;
@@ -256,47 +256,10 @@ class Screenshots {
     window.until("it is asked", () -> window.shownOrNull("#choice-load-theirs") != null);
   }
 
-  /** Pages to send, some new, some changed, and one that was written over there meanwhile. */
-  private void makeSpringPages() throws Exception {
-    Path spring = Files.createDirectories(window.demo().siteFolder().resolve("spring-pages"));
-    for (int i = 0; i < 180; i++) {
-      Files.writeString(
-          spring.resolve(String.format("page-%03d.html", i)), "<p>Alder</p>".repeat(500 + i * 10));
-    }
-    Files.createDirectories(spring.resolve("drafts"));
-    Files.writeString(spring.resolve("drafts/floods.html"), "<p>Floods</p>");
-    Files.writeString(spring.resolve("notes.html~"), "left by an editor");
-    Files.writeString(
-        spring.resolve("alerts.html"),
-        "<h1>Alerts</h1>\n<p>Long Reach: 2.48 m, rising</p>\n<p>Alder Weir: no reading</p>\n");
-    World world = window.world("levels-web");
-    String there = "/srv/levels/site/spring-pages";
-    world.mkdir(Caller.ROOT, there, 0775);
-    world.chown(Caller.ROOT, there, 1004, 33, true);
-    makeThere(world, there + "/alerts.html", ALERTS_THERE, 1_790_000_000);
-    makeThere(world, there + "/page-007.html", "<p>Alder</p>", 1_690_000_000);
-    makeThere(world, there + "/old-winter.html", "<p>Winter</p>", 1_680_000_000);
-    world.chown(Caller.ROOT, there, 1004, 33, true);
-    window.push(KeyCode.F5);
-  }
-
-  private static final String ALERTS_THERE =
-      "<h1>Alerts</h1>\n<p>Long Reach: 2.31 m, steady</p>\n<p>Alder Weir: no reading</p>\n";
-
-  private static void makeThere(World world, String path, String content, long time)
-      throws Exception {
-    byte[] bytes = content.getBytes(java.nio.charset.StandardCharsets.UTF_8);
-    world
-        .open(Caller.ROOT, path, new World.Open(false, true, true, false, false, 0644))
-        .write(0, bytes, 0, bytes.length);
-    world.setTimes(Caller.ROOT, path, time, time);
-    world.chown(Caller.ROOT, path, 1004, 33, false);
-  }
-
   @Test
   void theTransfer() throws Exception {
     window.openLevelsWeb();
-    makeSpringPages();
+    SpringPages.make(window);
     window.choose("#local-table", "spring-pages");
     window.push(KeyCode.CONTROL, KeyCode.P);
     window.until(
@@ -315,7 +278,7 @@ class Screenshots {
     window.demo().server("levels-web").faults().setDelay(Duration.ZERO);
     World world = window.world("levels-web");
     String there = "/srv/levels/site/spring-pages";
-    makeThere(world, there + "/page-010.html", "<p>Tampered</p>", 1_790_000_000);
+    SpringPages.makeThere(world, there + "/page-010.html", "<p>Tampered</p>", 1_790_000_000);
     world.chmod(Caller.ROOT, there + "/page-020.html", 0600);
     window.choose("#local-table", "spring-pages");
     window.push(KeyCode.CONTROL, KeyCode.E);
@@ -331,7 +294,7 @@ class Screenshots {
   @Test
   void theListOfTransfers() throws Exception {
     window.openLevelsWeb();
-    makeSpringPages();
+    SpringPages.make(window);
     World world = window.world("levels-web");
     world.chmod(Caller.ROOT, "/srv/levels/site/spring-pages", 0755);
     world.chown(Caller.ROOT, "/srv/levels/site/spring-pages", 0, 0, false);
@@ -381,7 +344,7 @@ class Screenshots {
     window.demo().server("lab-box").faults().setDelay(Duration.ofMillis(6));
     Window.inWindow(
         () -> {
-          first.transfers().copyTo(second);
+          first.transfers().copyTo(second.transfers());
           first.transfers().openList();
           return null;
         });

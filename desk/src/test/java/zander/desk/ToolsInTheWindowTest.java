@@ -11,8 +11,8 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import zander.desk.file.FileModel;
 import zander.desk.find.FindModel;
-import zander.desk.model.FileModel;
 import zander.standin.world.Caller;
 
 /** Finding and replacing, archives, facts and fetching from the web, with keys and mouse. */

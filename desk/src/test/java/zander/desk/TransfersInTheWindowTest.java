@@ -21,7 +21,7 @@ import zander.core.transfer.resume.ResumeLogFile;
 import zander.core.transfer.resume.SavedTransfer;
 import zander.core.transfer.rules.ConflictRule;
 import zander.core.transfer.rules.TransferRules;
-import zander.desk.model.FileModel;
+import zander.desk.file.FileModel;
 import zander.desk.transfer.CheckModel;
 import zander.desk.transfer.PlanModel;
 import zander.desk.transfer.TransferListModel;
@@ -306,7 +306,9 @@ class TransfersInTheWindowTest {
     Window.inWindow(
         () -> {
           var transfers = window.desk().transfers();
-          transfers.change(transfers.rulesProperty().get().whenExists(ConflictRule.REPLACE));
+          transfers
+              .rules()
+              .change(transfers.rules().rulesProperty().get().whenExists(ConflictRule.REPLACE));
           return null;
         });
     window.choose("#local-table", "pages");

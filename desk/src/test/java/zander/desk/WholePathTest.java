@@ -10,8 +10,8 @@ import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.transfer.progress.Progress;
-import zander.desk.model.FileModel;
-import zander.desk.model.ShellModel;
+import zander.desk.file.FileModel;
+import zander.desk.shell.ShellModel;
 import zander.standin.world.Caller;
 
 /** A person's whole way through the window, and what the server has afterwards. */

@@ -31,7 +31,7 @@ import org.testfx.util.WaitForAsyncUtils;
 import zander.core.files.RemoteEntry;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
-import zander.desk.model.ShellModel;
+import zander.desk.shell.ShellModel;
 import zander.standin.demo.Demo;
 import zander.standin.world.Caller;
 import zander.standin.world.OpenFile;
@@ -39,7 +39,7 @@ import zander.standin.world.Stat;
 import zander.standin.world.World;
 
 /** The real window over the demo world, with a robot at its keys and mouse. */
-final class Window extends FxRobot implements AutoCloseable {
+public final class Window extends FxRobot implements AutoCloseable {
   private static final long PATIENCE = 30;
 
   static {
@@ -64,11 +64,11 @@ final class Window extends FxRobot implements AutoCloseable {
             .anyMatch(frame -> frame.getClassName().endsWith(".NoCloseExecutor"));
   }
 
-  final AppModel model;
-  final Setup setup;
-  final Stage stage;
+  public final AppModel model;
+  public final Setup setup;
+  public final Stage stage;
 
-  Window(Path folder) throws Exception {
+  public Window(Path folder) throws Exception {
     FxToolkit.registerPrimaryStage();
     setup = Setup.demo(folder.resolve("home"));
     Stage[] made = new Stage[1];
@@ -87,12 +87,12 @@ final class Window extends FxRobot implements AutoCloseable {
     until("the book is shown", () -> lookup("#server-levels-web").tryQuery().isPresent());
   }
 
-  static <T> T inWindow(Callable<T> work) throws Exception {
+  public static <T> T inWindow(Callable<T> work) throws Exception {
     return WaitForAsyncUtils.asyncFx(work).get(PATIENCE, TimeUnit.SECONDS);
   }
 
   /** Waits for a condition, looked at on the interface thread. */
-  void until(String what, BooleanSupplier condition) {
+  public void until(String what, BooleanSupplier condition) {
     try {
       WaitForAsyncUtils.waitFor(
           PATIENCE, TimeUnit.SECONDS, () -> inWindow(condition::getAsBoolean));
@@ -103,7 +103,7 @@ final class Window extends FxRobot implements AutoCloseable {
   }
 
   /** Takes a picture of the window as it is. */
-  Path picture(String name) {
+  public Path picture(String name) {
     Path file = Path.of("target", "pictures", name + ".png");
     try {
       Files.createDirectories(file.getParent());
@@ -123,29 +123,29 @@ final class Window extends FxRobot implements AutoCloseable {
     return file;
   }
 
-  DeskModel desk() {
+  public DeskModel desk() {
     return model.currentProperty().get();
   }
 
-  Demo demo() {
+  public Demo demo() {
     return setup.demo();
   }
 
-  World world(String server) {
+  public World world(String server) {
     return demo().server(server).machine().world();
   }
 
-  Stat stat(String path) throws Exception {
+  public Stat stat(String path) throws Exception {
     return world("levels-web").stat(Caller.ROOT, path);
   }
 
-  String content(String path) throws Exception {
+  public String content(String path) throws Exception {
     OpenFile file = world("levels-web").open(Caller.ROOT, path, World.Open.READ);
     return new String(file.read(0, (int) file.size()), java.nio.charset.StandardCharsets.UTF_8);
   }
 
   /** Opens a shell below the sheets by its key. */
-  ShellModel openShell() {
+  public ShellModel openShell() {
     push(KeyCode.CONTROL, KeyCode.J);
     until("the shell is open", () -> shownOrNull("#terminal") != null);
     return desk().sheets().stream()
@@ -156,7 +156,7 @@ final class Window extends FxRobot implements AutoCloseable {
   }
 
   /** Presses a button that the person can see, with the mouse. */
-  void press(String id) {
+  public void press(String id) {
     until(id + " can be pressed", () -> isReady(id));
     clickOn(shown(id));
   }
@@ -166,17 +166,17 @@ final class Window extends FxRobot implements AutoCloseable {
     return node != null && !node.isDisabled();
   }
 
-  Node shown(String id) {
+  public Node shown(String id) {
     Node node = shownOrNull(id);
     assertThat(node).as(id).isNotNull();
     return node;
   }
 
-  Node shownOrNull(String id) {
+  public Node shownOrNull(String id) {
     return lookup(id).queryAll().stream().filter(Window::isSeen).findFirst().orElse(null);
   }
 
-  static boolean isSeen(Node node) {
+  public static boolean isSeen(Node node) {
     for (Node at = node; at != null; at = at.getParent()) {
       if (!at.isVisible()) {
         return false;
@@ -186,7 +186,7 @@ final class Window extends FxRobot implements AutoCloseable {
   }
 
   /** Opens levels-web from the book and accepts its host key. */
-  void openLevelsWeb() {
+  public void openLevelsWeb() {
     openServer("levels-web");
     press("#prompt-yes");
     until(
@@ -198,7 +198,7 @@ final class Window extends FxRobot implements AutoCloseable {
   }
 
   /** Chooses a server in the book and opens it. */
-  void openServer(String name) {
+  public void openServer(String name) {
     press("#server-" + name);
     until(
         name + " is chosen",
@@ -207,7 +207,7 @@ final class Window extends FxRobot implements AutoCloseable {
   }
 
   /** The name cell of a row of a table, scrolled to. */
-  Node cell(String table, String name) {
+  public Node cell(String table, String name) {
     TableView<?> view = (TableView<?>) shown(table);
     Node[] found = new Node[1];
     Bounds[] last = new Bounds[1];
@@ -253,7 +253,7 @@ final class Window extends FxRobot implements AutoCloseable {
       String shown =
           item instanceof zander.core.files.RemoteEntry entry
               ? entry.name()
-              : ((zander.desk.folder.LocalRow) item).name();
+              : ((zander.desk.local.LocalRow) item).name();
       if (shown.equals(name)) {
         return i;
       }
@@ -266,7 +266,7 @@ final class Window extends FxRobot implements AutoCloseable {
         && (cell.getText().equals(name) || cell.getText().startsWith(name + "  →"));
   }
 
-  void choose(String table, String... names) {
+  public void choose(String table, String... names) {
     boolean first = true;
     for (String name : names) {
       Node cell = cell(table, name);
@@ -286,17 +286,17 @@ final class Window extends FxRobot implements AutoCloseable {
     clickOn(bounds.getMinX() + 20, bounds.getCenterY());
   }
 
-  void openRow(String table, String name) {
+  public void openRow(String table, String name) {
     doubleClickOn(cell(table, name));
   }
 
   /** The names of the rows that the folder shows. */
-  List<String> rows() {
+  public List<String> rows() {
     return desk().folder().rows().stream().map(RemoteEntry::name).toList();
   }
 
   /** Fills the fields of the strip and presses its first answer. */
-  void answer(String choice, String... texts) throws Exception {
+  public void answer(String choice, String... texts) throws Exception {
     String[] fields = {"#strip-name", "#strip-target"};
     for (int i = 0; i < texts.length; i++) {
       String field = fields[i];
@@ -306,7 +306,7 @@ final class Window extends FxRobot implements AutoCloseable {
     press("#choice-" + choice);
   }
 
-  boolean exists(String path) {
+  public boolean exists(String path) {
     try {
       stat(path);
       return true;
@@ -316,7 +316,7 @@ final class Window extends FxRobot implements AutoCloseable {
   }
 
   /** Replaces what is in a field by typing. */
-  void fill(String id, String text) {
+  public void fill(String id, String text) {
     clickOn(shown(id));
     push(KeyCode.CONTROL, KeyCode.A);
     write(text);
@@ -324,7 +324,7 @@ final class Window extends FxRobot implements AutoCloseable {
   }
 
   /** Puts a text into a field at once, as pasting does: for long ones, and for none. */
-  void put(String id, String text) throws Exception {
+  public void put(String id, String text) throws Exception {
     inWindow(
         () -> {
           ((TextField) shown(id)).setText(text);
@@ -333,21 +333,21 @@ final class Window extends FxRobot implements AutoCloseable {
     WaitForAsyncUtils.waitForFxEvents();
   }
 
-  String text(String id) {
+  public String text(String id) {
     Node node = shown(id);
     return node instanceof TextField field ? field.getText() : ((Labeled) node).getText();
   }
 
   /** The waterline looks at its transfer some times a second, so it may be a moment behind. */
-  void untilWaterlineSays(String words) {
+  public void untilWaterlineSays(String words) {
     until("the waterline says " + words, () -> text("#transfer-line").contains(words));
   }
 
-  boolean isOn(String box) {
+  public boolean isOn(String box) {
     return shown(box).getStyleClass().contains("on");
   }
 
-  Button buttonWith(String words) {
+  public Button buttonWith(String words) {
     return lookup((Node node) -> node instanceof Button b && words.equals(b.getText()) && isSeen(b))
         .queryButton();
   }

@@ -199,8 +199,8 @@ class CutTransferTest {
             log.transfer().rules().rules(),
             PathContract.NEVER_ASKED,
             go(),
-            lostLine,
             log)
+        .whenLineBreaks(lostLine)
         .run(NAMES);
   }
 

@@ -37,7 +37,6 @@ import zander.core.transfer.progress.Progress.Phase;
 import zander.core.transfer.remote.RemoteEndpoint;
 import zander.core.transfer.resume.ResumeLog;
 import zander.core.transfer.rules.ConflictRule;
-import zander.core.transfer.rules.ReconnectPrompt;
 import zander.core.transfer.rules.TransferRules;
 import zander.core.transfer.server.SharedConnectionChannels;
 import zander.core.trust.KnownHosts;
@@ -137,7 +136,6 @@ class DirectTransferTest {
         TransferRules.of(ConflictRule.ASK).check(true),
         PathContract.NEVER_ASKED,
         new Cancellation(),
-        ReconnectPrompt.ENDS_IT,
         ResumeLog.NONE);
   }
 
@@ -256,7 +254,6 @@ class DirectTransferTest {
               TransferRules.of(ConflictRule.ASK),
               PathContract.NEVER_ASKED,
               stop,
-              ReconnectPrompt.ENDS_IT,
               ResumeLog.NONE);
       CompletableFuture<Progress> end =
           CompletableFuture.supplyAsync(() -> transfer.run(List.of("long")));

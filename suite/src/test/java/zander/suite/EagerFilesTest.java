@@ -29,7 +29,6 @@ import zander.core.transfer.remote.RemoteEndpoint;
 import zander.core.transfer.resume.ResumeLog;
 import zander.core.transfer.rules.ConflictRule;
 import zander.core.transfer.rules.IgnorePatterns;
-import zander.core.transfer.rules.ReconnectPrompt;
 import zander.core.transfer.rules.TransferRules;
 import zander.core.transfer.server.SharedConnectionChannels;
 import zander.core.work.Cancellation;
@@ -140,7 +139,6 @@ class EagerFilesTest {
               rules,
               PathContract.NEVER_ASKED,
               new Cancellation(),
-              ReconnectPrompt.ENDS_IT,
               ResumeLog.NONE)
           .run(List.of("tree"));
     }

@@ -35,7 +35,6 @@ import zander.core.transfer.resume.LeftoverFiles;
 import zander.core.transfer.resume.ResumeLogFile;
 import zander.core.transfer.resume.SavedTransfer;
 import zander.core.transfer.rules.ConflictRule;
-import zander.core.transfer.rules.ReconnectPrompt;
 import zander.core.transfer.rules.TransferRules;
 import zander.core.transfer.server.SharedConnectionChannels;
 import zander.core.trust.KnownHosts;
@@ -114,7 +113,6 @@ class KilledTransferTest {
             log.transfer().rules().rules(),
             PathContract.NEVER_ASKED,
             new Cancellation(),
-            ReconnectPrompt.ENDS_IT,
             log)
         .run(NAMES);
   }

@@ -2,6 +2,10 @@ package zander.suite;
 
 import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.domain.JavaModifier;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
@@ -13,6 +17,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** What packages and classes must not become: crowded, and knotted. Nested classes count as one. */
 final class Rooms {
@@ -73,6 +78,29 @@ final class Rooms {
       }
     }
     return knots;
+  }
+
+  /** Public constructors with more parameters than that; a record names each of its own. */
+  static List<String> needy(JavaClasses all, int most) {
+    return all.stream()
+        .filter(type -> !type.isRecord() && !type.isAnonymousClass())
+        .flatMap(type -> type.getConstructors().stream())
+        .filter(one -> one.getModifiers().contains(JavaModifier.PUBLIC))
+        .filter(one -> one.getRawParameterTypes().size() > most)
+        .map(one -> one.getFullName())
+        .sorted()
+        .toList();
+  }
+
+  /** Puts how many lines each Java file below a folder has into a map. */
+  static void lengths(Path folder, Map<String, Long> lengths) throws IOException {
+    try (Stream<Path> files = Files.walk(folder)) {
+      for (Path file : files.filter(path -> path.toString().endsWith(".java")).toList()) {
+        try (Stream<String> lines = Files.lines(file)) {
+          lengths.put(file.toString(), lines.count());
+        }
+      }
+    }
   }
 
   private static Set<String> reachable(String from, Map<String, Set<String>> to) {

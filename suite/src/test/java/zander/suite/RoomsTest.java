@@ -5,6 +5,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption.DoNotIncludeTests;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
 import org.junit.jupiter.api.Test;
 
 /** How large the rooms of all modules are; what they may know is held in each module. */
@@ -20,7 +25,22 @@ class RoomsTest {
 
   @Test
   void noClassesAreKnotted() {
-    assertThat(Rooms.knots(ZANDER, "zander.core", 4)).isEmpty();
-    assertThat(Rooms.knots(ZANDER, "zander.standin", 4)).isEmpty();
+    assertThat(Rooms.knots(ZANDER, "zander", 4)).isEmpty();
+  }
+
+  @Test
+  void noPublicConstructorNeedsMuch() {
+    assertThat(Rooms.needy(ZANDER, 6)).isEmpty();
+  }
+
+  @Test
+  void noFileIsLong() throws IOException {
+    Map<String, Long> lengths = new TreeMap<>();
+    for (String module : List.of("core", "standin", "desk", "suite", "bench")) {
+      Rooms.lengths(Path.of("..", module, "src"), lengths);
+    }
+    assertThat(lengths).hasSizeGreaterThan(300);
+    lengths.values().removeIf(lines -> lines <= 400);
+    assertThat(lengths).isEmpty();
   }
 }

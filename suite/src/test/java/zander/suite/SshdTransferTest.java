@@ -24,7 +24,6 @@ import zander.core.transfer.progress.Progress.Phase;
 import zander.core.transfer.remote.RemoteEndpoint;
 import zander.core.transfer.resume.ResumeLog;
 import zander.core.transfer.rules.ConflictRule;
-import zander.core.transfer.rules.ReconnectPrompt;
 import zander.core.transfer.rules.TransferRules;
 import zander.core.transfer.server.SharedConnectionChannels;
 import zander.core.work.Cancellation;
@@ -77,13 +76,7 @@ class SshdTransferTest {
       throws Exception {
     Progress progress =
         new Transfer(
-                source,
-                target,
-                rules,
-                PathContract.NEVER_ASKED,
-                new Cancellation(),
-                ReconnectPrompt.ENDS_IT,
-                ResumeLog.NONE)
+                source, target, rules, PathContract.NEVER_ASKED, new Cancellation(), ResumeLog.NONE)
             .run(List.of("tree"));
     assertThat(progress.problems()).isEmpty();
     assertThat(progress.phase()).isEqualTo(Phase.DONE);

@@ -10,107 +10,23 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Random;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
-import zander.core.change.HoldingFolder;
 import zander.core.change.PutBack;
-import zander.core.connect.Connection;
-import zander.core.files.RemotePath;
 import zander.core.journal.FileJournal;
-import zander.core.journal.Journal;
 import zander.core.journal.JournalRules;
 import zander.core.transfer.Transfer;
 import zander.core.transfer.local.LocalEndpoint;
 import zander.core.transfer.progress.Progress;
 import zander.core.transfer.progress.Progress.Phase;
-import zander.core.transfer.progress.Progress.Problem;
-import zander.core.transfer.remote.RemoteEndpoint;
-import zander.core.transfer.rules.ConflictPrompt;
 import zander.core.transfer.rules.ConflictPrompt.Answer;
 import zander.core.transfer.rules.ConflictPrompt.For;
 import zander.core.transfer.rules.ConflictRule;
-import zander.core.transfer.server.ServerChannels;
 import zander.core.work.Cancellation;
 import zander.core.work.Workers;
-import zander.standin.server.Relay;
 import zander.standin.world.Caller;
-import zander.standin.world.OpenFile;
-import zander.standin.world.World;
 
-/** Questions, stops, full disks, lies and cuts in a transfer; the rest always goes on. */
-class TransferTest {
-  private static final String TRIAL = "/home/warden/trial";
-
-  @TempDir Path folder;
-  private Riverside riverside;
-  private World world;
-  private Path local;
-  private Connection connection;
-
-  @BeforeEach
-  void start() throws IOException {
-    riverside = new Riverside(folder);
-    world = riverside.demo.server("lab-box").machine().world();
-    local = Files.createDirectory(folder.resolve("local"));
-    connection = riverside.open("lab-box");
-  }
-
-  @AfterEach
-  void stop() {
-    connection.close();
-    riverside.close();
-  }
-
-  private RemoteEndpoint remote() {
-    return new RemoteEndpoint(connection.files(), RemotePath.of(TRIAL), Journal.NONE);
-  }
-
-  private RemoteEndpoint remote(Journal journal) {
-    return new RemoteEndpoint(
-        ServerChannels.of(connection.files()),
-        RemotePath.of(TRIAL),
-        journal,
-        connection.whoAmI().home());
-  }
-
-  private Transfer up(ConflictRule rule, ConflictPrompt talk) {
-    return new Transfer(new LocalEndpoint(local), remote(), rule, talk, new Cancellation());
-  }
-
-  private Transfer down(ConflictRule rule, ConflictPrompt talk) {
-    return new Transfer(remote(), new LocalEndpoint(local), rule, talk, new Cancellation());
-  }
-
-  private String there(String path) throws IOException {
-    OpenFile file = world.open(Caller.ROOT, TRIAL + "/" + path, World.Open.READ);
-    return new String(file.read(0, (int) file.size()));
-  }
-
-  private void makeThere(String path, String content) throws IOException {
-    world
-        .open(Caller.ROOT, TRIAL + "/" + path, new World.Open(false, true, true, false, true, 0644))
-        .write(0, content.getBytes(), 0, content.length());
-    world.chown(Caller.ROOT, TRIAL + "/" + path, 1004, 1004, false);
-  }
-
-  private void assertNoParts() throws IOException {
-    assertThat(world.list(Caller.ROOT, TRIAL)).noneMatch(name -> name.contains(".zander-"));
-    try (var files = Files.walk(local)) {
-      assertThat(files.map(Path::toString)).noneMatch(name -> name.contains(".zander-"));
-    }
-  }
-
-  private int held() throws IOException {
-    int held = 0;
-    String holding = "/home/warden/" + HoldingFolder.NAME;
-    for (String place : world.list(Caller.ROOT, holding)) {
-      held += world.list(Caller.ROOT, holding + "/" + place).size();
-    }
-    return held;
-  }
-
+/** Questions and stops in a transfer. */
+class TransferTest extends TransferFixture {
   @Test
   void asksForEachNameThatIsTaken() throws IOException {
     for (String name : new String[] {"a.txt", "b.txt", "c.txt"}) {
@@ -276,40 +192,6 @@ class TransferTest {
   }
 
   @Test
-  void saysWhatCouldNotBeWrittenAndGoesOn() throws IOException {
-    world.mkdir(Caller.ROOT, TRIAL + "/closed", 0755);
-    Files.createDirectories(local.resolve("closed"));
-    Files.writeString(local.resolve("closed/in.txt"), "x");
-    Files.writeString(local.resolve("open.txt"), "x");
-    Progress progress =
-        up(ConflictRule.ASK, PathContract.NEVER_ASKED).run(List.of("closed", "open.txt"));
-    assertThat(progress.phase()).isEqualTo(Phase.DONE);
-    assertThat(progress.problems())
-        .extracting(Problem::path)
-        .anyMatch(p -> p.endsWith("closed/in.txt"));
-    assertThat(progress.problems())
-        .extracting(Problem::why)
-        .anyMatch(w -> w.contains("no permission"));
-    assertThat(there("open.txt")).isEqualTo("x");
-  }
-
-  @Test
-  void tellsAFullDiskAndKeepsWhatWasThere() throws IOException {
-    makeThere("levels.bin", "old and whole");
-    byte[] content = new byte[1 << 20];
-    new Random(3).nextBytes(content);
-    Files.write(local.resolve("levels.bin"), content);
-    world.setFree(300_000);
-    Progress progress =
-        up(ConflictRule.REPLACE, PathContract.NEVER_ASKED).run(List.of("levels.bin"));
-    assertThat(progress.problems())
-        .extracting(Problem::why)
-        .containsExactly("the server's disk is full");
-    assertThat(there("levels.bin")).isEqualTo("old and whole");
-    assertNoParts();
-  }
-
-  @Test
   void aFileThatALinkReplacesIsHeld() throws IOException {
     makeThere("today.txt", "level 2.48");
     Files.createSymbolicLink(local.resolve("today.txt"), Path.of("other.txt"));
@@ -329,88 +211,6 @@ class TransferTest {
           new PutBack(connection.files(), new NoShell(), journal, connection.whoAmI().home());
       putBack.run(journal.entries().get(0), false);
       assertThat(there("today.txt")).isEqualTo("level 2.48");
-    }
-  }
-
-  @Test
-  void writesNothingOutsideTheFolderWhateverTheServerNames() throws IOException {
-    makeThere("good.txt", "good");
-    riverside
-        .demo
-        .server("lab-box")
-        .faults()
-        .setExtraNames(List.of("../evil", "/etc/evil", "..", "a/b", "nul\0name", ""));
-    Progress progress = down(ConflictRule.ASK, PathContract.NEVER_ASKED).run(List.of("good.txt"));
-    assertThat(progress.problems()).isEmpty();
-    Path inner = Files.createDirectory(local.resolve("inner"));
-    Progress whole =
-        new Transfer(
-                new RemoteEndpoint(connection.files(), RemotePath.of("/home/warden"), Journal.NONE),
-                new LocalEndpoint(inner),
-                ConflictRule.ASK,
-                PathContract.NEVER_ASKED,
-                new Cancellation())
-            .run(List.of("trial"));
-    assertThat(whole.phase()).isEqualTo(Phase.DONE);
-    try (var files = Files.walk(folder)) {
-      assertThat(files.map(Path::toString)).noneMatch(name -> name.contains("evil"));
-    }
-    assertThat(inner.resolve("trial/good.txt")).hasContent("good");
-  }
-
-  @Test
-  void takesShortAnswersAndServersWithoutExtensions() throws IOException {
-    byte[] content = new byte[300_000];
-    new Random(2).nextBytes(content);
-    Files.write(local.resolve("feed.bin"), content);
-    riverside.demo.server("lab-box").faults().setShortReads(true);
-    riverside.demo.server("lab-box").faults().setPlainProtocol(true);
-    connection.close();
-    connection = riverside.open("lab-box");
-    assertThat(up(ConflictRule.ASK, PathContract.NEVER_ASKED).run(List.of("feed.bin")).problems())
-        .isEmpty();
-    Files.delete(local.resolve("feed.bin"));
-    assertThat(down(ConflictRule.ASK, PathContract.NEVER_ASKED).run(List.of("feed.bin")).problems())
-        .isEmpty();
-    assertThat(local.resolve("feed.bin")).hasBinaryContent(content);
-  }
-
-  @Test
-  void aCutLineLeavesOnlyWholeFiles() throws IOException {
-    List<String> names = new ArrayList<>();
-    byte[] content = new byte[40_000];
-    for (int i = 0; i < 12; i++) {
-      new Random(i).nextBytes(content);
-      names.add("part-" + i);
-      Files.write(local.resolve("part-" + i), content);
-    }
-    for (int cut = 20_000; cut < 500_000; cut += 60_000) {
-      for (String name : world.list(Caller.ROOT, TRIAL)) {
-        world.unlink(Caller.ROOT, TRIAL + "/" + name);
-      }
-      try (Relay relay = new Relay(riverside.demo.server("lab-box").port())) {
-        riverside.redirectTo(relay.port());
-        try (Connection cuttable = riverside.open("lab-box")) {
-          relay.cutAfter(cut);
-          Progress progress =
-              new Transfer(
-                      new LocalEndpoint(local),
-                      new RemoteEndpoint(cuttable.files(), RemotePath.of(TRIAL), Journal.NONE),
-                      ConflictRule.ASK,
-                      PathContract.NEVER_ASKED,
-                      new Cancellation())
-                  .run(names);
-          assertThat(progress.phase()).isEqualTo(Phase.BROKEN);
-          assertThat(progress.problems()).extracting(Problem::why).contains("the connection broke");
-        }
-      }
-      for (String name : world.list(Caller.ROOT, TRIAL)) {
-        if (!name.contains(".zander-")) {
-          assertThat(there(name).length())
-              .as(name)
-              .isEqualTo(new String(Files.readAllBytes(local.resolve(name))).length());
-        }
-      }
     }
   }
 }

@@ -15,7 +15,7 @@ import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.journal.FileJournal;
 import zander.core.journal.JournalRules;
-import zander.suite.FolderWorkContract.Way;
+import zander.suite.HoldingContract.Way;
 
 /** All that works on one folder. */
 final class WorkBench implements AutoCloseable {

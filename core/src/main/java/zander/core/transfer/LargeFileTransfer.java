@@ -37,23 +37,15 @@ final class LargeFileTransfer {
   /** {@code null} where all goes through this computer. */
   private final DirectRoute direct;
 
-  LargeFileTransfer(
-      Source source,
-      Target target,
-      TransferRules rules,
-      Retrier retrier,
-      ProgressCounter counter,
-      RateLimiter limiter,
-      ResumeLog resumeLog,
-      DirectRoute direct) {
-    this.source = source;
-    this.target = target;
-    this.rules = rules;
-    this.retrier = retrier;
-    this.counter = counter;
-    this.limiter = limiter;
-    this.resumeLog = resumeLog;
-    this.direct = direct;
+  LargeFileTransfer(TransferContext context) {
+    this.source = context.source();
+    this.target = context.target();
+    this.rules = context.rules();
+    this.retrier = context.retrier();
+    this.counter = context.counter();
+    this.limiter = context.limiter();
+    this.resumeLog = context.resumeLog();
+    this.direct = context.direct();
   }
 
   /** Carries one large file, going on from where it was when the line broke. */

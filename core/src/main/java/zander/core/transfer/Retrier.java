@@ -34,23 +34,17 @@ final class Retrier {
   private final Source source;
   private final Target target;
   private final Cancellation cancellation;
-  private final ReconnectPrompt lostLine;
   private final ProgressCounter counter;
   private final Object fullAsked = new Object();
   private final AtomicInteger answers = new AtomicInteger();
   private DiskFullPrompt fullDisk = DiskFullPrompt.GOES_ON;
+  private ReconnectPrompt lostLine = ReconnectPrompt.ENDS_IT;
   private boolean skipsFull;
 
-  Retrier(
-      Source source,
-      Target target,
-      Cancellation cancellation,
-      ReconnectPrompt lostLine,
-      ProgressCounter counter) {
+  Retrier(Source source, Target target, Cancellation cancellation, ProgressCounter counter) {
     this.source = source;
     this.target = target;
     this.cancellation = cancellation;
-    this.lostLine = lostLine;
     this.counter = counter;
   }
 
@@ -83,6 +77,11 @@ final class Retrier {
   /** What to do when the target takes no more; before the transfer begins. */
   void whenFull(DiskFullPrompt prompt) {
     fullDisk = prompt;
+  }
+
+  /** What to do when the line to a side breaks; before the transfer begins. */
+  void whenLineBreaks(ReconnectPrompt prompt) {
+    lostLine = prompt;
   }
 
   /** Whether it failed because there is no room on the side that receives. */

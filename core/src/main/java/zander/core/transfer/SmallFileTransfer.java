@@ -33,24 +33,15 @@ final class SmallFileTransfer {
 
   private final Cancellation stop;
 
-  SmallFileTransfer(
-      Source source,
-      Target target,
-      TransferRules rules,
-      Retrier retrier,
-      ProgressCounter counter,
-      RateLimiter limiter,
-      LargeFileTransfer largeFiles,
-      DirectRoute direct,
-      Cancellation stop) {
-    this.source = source;
-    this.target = target;
-    this.rules = rules;
-    this.retrier = retrier;
-    this.counter = counter;
-    this.limiter = limiter;
+  SmallFileTransfer(TransferContext context, LargeFileTransfer largeFiles, Cancellation stop) {
+    this.source = context.source();
+    this.target = context.target();
+    this.rules = context.rules();
+    this.retrier = context.retrier();
+    this.counter = context.counter();
+    this.limiter = context.limiter();
+    this.direct = context.direct();
     this.largeFiles = largeFiles;
-    this.direct = direct;
     this.stop = stop;
   }
 

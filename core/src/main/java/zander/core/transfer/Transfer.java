@@ -55,6 +55,7 @@ public final class Transfer {
   private final ResumeLog resumeLog;
   private final Retrier retrier;
   private final ConflictResolver conflicts;
+  private final TransferContext context;
   private final LargeFileTransfer largeFiles;
   private final SmallFileTransfer smallFileTransfer;
   private final TaskGroup tasks = new TaskGroup();
@@ -74,18 +75,10 @@ public final class Transfer {
       ConflictRule rule,
       ConflictPrompt prompt,
       Cancellation cancellation) {
-    this(
-        source,
-        target,
-        TransferRules.of(rule),
-        prompt,
-        cancellation,
-        ReconnectPrompt.ENDS_IT,
-        ResumeLog.NONE);
+    this(source, target, TransferRules.of(rule), prompt, cancellation, ResumeLog.NONE);
   }
 
   /**
-   * @param lostLine what to do when the line to a side breaks
    * @param resumeLog what an earlier try left, and where this one leaves its own
    */
   public Transfer(
@@ -94,22 +87,20 @@ public final class Transfer {
       TransferRules rules,
       ConflictPrompt prompt,
       Cancellation cancellation,
-      ReconnectPrompt lostLine,
       ResumeLog resumeLog) {
     this.source = source;
     this.target = target;
     this.rules = rules;
     this.resumeLog = resumeLog;
     this.limiter = new RateLimiter(cancellation);
-    this.retrier = new Retrier(source, target, cancellation, lostLine, counter);
+    this.retrier = new Retrier(source, target, cancellation, counter);
     this.conflicts =
         new ConflictResolver(target, rules.whenExists(), prompt, resumeLog.continues(), counter);
     this.direct = target.directRouteFrom(source, counter::carried);
-    this.largeFiles =
-        new LargeFileTransfer(source, target, rules, retrier, counter, limiter, resumeLog, direct);
-    this.smallFileTransfer =
-        new SmallFileTransfer(
-            source, target, rules, retrier, counter, limiter, largeFiles, direct, cancellation);
+    this.context =
+        new TransferContext(source, target, rules, retrier, counter, limiter, resumeLog, direct);
+    this.largeFiles = new LargeFileTransfer(context);
+    this.smallFileTransfer = new SmallFileTransfer(context, largeFiles, cancellation);
     this.batches =
         new BatchAssembler(
             direct == null ? BatchAssembler.Bounds.HERE : BatchAssembler.Bounds.STRAIGHT,
@@ -127,6 +118,12 @@ public final class Transfer {
   /** What to do when the side that receives is full; before {@link #run}. */
   public Transfer whenFull(DiskFullPrompt prompt) {
     retrier.whenFull(prompt);
+    return this;
+  }
+
+  /** What to do when the line to a side breaks; before {@link #run}. It ends there otherwise. */
+  public Transfer whenLineBreaks(ReconnectPrompt prompt) {
+    retrier.whenLineBreaks(prompt);
     return this;
   }
 
@@ -151,18 +148,7 @@ public final class Transfer {
     BlockingCalls.check("a transfer");
     carriers = new Workers("transfer", CARRIERS);
     largeCarriers = new Workers("transfer-large", LARGE);
-    scan =
-        new TreeScan(
-            source,
-            target,
-            rules,
-            retrier,
-            counter,
-            resumeLog,
-            tasks,
-            top,
-            new Found(),
-            direct == null ? this::onCarrier : null);
+    scan = new TreeScan(context, tasks, top, new Found(), direct == null ? this::onCarrier : null);
     Phase end = Phase.DONE;
     try {
       scan.begin(names);

@@ -61,22 +61,17 @@ final class TreeScan {
    * @param elsewhere runs what starts programs; {@code null} for none to be started
    */
   TreeScan(
-      Source source,
-      Target target,
-      TransferRules rules,
-      Retrier retrier,
-      ProgressCounter counter,
-      ResumeLog resumeLog,
+      TransferContext context,
       TaskGroup tasks,
       PendingFolder top,
       Found found,
       Executor elsewhere) {
-    this.source = source;
-    this.target = target;
-    this.rules = rules;
-    this.retrier = retrier;
-    this.counter = counter;
-    this.resumeLog = resumeLog;
+    this.source = context.source();
+    this.target = context.target();
+    this.rules = context.rules();
+    this.retrier = context.retrier();
+    this.counter = context.counter();
+    this.resumeLog = context.resumeLog();
     this.tasks = tasks;
     this.top = top;
     this.found = found;

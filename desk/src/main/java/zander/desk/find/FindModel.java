@@ -29,7 +29,6 @@ import zander.core.find.TextSearch;
 import zander.core.listing.Narrowing;
 import zander.core.work.Cancellation;
 import zander.desk.sheet.OpenDesk;
-import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
 import zander.desk.sheet.Texts;
 import zander.desk.work.FailureWords;
@@ -102,7 +101,7 @@ public final class FindModel extends Sheet {
     busy.set(true);
     outcome.set("searching");
     SearchText wanted = wanted();
-    Arrived arrived = new Arrived(mine);
+    ArrivedRows<Found> arrived = new ArrivedRows<>(desk.background(), part -> show(part, mine));
     desk.background()
         .run(
             () ->
@@ -115,7 +114,7 @@ public final class FindModel extends Sheet {
             failure -> failed(mine, failure));
   }
 
-  private void addNames(List<RemoteEntry> part, Arrived arrived) {
+  private void addNames(List<RemoteEntry> part, ArrivedRows<Found> arrived) {
     arrived.add(
         part.stream()
             .map(entry -> new Found(entry.path(), 0, facts(entry), 0, 0, entry, null))
@@ -135,7 +134,7 @@ public final class FindModel extends Sheet {
         + Texts.when(entry.attributes().modified(), java.time.Clock.systemDefaultZone());
   }
 
-  private void addHits(List<SearchMatch> part, Arrived arrived) {
+  private void addHits(List<SearchMatch> part, ArrivedRows<Found> arrived) {
     arrived.add(
         part.stream()
             .map(
@@ -144,38 +143,12 @@ public final class FindModel extends Sheet {
             .toList());
   }
 
-  /** What one search found since the window last took some; it takes all of it at once. */
-  private final class Arrived {
-    private final Cancellation mine;
-    private final List<Found> waiting = new ArrayList<>();
-
-    Arrived(Cancellation mine) {
-      this.mine = mine;
-    }
-
-    void add(List<Found> part) {
-      boolean first;
-      synchronized (waiting) {
-        first = waiting.isEmpty();
-        waiting.addAll(part);
-      }
-      if (first) {
-        desk.background().show(this::take);
-      }
-    }
-
-    private void take() {
-      List<Found> part;
-      synchronized (waiting) {
-        part = List.copyOf(waiting);
-        waiting.clear();
-      }
-      if (mine == stop) {
-        found.addAll(part);
-        outcome.set("searching: " + found.size() + " so far");
-        if (found.size() > MOST) {
-          mine.stop();
-        }
+  private void show(List<Found> part, Cancellation mine) {
+    if (mine == stop) {
+      found.addAll(part);
+      outcome.set("searching: " + found.size() + " so far");
+      if (found.size() > MOST) {
+        mine.stop();
       }
     }
   }
@@ -212,13 +185,9 @@ public final class FindModel extends Sheet {
       outcome.set("This is no regular expression: " + wrong.getDescription());
     } else {
       outcome.set("");
-      tell(FailureWords.of(failure));
+      tellFailure(FailureWords.of(failure));
       desk.checkLine();
     }
-  }
-
-  private void tell(Message said) {
-    ask(Question.notice(said, true, new Question.Choice("Close", ticked -> dismissQuestion())));
   }
 
   public void stop() {
@@ -331,7 +300,7 @@ public final class FindModel extends Sheet {
             failed -> replaced(chosen, failed),
             failure -> {
               busy.set(false);
-              tell(FailureWords.of(failure));
+              tellFailure(FailureWords.of(failure));
               desk.checkLine();
             });
   }
@@ -349,7 +318,7 @@ public final class FindModel extends Sheet {
             + " changed, each in the journal");
     if (!failed.isEmpty()) {
       outcome.set("");
-      tell(
+      tellFailure(
           new Message(
               failed.size() + " of " + Texts.count(chosen.size(), "file") + " not changed",
               String.join("\n", failed.stream().limit(6).toList())));

@@ -24,12 +24,12 @@ import zander.desk.work.Background;
  * @param <R> a row
  * @param <K> what stays the same of a row that is read anew, such as its path
  */
-final class ArrangedRows<R, K> {
+public final class ArrangedRows<R, K> {
   /** More rows are arranged on another thread, so that the window does not wait. */
-  static final int MANY = 3000;
+  public static final int MANY = 3000;
 
   /** An order; equal ones order the same rows in the same way. */
-  interface Order<R> {
+  public interface Order<R> {
     Comparator<R> of(List<R> all);
   }
 
@@ -52,7 +52,7 @@ final class ArrangedRows<R, K> {
   private boolean replacing;
   private long changes;
 
-  ArrangedRows(Background background, Function<R, K> key) {
+  public ArrangedRows(Background background, Function<R, K> key) {
     this.background = background;
     this.key = key;
   }
@@ -62,7 +62,7 @@ final class ArrangedRows<R, K> {
    *
    * @param all not changed any more
    */
-  void arrange(List<R> all, Order<R> order, Predicate<R> seen) {
+  public void arrange(List<R> all, Order<R> order, Predicate<R> seen) {
     Arrangement<R> mine = new Arrangement<>(all, order, seen);
     newest = mine;
     if (all.size() <= MANY) {
@@ -207,7 +207,7 @@ final class ArrangedRows<R, K> {
   }
 
   /** Takes what is selected in the table. */
-  void select(List<R> chosen) {
+  public void select(List<R> chosen) {
     if (!replacing) {
       changes++;
       selection.setAll(chosen);
@@ -219,16 +219,16 @@ final class ArrangedRows<R, K> {
     wanted = Set.copyOf(keys);
   }
 
-  ObservableList<R> rows() {
+  public ObservableList<R> rows() {
     return rows;
   }
 
-  ObservableList<R> selection() {
+  public ObservableList<R> selection() {
     return selection;
   }
 
   /** The keys of what is selected, in the order of the rows. */
-  List<K> selectedKeys() {
+  public List<K> selectedKeys() {
     Set<R> selected = Collections.newSetFromMap(new IdentityHashMap<>());
     selected.addAll(selection);
     return rows.stream().filter(selected::contains).map(key).toList();

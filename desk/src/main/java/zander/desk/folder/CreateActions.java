@@ -44,7 +44,7 @@ public final class CreateActions {
               }
             },
             failure -> {
-              folder.tell(FailureWords.of(failure));
+              folder.tellFailure(FailureWords.of(failure));
               desk.checkLine();
             });
   }
@@ -144,7 +144,7 @@ public final class CreateActions {
     }
     String wire = WireName.fromText(typed);
     if (!WireName.isSafe(wire)) {
-      folder.tell(
+      folder.tellFailure(
           new Message("A name cannot be " + typed, "It has a / in it, or means another folder."));
       return;
     }
@@ -157,7 +157,7 @@ public final class CreateActions {
             },
             done -> shownInPlace(entry.path(), to),
             failure -> {
-              folder.tell(FailureWords.of(failure));
+              folder.tellFailure(FailureWords.of(failure));
               desk.checkLine();
             });
   }
@@ -237,9 +237,9 @@ public final class CreateActions {
   private void placeIn(String verb, boolean moving, List<RemotePath> paths, String typed) {
     RemotePath goal;
     try {
-      goal = folder.typedPath(typed);
+      goal = PathCompletion.read(typed, folder);
     } catch (IllegalArgumentException e) {
-      folder.tell(FailureWords.of(e));
+      folder.tellFailure(FailureWords.of(e));
       return;
     }
     if (goal == null) {

@@ -25,6 +25,7 @@ import zander.desk.sheet.Question;
 import zander.desk.sheet.Texts;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
+import zander.desk.work.Settings;
 
 /** Deleting: asked once, with what it is; held so that it can be put back, or for good. */
 public final class DeleteActions {
@@ -61,7 +62,7 @@ public final class DeleteActions {
             () -> survey(paths, folders),
             survey -> ask(survey, entries),
             failure -> {
-              folder.tell(FailureWords.of(failure));
+              folder.tellFailure(FailureWords.of(failure));
               desk.checkLine();
             });
   }
@@ -79,7 +80,7 @@ public final class DeleteActions {
 
   private void ask(Survey survey, List<RemoteEntry> entries) {
     if (survey.guarded().containsValue(Guard.ROOT)) {
-      folder.tell(
+      folder.tellFailure(
           new Message("The root of a server cannot be deleted", "Zander refuses it in any case."));
       return;
     }
@@ -135,7 +136,7 @@ public final class DeleteActions {
     }
     return detail
         + "Held, it can be put back from the journal for "
-        + Texts.count(desk.settings().now().heldDays(), "day")
+        + Texts.count(desk.settings().get(Settings.HELD_DAYS), "day")
         + ". Links are deleted, never followed.";
   }
 
@@ -172,12 +173,12 @@ public final class DeleteActions {
                         soFar -> desk.background().show(() -> live.set(words(soFar) + " so far")),
                         counting),
             measured -> {
-              boolean large = !held && measured.bytes() > desk.settings().now().heldBytes();
+              boolean large = !held && measured.bytes() > desk.settings().get(Settings.HELD_BYTES);
               live.set(
                   words(measured)
                       + (large
                           ? "  ·  more than the "
-                              + Texts.size(desk.settings().now().heldBytes())
+                              + Texts.size(desk.settings().get(Settings.HELD_BYTES))
                               + " that are held at most: held, it pushes out all else that is held"
                           : ""));
             },
@@ -235,7 +236,7 @@ public final class DeleteActions {
       return;
     }
     Message first = FailureWords.of(failed.get(0));
-    folder.tell(
+    folder.tellFailure(
         new Message(
             failed.size()
                 + " of "

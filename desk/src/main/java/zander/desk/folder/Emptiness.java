@@ -11,7 +11,7 @@ public enum Emptiness {
   /**
    * @param hidden how many of all are hidden by their names; 0 while such are shown
    */
-  static Emptiness of(long all, long hidden, boolean narrowed) {
+  public static Emptiness of(long all, long hidden, boolean narrowed) {
     return all == 0 ? EMPTY : hidden == all && !narrowed ? ONLY_HIDDEN : NOTHING_FITS;
   }
 }

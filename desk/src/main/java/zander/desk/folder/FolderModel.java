@@ -8,7 +8,6 @@ import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import javafx.beans.property.ReadOnlyBooleanProperty;
-import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleStringProperty;
@@ -22,9 +21,7 @@ import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 import zander.core.listing.Listed;
 import zander.core.listing.Narrowing;
-import zander.core.listing.ServiceAccess;
 import zander.desk.sheet.OpenDesk;
-import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
@@ -33,16 +30,12 @@ import zander.desk.work.Settings;
 /** A folder on the server: where it is, what is in it, what is selected. */
 public final class FolderModel extends Sheet {
   private final OpenDesk desk;
-  private final ReadOnlyBooleanWrapper loading = new ReadOnlyBooleanWrapper(false);
-  private final ReadOnlyObjectWrapper<RemotePath> goal = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<RemotePath> path = new ReadOnlyObjectWrapper<>();
-  private final ReadOnlyObjectWrapper<EntryNotes> notes =
-      new ReadOnlyObjectWrapper<>(EntryNotes.NONE);
-  private final ReadOnlyObjectWrapper<DiskSpace> space = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<Narrowing> narrowing =
       new ReadOnlyObjectWrapper<>(Narrowing.NONE);
-  private final ReadOnlyBooleanWrapper partial = new ReadOnlyBooleanWrapper(false);
   private final FolderWatch watch;
+  private final FolderReading reading;
+  private final FolderFacts facts;
   private final ReadOnlyObjectWrapper<Set<RemotePath>> marked =
       new ReadOnlyObjectWrapper<>(Set.of());
   private final StringProperty narrow = new SimpleStringProperty("");
@@ -52,7 +45,6 @@ public final class FolderModel extends Sheet {
   private final FolderVisits trail = new FolderVisits();
   private Column column = Column.NAME;
   private boolean descending;
-  private long request;
   private long lastRead;
   private long hiddenNames;
 
@@ -60,6 +52,8 @@ public final class FolderModel extends Sheet {
     this.desk = desk;
     this.rows = new ArrangedRows<>(desk.background(), RemoteEntry::path);
     this.watch = new FolderWatch(desk);
+    this.reading = new FolderReading(desk, watch);
+    this.facts = new FolderFacts(desk);
     narrow.addListener(
         (observed, old, now) -> {
           narrowing.set(Narrowing.parse(now, System.currentTimeMillis() / 1000));
@@ -89,7 +83,7 @@ public final class FolderModel extends Sheet {
       arrive(landing.folder(), landing.entries());
     } else {
       go(landing.home());
-      tell(FailureWords.of(landing.failure()));
+      tellFailure(FailureWords.of(landing.failure()));
     }
   }
 
@@ -128,26 +122,13 @@ public final class FolderModel extends Sheet {
   /** Goes to what was typed: absolute, relative to here, or from the home folder by {@code ~}. */
   public void goTyped(String typed) {
     try {
-      RemotePath to = typedPath(typed);
+      RemotePath to = PathCompletion.read(typed, this);
       if (to != null) {
         go(to);
       }
     } catch (IllegalArgumentException e) {
-      tell(FailureWords.of(e));
+      tellFailure(FailureWords.of(e));
     }
-  }
-
-  /**
-   * The path that was typed; {@code null} for nothing.
-   *
-   * @throws IllegalArgumentException when it is none
-   */
-  RemotePath typedPath(String typed) {
-    String text = typed.strip();
-    if (text.equals("~") || text.startsWith("~/")) {
-      return desk.home().resolve("." + text.substring(1));
-    }
-    return text.isEmpty() ? null : path.get().resolve(text);
   }
 
   /** Reads the folder again and keeps the selection. */
@@ -159,65 +140,56 @@ public final class FolderModel extends Sheet {
 
   /** The same when the person comes back to the window, unless it was read just now. */
   public void refreshIfOld() {
-    if (!loading.get() && System.nanoTime() - lastRead > 2_000_000_000L) {
+    if (!reading.isUnderWay() && System.nanoTime() - lastRead > 2_000_000_000L) {
       refresh();
     }
   }
 
   /** Reads it again if others changed it; called every few seconds while it is in front. */
   public void lookForChanges() {
-    if (!loading.get() && path.get() != null) {
+    if (!reading.isUnderWay() && path.get() != null) {
       watch.look(this::refresh);
     }
   }
 
   private void load(RemotePath to, Runnable onArrival) {
-    long mine = ++request;
-    loading.set(true);
-    goal.set(to);
-    watch.readingBegins(to);
-    boolean again = to.equals(path.get());
-    List<RemoteEntry> before = again ? all.get() : List.of();
-    FirstRows portions = again ? null : firstRows(mine, to, onArrival);
-    desk.background()
-        .run(
-            () -> {
-              List<RemoteEntry> now =
-                  desk.files().list(to, portions == null ? part -> {} : portions::add);
-              return new Reading(List.copyOf(now), again ? changed(before, now) : Set.of());
-            },
-            read -> {
-              if (mine == request) {
-                loading.set(false);
-                goal.set(null);
-                watch.readingEnded();
-                partial.set(false);
-                boolean shown = portions != null && portions.areShown();
-                boolean same = to.equals(path.get());
-                if (!same) {
-                  // Reading the same folder again answers nothing that is being told or asked.
-                  dismissQuestion();
-                }
-                if (same && !read.changed.isEmpty()) {
-                  marked.set(read.changed);
-                }
-                arrive(to, read.entries);
-                if (!shown) {
-                  onArrival.run();
-                }
-              }
-            },
-            failure -> failed(mine, to, failure));
+    reading.read(
+        to,
+        to.equals(path.get()) ? all.get() : null,
+        new FolderReading.Reader() {
+          @Override
+          public void part(List<RemoteEntry> soFar, boolean first) {
+            if (first) {
+              dismissQuestion();
+            }
+            arrive(to, soFar);
+            if (first) {
+              onArrival.run();
+            }
+          }
+
+          @Override
+          public void whole(List<RemoteEntry> entries, Set<RemotePath> changed, boolean shown) {
+            if (!to.equals(path.get())) {
+              // Reading the same folder again answers nothing that is being told or asked.
+              dismissQuestion();
+            } else if (!changed.isEmpty()) {
+              marked.set(changed);
+            }
+            arrive(to, entries);
+            if (!shown) {
+              onArrival.run();
+            }
+          }
+
+          @Override
+          public void failed(Throwable failure) {
+            notRead(to, failure);
+          }
+        });
   }
 
-  private record Reading(List<RemoteEntry> entries, Set<RemotePath> changed) {}
-
-  private void failed(long mine, RemotePath to, Throwable failure) {
-    if (mine != request) {
-      return;
-    }
-    loading.set(false);
-    goal.set(null);
+  private void notRead(RemotePath to, Throwable failure) {
     if (path.get() != null) {
       watch.readingBegins(path.get());
     }
@@ -226,27 +198,9 @@ public final class FolderModel extends Sheet {
             && remote.reason() == RemoteFailure.Reason.LINE_LOST;
     // A line that broke is told above all sheets, and this is read again when it is back.
     if (!lost || !to.equals(path.get())) {
-      tell(FailureWords.of(failure));
+      tellFailure(FailureWords.of(failure));
     }
     desk.checkLine();
-  }
-
-  /** Shows the portions of a new folder that have arrived so far. */
-  private FirstRows firstRows(long mine, RemotePath to, Runnable onArrival) {
-    return new FirstRows(
-        desk.background(),
-        // What has arrived completely meanwhile is not replaced by a part of it.
-        () -> mine == request && loading.get(),
-        (soFar, first) -> {
-          if (first) {
-            dismissQuestion();
-          }
-          partial.set(true);
-          arrive(to, soFar);
-          if (first) {
-            onArrival.run();
-          }
-        });
   }
 
   private void arrive(RemotePath to, List<RemoteEntry> entries) {
@@ -258,10 +212,8 @@ public final class FolderModel extends Sheet {
       path.set(to);
       setTitle(to.name());
       narrow.set("");
-      notes.set(new EntryNotes(null, desk::openedAs));
-      space.set(null);
       desk.arrivedAt(to);
-      learnAbout(to);
+      facts.learn(to);
     }
     know(List.copyOf(entries));
   }
@@ -276,49 +228,7 @@ public final class FolderModel extends Sheet {
     return entry.path().wireName().startsWith(".");
   }
 
-  /** What the listing alone does not tell: room, and who else can reach it. */
-  private void learnAbout(RemotePath folder) {
-    String service = desk.serviceAccount();
-    desk.background()
-        .run(
-            () -> desk.files().space(folder),
-            found -> {
-              if (folder.equals(path.get())) {
-                space.set(found);
-              }
-            },
-            failure -> {});
-    if (!service.isEmpty()) {
-      desk.background()
-          .run(
-              () -> ServiceAccess.of(service, desk.files(), folder),
-              access -> {
-                if (folder.equals(path.get())) {
-                  notes.set(new EntryNotes(access, desk::openedAs));
-                }
-              },
-              failure -> {});
-    }
-  }
-
   // Rows.
-
-  private static Set<RemotePath> changed(List<RemoteEntry> before, List<RemoteEntry> now) {
-    Map<RemotePath, RemoteEntry> known = new HashMap<>();
-    before.forEach(entry -> known.put(entry.path(), entry));
-    Set<RemotePath> changed = new HashSet<>();
-    for (RemoteEntry entry : now) {
-      RemoteEntry old = known.get(entry.path());
-      if (old == null
-          || entry.attributes().looksChangedSince(old.attributes())
-          || !entry.attributes().mode().equals(old.attributes().mode())
-          || entry.attributes().uid() != old.attributes().uid()
-          || entry.attributes().gid() != old.attributes().gid()) {
-        changed.add(entry.path());
-      }
-    }
-    return changed;
-  }
 
   /** Shows rows in the order of a column from now on. */
   public void orderBy(Column by, boolean down) {
@@ -328,14 +238,14 @@ public final class FolderModel extends Sheet {
   }
 
   private void arrange() {
-    Settings.Values chosen = desk.settings().now();
-    boolean hidden = chosen.showHidden();
+    boolean hidden = desk.settings().get(Settings.SHOW_HIDDEN);
+    boolean foldersFirst = desk.settings().get(Settings.FOLDERS_FIRST);
     Narrowing narrowed = narrowing.get();
     // Shown even if hidden: what was just made or changed.
     Set<RemotePath> stays = marked.get();
     rows.arrange(
         all.get(),
-        new FolderOrder(column, descending, chosen.foldersFirst(), notes.get()),
+        new FolderOrder(column, descending, foldersFirst, facts.notesProperty().get()),
         entry ->
             (hidden || !isHidden(entry) || stays.contains(entry.path()))
                 && (narrowed.isEmpty() || narrowed.fits(Listed.of(entry))));
@@ -393,16 +303,8 @@ public final class FolderModel extends Sheet {
                   + WireName.toText(entry.target())
                   + ", and nothing is there, or the link leads to itself."
               : "It is a device, a pipe or a socket.";
-      tell(new Message(entry.name() + " cannot be opened", why));
+      tellFailure(new Message(entry.name() + " cannot be opened", why));
     }
-  }
-
-  void tell(Message said) {
-    ask(Question.notice(said, true, dismiss()));
-  }
-
-  public Question.Choice dismiss() {
-    return new Question.Choice("Close", ticked -> dismissQuestion());
   }
 
   // What views see.
@@ -427,7 +329,7 @@ public final class FolderModel extends Sheet {
 
   /** Whether what is known of the folder is a part of it: more is coming, or it broke off. */
   public ReadOnlyBooleanProperty partialProperty() {
-    return partial.getReadOnlyProperty();
+    return reading.partialProperty();
   }
 
   /** All entries, shown or not. */
@@ -443,7 +345,7 @@ public final class FolderModel extends Sheet {
 
   /** How many are hidden by their names, and not by narrowing. */
   public long hiddenCount() {
-    return desk.settings().now().showHidden() ? 0 : hiddenNames;
+    return desk.settings().get(Settings.SHOW_HIDDEN) ? 0 : hiddenNames;
   }
 
   public StringProperty narrowProperty() {
@@ -456,12 +358,12 @@ public final class FolderModel extends Sheet {
   }
 
   public ReadOnlyObjectProperty<EntryNotes> notesProperty() {
-    return notes.getReadOnlyProperty();
+    return facts.notesProperty();
   }
 
   /** The room there is; {@code null} while the server has not told. */
   public ReadOnlyObjectProperty<DiskSpace> spaceProperty() {
-    return space.getReadOnlyProperty();
+    return facts.spaceProperty();
   }
 
   /** Rows that changed at the last look. */
@@ -475,7 +377,7 @@ public final class FolderModel extends Sheet {
 
   /** The folder that is being read; {@code null} for none. */
   public ReadOnlyObjectProperty<RemotePath> goalProperty() {
-    return goal.getReadOnlyProperty();
+    return reading.goalProperty();
   }
 
   public RemotePath path() {
@@ -483,7 +385,7 @@ public final class FolderModel extends Sheet {
   }
 
   public ReadOnlyBooleanProperty loadingProperty() {
-    return loading.getReadOnlyProperty();
+    return reading.underWayProperty();
   }
 
   OpenDesk desk() {

@@ -64,7 +64,7 @@ final class FolderTask {
                         folder.dismiss()));
                 folder.refresh();
               } else {
-                folder.tell(FailureWords.of(failure));
+                folder.tellFailure(FailureWords.of(failure));
                 folder.desk().checkLine();
               }
             });

@@ -11,8 +11,8 @@ import zander.core.transfer.endpoint.TreeEntry;
 import zander.core.transfer.rules.Comparison;
 
 /** The entries of the server's folder that this computer's rows are compared with. */
-final class OtherSide {
-  static final OtherSide NONE = new OtherSide(null, List.of());
+public final class OtherSide {
+  public static final OtherSide NONE = new OtherSide(null, List.of());
 
   private final String name;
   private final List<RemoteEntry> entries;
@@ -22,23 +22,23 @@ final class OtherSide {
    * @param name of the folder; {@code null} while none is shown
    * @param entries not changed any more
    */
-  OtherSide(String name, List<RemoteEntry> entries) {
+  public OtherSide(String name, List<RemoteEntry> entries) {
     this.name = name;
     this.entries = entries;
   }
 
-  int size() {
+  public int size() {
     return entries.size();
   }
 
   /** Folders of different names are not copies of each other: comparing them says nothing. */
-  boolean isPartnerOf(Path folder) {
+  public boolean isPartnerOf(Path folder) {
     Path here = folder == null ? null : folder.getFileName();
     return here != null && here.toString().equals(name);
   }
 
   /** How a file here compares with the one of its name there; on any thread. */
-  Comparison compare(TreeEntry here) {
+  public Comparison compare(TreeEntry here) {
     if (name == null) {
       return null;
     }

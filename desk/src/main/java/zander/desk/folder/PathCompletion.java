@@ -24,6 +24,20 @@ public final class PathCompletion {
   }
 
   /**
+   * The path that was typed: absolute, relative to the folder shown, or from the home folder by
+   * {@code ~}; {@code null} for nothing.
+   *
+   * @throws IllegalArgumentException when it is none
+   */
+  static RemotePath read(String typed, FolderModel folder) {
+    String text = typed.strip();
+    if (text.equals("~") || text.startsWith("~/")) {
+      return folder.desk().home().resolve("." + text.substring(1));
+    }
+    return text.isEmpty() ? null : folder.path().resolve(text);
+  }
+
+  /**
    * Finds folders that begin as typed; the last typed wins.
    *
    * @param suggestions given whole texts for the field
@@ -35,7 +49,7 @@ public final class PathCompletion {
     String begun = typed.substring(slash + 1);
     RemotePath at;
     try {
-      at = above.isEmpty() ? folder.path() : folder.typedPath(above);
+      at = above.isEmpty() ? folder.path() : read(above, folder);
     } catch (IllegalArgumentException e) {
       return;
     }

@@ -158,7 +158,7 @@ public final class ToolActions {
     String more =
         content.count() > 12 ? "   and " + Texts.count(content.count() - 12) + " more" : "";
     if (!content.outside().isEmpty()) {
-      folder.tell(
+      folder.tellFailure(
           new Message(
               archive.name() + " is not unpacked: names in it lead out of its folder",
               String.join("   ", content.outside().stream().limit(5).toList())));
@@ -217,7 +217,7 @@ public final class ToolActions {
       }
       target = folder.path().child(WireName.fromText(chosen));
     } catch (IllegalArgumentException e) {
-      folder.tell(FailureWords.of(e));
+      folder.tellFailure(FailureWords.of(e));
       return;
     }
     new FolderTask(folder, "Fetching " + target.name())

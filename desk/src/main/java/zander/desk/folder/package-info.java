@@ -1,2 +1,2 @@
-/** Folders on both sides of the waterline, and what a person does in them. */
+/** The folder of the server that is shown, and what a person does in it. */
 package zander.desk.folder;

@@ -310,11 +310,12 @@ public final class JournalModel extends Sheet {
 
   /** Shows the rules that bound the journal and the holding folders, to be changed. */
   public void askRules() {
-    var now = desk.settings().now();
-    StringProperty journalDays = new SimpleStringProperty("" + now.journalDays());
-    StringProperty journalMegabytes = new SimpleStringProperty("" + now.journalBytes() / 1_000_000);
-    StringProperty heldDays = new SimpleStringProperty("" + now.heldDays());
-    StringProperty heldMegabytes = new SimpleStringProperty("" + now.heldBytes() / 1_000_000);
+    JournalRules journal = desk.settings().now().journal();
+    HeldThings.Rules held = desk.settings().now().held();
+    StringProperty journalDays = new SimpleStringProperty("" + journal.days());
+    StringProperty journalMegabytes = new SimpleStringProperty("" + journal.bytes() / 1_000_000);
+    StringProperty heldDays = new SimpleStringProperty("" + held.days());
+    StringProperty heldMegabytes = new SimpleStringProperty("" + held.bytes() / 1_000_000);
     ask(
         Question.asking(
             new Message(
@@ -350,7 +351,7 @@ public final class JournalModel extends Sheet {
       return;
     }
     dismissQuestion();
-    desk.settings().change(values -> values.withRules(held, rules));
+    desk.settings().change(values -> values.with(held, rules));
     desk.background()
         .run(
             () -> {

@@ -52,10 +52,10 @@ public final class RecoveryModel extends Sheet {
             rows -> {
               boolean open = rows.stream().anyMatch(Row::isOpen);
               if (afterStart && !rows.isEmpty()) {
-                desk.show(new RecoveryModel(desk, rows));
+                desk.openSheets().show(new RecoveryModel(desk, rows));
               } else if (open) {
                 // Somebody may be typing: it waits behind what is in front.
-                desk.offer(new RecoveryModel(desk, rows));
+                desk.openSheets().offer(new RecoveryModel(desk, rows));
               }
             },
             failure -> desk.checkLine());

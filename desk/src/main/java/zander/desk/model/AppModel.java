@@ -19,6 +19,8 @@ import zander.core.connect.keys.Agent;
 import zander.core.connect.report.ConnectFailure;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
+import zander.desk.file.Drafts;
+import zander.desk.line.Journals;
 import zander.desk.reach.BookModel;
 import zander.desk.reach.KeysModel;
 import zander.desk.reach.Prompts;
@@ -28,6 +30,8 @@ import zander.desk.reach.SignInRunner;
 import zander.desk.reach.TypedServer;
 import zander.desk.reach.VaultModel;
 import zander.desk.transfer.SavedRules;
+import zander.desk.waterline.DeskTransfers;
+import zander.desk.waterline.DragOutCopies;
 import zander.desk.work.Background;
 import zander.desk.work.Settings;
 
@@ -110,18 +114,16 @@ public final class AppModel {
                 failed -> secrets.wipe())));
   }
 
-  SavedRules keptRules() {
-    return keptRules;
+  DeskTransfers.Kept keptTransfers() {
+    return new DeskTransfers.Kept(
+        keptRules,
+        stateFolder.resolve("crossings"),
+        () -> desks.stream().map(DeskModel::transfers).toList());
   }
 
   /** Where copies are that were made to be dragged to the desktop. */
   Path takenOutFolder() {
     return DragOutCopies.ofThisProgram(stateFolder);
-  }
-
-  /** Where the list of transfers is kept. */
-  Path transfersFolder() {
-    return stateFolder.resolve("crossings");
   }
 
   /** Opens what was typed: a name of the book, {@code account@host:port}, or an address. */

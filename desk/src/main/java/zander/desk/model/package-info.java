@@ -1,2 +1,2 @@
-/** What the window shows, as plain models: no controls, no waiting, testable without a display. */
+/** The application and its desks, put together from the rooms beside this one. */
 package zander.desk.model;

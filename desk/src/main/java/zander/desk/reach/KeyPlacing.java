@@ -47,14 +47,13 @@ public final class KeyPlacing {
    * @param entry the server that is signed in to
    */
   public KeyPlacing(
-      Background background,
       SignInRunner reach,
       BookModel book,
       ServerEntry entry,
       KeysModel.Row key,
       Connection connection,
       Journal journal) {
-    this.background = background;
+    this.background = reach.background();
     this.reach = reach;
     this.book = book;
     this.entry = entry;

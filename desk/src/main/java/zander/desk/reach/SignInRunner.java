@@ -37,6 +37,10 @@ public final class SignInRunner {
     this.home = home;
   }
 
+  Background background() {
+    return background;
+  }
+
   /** What becomes of a sign-in; called on the interface thread, one of them, once. */
   public record Outcome(Consumer<Opened> opened, Consumer<Failed> failed) {}
 

@@ -1,7 +1,9 @@
 package zander.desk.sheet;
 
+import java.util.List;
 import zander.core.connect.AccountIdentity;
 import zander.core.connect.command.Commands;
+import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
@@ -51,22 +53,22 @@ public interface OpenDesk {
   void openFile(RemotePath path, int line);
 
   /** What a file that is open here was when it was last read or saved; {@code null} for none. */
-  zander.core.files.RemoteAttributes openedAs(RemotePath path);
+  RemoteAttributes openedAs(RemotePath path);
 
   /** Shows a folder in front. */
   void goTo(RemotePath folder);
 
-  /** Adds a sheet and shows it. */
-  void show(Sheet sheet);
+  /** The sheets of this desk. */
+  OpenSheets openSheets();
 
-  /** Adds a sheet behind the one in front, in the place of another of its kind. */
-  void offer(Sheet sheet);
+  /** Whether something that is told once a desk was not told yet; from now on it was. */
+  boolean isFirstTime(String what);
 
   /** Remembers a folder as visited. */
   void arrivedAt(RemotePath path);
 
   /** These were changed from here: rows and panels that show them look again. */
-  void changed(java.util.List<RemotePath> paths);
+  void changed(List<RemotePath> paths);
 
   /** Looks whether the line is still there after something failed. */
   void checkLine();

@@ -8,6 +8,7 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
+import zander.desk.work.Message;
 
 /** One thing open on a desk. Used on the interface thread only. */
 public abstract class Sheet {
@@ -17,6 +18,18 @@ public abstract class Sheet {
 
   /** Lets go of what it holds, such as a shell. */
   public void close() {}
+
+  /** The person closed it: what is kept for the next time goes as well. */
+  protected void discard() {}
+
+  /**
+   * Asks in itself what is to become of what is unsaved.
+   *
+   * @param close to be run when it may be closed
+   */
+  protected void askBeforeClosing(Runnable close) {
+    close.run();
+  }
 
   /** Questions of others that wait here for their answer; the first is shown. */
   private final List<Question> pinned = new ArrayList<>();
@@ -32,6 +45,21 @@ public abstract class Sheet {
   public final void dismissQuestion() {
     own = null;
     showFirst();
+  }
+
+  /** Tells something until the person closes it. */
+  public final void tell(Message said) {
+    ask(Question.notice(said, false, dismiss()));
+  }
+
+  /** The same for a failure or a loss. */
+  public final void tellFailure(Message said) {
+    ask(Question.notice(said, true, dismiss()));
+  }
+
+  /** The answer to what is only told. */
+  public final Question.Choice dismiss() {
+    return new Question.Choice("Close", ticked -> dismissQuestion());
   }
 
   /** The same if it is still this one. */

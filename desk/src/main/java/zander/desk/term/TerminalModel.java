@@ -50,6 +50,7 @@ public final class TerminalModel {
   private final Consumer<byte[]> input;
   private final SizeListener sizeListener;
   private volatile long version;
+  private volatile Runnable touched = () -> {};
   private volatile boolean applicationCursor;
   private volatile long letGo;
   private volatile boolean closed;
@@ -85,6 +86,12 @@ public final class TerminalModel {
 
   private void touch() {
     version++;
+    touched.run();
+  }
+
+  /** Sets what is run at each change, on any thread; it must be quick. */
+  public void onChange(Runnable listener) {
+    touched = listener;
   }
 
   /** Tells which arrow keys the program wants, which the emulator keeps to itself. */

@@ -2,7 +2,9 @@ package zander.desk.term;
 
 import com.techsenger.jeditermfx.core.TextStyle;
 import java.util.List;
+import java.util.concurrent.atomic.AtomicBoolean;
 import javafx.animation.AnimationTimer;
+import javafx.application.Platform;
 import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
 import javafx.scene.Cursor;
@@ -30,6 +32,9 @@ public final class TerminalView extends Region {
   private static final double PADDING = 8;
   private static final String FAMILY = "JetBrains Mono";
 
+  /** So many frames without a change, and the view waits to be told of the next. */
+  private static final int QUIET_FRAMES = 30;
+
   private final TerminalModel model;
   private final Canvas canvas = new Canvas();
   private final Font plain = Font.font(FAMILY, SIZE);
@@ -38,6 +43,8 @@ public final class TerminalView extends Region {
   private final double cellHeight;
   private final Selection selection = new Selection();
   private final AnimationTimer timer;
+  private final AtomicBoolean asleep = new AtomicBoolean();
+  private int quietFrames;
   private long drawn = -1;
   private int scrolledUp;
   private long historyDrawn;
@@ -61,25 +68,56 @@ public final class TerminalView extends Region {
     addEventHandler(MouseEvent.MOUSE_PRESSED, this::mousePressed);
     addEventHandler(MouseEvent.MOUSE_DRAGGED, this::mouseDragged);
     addEventHandler(ScrollEvent.SCROLL, this::scrolled);
-    focusedProperty().addListener((observed, old, now) -> changed = true);
+    focusedProperty().addListener((observed, old, now) -> redraw());
     timer =
         new AnimationTimer() {
           @Override
           public void handle(long now) {
             if (changed || drawn != TerminalView.this.model.version()) {
               draw();
+              quietFrames = 0;
+            } else if (++quietFrames > QUIET_FRAMES) {
+              rest();
             }
           }
         };
     sceneProperty()
         .addListener(
             (observed, old, now) -> {
-              if (now == null) {
-                timer.stop();
-              } else {
+              timer.stop();
+              asleep.set(false);
+              if (now != null) {
                 timer.start();
               }
             });
+    model.onChange(
+        () -> {
+          if (asleep.compareAndSet(true, false)) {
+            Platform.runLater(this::lookAgain);
+          }
+        });
+  }
+
+  /** A timer that runs has the window drawn at each frame, whether anything changed or not. */
+  private void rest() {
+    timer.stop();
+    asleep.set(true);
+    if (drawn != model.version()) {
+      redraw();
+    }
+  }
+
+  private void lookAgain() {
+    if (getScene() != null) {
+      timer.start();
+    }
+  }
+
+  private void redraw() {
+    changed = true;
+    if (asleep.compareAndSet(true, false)) {
+      lookAgain();
+    }
   }
 
   @Override
@@ -91,7 +129,7 @@ public final class TerminalView extends Region {
     if (columns >= 2 && rows >= 2) {
       model.resize(columns, rows);
     }
-    changed = true;
+    redraw();
   }
 
   // Keys.
@@ -147,7 +185,7 @@ public final class TerminalView extends Region {
   private void send(byte[] bytes) {
     scrolledUp = 0;
     selection.clear();
-    changed = true;
+    redraw();
     model.type(bytes);
   }
 
@@ -183,7 +221,7 @@ public final class TerminalView extends Region {
       } else {
         selection.start(rowAt(event), columnAt(event));
       }
-      changed = true;
+      redraw();
     } else if (event.getButton() == MouseButton.MIDDLE) {
       paste();
     }
@@ -193,7 +231,7 @@ public final class TerminalView extends Region {
   private void mouseDragged(MouseEvent event) {
     if (event.getButton() == MouseButton.PRIMARY) {
       selection.extend(rowAt(event), columnAt(event));
-      changed = true;
+      redraw();
     }
   }
 
@@ -223,7 +261,7 @@ public final class TerminalView extends Region {
 
   private void scrollBy(int lines) {
     scrolledUp = Math.max(0, Math.min(model.historyRows(), scrolledUp + lines));
-    changed = true;
+    redraw();
   }
 
   // Drawing.

@@ -49,25 +49,25 @@ public final class TransferModel {
   private volatile long ended;
 
   /**
+   * What a transfer needs of the desk it is on.
+   *
+   * @param desk the name of its server
    * @param folder where the list of transfers is kept
-   * @param before what an earlier try left, to go on with; {@code null} for a new one
    * @param lineBack waits for the line; false when there is none any more
    */
-  public TransferModel(
-      Background background,
-      TransferRoute route,
-      TransferRules rules,
-      Path folder,
-      ResumeLogFile before,
-      String desk,
-      BooleanSupplier lineBack) {
-    this.background = background;
+  public record Host(Background background, String desk, Path folder, BooleanSupplier lineBack) {}
+
+  /**
+   * @param before what an earlier try left, to go on with; {@code null} for a new one
+   */
+  public TransferModel(Host host, TransferRoute route, TransferRules rules, ResumeLogFile before) {
+    this.background = host.background();
+    this.desk = host.desk();
+    this.folder = host.folder();
+    this.lineBack = host.lineBack();
     this.route = route;
     this.rules = rules;
-    this.folder = folder;
     this.before = before;
-    this.desk = desk;
-    this.lineBack = lineBack;
     progress.set(Progress.NOTHING);
   }
 
@@ -96,15 +96,8 @@ public final class TransferModel {
     Source source = route.source().apply(names);
     Target target = route.target().apply(names);
     Transfer made =
-        new Transfer(
-            source,
-            target,
-            rules,
-            asked -> ask(asked, source, target),
-            cancellation,
-            this::awaitLine,
-            log);
-    made.whenFull(this::askForRoom);
+        new Transfer(source, target, rules, asked -> ask(asked, source, target), cancellation, log);
+    made.whenLineBreaks(this::awaitLine).whenFull(this::askForRoom);
     // First seen, then told: what the person chooses in between is told by one of both.
     transfer = made;
     made.limiter().pause(paused);

@@ -16,12 +16,12 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import org.kordamp.ikonli.feather.Feather;
+import zander.desk.file.FileModel;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
-import zander.desk.model.FileModel;
-import zander.desk.model.ShellModel;
 import zander.desk.sheet.Sheet;
 import zander.desk.sheet.TabNames;
+import zander.desk.shell.ShellModel;
 import zander.desk.view.folder.FolderView;
 import zander.desk.view.folder.LocalView;
 import zander.desk.view.folder.SideView;
@@ -87,6 +87,10 @@ final class DeskView extends VBox {
     model.shells().frontProperty().addListener((observed, old, now) -> showShell(now));
     model.sheets().forEach(this::listenTo);
     show();
+  }
+
+  SheetViews sheetViews() {
+    return sheetViews;
   }
 
   private static double localHeight(Number desk) {

@@ -5,7 +5,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
-import zander.desk.model.LineKeeper;
+import zander.desk.line.LineKeeper;
 import zander.desk.view.part.Parts;
 
 /** Above the sheets while the line is away, or while the server is silent: how it stands. */

@@ -18,13 +18,13 @@ import zander.core.book.MarkedFolder;
 import zander.core.book.ServerEntry;
 import zander.core.connect.address.TypedAddress;
 import zander.core.files.RemotePath;
+import zander.desk.file.FileModel;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
-import zander.desk.model.FileModel;
-import zander.desk.model.ShellModel;
 import zander.desk.reach.BookModel;
 import zander.desk.reach.Prompts;
 import zander.desk.sheet.Action;
+import zander.desk.shell.ShellModel;
 import zander.desk.term.TerminalView;
 import zander.desk.view.folder.FolderActions;
 import zander.desk.view.reach.ReachView;
@@ -76,7 +76,11 @@ public final class MainView extends StackPane {
     ground.setCenter(desk == null ? reach : view(desk));
   }
 
-  private DeskView view(DeskModel desk) {
+  WindowActions actions() {
+    return actions;
+  }
+
+  DeskView view(DeskModel desk) {
     return desks.computeIfAbsent(
         desk,
         made -> {
@@ -200,7 +204,7 @@ public final class MainView extends StackPane {
 
   static void toPartner(DeskModel desk) {
     if (desk.currentProperty().get() instanceof FileModel file) {
-      desk.partners().bringDown(file);
+      desk.transfers().bringDownToPartner(file.path());
     }
   }
 
@@ -261,7 +265,7 @@ public final class MainView extends StackPane {
                           + "  "
                           + other.folder().path(),
                       "",
-                      () -> desk.transfers().copyTo(other)));
+                      () -> desk.transfers().copyTo(other.transfers())));
             }
           }
           for (ShellModel shell : desk.shells().shells()) {
@@ -276,7 +280,7 @@ public final class MainView extends StackPane {
                 new Action(
                     folder.name() + "  " + folder.path(),
                     "",
-                    () -> desk.partners().go(RemotePath.of(folder.path()))));
+                    () -> desk.goWithPartner(RemotePath.of(folder.path()))));
           }
           for (RemotePath path : model.visited(desk.entry().name())) {
             offers.add(new Action(path.text(), "", () -> goTo(desk, path)));

@@ -4,15 +4,15 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
+import zander.desk.file.FileEndModel;
+import zander.desk.file.FileModel;
 import zander.desk.find.FindModel;
 import zander.desk.folder.FolderModel;
 import zander.desk.history.JournalModel;
 import zander.desk.history.RecoveryModel;
 import zander.desk.model.DeskModel;
-import zander.desk.model.FileEndModel;
-import zander.desk.model.FileModel;
-import zander.desk.model.ShellModel;
 import zander.desk.sheet.Sheet;
+import zander.desk.shell.ShellModel;
 import zander.desk.transfer.CheckModel;
 import zander.desk.transfer.PlanModel;
 import zander.desk.transfer.TransferListModel;
@@ -45,7 +45,7 @@ final class SheetViews {
     shows(ShellModel.class, shell -> new ShellView(desk, shell));
   }
 
-  private <S extends Sheet> void shows(Class<S> type, Function<S, ? extends SheetView> maker) {
+  <S extends Sheet> void shows(Class<S> type, Function<S, ? extends SheetView> maker) {
     makers.put(type, sheet -> maker.apply(type.cast(sheet)));
   }
 

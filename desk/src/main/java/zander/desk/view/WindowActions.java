@@ -5,11 +5,12 @@ import java.util.List;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Predicate;
+import zander.desk.file.FileModel;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
-import zander.desk.model.FileModel;
 import zander.desk.sheet.Action;
 import zander.desk.view.folder.FolderActions;
+import zander.desk.work.Settings;
 
 /**
  * All that can be done in the window, by name and by key: the one list that the keys and the go-to
@@ -49,8 +50,12 @@ final class WindowActions {
     return offered;
   }
 
+  void add(Action action) {
+    actions.add(action);
+  }
+
   private void add(String name, String key, Runnable run) {
-    actions.add(new Action(name, key, run));
+    add(new Action(name, key, run));
   }
 
   private void onDesk(String name, String key, Consumer<DeskModel> run) {
@@ -95,7 +100,10 @@ final class WindowActions {
     add(
         "Show or hide hidden files",
         "Ctrl+H",
-        () -> model.settings().change(values -> values.withHidden(!values.showHidden())));
+        () ->
+            model
+                .settings()
+                .set(Settings.SHOW_HIDDEN, !model.settings().get(Settings.SHOW_HIDDEN)));
     onDesk("Close the desk", "", model::close);
     onDesk("Open another desk on this server", "", desk -> model.openAnother(desk.entry()));
     onDesk(

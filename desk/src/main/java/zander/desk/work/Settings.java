@@ -1,11 +1,12 @@
 package zander.desk.work;
 
-import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import com.fasterxml.jackson.core.type.TypeReference;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
 import java.nio.file.Path;
-import java.util.Objects;
+import java.util.Map;
 import java.util.Set;
-import java.util.TreeSet;
+import java.util.TreeMap;
 import java.util.function.UnaryOperator;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
@@ -14,88 +15,106 @@ import zander.core.journal.JournalRules;
 
 /** What a person chose for all desks, kept in a file. Used on the interface thread. */
 public final class Settings {
-  /**
-   * The choices.
-   *
-   * <p>What a file does not say, {@code null}, is as usual.
-   *
-   * @param hiddenColumns names of columns that folder sheets leave out
-   */
-  @JsonIgnoreProperties(ignoreUnknown = true)
-  public record Values(
-      Boolean showHidden,
-      Boolean foldersFirst,
-      Set<String> hiddenColumns,
-      Integer heldDays,
-      Long heldBytes,
-      Integer journalDays,
-      Long journalBytes) {
+  /** Whether entries are listed whose names begin with a dot. */
+  public static final Setting<Boolean> SHOW_HIDDEN = Setting.yesOrNo("showHidden", false);
+
+  /** Whether folders stand before files, whatever the order. */
+  public static final Setting<Boolean> FOLDERS_FIRST = Setting.yesOrNo("foldersFirst", true);
+
+  /** Columns that folder sheets leave out. */
+  public static final Setting<Set<String>> HIDDEN_COLUMNS = Setting.names("hiddenColumns");
+
+  /** Days for which what was deleted is held on the server. */
+  public static final Setting<Long> HELD_DAYS =
+      Setting.number("heldDays", HeldThings.Rules.USUAL.days(), 0);
+
+  /** Bytes that are held on a server at most. */
+  public static final Setting<Long> HELD_BYTES =
+      Setting.number("heldBytes", HeldThings.Rules.USUAL.bytes(), 0);
+
+  /** Days for which the journal is kept. */
+  public static final Setting<Long> JOURNAL_DAYS =
+      Setting.number("journalDays", JournalRules.USUAL.days(), 1);
+
+  /** Bytes of old versions that the journal keeps at most. */
+  public static final Setting<Long> JOURNAL_BYTES =
+      Setting.number("journalBytes", JournalRules.USUAL.bytes(), 0);
+
+  private static final ObjectMapper JSON = new ObjectMapper();
+
+  /** What was chosen, by names; what this version does not know is among it. */
+  public record Values(Map<String, JsonNode> chosen) {
+    static final Values USUAL = new Values(Map.of());
 
     public Values {
-      showHidden = Objects.requireNonNullElse(showHidden, false);
-      foldersFirst = Objects.requireNonNullElse(foldersFirst, true);
-      hiddenColumns = hiddenColumns == null ? Set.of() : Set.copyOf(new TreeSet<>(hiddenColumns));
-      heldDays = atLeast(0, heldDays, HeldThings.Rules.USUAL.days());
-      heldBytes = atLeast(0L, heldBytes, HeldThings.Rules.USUAL.bytes());
-      journalDays = atLeast(1, journalDays, JournalRules.USUAL.days());
-      journalBytes = atLeast(0L, journalBytes, JournalRules.USUAL.bytes());
+      chosen = Map.copyOf(chosen);
     }
 
-    static final Values USUAL = new Values(null, null, null, null, null, null, null);
+    /** What holds: what was chosen if it can be understood, else what is usual. */
+    public <T> T of(Setting<T> setting) {
+      JsonNode node = chosen.get(setting.name());
+      T read = node == null ? null : setting.read().apply(node);
+      return read == null ? setting.usual() : read;
+    }
 
-    private static <N extends Comparable<N>> N atLeast(N least, N given, N usual) {
-      N number = given == null ? usual : given;
-      return number.compareTo(least) < 0 ? least : number;
+    public <T> Values with(Setting<T> setting, T value) {
+      Map<String, JsonNode> changed = new TreeMap<>(chosen);
+      changed.put(setting.name(), JSON.valueToTree(value));
+      return new Values(changed);
     }
 
     public HeldThings.Rules held() {
-      return new HeldThings.Rules(heldDays, heldBytes);
+      return new HeldThings.Rules(days(HELD_DAYS), of(HELD_BYTES));
     }
 
     public JournalRules journal() {
-      return new JournalRules(journalDays, journalBytes);
+      return new JournalRules(days(JOURNAL_DAYS), of(JOURNAL_BYTES));
     }
 
-    public Values withHidden(boolean shown) {
-      return new Values(
-          shown, foldersFirst, hiddenColumns, heldDays, heldBytes, journalDays, journalBytes);
+    private int days(Setting<Long> setting) {
+      return (int) Math.min(Integer.MAX_VALUE, of(setting));
     }
 
-    public Values withFoldersFirst(boolean first) {
-      return new Values(
-          showHidden, first, hiddenColumns, heldDays, heldBytes, journalDays, journalBytes);
-    }
-
-    public Values withColumns(Set<String> hidden) {
-      return new Values(
-          showHidden, foldersFirst, hidden, heldDays, heldBytes, journalDays, journalBytes);
-    }
-
-    public Values withRules(HeldThings.Rules held, JournalRules journal) {
-      return new Values(
-          showHidden,
-          foldersFirst,
-          hiddenColumns,
-          held.days(),
-          held.bytes(),
-          journal.days(),
-          journal.bytes());
+    public Values with(HeldThings.Rules held, JournalRules journal) {
+      return with(HELD_DAYS, (long) held.days())
+          .with(HELD_BYTES, held.bytes())
+          .with(JOURNAL_DAYS, (long) journal.days())
+          .with(JOURNAL_BYTES, journal.bytes());
     }
   }
 
-  private final KeptFile<Values> file;
+  private volatile Values latest = Values.USUAL;
+  private final KeptFile<Map<String, JsonNode>> file;
   private final Background background;
   private final ReadOnlyObjectWrapper<Values> values = new ReadOnlyObjectWrapper<>(Values.USUAL);
 
   /** Reads the file in the background; until then, and without one, the usual values hold. */
   public Settings(Path file, Background background) {
-    this.file = new KeptFile<>(file, new TypeReference<>() {}, Values.USUAL);
+    this.file = new KeptFile<>(file, new TypeReference<>() {}, Map.of());
     this.background = background;
-    background.run(this.file::read, values::set, failure -> values.set(Values.USUAL));
+    background.run(
+        this.file::read,
+        read -> values.set(new Values(withoutNothing(read))),
+        failure -> values.set(Values.USUAL));
+  }
+
+  private static Map<String, JsonNode> withoutNothing(Map<String, JsonNode> read) {
+    Map<String, JsonNode> some = new TreeMap<>(read);
+    some.values().removeIf(node -> node == null || node.isNull());
+    return some;
   }
 
   public Values now() {
     return values.get();
+  }
+
+  /** What holds now. */
+  public <T> T get(Setting<T> setting) {
+    return now().of(setting);
+  }
+
+  public <T> void set(Setting<T> setting, T value) {
+    change(now -> now.with(setting, value));
   }
 
   public ReadOnlyObjectProperty<Values> valuesProperty() {
@@ -104,7 +123,8 @@ public final class Settings {
 
   public void change(UnaryOperator<Values> change) {
     values.set(change.apply(values.get()));
-    Values kept = values.get();
-    background.run(() -> file.write(kept));
+    latest = values.get();
+    // Two that follow each other may be written in any order: each writes the last.
+    background.run(() -> file.write(latest.chosen()));
   }
 }

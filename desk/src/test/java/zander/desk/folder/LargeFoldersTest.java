@@ -16,6 +16,7 @@ import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.rights.Mode;
+import zander.desk.local.LocalModel;
 import zander.desk.work.Background;
 import zander.desk.work.Settings;
 import zander.desk.work.Subscriptions;

@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.files.RemotePath;
+import zander.desk.file.FileModel;
 import zander.desk.sheet.Question;
 
 /** Text that was not saved outlives the program. */
@@ -40,7 +41,7 @@ class DraftsTest {
       FileModel file = open(window, desk);
       type(window, file, "first");
       type(window, file, words);
-      window.until("it is kept", () -> isKept(desk, words));
+      window.until("it is kept", () -> isKept(window, desk, words));
     }
     try (ModelDesk window = new ModelDesk(folder)) {
       DeskModel desk = window.openLabBox("/home/warden/trial", null);
@@ -67,13 +68,13 @@ class DraftsTest {
             desk.close(file);
             return null;
           });
-      window.until("nothing is kept any more", () -> isKept(desk, null));
+      window.until("nothing is kept any more", () -> isKept(window, desk, null));
     }
   }
 
-  private static boolean isKept(DeskModel desk, String text) {
+  private static boolean isKept(ModelDesk window, DeskModel desk, String text) {
     try {
-      var all = desk.drafts().all();
+      var all = window.app.draftsOf(desk.entry()).all();
       return text == null ? all.isEmpty() : all.size() == 1 && all.get(0).text().equals(text);
     } catch (java.io.IOException e) {
       throw new AssertionError(e);

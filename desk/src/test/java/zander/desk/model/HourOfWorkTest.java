@@ -19,6 +19,8 @@ import zander.core.files.RemotePath;
 import zander.core.transfer.progress.Progress;
 import zander.core.transfer.rules.ConflictRule;
 import zander.core.transfer.rules.TransferRules;
+import zander.desk.file.FileModel;
+import zander.desk.shell.ShellModel;
 import zander.standin.server.Relay;
 import zander.standin.world.Caller;
 import zander.standin.world.OpenFile;
@@ -72,7 +74,7 @@ class HourOfWorkTest {
     DeskModel desk = work.openLabBox(TRIAL, local);
     on(
         () -> {
-          desk.transfers().change(TransferRules.of(ConflictRule.REPLACE));
+          desk.transfers().rules().change(TransferRules.of(ConflictRule.REPLACE));
           return null;
         });
     Random random = new Random(20261123);

@@ -22,6 +22,7 @@ import zander.core.journal.FileJournal;
 import zander.core.journal.JournalEntry;
 import zander.core.journal.JournalRules;
 import zander.core.work.Cancellation;
+import zander.desk.file.Drafts;
 import zander.standin.server.Relay;
 
 /** A program killed at random moments: the next start finds everything that was under way. */

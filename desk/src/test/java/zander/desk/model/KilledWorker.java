@@ -19,6 +19,7 @@ import zander.core.connect.address.ServerAddress;
 import zander.core.files.RemotePath;
 import zander.core.trust.KnownHosts;
 import zander.core.work.Cancellation;
+import zander.desk.file.FileModel;
 import zander.desk.work.Background;
 import zander.standin.demo.Demo;
 

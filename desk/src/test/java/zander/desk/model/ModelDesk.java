@@ -18,6 +18,7 @@ import zander.core.connect.address.ServerAddress;
 import zander.core.connect.signin.SignInPrompt;
 import zander.core.trust.KnownHosts;
 import zander.core.trust.WireKey;
+import zander.desk.file.FileModel;
 import zander.desk.reach.Prompts;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;

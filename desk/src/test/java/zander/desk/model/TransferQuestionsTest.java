@@ -33,7 +33,7 @@ class TransferQuestionsTest {
     desk = work.openLabBox(TRIAL, local);
     work.on(
         () -> {
-          desk.transfers().change(TransferRules.of(ConflictRule.REPLACE));
+          desk.transfers().rules().change(TransferRules.of(ConflictRule.REPLACE));
           return null;
         });
     for (String name : List.of("one.html", "two.html", "three.html")) {
@@ -45,7 +45,7 @@ class TransferQuestionsTest {
     }
     work.on(
         () -> {
-          desk.transfers().change(TransferRules.of(ConflictRule.ASK));
+          desk.transfers().rules().change(TransferRules.of(ConflictRule.ASK));
           return null;
         });
   }

@@ -7,13 +7,10 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
-import java.util.Set;
 import java.util.TreeMap;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import zander.core.change.HeldThings;
-import zander.core.journal.JournalRules;
 import zander.core.transfer.resume.SavedTransfer;
 import zander.core.transfer.rules.ConflictRule;
 import zander.desk.transfer.SavedRules;
@@ -22,44 +19,25 @@ import zander.desk.transfer.SavedRules;
 class KeptFileTest {
   @TempDir Path folder;
   private Path path;
-  private KeptFile<Settings.Values> file;
+  private KeptFile<Map<String, Integer>> file;
 
   @BeforeEach
   void start() {
     path = folder.resolve("settings.json");
-    file = new KeptFile<>(path, new TypeReference<>() {}, Settings.Values.USUAL);
-  }
-
-  @Test
-  void oneFieldLeavesTheOthersAsUsual() throws IOException {
-    Files.writeString(path, "{\"showHidden\": true, \"journalDays\": null}");
-    Settings.Values read = file.read();
-    assertThat(read.showHidden()).isTrue();
-    assertThat(read.foldersFirst()).isTrue();
-    assertThat(read.held()).isEqualTo(HeldThings.Rules.USUAL);
-    assertThat(read.journal()).isEqualTo(JournalRules.USUAL);
-  }
-
-  @Test
-  void whatIsNotKnownStays() throws IOException {
-    Files.writeString(path, "{\"showHidden\": true, \"heldDays\": 0, \"flow\": {\"gauge\": [1]}}");
-    file.write(file.read().withColumns(Set.of("Owner")));
-    assertThat(path).content().contains("\"gauge\"", "\"Owner\"");
-    assertThat(file.read().showHidden()).isTrue();
-    assertThat(file.read().heldDays()).isZero();
+    file = new KeptFile<>(path, new TypeReference<>() {}, Map.of("days", 7));
   }
 
   @Test
   void aDamagedFileIsPutAside() throws IOException {
     Files.writeString(path, "{\"showHidden\": tru");
-    file.write(Settings.Values.USUAL);
+    file.write(Map.of("days", 7));
     assertThat(folder)
         .isDirectoryContaining(
             kept ->
                 kept.toString().contains("settings.json.kept-")
                     && Files.exists(kept)
                     && kept.toFile().length() == "{\"showHidden\": tru".length());
-    assertThat(file.read()).isEqualTo(Settings.Values.USUAL);
+    assertThat(file.read()).isEqualTo(Map.of("days", 7));
   }
 
   /** What a later version wrote and this one does not understand stays, while nobody changes it. */
@@ -78,7 +56,7 @@ class KeptFileTest {
   @Test
   void nothingIsNoSetting() throws IOException {
     Files.writeString(path, "null");
-    assertThat(file.read()).isEqualTo(Settings.Values.USUAL);
+    assertThat(file.read()).isEqualTo(Map.of("days", 7));
   }
 
   @Test

@@ -21,15 +21,15 @@ import zander.core.journal.ChangeKind;
 import zander.core.journal.JournalEntry;
 import zander.core.transfer.rules.ConflictRule;
 import zander.core.transfer.rules.TransferRules;
+import zander.desk.file.FileModel;
 import zander.desk.find.FindModel;
 import zander.desk.folder.DeleteActions;
 import zander.desk.folder.FolderModel;
 import zander.desk.history.JournalModel;
 import zander.desk.model.DeskModel;
-import zander.desk.model.FileModel;
-import zander.desk.model.ShellModel;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
+import zander.desk.shell.ShellModel;
 import zander.desk.work.StallProbe.Stall;
 import zander.standin.server.Relay;
 import zander.suite.SystemSshd;
@@ -203,6 +203,7 @@ class DayInTheWindowTest {
       window.run(
           () -> {
             desk.transfers()
+                .rules()
                 .change(TransferRules.of(asks ? ConflictRule.ASK : ConflictRule.REPLACE));
             desk.transfers().sendUp(List.of(home().resolve(name)));
           });

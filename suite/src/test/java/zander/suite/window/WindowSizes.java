@@ -1,6 +1,5 @@
 package zander.suite.window;
 
-import java.lang.management.ManagementFactory;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -18,12 +17,12 @@ import zander.core.journal.Journal;
 import zander.core.journal.JournalEntry;
 import zander.core.journal.NewChange;
 import zander.core.rights.Mode;
+import zander.desk.file.FileModel;
 import zander.desk.folder.Column;
 import zander.desk.folder.FolderModel;
 import zander.desk.history.JournalModel;
 import zander.desk.model.DeskModel;
-import zander.desk.model.FileModel;
-import zander.desk.model.ShellModel;
+import zander.desk.shell.ShellModel;
 import zander.desk.work.StallProbe.Stall;
 import zander.suite.SystemSshd;
 
@@ -291,33 +290,17 @@ public final class WindowSizes {
     open[0] = openFile("line.js");
     CodeArea line = (CodeArea) window.shown("#editor");
     window.run(line::requestFocus);
-    awaitIdle();
-    long before = processor();
+    ProcessorTime.awaitIdle();
+    long before = ProcessorTime.now();
     TimeUnit.SECONDS.sleep(2);
     // The share of one core, in thousandths, in the place of the work.
     rows.add(
         new Row(
             "processor with the caret in one line, of 1,000",
             "5 MB",
-            (processor() - before) / 2_000_000,
+            (ProcessorTime.now() - before) / 2_000_000,
             2));
     window.run(() -> desk.close(open[0]));
-  }
-
-  /** Until the line was laid out and drawn, or ten seconds. */
-  private static void awaitIdle() throws InterruptedException {
-    for (int i = 0; i < 20; i++) {
-      long before = processor();
-      TimeUnit.MILLISECONDS.sleep(500);
-      if (processor() - before < 150_000_000) {
-        return;
-      }
-    }
-  }
-
-  private static long processor() {
-    return ((com.sun.management.OperatingSystemMXBean) ManagementFactory.getOperatingSystemMXBean())
-        .getProcessCpuTime();
   }
 
   private void shell() throws Exception {
@@ -344,13 +327,13 @@ public final class WindowSizes {
     TimeUnit.MILLISECONDS.sleep(500);
     window.run(() -> desk.close(shell));
     TimeUnit.MILLISECONDS.sleep(500);
-    long before = processor();
+    long before = ProcessorTime.now();
     TimeUnit.SECONDS.sleep(2);
     rows.add(
         new Row(
             "processor after a pouring shell was closed, of 1,000",
             "",
-            (processor() - before) / 2_000_000,
+            (ProcessorTime.now() - before) / 2_000_000,
             2));
   }
 

@@ -46,6 +46,15 @@ public final class ConnectFailure extends IOException {
     FAILED
   }
 
+  /**
+   * The host key a server showed, and those that were known before.
+   *
+   * @param shown {@code null} when it is not about one
+   */
+  public record HostKeys(WireKey shown, List<WireKey> known) {
+    static final HostKeys NONE = new HostKeys(null, List.of());
+  }
+
   private final SignInStep step;
   private final Reason reason;
   private final ServerAddress address;
@@ -54,7 +63,7 @@ public final class ConnectFailure extends IOException {
 
   public ConnectFailure(
       SignInStep step, Reason reason, ServerAddress address, String detail, Throwable cause) {
-    this(step, reason, address, detail, cause, null, List.of());
+    this(step, reason, address, detail, cause, HostKeys.NONE);
   }
 
   public ConnectFailure(
@@ -63,14 +72,13 @@ public final class ConnectFailure extends IOException {
       ServerAddress address,
       String detail,
       Throwable cause,
-      WireKey shown,
-      List<WireKey> known) {
+      HostKeys keys) {
     super(detail, cause);
     this.step = step;
     this.reason = reason;
     this.address = address;
-    this.shown = shown;
-    this.known = List.copyOf(known);
+    this.shown = keys.shown();
+    this.known = List.copyOf(keys.known());
   }
 
   /** A key file that could not be used: the server was reached, nothing was offered. */

@@ -7,6 +7,7 @@ import java.nio.channels.InterruptedByTimeoutException;
 import java.util.concurrent.TimeoutException;
 import org.apache.sshd.common.channel.exception.SshChannelOpenException;
 import zander.core.connect.report.ConnectFailure.Reason;
+import zander.core.files.sftp.FileServiceMissing;
 
 /** Tells apart why a server was not reached, before anybody was signed in. */
 public final class FailureReasons {
@@ -20,6 +21,46 @@ public final class FailureReasons {
     }
     String said = at.getMessage() == null ? at.getClass().getSimpleName() : at.getMessage();
     return said.replaceFirst("^Default\\w+Future\\[[^\\]]*]: ", "");
+  }
+
+  /**
+   * Why the server did not let the person in.
+   *
+   * @param lower what the library said, in small letters
+   * @param partly whether something was taken, and more was wanted
+   */
+  public static Reason atSignIn(
+      String lower, boolean passwordRefused, boolean partly, boolean keyRefused) {
+    if (lower.contains("too many authentication")) {
+      return Reason.TOO_MANY_TRIES;
+    }
+    if (passwordRefused) {
+      return Reason.PASSWORD_REFUSED;
+    }
+    if (partly) {
+      return Reason.MORE_WANTED;
+    }
+    if (keyRefused) {
+      return Reason.KEY_REFUSED;
+    }
+    return lower.contains("no more authentication methods")
+        ? Reason.NO_WAY_LEFT
+        : Reason.CLOSED_BY_SERVER;
+  }
+
+  /**
+   * Why files or a shell could not be had once signed in.
+   *
+   * @param lower what the library said, in small letters
+   */
+  public static Reason afterSignIn(Throwable cause, String lower) {
+    if (lower.contains("session") && lower.contains("clos")
+        || lower.contains("connection") && lower.contains("reset")) {
+      return Reason.CLOSED_BY_SERVER;
+    }
+    return cause instanceof FileServiceMissing missing && !missing.printed().isEmpty()
+        ? Reason.START_FILES_PRINT
+        : Reason.NO_FILE_SERVICE;
   }
 
   /**

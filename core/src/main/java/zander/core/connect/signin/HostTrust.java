@@ -99,7 +99,12 @@ public final class HostTrust {
 
   private ConnectFailure refuse(Reason reason, ServerAddress address, KnownHosts.Finding finding) {
     return new ConnectFailure(
-        SignInStep.HOST_KEY, reason, address, shown.toString(), null, shown, finding.known());
+        SignInStep.HOST_KEY,
+        reason,
+        address,
+        shown.toString(),
+        null,
+        new ConnectFailure.HostKeys(shown, finding.known()));
   }
 
   static WireKey wire(PublicKey key) {

@@ -379,33 +379,9 @@ public final class SignInAttempt {
     }
     String lower = detail.toLowerCase(java.util.Locale.ROOT);
     return switch (step) {
-      case FILES, SHELL ->
-          lower.contains("session") && lower.contains("clos")
-                  || lower.contains("connection") && lower.contains("reset")
-              ? Reason.CLOSED_BY_SERVER
-              : cause instanceof FileServiceMissing missing && !missing.printed().isEmpty()
-                  ? Reason.START_FILES_PRINT
-                  : Reason.NO_FILE_SERVICE;
-      case SIGN_IN -> signInReason(lower);
+      case FILES, SHELL -> FailureReasons.afterSignIn(cause, lower);
+      case SIGN_IN -> FailureReasons.atSignIn(lower, lettersRefused > 0, partly, keyRefused);
       default -> FailureReasons.beforeSignIn(step, cause, lower);
     };
-  }
-
-  private Reason signInReason(String lower) {
-    if (lower.contains("too many authentication")) {
-      return Reason.TOO_MANY_TRIES;
-    }
-    if (lettersRefused > 0) {
-      return Reason.PASSWORD_REFUSED;
-    }
-    if (partly) {
-      return Reason.MORE_WANTED;
-    }
-    if (keyRefused) {
-      return Reason.KEY_REFUSED;
-    }
-    return lower.contains("no more authentication methods")
-        ? Reason.NO_WAY_LEFT
-        : Reason.CLOSED_BY_SERVER;
   }
 }

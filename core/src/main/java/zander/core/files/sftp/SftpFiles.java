@@ -19,7 +19,6 @@ import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.RemoteWriter;
-import zander.core.files.WireName;
 import zander.core.files.sftp.SftpListing.Raw;
 import zander.core.rights.Mode;
 
@@ -88,37 +87,7 @@ public final class SftpFiles implements RemoteFiles {
 
   @Override
   public Landing land(String wanted, java.util.concurrent.Future<?> namesAsked) throws IOException {
-    Buffer dot = SftpWire.body();
-    SftpWire.putName(dot, ".");
-    Buffer where = SftpWire.body();
-    // A relative path is one from home, as the server itself reads it.
-    SftpWire.putName(where, wanted == null ? "." : WireName.fromText(wanted));
-    // Both at once: where home is, and the folder to land in, which may be home itself.
-    SftpWire.Sent asked = wire.send(SftpWire.REALPATH, dot, "resolve", null);
-    SftpWire.Sent opening = wire.send(SftpWire.OPENDIR, where, "open folder", null);
-    RemotePath home = RemotePath.ofWire(wire.expectName(asked));
-    RemotePath folder = wanted == null ? home : home.resolve(wanted);
-    try {
-      List<Raw> raw = SftpListing.opened(wire, folder, opening, names).read(part -> {});
-      awaitQuietly(namesAsked);
-      entries.learnNames(raw);
-      return new Landing(home, folder, entries.follow(raw, null), null);
-    } catch (RemoteFailure e) {
-      if (e.reason() == Reason.LINE_LOST) {
-        throw e;
-      }
-      return new Landing(home, folder, List.of(), e.about(folder));
-    }
-  }
-
-  private static void awaitQuietly(java.util.concurrent.Future<?> work) {
-    try {
-      work.get();
-    } catch (java.util.concurrent.ExecutionException e) {
-      // Names are asked for in another way then.
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-    }
+    return SftpLanding.at(wanted, wire, names, entries, namesAsked);
   }
 
   @Override

@@ -29,7 +29,6 @@ import zander.core.transfer.rules.ConflictPrompt;
 import zander.core.transfer.rules.ConflictPrompt.Answer;
 import zander.core.transfer.rules.ConflictRule;
 import zander.core.transfer.rules.IgnorePatterns;
-import zander.core.transfer.rules.ReconnectPrompt;
 import zander.core.transfer.rules.TransferRules;
 import zander.core.work.Cancellation;
 
@@ -176,7 +175,6 @@ class TransferPlanTest {
                 rules,
                 LEAVES_IT,
                 new Cancellation(),
-                ReconnectPrompt.ENDS_IT,
                 ResumeLog.NONE)
             .run(NAMES);
     assertThat(deed(plan, "shared/deep/three")).isEqualTo(Deed.ARRIVES);
@@ -225,7 +223,6 @@ class TransferPlanTest {
                 rules,
                 LEAVES_IT,
                 new Cancellation(),
-                ReconnectPrompt.ENDS_IT,
                 ResumeLog.NONE)
             .run(NAMES);
     assertThat(progress.phase()).isEqualTo(Progress.Phase.DONE);
@@ -283,7 +280,6 @@ class TransferPlanTest {
                 rules,
                 LEAVES_IT,
                 new Cancellation(),
-                ReconnectPrompt.ENDS_IT,
                 ResumeLog.NONE)
             .run(NAMES);
     assertThat(progress.problems()).extracting(Progress.Problem::path).contains("site/broken");

@@ -7,7 +7,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.fxmisc.flowless.VirtualizedScrollPane;
 import org.fxmisc.richtext.CodeArea;
-import zander.desk.model.FileEndModel;
+import zander.desk.file.FileEndModel;
 import zander.desk.sheet.Texts;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;

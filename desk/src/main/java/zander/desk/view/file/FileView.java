@@ -18,7 +18,7 @@ import org.fxmisc.richtext.model.StyledDocument;
 import org.fxmisc.richtext.util.UndoUtils;
 import zander.core.edit.TextFile;
 import zander.core.files.RemotePath;
-import zander.desk.model.FileModel;
+import zander.desk.file.FileModel;
 import zander.desk.view.folder.PathBar;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;

@@ -5,12 +5,12 @@ import java.util.List;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import zander.core.files.RemotePath;
+import zander.desk.file.FileModel;
 import zander.desk.folder.CopyText;
 import zander.desk.folder.CreateActions;
 import zander.desk.folder.DeleteActions;
 import zander.desk.folder.ToolActions;
 import zander.desk.model.DeskModel;
-import zander.desk.model.FileModel;
 import zander.desk.sheet.Action;
 
 /** What can be done in the folder of a desk, by name and by key. */

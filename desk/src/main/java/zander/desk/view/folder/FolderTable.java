@@ -24,7 +24,7 @@ import zander.desk.folder.Column;
 import zander.desk.folder.CreateActions;
 import zander.desk.folder.EntryNotes;
 import zander.desk.folder.FolderModel;
-import zander.desk.folder.LocalModel;
+import zander.desk.local.LocalModel;
 import zander.desk.sheet.Texts;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.RelativeTimes;
@@ -152,7 +152,7 @@ final class FolderTable extends TableView<RemoteEntry> {
   }
 
   private void showColumns() {
-    Set<String> hidden = settings.now().hiddenColumns();
+    Set<String> hidden = settings.get(Settings.HIDDEN_COLUMNS);
     Map<Column, Double> wanted = new EnumMap<>(Column.class);
     columns.forEach(
         (column, made) -> {
@@ -169,11 +169,11 @@ final class FolderTable extends TableView<RemoteEntry> {
 
   /** Shows or leaves out a column, in all folder sheets. */
   void toggle(Column column) {
-    Set<String> hidden = new TreeSet<>(settings.now().hiddenColumns());
+    Set<String> hidden = new TreeSet<>(settings.get(Settings.HIDDEN_COLUMNS));
     if (!hidden.remove(column.name())) {
       hidden.add(column.name());
     }
-    settings.change(values -> values.withColumns(hidden));
+    settings.set(Settings.HIDDEN_COLUMNS, hidden);
   }
 
   private void decorate(TableRow<RemoteEntry> row) {

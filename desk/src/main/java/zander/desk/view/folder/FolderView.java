@@ -3,6 +3,7 @@ package zander.desk.view.folder;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import javafx.collections.ListChangeListener;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckMenuItem;
@@ -102,10 +103,9 @@ public final class FolderView extends VBox implements SheetView {
     MenuButton menu = new MenuButton("Show");
     menu.setId("show-menu");
     CheckMenuItem hidden = new CheckMenuItem("Hidden files");
-    hidden.setOnAction(event -> settings.change(values -> values.withHidden(hidden.isSelected())));
+    hidden.setOnAction(event -> settings.set(Settings.SHOW_HIDDEN, hidden.isSelected()));
     CheckMenuItem first = new CheckMenuItem("Folders first");
-    first.setOnAction(
-        event -> settings.change(values -> values.withFoldersFirst(first.isSelected())));
+    first.setOnAction(event -> settings.set(Settings.FOLDERS_FIRST, first.isSelected()));
     menu.getItems().addAll(hidden, first, new SeparatorMenuItem());
     List<CheckMenuItem> boxes = new ArrayList<>();
     for (Column column : Column.values()) {
@@ -119,13 +119,11 @@ public final class FolderView extends VBox implements SheetView {
     menu.getItems().addAll(boxes);
     Runnable tick =
         () -> {
-          Settings.Values now = settings.now();
-          hidden.setSelected(now.showHidden());
-          first.setSelected(now.foldersFirst());
+          Set<String> left = settings.get(Settings.HIDDEN_COLUMNS);
+          hidden.setSelected(settings.get(Settings.SHOW_HIDDEN));
+          first.setSelected(settings.get(Settings.FOLDERS_FIRST));
           boxes.forEach(
-              box ->
-                  box.setSelected(
-                      !now.hiddenColumns().contains(((Column) box.getUserData()).name())));
+              box -> box.setSelected(!left.contains(((Column) box.getUserData()).name())));
         };
     subscriptions.on(settings.valuesProperty(), now -> tick.run());
     tick.run();

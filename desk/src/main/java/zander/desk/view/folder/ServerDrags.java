@@ -11,7 +11,7 @@ import javafx.scene.input.DragEvent;
 import javafx.scene.input.Dragboard;
 import javafx.scene.input.TransferMode;
 import zander.core.files.RemoteEntry;
-import zander.desk.folder.LocalRow;
+import zander.desk.local.LocalRow;
 import zander.desk.model.DeskModel;
 
 /**

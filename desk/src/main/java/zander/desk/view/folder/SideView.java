@@ -49,7 +49,7 @@ public final class SideView extends VBox {
   private Button row(String name, RemotePath path) {
     Label path1 = Parts.label(path.text(), "mono", "quiet", "marked-path");
     VBox lines = new VBox(Parts.label(name, "marked-name"), path1);
-    Button row = Parts.button("", null, () -> desk.partners().go(path), "marked-row");
+    Button row = Parts.button("", null, () -> desk.goWithPartner(path), "marked-row");
     row.setGraphic(lines);
     row.setUserData(path);
     row.setMaxWidth(Double.MAX_VALUE);

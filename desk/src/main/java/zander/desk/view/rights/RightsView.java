@@ -21,8 +21,8 @@ import zander.core.rights.Mode.Who;
 import zander.desk.history.EntryWords;
 import zander.desk.history.JournalModel;
 import zander.desk.model.DeskModel;
-import zander.desk.model.RightsModel;
-import zander.desk.model.RightsModel.Bit;
+import zander.desk.rights.RightsModel;
+import zander.desk.rights.RightsModel.Bit;
 import zander.desk.sheet.Texts;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.RelativeTimes;
@@ -79,9 +79,9 @@ public final class RightsView extends VBox {
     model.changesProperty().addListener((observed, old, now) -> show());
     model.busyProperty().addListener((observed, old, now) -> show());
     model.problemProperty().addListener((observed, old, now) -> show());
-    desk.happenedProperty().addListener((observed, old, now) -> showHistory(now));
+    desk.historyProperty().addListener((observed, old, now) -> showHistory(now));
     show();
-    showHistory(desk.happenedProperty().get());
+    showHistory(desk.historyProperty().get());
   }
 
   private HBox owners() {
@@ -230,8 +230,8 @@ public final class RightsView extends VBox {
     fill(symbolic, model.symbolic());
     owner.setPromptText("several");
     group.setPromptText("several");
-    ownerNumber.setText(number(desk.uidOf(owner.getText())));
-    groupNumber.setText(number(desk.gidOf(group.getText())));
+    ownerNumber.setText(number(model.uidOf(owner.getText())));
+    groupNumber.setText(number(model.gidOf(group.getText())));
     Parts.show(problem, !problem.getText().isEmpty());
     Parts.show(outcome, !outcome.getText().isEmpty() && problem.getText().isEmpty());
     boolean stops = model.busyProperty().get() && !one;

@@ -31,11 +31,11 @@ final class RulesMenu {
   }
 
   private TransferRules now() {
-    return desk.transfers().rulesProperty().get();
+    return desk.transfers().rules().rulesProperty().get();
   }
 
   private void change(UnaryOperator<TransferRules> change) {
-    desk.transfers().change(change.apply(now()));
+    desk.transfers().rules().change(change.apply(now()));
   }
 
   /** What happens to names that are taken, in a word or two. */
@@ -207,7 +207,7 @@ final class RulesMenu {
 
   private void askCommand() {
     SimpleStringProperty command =
-        new SimpleStringProperty(desk.transfers().commandProperty().get());
+        new SimpleStringProperty(desk.transfers().rules().commandProperty().get());
     ask(
         Question.asking(
             new Message(
@@ -219,7 +219,7 @@ final class RulesMenu {
             new Question.Choice(
                 "Save",
                 ticked -> {
-                  desk.transfers().changeCommand(command.get().strip());
+                  desk.transfers().rules().changeCommand(command.get().strip());
                   desk.folder().dismissQuestion();
                 }),
             desk.folder().dismiss()));

@@ -41,10 +41,10 @@ public final class WaterlineView extends HBox {
             javafx.beans.binding.Bindings.createStringBinding(
                 () ->
                     RulesMenu.words(
-                        desk.transfers().rulesProperty().get(),
-                        desk.transfers().commandProperty().get()),
-                desk.transfers().rulesProperty(),
-                desk.transfers().commandProperty()));
+                        desk.transfers().rules().rulesProperty().get(),
+                        desk.transfers().rules().commandProperty().get()),
+                desk.transfers().rules().rulesProperty(),
+                desk.transfers().rules().commandProperty()));
     stop = Parts.button("Stop", "stop-transfer", desk.transfers()::stop, "rule");
     pause = Parts.button("Pause", "pause-transfer", desk.transfers()::pause, "rule");
     answer = Parts.button("", "answer-transfer", desk.transfers()::answer, "rule", "asks");

@@ -1,0 +1,67 @@
+package zander.desk.file;
+
+import java.util.List;
+import zander.desk.folder.FolderModel;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Texts;
+import zander.desk.work.FailureWords;
+import zander.desk.work.Message;
+
+/** Says which texts were not saved when the program ended, and opens them on wish. */
+public final class DraftOffer {
+  private final OpenDesk desk;
+  private final FolderModel folder;
+  private final FileSheets files;
+  private final Drafts drafts;
+
+  public DraftOffer(OpenDesk desk, FolderModel folder, FileSheets files, Drafts drafts) {
+    this.desk = desk;
+    this.folder = folder;
+    this.files = files;
+    this.drafts = drafts;
+  }
+
+  /** Asks in the folder sheet, if there are any. */
+  public void make() {
+    desk.background().run(drafts::all, this::ask, failure -> {});
+  }
+
+  private void ask(List<Drafts.Draft> left) {
+    if (left.isEmpty()) {
+      return;
+    }
+    folder.ask(
+        Question.notice(
+            new Message(
+                "Unsaved text of "
+                    + Texts.count(left.size(), "file")
+                    + " was kept when Zander ended",
+                Drafts.names(left) + ". The server has the versions before it."),
+            true,
+            new Question.Choice("Open drafts", ticked -> open(left)),
+            new Question.Choice("Discard drafts", ticked -> drop(left)),
+            folder.dismiss()));
+  }
+
+  private void open(List<Drafts.Draft> left) {
+    folder.dismissQuestion();
+    for (Drafts.Draft draft : left) {
+      files.open(draft.path(), file -> file.takeDraft(draft));
+    }
+  }
+
+  private void drop(List<Drafts.Draft> left) {
+    folder.dismissQuestion();
+    desk.background()
+        .run(
+            () -> {
+              for (Drafts.Draft draft : left) {
+                drafts.drop(draft.path());
+              }
+              return left;
+            },
+            done -> {},
+            failure -> folder.tellFailure(FailureWords.of(failure)));
+  }
+}

@@ -1,0 +1,325 @@
+package zander.desk.file;
+
+import java.util.List;
+import java.util.concurrent.Callable;
+import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.Consumer;
+import javafx.beans.property.ReadOnlyBooleanProperty;
+import javafx.beans.property.ReadOnlyBooleanWrapper;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
+import zander.core.change.AtomicSave;
+import zander.core.change.AtomicSave.Allow;
+import zander.core.change.FileVersion;
+import zander.core.change.SaveFailure;
+import zander.core.edit.NotTextException;
+import zander.core.edit.TextFile;
+import zander.core.files.RemotePath;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Sheet;
+import zander.desk.sheet.Texts;
+import zander.desk.work.FailureWords;
+import zander.desk.work.Message;
+
+/** A text file of the server being edited: the text here, the version over there, and saving. */
+public final class FileModel extends Sheet {
+  /** What the editor takes; larger files are for the shell. */
+  static final long LARGEST = 16L << 20;
+
+  private final OpenDesk desk;
+  private final Drafts drafts;
+  private final RemotePath path;
+  private final ReadOnlyBooleanWrapper busy = new ReadOnlyBooleanWrapper(false);
+  private final ReadOnlyStringWrapper state = new ReadOnlyStringWrapper("");
+  private final ReadOnlyObjectWrapper<TextFile> loaded = new ReadOnlyObjectWrapper<>();
+  private final ReadOnlyObjectWrapper<String> drafted = new ReadOnlyObjectWrapper<>();
+  private final ReadOnlyObjectWrapper<Integer> line = new ReadOnlyObjectWrapper<>(0);
+  private FileVersion version;
+  private boolean draftDue;
+  private boolean closed;
+  private String text = "";
+  private String savedText = "";
+
+  FileModel(OpenDesk desk, Drafts drafts, RemotePath path, AtomicSave.Opened opened)
+      throws NotTextException {
+    TextFile decoded = TextFile.decode(opened.content());
+    this.desk = desk;
+    this.drafts = drafts;
+    this.path = path;
+    setTitle(path.name());
+    take(opened.version(), decoded);
+    if (isSavedInSteps() && desk.isFirstTime("saved in steps")) {
+      ask(
+          Question.notice(
+              new Message(
+                  "This server cannot replace a file in one step",
+                  "A save moves the old file aside and the new one in. For a moment the name is"
+                      + " free; if the connection breaks just then, Zander finishes the save when"
+                      + " it is back."),
+              false,
+              keepEditing()));
+    }
+  }
+
+  private void take(FileVersion newVersion, TextFile decoded) {
+    version = newVersion;
+    text = decoded.text();
+    savedText = text;
+    loaded.set(decoded);
+    setUnsaved(false);
+    state.set("as on the server");
+  }
+
+  public RemotePath path() {
+    return path;
+  }
+
+  /** The text as last loaded; a new one when the server's version was taken. */
+  public ReadOnlyObjectProperty<TextFile> loadedProperty() {
+    return loaded.getReadOnlyProperty();
+  }
+
+  /** The version on the server that the text is based on. */
+  public FileVersion version() {
+    return version;
+  }
+
+  /** Told of each change in the editor. */
+  public void edited(String now) {
+    text = now;
+    keepDraft();
+    setUnsaved(!now.equals(savedText));
+    if (isUnsaved()) {
+      state.set("not on the server yet");
+    } else {
+      state.set("as on the server");
+    }
+  }
+
+  /** For work of the view that would make the window wait. */
+  public <T> void onAnotherThread(Callable<T> work, Consumer<T> then) {
+    desk.background().run(work, then, failure -> {});
+  }
+
+  public String text() {
+    return text;
+  }
+
+  /** Keeps what is typed, a moment after the last key, so that a crash loses no more than that. */
+  private void keepDraft() {
+    if (draftDue) {
+      return;
+    }
+    draftDue = true;
+    desk.background()
+        .later(
+            java.time.Duration.ofMillis(1500),
+            () -> {
+              draftDue = false;
+              boolean keep = isUnsaved() && !closed;
+              Drafts.Draft draft = new Drafts.Draft(version.real(), version.digestText(), text);
+              desk.background().run(() -> writeDraft(keep, draft));
+            });
+  }
+
+  private void writeDraft(boolean keep, Drafts.Draft draft) {
+    try {
+      if (keep) {
+        drafts.keep(draft);
+      } else {
+        drafts.drop(draft.path());
+      }
+    } catch (java.io.IOException e) {
+      // A full disk here must not stop the editing; the next change tries again.
+    }
+  }
+
+  /** Takes a text that was not saved before the program ended. */
+  void takeDraft(Drafts.Draft draft) {
+    drafted.set(draft.text());
+    if (!draft.digest().equals(version.digestText())) {
+      ask(
+          Question.notice(
+              new Message(
+                  path.name() + " was changed on the server since you wrote this",
+                  "The text here is yours; saving puts it in the place of the other version, which"
+                      + " the journal keeps."),
+              true,
+              keepEditing()));
+    }
+  }
+
+  /** A text to be put into the editor as if it had been typed; {@code null} for none. */
+  public ReadOnlyObjectProperty<String> draftedProperty() {
+    return drafted.getReadOnlyProperty();
+  }
+
+  /** The line to go to, counted from 1; 0 for none. */
+  public ReadOnlyObjectProperty<Integer> lineProperty() {
+    return line.getReadOnlyProperty();
+  }
+
+  public void goToLine(int number) {
+    line.set(0);
+    line.set(number);
+  }
+
+  @Override
+  protected void discard() {
+    closed = true;
+    RemotePath real = version.real();
+    desk.background().run(() -> writeDraft(false, new Drafts.Draft(real, "", "")));
+  }
+
+  /** The facts beside the name: encoding, line ends, lines. */
+  public String facts() {
+    TextFile file = loaded.get();
+    long lines = text.endsWith("\n") ? 0 : 1;
+    for (int at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) {
+      lines++;
+    }
+    return file.charset().name()
+        + (file.hasMark() ? " with mark" : "")
+        + "   "
+        + (file.hasMixedLineEnds() ? "mixed line ends" : file.lineEnd().name())
+        + "   "
+        + Texts.count(text.isEmpty() ? 0 : lines, "line")
+        + (isSavedInSteps() ? "   saves in two steps" : "");
+  }
+
+  /** Whether the server cannot replace a file in one step. */
+  public boolean isSavedInSteps() {
+    return !desk.files().renamesOver();
+  }
+
+  private AtomicSave saver() {
+    return new AtomicSave(desk.files(), desk.journal());
+  }
+
+  @Override
+  protected void askBeforeClosing(Runnable close) {
+    ask(
+        Question.notice(
+            new Message(
+                path.name() + " is not saved", "The server has the version before your changes."),
+            true,
+            new Question.Choice("Save", ticked -> save()),
+            new Question.Choice("Close without saving", ticked -> close.run()),
+            keepEditing()));
+  }
+
+  public void save() {
+    save(List.of());
+  }
+
+  private void save(List<Allow> allowed) {
+    if (busy.get()) {
+      return;
+    }
+    String saving = text;
+    TextFile form = loaded.get();
+    AtomicReference<byte[]> content = new AtomicReference<>();
+    busy.set(true);
+    state.set("saving");
+    FileVersion before = version;
+    desk.background()
+        .run(
+            () -> {
+              content.set(form.encode(saving));
+              return saver().save(before, content.get(), allowed);
+            },
+            after -> saved(saving, after),
+            failure -> {
+              if (failure instanceof SaveFailure save
+                  && save.state() == SaveFailure.ServerState.OLD_OR_NEW) {
+                version = version.orPerhaps(content.get());
+              }
+              saveFailed(failure);
+            });
+  }
+
+  private void saved(String saving, FileVersion after) {
+    busy.set(false);
+    version = after;
+    savedText = saving;
+    dismissQuestion();
+    edited(text);
+    state.set(isUnsaved() ? "not on the server yet" : "saved to the server");
+    desk.changed(List.of(path));
+  }
+
+  private void saveFailed(Throwable failure) {
+    busy.set(false);
+    state.set("not on the server yet");
+    if (failure instanceof NotTextException) {
+      ask(Question.notice(FailureWords.of(failure), true, keepEditing()));
+      return;
+    }
+    desk.checkLine();
+    SaveFailure.Reason reason =
+        failure instanceof SaveFailure save ? save.reason() : SaveFailure.Reason.REFUSED;
+    var said = FailureWords.of(failure);
+    switch (reason) {
+      case CHANGED_MEANWHILE ->
+          ask(
+              Question.notice(
+                  said,
+                  true,
+                  new Question.Choice(
+                      "Replace theirs with mine",
+                      ticked -> save(List.of(Allow.REPLACE_OTHERS_CHANGE))),
+                  new Question.Choice("Load theirs", ticked -> loadTheirs()),
+                  keepEditing()));
+      case OWNER_WOULD_CHANGE ->
+          ask(
+              Question.notice(
+                  said,
+                  true,
+                  new Question.Choice(
+                      "Save, and own it", ticked -> save(List.of(Allow.OWNER_CHANGE))),
+                  keepEditing()));
+      default ->
+          ask(
+              Question.notice(
+                  said, true, new Question.Choice("Try again", ticked -> save()), keepEditing()));
+    }
+  }
+
+  /** Loads the server's version; the editor's own undo brings the old text back. */
+  public void loadTheirs() {
+    busy.set(true);
+    desk.background()
+        .run(
+            () -> {
+              AtomicSave.Opened opened = saver().open(path, LARGEST);
+              return new Loaded(opened.version(), TextFile.decode(opened.content()));
+            },
+            theirs -> {
+              busy.set(false);
+              dismissQuestion();
+              take(theirs.version, theirs.text);
+            },
+            failure -> {
+              busy.set(false);
+              ask(Question.notice(FailureWords.of(failure), true, keepEditing()));
+            });
+  }
+
+  private record Loaded(FileVersion version, TextFile text) {}
+
+  private Question.Choice keepEditing() {
+    return new Question.Choice("Keep editing", ticked -> dismissQuestion());
+  }
+
+  public ReadOnlyBooleanProperty busyProperty() {
+    return busy.getReadOnlyProperty();
+  }
+
+  /** Whether the server has this text, in words. */
+  public ReadOnlyStringProperty stateProperty() {
+    return state.getReadOnlyProperty();
+  }
+}

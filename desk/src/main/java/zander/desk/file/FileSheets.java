@@ -1,0 +1,90 @@
+package zander.desk.file;
+
+import java.util.HashSet;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Consumer;
+import zander.core.change.AtomicSave;
+import zander.core.files.RemoteAttributes;
+import zander.core.files.RemotePath;
+import zander.desk.folder.FolderModel;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.work.FailureWords;
+
+/** Opens files as sheets of a desk, each once. Used on the interface thread only. */
+public final class FileSheets {
+  private final OpenDesk desk;
+  private final FolderModel folder;
+  private final Drafts drafts;
+  private final LargeFiles largeFiles;
+  private final Set<RemotePath> opening = new HashSet<>();
+
+  public FileSheets(OpenDesk desk, FolderModel folder, Drafts drafts, LargeFiles largeFiles) {
+    this.desk = desk;
+    this.folder = folder;
+    this.drafts = drafts;
+    this.largeFiles = largeFiles;
+  }
+
+  /**
+   * Opens a file, or shows it where it is open; what fails is told in the folder.
+   *
+   * @param then run when it is in front
+   */
+  public void open(RemotePath path, Consumer<FileModel> then) {
+    for (FileModel file : desk.openSheets().of(FileModel.class)) {
+      if (file.path().equals(path)) {
+        desk.openSheets().frontProperty().set(file);
+        then.accept(file);
+        return;
+      }
+    }
+    if (!opening.add(path)) {
+      return;
+    }
+    desk.background()
+        .run(
+            () ->
+                new FileModel(
+                    desk,
+                    drafts,
+                    path,
+                    new AtomicSave(desk.files(), desk.journal()).open(path, FileModel.LARGEST)),
+            file -> {
+              opening.remove(path);
+              desk.openSheets().show(file);
+              then.accept(file);
+            },
+            failure -> {
+              opening.remove(path);
+              desk.openSheets().frontProperty().set(folder);
+              if (LargeFiles.isTooLarge(failure)) {
+                largeFiles.ask(path);
+                return;
+              }
+              folder.tellFailure(FailureWords.of(failure));
+              desk.checkLine();
+            });
+  }
+
+  /** What a file that is open was when it was last read or saved; {@code null} for none. */
+  public RemoteAttributes openedAs(RemotePath path) {
+    for (FileModel file : desk.openSheets().of(FileModel.class)) {
+      if (file.path().equals(path) || file.version().real().equals(path)) {
+        return file.version().attributes();
+      }
+    }
+    return null;
+  }
+
+  /** What is waited for, as the end of "waits for …". */
+  public Optional<String> waitsFor() {
+    if (!opening.isEmpty()) {
+      return Optional.of(opening.iterator().next().name() + " to open");
+    }
+    return desk.openSheets().of(FileModel.class).stream()
+        .filter(file -> file.busyProperty().get())
+        .map(file -> file.path().name() + " to be saved")
+        .findFirst();
+  }
+}

@@ -1,0 +1,58 @@
+package zander.desk.folder;
+
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import zander.core.files.DiskSpace;
+import zander.core.files.RemotePath;
+import zander.core.listing.ServiceAccess;
+import zander.desk.sheet.OpenDesk;
+
+/** What a listing alone does not tell of a folder: room, and who else can reach what is in it. */
+final class FolderFacts {
+  private final OpenDesk desk;
+  private final ReadOnlyObjectWrapper<EntryNotes> notes =
+      new ReadOnlyObjectWrapper<>(EntryNotes.NONE);
+  private final ReadOnlyObjectWrapper<DiskSpace> space = new ReadOnlyObjectWrapper<>();
+  private RemotePath about;
+
+  FolderFacts(OpenDesk desk) {
+    this.desk = desk;
+  }
+
+  /** Forgets the folder before, and asks about this one. */
+  void learn(RemotePath folder) {
+    about = folder;
+    notes.set(new EntryNotes(null, desk::openedAs));
+    space.set(null);
+    desk.background()
+        .run(
+            () -> desk.files().space(folder),
+            found -> {
+              if (folder.equals(about)) {
+                space.set(found);
+              }
+            },
+            failure -> {});
+    String service = desk.serviceAccount();
+    if (!service.isEmpty()) {
+      desk.background()
+          .run(
+              () -> ServiceAccess.of(service, desk.files(), folder),
+              access -> {
+                if (folder.equals(about)) {
+                  notes.set(new EntryNotes(access, desk::openedAs));
+                }
+              },
+              failure -> {});
+    }
+  }
+
+  ReadOnlyObjectProperty<EntryNotes> notesProperty() {
+    return notes.getReadOnlyProperty();
+  }
+
+  /** The room there is; {@code null} while the server has not told. */
+  ReadOnlyObjectProperty<DiskSpace> spaceProperty() {
+    return space.getReadOnlyProperty();
+  }
+}

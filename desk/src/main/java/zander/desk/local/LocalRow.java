@@ -1,0 +1,22 @@
+package zander.desk.local;
+
+import java.nio.file.Path;
+import zander.core.transfer.endpoint.TreeEntry;
+import zander.core.transfer.rules.Comparison;
+
+/**
+ * One row of this computer's folder.
+ *
+ * @param comparison with the entry of the same name on the server; {@code null} for folders, and
+ *     while the server's folder is no partner of this one
+ */
+public record LocalRow(Path path, TreeEntry node, Comparison comparison) {
+
+  public String name() {
+    return zander.core.files.WireName.toText(node.name());
+  }
+
+  public boolean isFolder() {
+    return node.kind() == zander.core.files.FileKind.FOLDER;
+  }
+}

@@ -1,0 +1,2 @@
+/** The folder of this computer below the waterline. */
+package zander.desk.local;

@@ -1,0 +1,2 @@
+/** The rights of what is selected, and what the panel tells about it. */
+package zander.desk.rights;

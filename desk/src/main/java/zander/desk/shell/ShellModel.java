@@ -1,0 +1,159 @@
+package zander.desk.shell;
+
+import java.io.IOException;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
+import javafx.beans.property.SimpleBooleanProperty;
+import zander.core.connect.command.ShellSession;
+import zander.core.files.RemotePath;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.sheet.Sheet;
+import zander.desk.term.TerminalModel;
+
+/** A shell on the server and the terminal it writes to. */
+public final class ShellModel extends Sheet {
+  private final ShellSheets shells;
+  private final OpenDesk desk;
+  private final RemotePath folder;
+  private final TerminalModel terminal;
+  private final ReadOnlyStringWrapper ended = new ReadOnlyStringWrapper("");
+  private final BooleanProperty below = new SimpleBooleanProperty(true);
+  private static final java.time.Duration AFTER_COMMAND = java.time.Duration.ofMillis(1500);
+
+  private volatile ShellSession session;
+  private byte[] typed;
+  private boolean lookDue;
+  private boolean closed;
+
+  /**
+   * @param typed what is typed into it as soon as it is there
+   */
+  ShellModel(ShellSheets shells, String name, RemotePath folder, byte[] typed) {
+    this.shells = shells;
+    this.desk = shells.desk();
+    this.folder = folder;
+    this.typed = typed;
+    setTitle(name);
+    terminal = new TerminalModel(this::send, this::resized);
+    start();
+  }
+
+  /** Opens the shell, and again after it ended, in the same folder. */
+  public void start() {
+    ended.set("");
+    desk.background()
+        .run(
+            () -> shells.connection().openShell(folder, terminal.columns(), terminal.rows()),
+            opened -> {
+              if (closed) {
+                desk.background().run(opened::close);
+                return;
+              }
+              session = opened;
+              if (typed.length > 0) {
+                send(typed);
+                typed = new byte[0];
+              }
+              desk.background().run(() -> read(opened));
+            },
+            failure -> {
+              ended.set(zander.desk.work.FailureWords.of(failure).headline());
+              desk.checkLine();
+            });
+  }
+
+  private void read(ShellSession from) {
+    // The window may have been laid out while the shell was being opened.
+    resized(terminal.columns(), terminal.rows());
+    terminal.readAll(from.output());
+    desk.background()
+        .show(
+            () -> {
+              if (from == session) {
+                int exit = from.exit();
+                ended.set(
+                    exit < 0
+                        ? "The connection of this shell is gone."
+                        : "The shell has ended" + (exit == 0 ? "." : " with status " + exit + "."));
+                shells.used();
+              }
+            });
+  }
+
+  private void send(byte[] bytes) {
+    inOrder(to -> to.type(bytes));
+    for (byte b : bytes) {
+      if (b == '\r') {
+        desk.background().show(this::commandGiven);
+        return;
+      }
+    }
+  }
+
+  /** A command may have changed the folder: it is read again a moment later. */
+  private void commandGiven() {
+    if (!lookDue) {
+      lookDue = true;
+      desk.background()
+          .later(
+              AFTER_COMMAND,
+              () -> {
+                lookDue = false;
+                shells.used();
+              });
+    }
+  }
+
+  private void resized(int columns, int rows) {
+    inOrder(to -> to.resize(columns, rows));
+  }
+
+  private interface Sending {
+    void to(ShellSession open) throws IOException;
+  }
+
+  /** Keys and sizes go out one after the other, on the desk's thread for typing. */
+  private void inOrder(Sending sending) {
+    ShellSession open = session;
+    if (open != null && open.isOpen()) {
+      shells.inOrder(
+          () -> {
+            try {
+              sending.to(open);
+            } catch (IOException e) {
+              // The reading side sees the end of the shell and tells it.
+            }
+          });
+    }
+  }
+
+  public TerminalModel terminal() {
+    return terminal;
+  }
+
+  public RemotePath folder() {
+    return folder;
+  }
+
+  /** Why the shell is over; empty while it runs. */
+  public ReadOnlyStringProperty endedProperty() {
+    return ended.getReadOnlyProperty();
+  }
+
+  /** Whether it shares the space below the other sheets, or is a sheet of its own. */
+  public BooleanProperty belowProperty() {
+    return below;
+  }
+
+  @Override
+  public void close() {
+    ShellSession open = session;
+    session = null;
+    closed = true;
+    terminal.close();
+    if (open != null) {
+      desk.background().run(open::close);
+    }
+  }
+}

@@ -1,0 +1,74 @@
+package zander.desk.shell;
+
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.collections.FXCollections;
+import javafx.collections.ListChangeListener;
+import javafx.collections.ObservableList;
+import zander.desk.sheet.Sheet;
+
+/** The shells that share the space below the sheets of a desk: one is seen, each has its tab. */
+public final class ShellsBelow {
+  private final ObservableList<ShellModel> shells = FXCollections.observableArrayList();
+  private final ObjectProperty<ShellModel> front = new SimpleObjectProperty<>();
+
+  public ShellsBelow(ObservableList<Sheet> sheets) {
+    sheets.addListener(
+        (ListChangeListener<Sheet>)
+            change -> {
+              while (change.next()) {
+                change.getRemoved().forEach(this::gone);
+                change.getAddedSubList().forEach(this::come);
+              }
+            });
+  }
+
+  private void come(Sheet sheet) {
+    if (sheet instanceof ShellModel shell) {
+      shell
+          .belowProperty()
+          .addListener(
+              (observed, old, below) -> {
+                if (below) {
+                  put(shell);
+                } else {
+                  gone(shell);
+                }
+              });
+      put(shell);
+    }
+  }
+
+  private void put(ShellModel shell) {
+    shells.add(shell);
+    front.set(shell);
+  }
+
+  private void gone(Sheet sheet) {
+    int at = shells.indexOf(sheet);
+    if (at < 0) {
+      return;
+    }
+    shells.remove(at);
+    if (front.get() == sheet) {
+      front.set(shells.isEmpty() ? null : shells.get(Math.min(at, shells.size() - 1)));
+    }
+  }
+
+  /** Brings the next one, or the one before, to the front. */
+  public void step(int by) {
+    if (!shells.isEmpty()) {
+      front.set(shells.get(Math.floorMod(shells.indexOf(front.get()) + by, shells.size())));
+    }
+  }
+
+  /** Those below, in the order of their tabs. */
+  public ObservableList<ShellModel> shells() {
+    return shells;
+  }
+
+  /** The one that is seen; {@code null} when none is below. */
+  public ObjectProperty<ShellModel> frontProperty() {
+    return front;
+  }
+}

@@ -1,0 +1,2 @@
+/** Shells that are open on a desk. */
+package zander.desk.shell;

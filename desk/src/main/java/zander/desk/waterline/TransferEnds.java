@@ -1,0 +1,154 @@
+package zander.desk.waterline;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import zander.core.change.DeleteTask;
+import zander.core.files.RemotePath;
+import zander.core.files.WireName;
+import zander.core.transfer.endpoint.Direction;
+import zander.core.transfer.progress.Progress.Phase;
+import zander.desk.folder.FolderModel;
+import zander.desk.local.LocalModel;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.transfer.TransferModel;
+import zander.desk.work.Message;
+
+/**
+ * What is done when a transfer is over: what it left out of a mirror is deleted, the folder's
+ * command runs, and what went wrong is told.
+ */
+final class TransferEnds {
+  /** A transfer that took longer is told of when it ends, wherever the person is by then. */
+  private static final double LONG_SECONDS = 20;
+
+  /** Problems that are told in the folder; all are in the list of transfers. */
+  private static final int MOST_TOLD = 6;
+
+  private final OpenDesk desk;
+  private final FolderModel folder;
+  private final LocalModel local;
+  private final Map<TransferModel, Ahead> ahead = new HashMap<>();
+
+  /** What was asked for when a transfer began. */
+  private static final class Ahead {
+    private final List<Runnable> then = new ArrayList<>();
+    private List<String> toDelete = List.of();
+    private String command = "";
+  }
+
+  TransferEnds(OpenDesk desk, FolderModel folder, LocalModel local) {
+    this.desk = desk;
+    this.folder = folder;
+    this.local = local;
+  }
+
+  private Ahead of(TransferModel transfer) {
+    return ahead.computeIfAbsent(transfer, made -> new Ahead());
+  }
+
+  /** Runs something, however the transfer ended. */
+  void then(TransferModel transfer, Runnable next) {
+    of(transfer).then.add(next);
+  }
+
+  /** Runs something if all arrived. */
+  void whenAllArrived(TransferModel transfer, Runnable next) {
+    then(
+        transfer,
+        () -> {
+          if (isWhole(transfer)) {
+            next.run();
+          }
+        });
+  }
+
+  /**
+   * Makes a mirror of the target.
+   *
+   * @param toDelete what only the target has, relative to it, in wire form
+   */
+  void mirror(TransferModel transfer, List<String> toDelete) {
+    of(transfer).toDelete = toDelete;
+  }
+
+  /** Runs a command in the folder it was sent to. */
+  void command(TransferModel transfer, String command) {
+    of(transfer).command = command;
+  }
+
+  private static boolean isWhole(TransferModel transfer) {
+    return transfer.progress().phase() == Phase.DONE && transfer.progress().failed() == 0;
+  }
+
+  void over(TransferModel transfer) {
+    Ahead next = of(transfer);
+    ahead.remove(transfer);
+    next.then.forEach(Runnable::run);
+    boolean whole = isWhole(transfer);
+    if (!next.toDelete.isEmpty() && whole) {
+      deleteForMirror(transfer, next.toDelete);
+    }
+    showProblems(transfer);
+    if (!next.command.isEmpty() && whole) {
+      new AfterUpload(desk, folder).run(next.command, RemotePath.of(transfer.route().to()));
+    }
+  }
+
+  /** What the plan showed as only there goes, as any deletion does: held, and in the journal. */
+  private void deleteForMirror(TransferModel transfer, List<String> paths) {
+    if (transfer.direction() != Direction.SEND_UP) {
+      Path base = Path.of(transfer.route().to());
+      desk.background()
+          .run(
+              () -> {
+                for (String path : paths) {
+                  local.trash().put(base.resolve(WireName.toText(path)));
+                }
+                return true;
+              },
+              done -> local.refresh(),
+              this::notDeleted);
+      return;
+    }
+    RemotePath base = RemotePath.of(transfer.route().to());
+    List<RemotePath> there =
+        paths.stream().map(path -> RemotePath.ofWire(base.wire() + "/" + path)).toList();
+    desk.background()
+        .run(
+            () -> {
+              new DeleteTask(desk.files(), desk.commands(), desk.journal(), desk.home())
+                  .hold(there);
+              return true;
+            },
+            done -> desk.changed(there),
+            this::notDeleted);
+  }
+
+  private void notDeleted(Throwable failure) {
+    desk.openSheets().frontProperty().set(folder);
+    folder.tell(new Message("Not all could be deleted", String.valueOf(failure.getMessage())));
+  }
+
+  private void showProblems(TransferModel over) {
+    var problems = over.progress().problems();
+    if (problems.isEmpty()) {
+      if (over.seconds() > LONG_SECONDS && desk.openSheets().front() != folder) {
+        folder.tell(new Message(over.words().line(), ""));
+      }
+      return;
+    }
+    StringBuilder list = new StringBuilder();
+    problems.stream()
+        .limit(MOST_TOLD)
+        .forEach(p -> list.append(p.path()).append(": ").append(p.why()).append('\n'));
+    if (problems.size() > MOST_TOLD) {
+      list.append("and ")
+          .append(problems.size() - MOST_TOLD)
+          .append(" more, in the list of transfers");
+    }
+    folder.tellFailure(new Message(over.words().line(), list.toString().strip()));
+  }
+}
