@@ -21,6 +21,7 @@ public final class TransferQueue {
   }
 
   private final Listener listener;
+  private volatile boolean moving;
 
   public TransferQueue(Listener listener) {
     this.listener = listener;
@@ -29,6 +30,7 @@ public final class TransferQueue {
 
   public void add(TransferModel transfer) {
     all.add(transfer);
+    moving = true;
     // One that waits for a person does not take the place of one that could go.
     transfer.questionProperty().addListener((observed, old, now) -> startNext());
     startNext();
@@ -45,6 +47,7 @@ public final class TransferQueue {
         running++;
         one.start(
             () -> {
+              moving = isBusy();
               listener.over(one);
               startNext();
             });
@@ -85,6 +88,11 @@ public final class TransferQueue {
 
   public boolean isBusy() {
     return all.stream().anyMatch(one -> !one.isOver());
+  }
+
+  /** Whether something waits or runs, or did a moment ago; from any thread. */
+  public boolean isMoving() {
+    return moving;
   }
 
   public ObservableList<TransferModel> all() {

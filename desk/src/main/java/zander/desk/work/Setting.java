@@ -24,7 +24,7 @@ public record Setting<T>(String name, T usual, Function<JsonNode, T> read) {
     return new Setting<>(
         name,
         usual,
-        node -> node.canConvertToLong() ? Math.max(least, node.longValue()) : (Long) null);
+        node -> node.isIntegralNumber() ? Long.valueOf(Math.max(least, node.longValue())) : null);
   }
 
   /** Several names, none until some were chosen. */

@@ -104,6 +104,13 @@ public final class Settings {
     return some;
   }
 
+  /** Two that follow each other may be written in any order: each writes the last. */
+  private void write() {
+    synchronized (file) {
+      file.write(latest.chosen());
+    }
+  }
+
   public Values now() {
     return values.get();
   }
@@ -124,7 +131,6 @@ public final class Settings {
   public void change(UnaryOperator<Values> change) {
     values.set(change.apply(values.get()));
     latest = values.get();
-    // Two that follow each other may be written in any order: each writes the last.
-    background.run(() -> file.write(latest.chosen()));
+    background.run(this::write);
   }
 }

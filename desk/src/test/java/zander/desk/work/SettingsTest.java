@@ -64,7 +64,8 @@ class SettingsTest {
   }
 
   private boolean contains(String text) throws IOException {
-    return Files.readString(path).contains(text);
+    // It is put aside before it is written anew.
+    return Files.exists(path) && Files.readString(path).contains(text);
   }
 
   @Test

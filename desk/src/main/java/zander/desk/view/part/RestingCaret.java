@@ -1,13 +1,12 @@
 package zander.desk.view.part;
 
-import java.time.Duration;
 import javafx.event.Event;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.control.skin.TextInputControlSkin;
 import javafx.scene.input.InputEvent;
-import org.fxmisc.richtext.Caret.CaretVisibility;
+import javafx.util.Duration;
 import org.fxmisc.richtext.CodeArea;
 
 /**
@@ -15,8 +14,11 @@ import org.fxmisc.richtext.CodeArea;
  * one runs the window is laid out and drawn sixty times a second, for a laptop's fan to hear.
  */
 public final class RestingCaret {
-  private static final Duration LOOK = Duration.ofSeconds(2);
-  private static final long REST_AFTER = Duration.ofSeconds(6).toNanos();
+  private static final java.time.Duration LOOK = java.time.Duration.ofSeconds(1);
+  private static final long REST_AFTER = java.time.Duration.ofSeconds(4).toNanos();
+
+  /** As text fields do. */
+  private static final Duration BLINK = Duration.millis(500);
 
   private final Scene scene;
   private long lastEvent = System.nanoTime();
@@ -52,9 +54,9 @@ public final class RestingCaret {
 
   private static void blink(Node node, boolean blinking) {
     if (node instanceof CodeArea area) {
-      // One that always shows would show without the keyboard, too.
-      boolean still = !blinking && area.isFocused();
-      area.setShowCaret(still ? CaretVisibility.ON : CaretVisibility.AUTO);
+      area.getCaretSelectionBind()
+          .getUnderlyingCaret()
+          .setBlinkRate(blinking ? BLINK : Duration.ZERO);
     } else if (node instanceof TextInputControl field
         && field.getSkin() instanceof TextInputControlSkin<?> skin) {
       skin.setCaretAnimating(blinking && field.isFocused());

@@ -57,7 +57,8 @@ public final class TransferListView extends VBox implements SheetView {
     getChildren().addAll(bar, new QuestionStrip(model.questionProperty()), scroll);
     model.queue().all().addListener((ListChangeListener<TransferModel>) change -> build());
     model.beforeProperty().addListener((observed, old, now) -> build());
-    Repeating.whileShown(this, Duration.ofMillis(200), () -> cards.forEach(Card::look));
+    Repeating.whileShown(
+        this, Duration.ofMillis(200), model.queue()::isMoving, () -> cards.forEach(Card::look));
     build();
   }
 

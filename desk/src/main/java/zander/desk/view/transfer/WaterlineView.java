@@ -1,6 +1,7 @@
 package zander.desk.view.transfer;
 
 import java.time.Duration;
+import javafx.collections.ListChangeListener;
 import javafx.geometry.Side;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -72,7 +73,9 @@ public final class WaterlineView extends HBox {
     rule.setMinWidth(150);
     getChildren()
         .addAll(up, down, rule, Parts.spring(), line, answer, bar, left, pause, stop, list, fold);
-    Repeating.whileShown(this, Duration.ofMillis(100), this::look);
+    Repeating.whileShown(
+        this, Duration.ofMillis(100), desk.transfers().queue()::isMoving, this::look);
+    desk.transfers().queue().all().addListener((ListChangeListener<TransferModel>) one -> look());
     look();
   }
 
