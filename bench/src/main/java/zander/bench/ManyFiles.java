@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.io.InputStreamReader;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -58,7 +59,9 @@ public final class ManyFiles {
                 folder.resolve("home").toString())
             .redirectError(ProcessBuilder.Redirect.INHERIT)
             .start();
-    try (BufferedReader said = new BufferedReader(new InputStreamReader(server.getInputStream()))) {
+    try (BufferedReader said =
+        new BufferedReader(
+            new InputStreamReader(server.getInputStream(), StandardCharsets.UTF_8))) {
       bring(folder, files, Integer.parseInt(said.readLine()), Path.of(said.readLine()));
     } finally {
       server.destroy();

@@ -83,7 +83,7 @@ public final class SignInTrips {
         try (SftpClient files = SftpClientFactory.instance().createSftpClient(session)) {
           String home = files.canonicalPath(".");
           int names = 0;
-          for (SftpClient.DirEntry entry : files.readDir(home)) {
+          for (var entries = files.readDir(home).iterator(); entries.hasNext(); entries.next()) {
             names++;
           }
           session.executeRemoteCommand("id; getent passwd; getent group");

@@ -1,5 +1,6 @@
 package zander.desk;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.catchThrowable;
 
@@ -72,7 +73,7 @@ class FailuresInTheWindowTest {
     window
         .world("levels-web")
         .open(Caller.ROOT, path, new World.Open(false, true, true, false, true, 0644))
-        .write(0, content.getBytes(), 0, content.length());
+        .write(0, content.getBytes(UTF_8), 0, content.length());
   }
 
   @Test

@@ -1,5 +1,7 @@
 package zander.desk;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
+
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
@@ -251,7 +253,7 @@ class Screenshots {
             Caller.ROOT,
             "/srv/levels/site/water.css",
             new World.Open(false, true, false, false, false, 0))
-        .write(0, "/* theirs */".getBytes(), 0, 12);
+        .write(0, "/* theirs */".getBytes(UTF_8), 0, 12);
     window.press("#save");
     window.until("it is asked", () -> window.shownOrNull("#choice-load-theirs") != null);
   }

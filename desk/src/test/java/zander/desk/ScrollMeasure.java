@@ -43,7 +43,7 @@ class ScrollMeasure {
       window.until("all are shown", () -> window.desk().folder().rows().size() == NAMES);
       TableView<?> table = (TableView<?>) window.shown("#server-table");
       for (int round = 0; round < 3; round++) {
-        measure("scrolling", window, table);
+        measure("scrolling", table);
       }
       long start = System.nanoTime();
       Window.inWindow(
@@ -58,7 +58,7 @@ class ScrollMeasure {
   }
 
   /** The time the interface thread takes for each step: moving, laying out, and drawing. */
-  private static void measure(String what, Window window, TableView<?> table) throws Exception {
+  private static void measure(String what, TableView<?> table) throws Exception {
     List<Double> millis = new ArrayList<>();
     for (int step = 0; step < STEPS; step++) {
       int row = (int) ((long) NAMES * step / STEPS);

@@ -1,5 +1,6 @@
 package zander.desk;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.sun.net.httpserver.HttpServer;
@@ -117,7 +118,7 @@ class ToolsInTheWindowTest {
   void fetchesFromTheWebAndChecksTheSum() throws Exception {
     HttpServer web =
         HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
-    byte[] content = "level,2.48\n".repeat(1000).getBytes();
+    byte[] content = "level,2.48\n".repeat(1000).getBytes(UTF_8);
     web.createContext(
         "/levels.csv",
         exchange -> {

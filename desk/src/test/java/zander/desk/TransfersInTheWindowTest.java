@@ -1,5 +1,6 @@
 package zander.desk;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.File;
@@ -48,7 +49,7 @@ class TransfersInTheWindowTest {
     World world = window.world("levels-web");
     world.mkdir(Caller.ROOT, THERE, 0775);
     for (String name : new String[] {"a.html", "b.html", "c.txt", "d.txt", "only-there.html"}) {
-      byte[] content = ("there: " + name + "\n").getBytes();
+      byte[] content = ("there: " + name + "\n").getBytes(UTF_8);
       world
           .open(
               Caller.ROOT, THERE + "/" + name, new World.Open(false, true, true, true, false, 0664))

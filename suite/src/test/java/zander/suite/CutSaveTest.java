@@ -1,5 +1,6 @@
 package zander.suite;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
@@ -30,8 +31,8 @@ import zander.standin.world.World;
  * the failure says of it is true.
  */
 class CutSaveTest {
-  private static final byte[] OLD = "max_age 300;\n".repeat(60).getBytes();
-  private static final byte[] NEW = "max_age 900;  # longer\n".repeat(70).getBytes();
+  private static final byte[] OLD = "max_age 300;\n".repeat(60).getBytes(UTF_8);
+  private static final byte[] NEW = "max_age 900;  # longer\n".repeat(70).getBytes(UTF_8);
 
   /** Random names and window adjustments make one exchange a little longer than another. */
   private static final int SLACK = 400;
@@ -115,7 +116,9 @@ class CutSaveTest {
       switch (claimed) {
         case OLD -> assertThat(now).as("cut after %d", cut).isEqualTo(OLD);
         case NEW -> assertThat(now).as("cut after %d", cut).isEqualTo(NEW);
-        default -> assertThat(List.of(new String(OLD), new String(NEW))).contains(new String(now));
+        default ->
+            assertThat(List.of(new String(OLD, UTF_8), new String(NEW, UTF_8)))
+                .contains(new String(now, UTF_8));
       }
       List<JournalEntry> entries = journal.about(server.file());
       if (claimed == ServerState.NEW) {

@@ -86,7 +86,7 @@ class CutTransferTest {
       Cut cut = Cut.values()[i % Cut.values().length];
       boolean up = i / 4 % 2 == 0;
       boolean filesAlone = i / 8 % 2 == 0;
-      long at = 4000 + random.nextInt(TREE_BYTES);
+      long at = 4000L + random.nextInt(TREE_BYTES);
       String what = cut + (up ? " up" : " down") + (filesAlone ? " by files" : "") + " at " + at;
       Path goal = Files.createDirectories(folder.resolve("goal-" + i));
       TwoVersions.makeOld(goal);

@@ -1,5 +1,6 @@
 package zander.suite;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
@@ -54,8 +55,8 @@ abstract class FolderWorkContract extends HoldingContract {
       on.changes.makeLink(on.at("to-new"), "new.conf");
       AtomicSave saver = new AtomicSave(on.files, on.journal);
       var opened = saver.open(on.at("-index old.html"), 1 << 20);
-      var saved = saver.save(opened.version(), "one".getBytes(), List.of());
-      saver.save(saved, "two".getBytes(), List.of());
+      var saved = saver.save(opened.version(), "one".getBytes(UTF_8), List.of());
+      saver.save(saved, "two".getBytes(UTF_8), List.of());
       new RightsChange(on.files, on.journal)
           .apply(
               List.of(on.at("stations/station-3.html"), on.at("empty")),
@@ -96,7 +97,7 @@ abstract class FolderWorkContract extends HoldingContract {
       RemotePath file = on.at("feed.xml");
       RemoteTree.file(on.files, file, "old");
       AtomicSave saver = new AtomicSave(on.files, on.journal);
-      saver.save(saver.open(file, 1 << 20).version(), "mine".getBytes(), List.of());
+      saver.save(saver.open(file, 1 << 20).version(), "mine".getBytes(UTF_8), List.of());
       JournalEntry save = on.journal.entries().get(0);
       on.files.removeFile(file);
       RemoteTree.file(on.files, file, "theirs");
@@ -327,7 +328,7 @@ abstract class FolderWorkContract extends HoldingContract {
       assertThat(result.outText()).isEqualTo("over\n");
       assertThat(result.errorText()).contains("not-there-at-all");
       assertThat(on.connection.script("exit 7").exit()).isEqualTo(7);
-      RemoteTree.file(on.files, on.at("closed.txt"), "level".getBytes(), 0);
+      RemoteTree.file(on.files, on.at("closed.txt"), "level".getBytes(UTF_8), 0);
       RemoteTree.file(on.files, on.at("open.txt"), "level");
       assertThat(lines(on, new SearchText("level", false, false), "*.txt"))
           .containsExactly("/open.txt:1");

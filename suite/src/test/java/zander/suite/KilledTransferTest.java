@@ -138,7 +138,7 @@ class KilledTransferTest {
     int killed = 0;
     for (int i = 0; i < KILLS; i++) {
       boolean up = i % 2 == 0;
-      long at = 30_000 + random.nextInt(TREE_BYTES);
+      long at = 30_000L + random.nextInt(TREE_BYTES);
       Path goal = Files.createDirectories(folder.resolve("goal-" + i));
       TwoVersions.makeOld(goal);
       try {

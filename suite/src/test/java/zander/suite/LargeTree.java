@@ -1,5 +1,7 @@
 package zander.suite;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
+
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
@@ -85,8 +87,8 @@ final class LargeTree {
   private static void holes(Path path) throws IOException {
     try (FileChannel out =
         FileChannel.open(path, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE)) {
-      out.write(ByteBuffer.wrap("level".getBytes()), 3 << 20);
-      out.write(ByteBuffer.wrap("level".getBytes()), 12 << 20);
+      out.write(ByteBuffer.wrap("level".getBytes(UTF_8)), 3 << 20);
+      out.write(ByteBuffer.wrap("level".getBytes(UTF_8)), 12 << 20);
       out.write(ByteBuffer.wrap(new byte[1]), (20 << 20) - 1);
     }
     Files.setLastModifiedTime(path, FileTime.from(Instant.ofEpochSecond(1_500_000_000)));

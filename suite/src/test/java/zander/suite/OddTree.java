@@ -1,5 +1,7 @@
 package zander.suite;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
+
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -36,7 +38,7 @@ final class OddTree {
       "x".repeat(255)
     };
     for (String name : names) {
-      file(root.resolve("deep/er/and/deeper").resolve(name), name.getBytes(), 0644, 1);
+      file(root.resolve("deep/er/and/deeper").resolve(name), name.getBytes(UTF_8), 0644, 1);
     }
     Files.createSymbolicLink(root.resolve("link"), Path.of("reading-1.csv"));
     Files.createSymbolicLink(root.resolve("broken"), Path.of("/no where"));

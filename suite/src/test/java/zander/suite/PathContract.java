@@ -1,5 +1,6 @@
 package zander.suite;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
@@ -166,18 +167,22 @@ abstract class PathContract {
 
       SaveFailure failure =
           catchThrowableOfType(
-              SaveFailure.class, () -> saver.save(opened.version(), "mine".getBytes(), List.of()));
+              SaveFailure.class,
+              () -> saver.save(opened.version(), "mine".getBytes(UTF_8), List.of()));
       assertThat(failure.reason()).isEqualTo(SaveFailure.Reason.CHANGED_MEANWHILE);
       assertThat(failure.state()).isEqualTo(SaveFailure.ServerState.OLD);
       assertThat(read(files, file)).isEqualTo("NEW");
 
       saver.save(
-          opened.version(), "mine".getBytes(), List.of(AtomicSave.Allow.REPLACE_OTHERS_CHANGE));
+          opened.version(),
+          "mine".getBytes(UTF_8),
+          List.of(AtomicSave.Allow.REPLACE_OTHERS_CHANGE));
       assertThat(read(files, file)).isEqualTo("mine");
       files.removeFile(file);
       SaveFailure gone =
           catchThrowableOfType(
-              SaveFailure.class, () -> saver.save(opened.version(), "mine".getBytes(), List.of()));
+              SaveFailure.class,
+              () -> saver.save(opened.version(), "mine".getBytes(UTF_8), List.of()));
       assertThat(gone.reason()).isEqualTo(SaveFailure.Reason.GONE);
     }
   }
@@ -198,14 +203,15 @@ abstract class PathContract {
       AtomicSave.Opened opened = saver.open(file, 1 << 20);
       SaveFailure failure =
           catchThrowableOfType(
-              SaveFailure.class, () -> saver.save(opened.version(), "mine".getBytes(), List.of()));
+              SaveFailure.class,
+              () -> saver.save(opened.version(), "mine".getBytes(UTF_8), List.of()));
       assertThat(failure.reason()).isEqualTo(SaveFailure.Reason.OWNER_WOULD_CHANGE);
       assertThat(failure.leftover()).isNull();
       assertThat(read(files, file)).isEqualTo("theirs");
       assertThat(files.look(file).uid()).isEqualTo(other);
       assertThat(files.list(folder, portion -> {})).hasSize(1);
 
-      saver.save(opened.version(), "mine".getBytes(), List.of(AtomicSave.Allow.OWNER_CHANGE));
+      saver.save(opened.version(), "mine".getBytes(UTF_8), List.of(AtomicSave.Allow.OWNER_CHANGE));
       assertThat(read(files, file)).isEqualTo("mine");
       assertThat(files.look(file).uid()).isEqualTo(connection.whoAmI().uid());
     }
@@ -303,7 +309,7 @@ abstract class PathContract {
                 : new String(Files.readAllBytes(path), StandardCharsets.ISO_8859_1);
         tree.put(
             name,
-            String.format("%o %d %s", mode, time.toMillis() / 1000, content.hashCode())
+            String.format("%o %d %s", (Integer) mode, time.toMillis() / 1000, content.hashCode())
                 + " "
                 + content.length());
       }
@@ -339,7 +345,7 @@ abstract class PathContract {
         shell.type("pwd; echo en''d-of-pwd\n".getBytes(StandardCharsets.UTF_8));
         readUntil(shell, seen, "end-of-pwd");
         assertThat(seen.toString()).contains(odd.text());
-        shell.type("echo $((1)) >/dev/null 2>&1; exit 3\n".replace("$((1))", "1").getBytes());
+        shell.type("echo $((1)) >/dev/null 2>&1; exit 3\n".replace("$((1))", "1").getBytes(UTF_8));
         readToEnd(shell, seen);
         assertThat(shell.exit()).isEqualTo(3);
       }

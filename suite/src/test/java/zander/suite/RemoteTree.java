@@ -1,5 +1,7 @@
 package zander.suite;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
+
 import java.io.IOException;
 import java.util.Arrays;
 import java.util.Map;
@@ -77,9 +79,9 @@ final class RemoteTree {
     for (int i = 0; i < 12; i++) {
       file(files, stations.child("station-" + i + ".html"), "Long Reach " + i + "\n");
     }
-    file(files, deep.child("-rf"), "level 2.48\n".getBytes(), 0640);
-    file(files, root.child("index.html"), "<h1>Riverwatch</h1>\nlevel\n".getBytes(), 0664);
-    file(files, root.child("gauge run"), "#!/bin/sh\n".getBytes(), 0755);
+    file(files, deep.child("-rf"), "level 2.48\n".getBytes(UTF_8), 0640);
+    file(files, root.child("index.html"), "<h1>Riverwatch</h1>\nlevel\n".getBytes(UTF_8), 0664);
+    file(files, root.child("gauge run"), "#!/bin/sh\n".getBytes(UTF_8), 0755);
     files.makeLink(root.child("latest"), "stations/station-1.html");
     files.makeLink(root.child("gone"), "nowhere");
     files.makeFolder(root.child("empty"), new Mode(0700));

@@ -1,5 +1,6 @@
 package zander.suite;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
@@ -61,7 +62,7 @@ class SaveFailureTest {
   void aFolderThatTakesNoFiles() throws IOException {
     AtomicSave.Opened opened = saver.open(CONTACT, 1 << 20);
     world.chmod(Caller.ROOT, "/srv/levels/site", 0755);
-    SaveFailure failure = failToSave(opened, "new".getBytes());
+    SaveFailure failure = failToSave(opened, "new".getBytes(UTF_8));
     assertThat(failure.step()).isEqualTo(SaveFailure.Step.CREATE);
     assertThat(((RemoteFailure) failure.getCause()).reason()).isEqualTo(Reason.PERMISSION_DENIED);
   }
@@ -70,11 +71,11 @@ class SaveFailureTest {
   @Test
   void ownTextWhoseAnswerWasLostIsNoConflict() throws IOException {
     AtomicSave.Opened opened = saver.open(CONTACT, 1 << 20);
-    byte[] lost = "arrived, but nobody was told".getBytes();
+    byte[] lost = "arrived, but nobody was told".getBytes(UTF_8);
     saver.save(opened.version(), lost, List.of());
-    assertThat(failToSave(opened, "later".getBytes()).reason())
+    assertThat(failToSave(opened, "later".getBytes(UTF_8)).reason())
         .isEqualTo(SaveFailure.Reason.CHANGED_MEANWHILE);
-    saver.save(opened.version().orPerhaps(lost), "later".getBytes(), List.of());
+    saver.save(opened.version().orPerhaps(lost), "later".getBytes(UTF_8), List.of());
     assertThat(PathContract.read(connection.files(), CONTACT)).isEqualTo("later");
   }
 
@@ -93,7 +94,7 @@ class SaveFailureTest {
     connection = riverside.open("levels-web");
     saver = new AtomicSave(connection.files(), Journal.NONE);
     int before = connection.files().list(CONTACT.parent(), part -> {}).size();
-    saver.save(saver.open(CONTACT, 1 << 20).version(), "new".getBytes(), List.of());
+    saver.save(saver.open(CONTACT, 1 << 20).version(), "new".getBytes(UTF_8), List.of());
     assertThat(connection.files().readAll(CONTACT, 100)).asString().isEqualTo("new");
     assertThat(connection.files().list(CONTACT.parent(), part -> {})).hasSize(before);
   }
@@ -118,7 +119,7 @@ class SaveFailureTest {
   void aSlowServerOnlyTakesLonger() throws IOException {
     riverside.demo.server("levels-web").faults().setDelay(java.time.Duration.ofMillis(5));
     AtomicSave.Opened opened = saver.open(CONTACT, 1 << 20);
-    saver.save(opened.version(), "new".getBytes(), List.of());
+    saver.save(opened.version(), "new".getBytes(UTF_8), List.of());
     assertThat(PathContract.read(connection.files(), CONTACT)).isEqualTo("new");
   }
 }

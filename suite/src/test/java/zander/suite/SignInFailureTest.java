@@ -1,5 +1,6 @@
 package zander.suite;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
@@ -54,7 +55,7 @@ class SignInFailureTest extends SignInFixture {
           new Thread(
               () -> {
                 try (Socket socket = other.accept()) {
-                  socket.getOutputStream().write(words.getBytes());
+                  socket.getOutputStream().write(words.getBytes(UTF_8));
                   // Ends its side, and reads ours to the end: closing at once would cut the line.
                   socket.shutdownOutput();
                   socket.getInputStream().transferTo(OutputStream.nullOutputStream());

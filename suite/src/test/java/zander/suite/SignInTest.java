@@ -1,5 +1,6 @@
 package zander.suite;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.ByteArrayOutputStream;
@@ -168,7 +169,7 @@ class SignInTest extends SignInFixture {
     world.mkdir(Caller.ROOT, "/srv/levels/.ssh", 0700);
     world.chown(Caller.ROOT, "/srv/levels/.ssh", 33, 33, true);
     world.chmod(Caller.ROOT, "/srv/levels", 0755);
-    byte[] line = DemoKeys.publicLine(DemoKeys.pair("warden"), "warden").getBytes();
+    byte[] line = DemoKeys.publicLine(DemoKeys.pair("warden"), "warden").getBytes(UTF_8);
     world
         .open(
             Caller.ROOT,

@@ -1,5 +1,6 @@
 package zander.suite;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
@@ -71,7 +72,7 @@ class SlowLineTest {
       }
       byte[] noise = new byte[FILE_BYTES / 2];
       random.nextBytes(noise);
-      write("text", i, text.toString().getBytes());
+      write("text", i, text.toString().getBytes(UTF_8));
       write("noise", i, noise);
     }
   }

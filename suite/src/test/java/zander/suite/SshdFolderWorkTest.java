@@ -1,5 +1,6 @@
 package zander.suite;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
@@ -116,8 +117,9 @@ class SshdFolderWorkTest extends FolderWorkContract {
         Files.isExecutable(Path.of("/usr/bin/curl"))
             || Files.isExecutable(Path.of("/usr/bin/wget")),
         "needs curl or wget");
-    HttpServer web = HttpServer.create(new InetSocketAddress("127.0.0.1", 0), 0);
-    byte[] content = "level,2.48\n".repeat(9000).getBytes();
+    HttpServer web =
+        HttpServer.create(new InetSocketAddress(java.net.InetAddress.getLoopbackAddress(), 0), 0);
+    byte[] content = "level,2.48\n".repeat(9000).getBytes(UTF_8);
     web.createContext(
         "/a b.csv",
         exchange -> {

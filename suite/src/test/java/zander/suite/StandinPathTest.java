@@ -1,5 +1,7 @@
 package zander.suite;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
+
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -26,7 +28,7 @@ class StandinPathTest extends PathContract {
     riverside = new Riverside(folder);
     World world = riverside.demo.server("lab-box").machine().world();
     world.mkdir(Caller.ROOT, "/root/.ssh", 0700);
-    byte[] line = DemoKeys.publicLine(DemoKeys.pair("warden"), "warden@desk").getBytes();
+    byte[] line = DemoKeys.publicLine(DemoKeys.pair("warden"), "warden@desk").getBytes(UTF_8);
     world
         .open(
             Caller.ROOT,

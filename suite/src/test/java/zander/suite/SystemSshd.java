@@ -1,5 +1,7 @@
 package zander.suite;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
+
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
@@ -164,7 +166,7 @@ public final class SystemSshd implements AutoCloseable {
 
   public static String run(String... command) throws IOException, InterruptedException {
     Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
-    String output = new String(process.getInputStream().readAllBytes());
+    String output = new String(process.getInputStream().readAllBytes(), UTF_8);
     if (process.waitFor() != 0) {
       throw new IOException(String.join(" ", command) + ": " + output);
     }

@@ -1,5 +1,6 @@
 package zander.suite;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
@@ -135,7 +136,7 @@ class TransferFailureTest extends TransferFixture {
         if (!name.contains(".zander-")) {
           assertThat(there(name).length())
               .as(name)
-              .isEqualTo(new String(Files.readAllBytes(local.resolve(name))).length());
+              .isEqualTo(new String(Files.readAllBytes(local.resolve(name)), UTF_8).length());
         }
       }
     }

@@ -1,5 +1,6 @@
 package zander.suite;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
@@ -69,13 +70,13 @@ abstract class TransferFixture {
 
   String there(String path) throws IOException {
     OpenFile file = world.open(Caller.ROOT, TRIAL + "/" + path, World.Open.READ);
-    return new String(file.read(0, (int) file.size()));
+    return new String(file.read(0, (int) file.size()), UTF_8);
   }
 
   void makeThere(String path, String content) throws IOException {
     world
         .open(Caller.ROOT, TRIAL + "/" + path, new World.Open(false, true, true, false, true, 0644))
-        .write(0, content.getBytes(), 0, content.length());
+        .write(0, content.getBytes(UTF_8), 0, content.length());
     world.chown(Caller.ROOT, TRIAL + "/" + path, 1004, 1004, false);
   }
 

@@ -133,9 +133,10 @@ public final class Recovery {
     }
     RemoteAttributes now = files.lookAll(List.of(entry.path())).get(0);
     boolean done =
-        entry.kind() == ChangeKind.REPLACE && entry.before() != null
-            ? now != null && !entry.before().looksLike(now)
-            : now != null;
+        now != null
+            && (entry.kind() != ChangeKind.REPLACE
+                || entry.before() == null
+                || !entry.before().looksLike(now));
     return new Finding(entry, done ? State.DONE : State.NOT_DONE, false, false);
   }
 

@@ -131,7 +131,7 @@ final class TreeCopy {
   private void makeFolders() throws IOException {
     List<NewFolder> wanted = new ArrayList<>();
     for (Pair folder : folders) {
-      wanted.add(new NewFolder(folder.to(), new Mode(folder.was().mode().bits() & 0777 | 0700)));
+      wanted.add(new NewFolder(folder.to(), new Mode((folder.was().mode().bits() & 0777) | 0700)));
     }
     throwFirst(files.batch().makeFolders(wanted));
   }

@@ -2,7 +2,6 @@ package zander.core.local;
 
 import java.io.IOException;
 import java.net.URI;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.AtomicMoveNotSupportedException;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
@@ -82,8 +81,7 @@ public final class Trash {
     try {
       return new URI(null, null, path.toString(), null).toASCIIString();
     } catch (java.net.URISyntaxException e) {
-      throw new IllegalArgumentException(
-          new String(path.toString().getBytes(), StandardCharsets.UTF_8), e);
+      throw new IllegalArgumentException(path.toString(), e);
     }
   }
 }

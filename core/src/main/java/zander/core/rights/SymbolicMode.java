@@ -86,7 +86,7 @@ public final class SymbolicMode {
 
   private static int applyAction(int bits, String who, Action action, int umask, boolean folder) {
     int affected = affected(who);
-    int value = value(bits, who, action, folder) & affected;
+    int value = value(bits, action, folder) & affected;
     if (who.isEmpty()) {
       value &= ~umask;
     }
@@ -116,7 +116,7 @@ public final class SymbolicMode {
     return who.indexOf('o') >= 0 ? mask | Mode.STICKY : mask;
   }
 
-  private static int value(int bits, String who, Action action, boolean folder) {
+  private static int value(int bits, Action action, boolean folder) {
     if (action.copyFrom != '\0') {
       for (Who one : Who.values()) {
         if (one.letter().charAt(0) == action.copyFrom) {

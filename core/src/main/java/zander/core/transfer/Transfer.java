@@ -49,10 +49,8 @@ public final class Transfer {
 
   private final Source source;
   private final Target target;
-  private final TransferRules rules;
   private final ProgressCounter counter = new ProgressCounter();
   private final RateLimiter limiter;
-  private final ResumeLog resumeLog;
   private final Retrier retrier;
   private final ConflictResolver conflicts;
   private final TransferContext context;
@@ -90,8 +88,6 @@ public final class Transfer {
       ResumeLog resumeLog) {
     this.source = source;
     this.target = target;
-    this.rules = rules;
-    this.resumeLog = resumeLog;
     this.limiter = new RateLimiter(cancellation);
     this.retrier = new Retrier(source, target, cancellation, counter);
     this.conflicts =

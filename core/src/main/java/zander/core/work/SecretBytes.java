@@ -12,8 +12,11 @@ public final class SecretBytes {
   /** UTF-8; the caller wipes both. */
   public static byte[] bytes(char[] letters) {
     ByteBuffer encoded = StandardCharsets.UTF_8.encode(CharBuffer.wrap(letters));
-    byte[] bytes = Arrays.copyOf(encoded.array(), encoded.limit());
-    Arrays.fill(encoded.array(), (byte) 0);
+    byte[] bytes = new byte[encoded.remaining()];
+    encoded.get(0, bytes);
+    for (int i = 0; i < encoded.capacity(); i++) {
+      encoded.put(i, (byte) 0);
+    }
     return bytes;
   }
 

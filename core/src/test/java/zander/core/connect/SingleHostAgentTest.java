@@ -1,5 +1,6 @@
 package zander.core.connect;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
@@ -23,7 +24,7 @@ import zander.core.trust.WireKey;
 /** What is signed with a lent key, and above all what is not. */
 class SingleHostAgentTest {
   private static final String ED25519 = "ssh-ed25519";
-  private static final byte[] NUMBER = "the number of the session".getBytes();
+  private static final byte[] NUMBER = "the number of the session".getBytes(UTF_8);
   private static final KeyPair SERVER = pair();
   private static final KeyPair OTHER_SERVER = pair();
   private static final KeyPair OURS = pair();
@@ -106,7 +107,7 @@ class SingleHostAgentTest {
       if (method.contains("hostbound")) {
         data.putBytes(host);
       }
-      data.putRawBytes(more.getBytes());
+      data.putRawBytes(more.getBytes(UTF_8));
       Buffer request = new ByteArrayBuffer();
       request.putByte((byte) 13);
       request.putBytes(key);
@@ -118,7 +119,7 @@ class SingleHostAgentTest {
 
   private enum Wrong {
     KEY(asked -> asked.key = wire(SERVER).blob()),
-    SESSION(asked -> asked.session = "another session".getBytes()),
+    SESSION(asked -> asked.session = "another session".getBytes(UTF_8)),
     MESSAGE(asked -> asked.message = 51),
     ACCOUNT(asked -> asked.account = "root"),
     SERVICE(asked -> asked.service = "ssh-userauth"),

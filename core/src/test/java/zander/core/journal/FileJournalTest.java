@@ -1,5 +1,6 @@
 package zander.core.journal;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
@@ -44,13 +45,13 @@ class FileJournalTest {
               NewChange.of(ChangeKind.DELETE, ODD)
                   .to(SITE)
                   .states(STATE, null)
-                  .content("old".getBytes())
+                  .content("old".getBytes(UTF_8))
                   .part(ODD.parent())
                   .group(group)
                   .undoes(5)
                   .note("words"))
           .done(STATE.withDigest("cd"), List.of(new FolderTime(ODD.parent(), 1, 2)));
-      journal.begin(change(ChangeKind.SAVE).content("old".getBytes())).failed("no permission");
+      journal.begin(change(ChangeKind.SAVE).content("old".getBytes(UTF_8))).failed("no permission");
       written = journal.about(ODD).get(0);
       assertThat(written.group()).isEqualTo(group).isNotZero();
     }
@@ -136,7 +137,7 @@ class FileJournalTest {
       }
     }
     byte[] log = Files.readAllBytes(folder.resolve("journal-1.log"));
-    String text = new String(log);
+    String text = new String(log, UTF_8);
     for (int length = 0; length <= log.length; length++) {
       Path cut = Files.createDirectories(folder.resolve("cut-" + length));
       Files.write(cut.resolve("journal-1.log"), Arrays.copyOf(log, length));
@@ -185,7 +186,7 @@ class FileJournalTest {
     new Random(1).nextBytes(large);
     try (FileJournal journal = open()) {
       journal.begin(change(ChangeKind.SAVE).note("old").content(large)).done();
-      journal.begin(change(ChangeKind.SAVE).note("new").content("small".getBytes())).done();
+      journal.begin(change(ChangeKind.SAVE).note("new").content("small".getBytes(UTF_8))).done();
       journal.keepTo(new JournalRules(30, 10_000));
       assertThat(journal.contentBefore(journal.entries().get(0))).asString().isEqualTo("small");
       assertThat(journal.contentBefore(journal.entries().get(1))).isNull();

@@ -1,5 +1,6 @@
 package zander.core.trust;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
@@ -29,7 +30,7 @@ class KnownHostsTest {
 
   private static WireKey key(int seed) {
     byte[] blob = new byte[51];
-    byte[] name = "ssh-ed25519".getBytes();
+    byte[] name = "ssh-ed25519".getBytes(UTF_8);
     blob[3] = (byte) name.length;
     System.arraycopy(name, 0, blob, 4, name.length);
     blob[18] = 32;
@@ -146,7 +147,7 @@ class KnownHostsTest {
 
   private static String run(String... command) throws Exception {
     Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
-    String output = new String(process.getInputStream().readAllBytes());
+    String output = new String(process.getInputStream().readAllBytes(), UTF_8);
     assertThat(process.waitFor()).as(output).isZero();
     return output;
   }

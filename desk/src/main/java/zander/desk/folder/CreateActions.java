@@ -230,11 +230,11 @@ public final class CreateActions {
                 verb + " " + what(paths) + " to another folder of this server",
                 "Owners, modes and times stay as far as your account may." + through),
             List.of(new Question.Input("strip-name", "To the folder", where, "")),
-            new Question.Choice(verb, ticked -> placeIn(verb, moving, paths, where.get())),
+            new Question.Choice(verb, ticked -> placeIn(moving, paths, where.get())),
             new Question.Choice("Cancel", ticked -> folder.dismissQuestion())));
   }
 
-  private void placeIn(String verb, boolean moving, List<RemotePath> paths, String typed) {
+  private void placeIn(boolean moving, List<RemotePath> paths, String typed) {
     RemotePath goal;
     try {
       goal = PathCompletion.read(typed, folder);

@@ -157,7 +157,7 @@ public final class TerminalView extends Region {
     if (bytes.length > 0) {
       send(bytes);
       event.consume();
-    } else if (event.isControlDown() || !event.getCode().isModifierKey() && event.isAltDown()) {
+    } else if (event.isControlDown() || (event.isAltDown() && !event.getCode().isModifierKey())) {
       // Keys with Ctrl that mean nothing here must not reach the window's shortcuts either.
       event.consume();
     }
@@ -290,7 +290,7 @@ public final class TerminalView extends Region {
     List<TerminalModel.Run> runs = model.row(row);
     for (TerminalModel.Run run : runs) {
       TerminalColours.Pair colours = TerminalColours.of(run.style());
-      if (colours.ground() != TerminalColours.GROUND) {
+      if (!colours.ground().equals(TerminalColours.GROUND)) {
         g.setFill(colours.ground());
         fillCells(g, run.column(), run.text().length(), y);
       }

@@ -97,7 +97,7 @@ final class TransferRoutes {
   /** The server that one which was saved went to; {@code null} when it is not open. */
   DeskServer otherOf(SavedTransfer saved, List<DeskServer> open) {
     return open.stream()
-        .filter(other -> other != server && saved.to().startsWith(before(other) + "/"))
+        .filter(other -> !other.equals(server) && saved.to().startsWith(before(other) + "/"))
         .findFirst()
         .orElse(null);
   }

@@ -1,5 +1,6 @@
 package zander.desk.model;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.BufferedReader;
@@ -140,7 +141,8 @@ class KillTest {
             .orElse(-1);
     List<String> texts = new ArrayList<>();
     texts.add(
-        new String(connection.files().readAll(RemotePath.of(TRIAL + "/index.html"), 1 << 20)));
+        new String(
+            connection.files().readAll(RemotePath.of(TRIAL + "/index.html"), 1 << 20), UTF_8));
     Path drafts = work.resolve("state/drafts/warden@lab-box.riverwatch.example");
     new Drafts(drafts).all().forEach(draft -> texts.add(draft.text()));
     int kept =

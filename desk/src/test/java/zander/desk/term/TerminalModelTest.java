@@ -1,5 +1,6 @@
 package zander.desk.term;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.ByteArrayInputStream;
@@ -61,17 +62,17 @@ class TerminalModelTest {
     resized.resize(132, 50);
     assertThat(told).containsExactly(132, 50);
     feed("\033[6n");
-    assertThat(typed.toString()).isEqualTo("\033[1;1R");
+    assertThat(typed.toString(UTF_8)).isEqualTo("\033[1;1R");
   }
 
   @Test
   void marksAPasteWhenAskedAndNeverLetsItEndItsMark() {
     terminal.paste("two\nlines");
-    assertThat(typed.toString()).isEqualTo("two\rlines");
+    assertThat(typed.toString(UTF_8)).isEqualTo("two\rlines");
     typed.reset();
     feed("\033[?2004h");
     terminal.paste("rm\033[201~ -rf");
-    assertThat(typed.toString()).isEqualTo("\033[200~rm[201~ -rf\033[201~");
+    assertThat(typed.toString(UTF_8)).isEqualTo("\033[200~rm[201~ -rf\033[201~");
   }
 
   @Test

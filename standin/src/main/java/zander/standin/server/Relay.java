@@ -106,7 +106,7 @@ public final class Relay implements Closeable {
         if (silent && pass < count) {
           continue;
         }
-        if (pass < count || allowed == count && !silent) {
+        if (pass < count || (allowed == count && !silent)) {
           cutNow();
           return;
         }

@@ -177,8 +177,9 @@ final class SftpRequests {
   }
 
   private byte[] close(int id, String handle) throws IOException {
-    boolean known = files.remove(handle) != null | folders.remove(handle) != null;
-    return known ? ok(id) : status(id, 4, "no such handle");
+    boolean file = files.remove(handle) != null;
+    boolean folder = folders.remove(handle) != null;
+    return file || folder ? ok(id) : status(id, 4, "no such handle");
   }
 
   private OpenFile file(Packet packet) throws PosixError {

@@ -1,5 +1,6 @@
 package zander.standin.world;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
@@ -73,7 +74,7 @@ class WorldTest {
   @Test
   void renameReplacesInOneStepAndOnlyLikeWithLike() throws PosixError {
     OpenFile open = make(WARDEN, "/home/w/new", 0600);
-    open.write(0, "new".getBytes(), 0, 3);
+    open.write(0, "new".getBytes(UTF_8), 0, 3);
     make(WARDEN, "/home/w/old", 0600);
     world.rename(WARDEN, "/home/w/new", "/home/w/old");
     assertThat(world.open(WARDEN, "/home/w/old", World.Open.READ).size()).isEqualTo(3);

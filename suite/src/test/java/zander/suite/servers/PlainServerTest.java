@@ -1,5 +1,6 @@
 package zander.suite.servers;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
@@ -102,7 +103,7 @@ class PlainServerTest {
     Files.writeString(site.resolve("site.conf"), "old");
     own();
     AtomicSave saver = new AtomicSave(files, journal);
-    saver.save(saver.open(at.child("site.conf"), 100).version(), "new".getBytes(), List.of());
+    saver.save(saver.open(at.child("site.conf"), 100).version(), "new".getBytes(UTF_8), List.of());
     assertThat(site.resolve("site.conf")).hasContent("new");
     assertThat(names()).containsExactly("site.conf");
     PutBack putBack = new PutBack(files, connection, journal, connection.whoAmI().home());
@@ -126,7 +127,7 @@ class PlainServerTest {
           .begin(
               NewChange.of(ChangeKind.SAVE, target)
                   .states(old, now)
-                  .content("old".getBytes())
+                  .content("old".getBytes(UTF_8))
                   .part(part)
                   .to(aside))
           .lost();
@@ -148,7 +149,7 @@ class PlainServerTest {
   }
 
   private static String sha256(String text) throws Exception {
-    byte[] digest = java.security.MessageDigest.getInstance("SHA-256").digest(text.getBytes());
+    byte[] digest = java.security.MessageDigest.getInstance("SHA-256").digest(text.getBytes(UTF_8));
     return java.util.HexFormat.of().formatHex(digest);
   }
 

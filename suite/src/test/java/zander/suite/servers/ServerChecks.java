@@ -1,5 +1,6 @@
 package zander.suite.servers;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
@@ -132,7 +133,8 @@ final class ServerChecks implements AutoCloseable {
 
   private String save() throws IOException {
     AtomicSave saver = new AtomicSave(files, journal);
-    saver.save(saver.open(at("feed.xml"), 100).version(), "<level>3</level>".getBytes(), List.of());
+    saver.save(
+        saver.open(at("feed.xml"), 100).version(), "<level>3</level>".getBytes(UTF_8), List.of());
     assertThat(disk("feed.xml")).hasContent("<level>3</level>");
     return files.renamesOver() ? "in one step" : "in two steps";
   }

@@ -139,10 +139,10 @@ class DayInTheWindowTest {
     DeskModel many = window.open("many", ACCOUNT, server.port(), there.resolve("up"), home());
     open(site, day.sheets);
     transfer(many, day);
-    breakTheLine(far, day);
+    breakTheLine(far);
     largeFolder(many, day);
     shells(site, day);
-    breakTheLine(far, day);
+    breakTheLine(far);
     for (DeskModel desk : List.of(site, far, many)) {
       window.run(() -> window.model.close(desk));
     }
@@ -233,7 +233,7 @@ class DayInTheWindowTest {
   }
 
   /** While a listing is under way. */
-  private void breakTheLine(DeskModel desk, Day day) throws Exception {
+  private void breakTheLine(DeskModel desk) throws Exception {
     front(desk);
     window.run(() -> desk.folder().go(RemotePath.of(there.toString())));
     relay.cutAfter(0);

@@ -8,6 +8,7 @@ import java.security.GeneralSecurityException;
 import java.security.SecureRandom;
 import java.util.Arrays;
 import java.util.Base64;
+import java.util.Locale;
 import javax.crypto.Cipher;
 import javax.crypto.spec.GCMParameterSpec;
 import javax.crypto.spec.IvParameterSpec;
@@ -121,7 +122,7 @@ final class OpenSshPrivateKey {
       return null;
     }
     ByteBuffer check = ByteBuffer.wrap(open);
-    if (check.remaining() < 8 || check.getInt() != check.getInt()) {
+    if (check.remaining() < 8 || check.getInt(0) != check.getInt(4)) {
       SecretBytes.wipe(open);
       return null;
     }
@@ -180,7 +181,7 @@ final class OpenSshPrivateKey {
         System.arraycopy(tag, 0, whole, in.length, tag.length);
         return gcm.doFinal(whole);
       }
-      Cipher plain = Cipher.getInstance("AES/" + parts[1].toUpperCase() + "/NoPadding");
+      Cipher plain = Cipher.getInstance("AES/" + parts[1].toUpperCase(Locale.ROOT) + "/NoPadding");
       plain.init(mode, key, new IvParameterSpec(iv));
       return plain.doFinal(in);
     } catch (javax.crypto.AEADBadTagException e) {

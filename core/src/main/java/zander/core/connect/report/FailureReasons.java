@@ -54,8 +54,8 @@ public final class FailureReasons {
    * @param lower what the library said, in small letters
    */
   public static Reason afterSignIn(Throwable cause, String lower) {
-    if (lower.contains("session") && lower.contains("clos")
-        || lower.contains("connection") && lower.contains("reset")) {
+    if ((lower.contains("session") && lower.contains("clos"))
+        || (lower.contains("connection") && lower.contains("reset"))) {
       return Reason.CLOSED_BY_SERVER;
     }
     return cause instanceof FileServiceMissing missing && !missing.printed().isEmpty()

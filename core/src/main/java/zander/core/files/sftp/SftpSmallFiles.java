@@ -241,7 +241,7 @@ final class SftpSmallFiles {
         for (long at = 0; at <= one.about.expected(); at += CHUNK) {
           Buffer body = one.body();
           body.putLong(at);
-          body.putInt((int) Math.min(CHUNK, one.about.expected() + 1 - at));
+          body.putUInt(Math.min(CHUNK, one.about.expected() + 1 - at));
           one.parts.add(wire.send(SftpWire.READ, body, "read", one.path));
         }
         one.attributes = wire.send(SftpWire.FSTAT, one.body(), "look at", one.path);

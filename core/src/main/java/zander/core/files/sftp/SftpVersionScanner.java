@@ -39,7 +39,7 @@ final class SftpVersionScanner {
   }
 
   private boolean isHead(int at) {
-    int length = (seen[at + 2] & 0xff) << 8 | seen[at + 3] & 0xff;
+    int length = ((seen[at + 2] & 0xff) << 8) | (seen[at + 3] & 0xff);
     return seen[at] == 0
         && seen[at + 1] == 0
         && length >= HEAD - 4

@@ -121,7 +121,11 @@ final class TarStreamReader {
 
   private void readArchive(Came came) throws IOException {
     // One member of RFC 1952; what comes after it is the next archive's.
-    GzipCompressorInputStream one = new GzipCompressorInputStream(in, false);
+    GzipCompressorInputStream one =
+        GzipCompressorInputStream.builder()
+            .setInputStream(in)
+            .setDecompressConcatenated(false)
+            .get();
     TarArchiveInputStream archive = archive(one);
     for (TarArchiveEntry entry; (entry = archive.getNextEntry()) != null; ) {
       take(archive, entry, came);

@@ -84,7 +84,7 @@ public final class TarUpload {
       this.told = new BufferedInputStream(pipe.out(), BUFFER);
     }
 
-    public void close() {
+    void close() {
       turns.end();
       pipe.close();
     }

@@ -1,5 +1,6 @@
 package zander.core.connect.keys;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
@@ -22,7 +23,7 @@ class KeyMakerTest {
   private static String run(String... command) throws Exception {
     Assumptions.assumeTrue(Files.isExecutable(TOOL), "needs ssh-keygen");
     Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
-    String output = new String(process.getInputStream().readAllBytes());
+    String output = new String(process.getInputStream().readAllBytes(), UTF_8);
     assertThat(process.waitFor()).as(output).isZero();
     return output;
   }

@@ -1,5 +1,6 @@
 package zander.core.transfer.local;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
@@ -76,7 +77,7 @@ class LocalEndpointTest {
   @ValueSource(ints = {0640, 0600, 0400, 0666, 04755, 0200})
   void aFileIsNeverOpenToMoreThanItWillBe(int bits) throws Exception {
     try (Target.Incoming incoming = side.create(item("secret.key", bits), null)) {
-      incoming.write("abc".getBytes(), 0, 3);
+      incoming.write("abc".getBytes(UTF_8), 0, 3);
       try (var files = Files.list(folder.resolve("in"))) {
         assertThat(files.toList())
             .singleElement()
@@ -96,7 +97,7 @@ class LocalEndpointTest {
   void whatDoesNotArriveLeavesNothing() throws Exception {
     Files.writeString(at("level.txt"), "old");
     try (Target.Incoming incoming = side.create(item("level.txt", 0644), null)) {
-      incoming.write("half".getBytes(), 0, 4);
+      incoming.write("half".getBytes(UTF_8), 0, 4);
     }
     assertThat(at("level.txt")).hasContent("old");
     Target.Incoming late = side.create(item("level.txt", 0644), null);
@@ -122,7 +123,7 @@ class LocalEndpointTest {
       List<SmallFile> load = new ArrayList<>();
       for (String name : List.of("site/readme", "site/README", "site/index")) {
         load.add(new SmallFile(item(name, 0644)));
-        load.get(load.size() - 1).read(name.getBytes(), 0);
+        load.get(load.size() - 1).read(name.getBytes(UTF_8), 0);
       }
       there.deliver(load, () -> {}, new Cancellation());
       assertThat(Files.readString(files.getPath("/work/site/readme"))).isEqualTo("site/readme");

@@ -15,12 +15,10 @@ import zander.desk.view.part.SheetView;
 
 /** The end of a large file, to read. */
 public final class FileEndView extends VBox implements SheetView {
-  private final FileEndModel model;
   private final CodeArea area = new CodeArea();
   private final Label facts = Parts.label("", "quiet");
 
   public FileEndView(FileEndModel model) {
-    this.model = model;
     getStyleClass().add("sheet");
     Label name = Parts.label(model.path().text(), "mono");
     Button again = Parts.button("Read the end again", "read-end", model::read, "main");

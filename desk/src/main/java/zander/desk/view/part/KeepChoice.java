@@ -23,7 +23,11 @@ public final class KeepChoice extends HBox {
           };
       Button button =
           Parts.button(
-              words, "keep-" + keep.name().toLowerCase(), () -> choose(keep), "box", "keep");
+              words,
+              "keep-" + keep.name().toLowerCase(java.util.Locale.ROOT),
+              () -> choose(keep),
+              "box",
+              "keep");
       buttons.put(keep, button);
       getChildren().add(button);
     }

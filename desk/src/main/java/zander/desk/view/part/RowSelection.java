@@ -33,7 +33,10 @@ final class RowSelection<R> extends TableView.TableViewSelectionModel<R> {
 
   private final Chosen<Integer> indices = new Chosen<>(row -> row);
   private final Chosen<R> items = new Chosen<>(this::getModelItem);
+
+  @SuppressWarnings("rawtypes") // As the library's own list of them.
   private final Chosen<TablePosition> cells = new Chosen<>(this::position);
+
   private final ListChangeListener<R> rowsListener = this::rowsChanged;
 
   RowSelection(TableView<R> table) {
@@ -114,6 +117,7 @@ final class RowSelection<R> extends TableView.TableViewSelectionModel<R> {
     items.tell(Collections.nCopies(before.length, null));
   }
 
+  @SuppressWarnings("rawtypes")
   private TablePosition cell(int row) {
     return position(row);
   }
@@ -206,6 +210,7 @@ final class RowSelection<R> extends TableView.TableViewSelectionModel<R> {
   }
 
   @Override
+  @SuppressWarnings("rawtypes")
   public ObservableList<TablePosition> getSelectedCells() {
     return cells;
   }

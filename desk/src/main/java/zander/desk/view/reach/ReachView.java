@@ -38,7 +38,12 @@ public final class ReachView extends BorderPane {
     current = name;
     tabs.getChildren().clear();
     for (String page : pages.keySet()) {
-      Button tab = Parts.button(page, "page-" + page.toLowerCase(), () -> show(page), "sheet-tab");
+      Button tab =
+          Parts.button(
+              page,
+              "page-" + page.toLowerCase(java.util.Locale.ROOT),
+              () -> show(page),
+              "sheet-tab");
       if (page.equals(name)) {
         tab.getStyleClass().add("current");
       }

@@ -98,7 +98,7 @@ public final class CopyCommands {
         throw new PosixError(Errno.EINVAL);
       }
       if (!isFolder(call, to)) {
-        world.mkdir(call.caller(), to, stat.mode() & 0777 & ~call.session().umask | 0700);
+        world.mkdir(call.caller(), to, (stat.mode() & 0777 & ~call.session().umask) | 0700);
       }
       for (String name : world.list(call.caller(), from)) {
         copy(call, Call.at(from, name), Call.at(to, name), true, keep);

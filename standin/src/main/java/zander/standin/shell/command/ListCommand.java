@@ -102,7 +102,7 @@ public final class ListCommand {
   private static String coloured(Call call, Row row) {
     if (call.terminal() == null
         || row.stat == null
-        || row.stat.isFile() && (row.stat.mode() & 0111) == 0) {
+        || (row.stat.isFile() && (row.stat.mode() & 0111) == 0)) {
       return row.name;
     }
     String colour = row.stat.isFolder() ? "1;34" : row.stat.isLink() ? "36" : "32";

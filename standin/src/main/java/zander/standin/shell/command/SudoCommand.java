@@ -46,10 +46,10 @@ public final class SudoCommand {
 
   private static boolean allowed(Call call, boolean fromInput, boolean never) throws IOException {
     Call.Session session = call.session();
-    if (session.caller.isRoot() || session.sudoKnown && session.account.sudo()) {
+    if (session.caller.isRoot() || (session.sudoKnown && session.account.sudo())) {
       return true;
     }
-    if (never || !fromInput && session.terminal == null) {
+    if (never || (!fromInput && session.terminal == null)) {
       call.complain("a password is required");
       return false;
     }

@@ -46,7 +46,8 @@ public final class TarCommand {
     if (!words.isEmpty() && !words.get(0).startsWith("-")) {
       words.set(0, "-" + words.get(0));
     }
-    boolean plain = words.remove("--no-same-permissions") | words.remove("--no-same-owner");
+    boolean plainModes = words.remove("--no-same-permissions");
+    boolean plain = words.remove("--no-same-owner") || plainModes;
     Options options = Options.parse(words, "cxtzvp", "fC");
     TarCommand tar = new TarCommand(call, options, plain);
     if (options.has('c')) {

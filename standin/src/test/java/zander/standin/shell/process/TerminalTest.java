@@ -1,5 +1,6 @@
 package zander.standin.shell.process;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.ByteArrayOutputStream;
@@ -38,7 +39,7 @@ class TerminalTest {
     }
 
     synchronized String text() {
-      return bytes.toString().replaceAll("\033\\[[0-9;?]*[A-Za-z]", "");
+      return bytes.toString(UTF_8).replaceAll("\033\\[[0-9;?]*[A-Za-z]", "");
     }
 
     synchronized void await(String words) throws InterruptedException {
@@ -78,7 +79,7 @@ class TerminalTest {
   }
 
   private void type(String text) throws IOException {
-    keys.write(text.getBytes());
+    keys.write(text.getBytes(UTF_8));
     keys.flush();
   }
 
