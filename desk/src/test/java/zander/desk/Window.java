@@ -102,6 +102,17 @@ public final class Window extends FxRobot implements AutoCloseable {
     }
   }
 
+  /** Whether all of these are in the file of what was chosen. */
+  public boolean kept(String... names) {
+    Path file = setup.places().state().resolve("settings.json");
+    try {
+      String text = Files.exists(file) ? Files.readString(file) : "";
+      return Arrays.stream(names).allMatch(text::contains);
+    } catch (java.io.IOException e) {
+      return false;
+    }
+  }
+
   /** Takes a picture of the window as it is. */
   public Path picture(String name) {
     Path file = Path.of("target", "pictures", name + ".png");

@@ -337,6 +337,11 @@ public final class FolderModel extends Sheet {
     return all.getReadOnlyProperty();
   }
 
+  /** Which marked folder it is in; those of one are of a kind. Empty for none. */
+  public String kind() {
+    return path.get() == null ? "" : desk.markedFolderOf(path.get());
+  }
+
   /** Why there are no rows. */
   public Emptiness emptiness() {
     return Emptiness.of(

@@ -9,7 +9,6 @@ import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
-import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
@@ -50,8 +49,9 @@ public final class AppModel {
   private final ObservableList<DeskModel> desks = FXCollections.observableArrayList();
   private final ObjectProperty<DeskModel> current = new SimpleObjectProperty<>();
   private final ReadOnlyObjectWrapper<SignInModel> signIn = new ReadOnlyObjectWrapper<>();
-  private final BooleanProperty dark = new SimpleBooleanProperty(false);
-  private final BooleanProperty localFolded = new SimpleBooleanProperty(false);
+  private final BooleanProperty dark;
+  private final BooleanProperty localFolded;
+  private final BooleanProperty panelFolded;
   private final Journals journals;
   private final Map<String, List<RemotePath>> visited = new LinkedHashMap<>();
   private ServerEntry wanted;
@@ -64,6 +64,9 @@ public final class AppModel {
     this.keptRules = new SavedRules(stateFolder, background);
     this.journals = new Journals(stateFolder.resolve("journal"), background);
     this.settings = new Settings(stateFolder.resolve("settings.json"), background);
+    this.dark = settings.property(Settings.DARK);
+    this.localFolded = settings.property(Settings.LOCAL_FOLDED);
+    this.panelFolded = settings.property(Settings.PANEL_FOLDED);
     String person = System.getProperty("user.name");
     this.book = new BookModel(background, places.book(), home, person);
     this.keys = new KeysModel(background, home.resolve(".ssh"), Agent.running().orElse(null));
@@ -278,5 +281,10 @@ public final class AppModel {
 
   public BooleanProperty localFoldedProperty() {
     return localFolded;
+  }
+
+  /** Whether the panel beside the sheets is folded away. */
+  public BooleanProperty panelFoldedProperty() {
+    return panelFolded;
   }
 }

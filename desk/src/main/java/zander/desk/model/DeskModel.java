@@ -200,6 +200,11 @@ public final class DeskModel implements OpenDesk {
   }
 
   @Override
+  public String markedFolderOf(RemotePath path) {
+    return transfers.rules().markedFolderOf(path);
+  }
+
+  @Override
   public String address() {
     String port = entry().port() == 22 ? "" : ":" + entry().port();
     return "sftp://" + entry().account() + "@" + entry().host() + port;

@@ -42,6 +42,9 @@ public interface OpenDesk {
   /** The public address that goes with a path, by its marked folder; {@code null} for none. */
   String publicAddress(RemotePath path);
 
+  /** The marked folder that a path is in, the nearest of those; empty for none. */
+  String markedFolderOf(RemotePath path);
+
   /** {@code sftp://account@host:port}. */
   String address();
 

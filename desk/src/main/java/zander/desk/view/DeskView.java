@@ -4,6 +4,9 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import javafx.beans.binding.Bindings;
+import javafx.beans.property.DoubleProperty;
+import javafx.beans.property.SimpleDoubleProperty;
 import javafx.collections.ListChangeListener;
 import javafx.geometry.Orientation;
 import javafx.scene.Node;
@@ -25,12 +28,14 @@ import zander.desk.shell.ShellModel;
 import zander.desk.view.folder.FolderView;
 import zander.desk.view.folder.LocalView;
 import zander.desk.view.folder.SideView;
+import zander.desk.view.part.Edge;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.SheetView;
 import zander.desk.view.part.TabStrip;
 import zander.desk.view.part.Tables;
 import zander.desk.view.rights.RightsView;
 import zander.desk.view.transfer.WaterlineView;
+import zander.desk.work.Settings;
 
 /** One open server: side, sheets, panel, the waterline, and this computer below it. */
 final class DeskView extends VBox {
@@ -43,6 +48,10 @@ final class DeskView extends VBox {
   /** In a narrower window the marked folders make room; Ctrl+G has them too. */
   private static final double SIDE_FROM = 960;
 
+  /** What the sheets keep of a desk's height, whatever this computer's part is dragged to. */
+  private static final double LEAST_SHEET_HEIGHT = 260;
+
+  private final DoubleProperty localHeight = new SimpleDoubleProperty();
   private final DeskModel model;
   private final SheetViews sheetViews;
   private final TabStrip tabs = new TabStrip("all-sheets", "All sheets", 4);
@@ -66,15 +75,28 @@ final class DeskView extends VBox {
     VBox.setVgrow(server, Priority.ALWAYS);
     StackPane below = new StackPane();
     // Of the desk's height alone, so that the waterline stays where it is, whatever is above it.
+    localHeight.set(app.settings().get(Settings.LOCAL_HEIGHT));
+    model
+        .subscriptions()
+        .on(app.settings().valuesProperty(), now -> localHeight.set(now.of(Settings.LOCAL_HEIGHT)));
     below
         .minHeightProperty()
-        .bind(heightProperty().map(DeskView::localHeight).orElse(LOCAL_HEIGHT));
+        .bind(
+            Bindings.createDoubleBinding(
+                () -> localHeight(getHeight(), localHeight.get()), heightProperty(), localHeight));
     below.maxHeightProperty().bind(below.minHeightProperty());
     below.managedProperty().bind(app.localFoldedProperty().not());
     below.visibleProperty().bind(below.managedProperty());
-    getChildren().addAll(server, new WaterlineView(app, model), below);
+    WaterlineView waterline = new WaterlineView(app, model);
+    Edge.on(
+        waterline,
+        Orientation.HORIZONTAL,
+        below::getHeight,
+        height -> app.settings().set(Settings.LOCAL_HEIGHT, Math.round(Math.max(1, height))),
+        () -> app.localFoldedProperty().set(!app.localFoldedProperty().get()));
+    getChildren().addAll(server, waterline, below);
     // All in one frame would keep the window from answering for two tenths of a second.
-    Parts.later(1, () -> server.setRight(new RightsView(model)));
+    Parts.later(1, () -> server.setRight(new PanelEdge(app, model, new RightsView(model))));
     Parts.later(2, () -> below.getChildren().setAll(new LocalView(model)));
     model.sheets().addListener((ListChangeListener<Sheet>) change -> sheetsChanged(change));
     model
@@ -93,9 +115,13 @@ final class DeskView extends VBox {
     return sheetViews;
   }
 
-  private static double localHeight(Number desk) {
-    double part = Math.rint(desk.doubleValue() * LOCAL_PART);
-    return Math.max(LEAST_LOCAL_HEIGHT, Math.min(LOCAL_HEIGHT, part));
+  /**
+   * @param chosen 0 for a part of the desk
+   */
+  private static double localHeight(double desk, double chosen) {
+    double most = Math.max(LEAST_LOCAL_HEIGHT, desk - LEAST_SHEET_HEIGHT);
+    double part = Math.min(LOCAL_HEIGHT, Math.rint(desk * LOCAL_PART));
+    return Math.max(LEAST_LOCAL_HEIGHT, Math.min(most, chosen > 0 ? chosen : part));
   }
 
   private void sheetsChanged(ListChangeListener.Change<? extends Sheet> change) {

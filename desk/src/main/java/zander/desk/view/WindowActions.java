@@ -94,6 +94,10 @@ final class WindowActions {
         "Ctrl+M",
         () -> model.localFoldedProperty().set(!model.localFoldedProperty().get()));
     add(
+        "Fold or show the panel",
+        "Ctrl+I",
+        () -> model.panelFoldedProperty().set(!model.panelFoldedProperty().get()));
+    add(
         "Light or dark look",
         "Ctrl+D",
         () -> model.darkProperty().set(!model.darkProperty().get()));

@@ -75,7 +75,12 @@ public final class FolderRules {
 
   /** The marked folder that a folder is in, for which rules are kept. */
   private String place(RemotePath at) {
-    MarkedFolder in = at == null ? null : partners.nearest(at, marked -> true);
-    return server + ":" + (in == null ? "" : in.path());
+    return server + ":" + (at == null ? "" : markedFolderOf(at));
+  }
+
+  /** The marked folder that a path is in; empty for none. */
+  public String markedFolderOf(RemotePath at) {
+    MarkedFolder in = partners.nearest(at, marked -> true);
+    return in == null ? "" : in.path();
   }
 }

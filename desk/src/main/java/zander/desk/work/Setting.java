@@ -1,7 +1,9 @@
 package zander.desk.work;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.function.Function;
 
@@ -25,6 +27,24 @@ public record Setting<T>(String name, T usual, Function<JsonNode, T> read) {
         name,
         usual,
         node -> node.isIntegralNumber() ? Long.valueOf(Math.max(least, node.longValue())) : null);
+  }
+
+  /** Numbers by names, none until some were chosen. */
+  public static Setting<Map<String, Long>> numbers(String name) {
+    return new Setting<>(
+        name,
+        Map.of(),
+        node -> {
+          Map<String, Long> numbers = new TreeMap<>();
+          node.properties()
+              .forEach(
+                  field -> {
+                    if (field.getValue().isIntegralNumber()) {
+                      numbers.put(field.getKey(), field.getValue().longValue());
+                    }
+                  });
+          return numbers;
+        });
   }
 
   /** Several names, none until some were chosen. */

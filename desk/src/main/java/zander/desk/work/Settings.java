@@ -8,8 +8,10 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.UnaryOperator;
+import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleBooleanProperty;
 import zander.core.change.HeldThings;
 import zander.core.journal.JournalRules;
 
@@ -20,6 +22,24 @@ public final class Settings {
 
   /** Whether folders stand before files, whatever the order. */
   public static final Setting<Boolean> FOLDERS_FIRST = Setting.yesOrNo("foldersFirst", true);
+
+  /** The dark look in the place of the light one. */
+  public static final Setting<Boolean> DARK = Setting.yesOrNo("dark", false);
+
+  /** Whether this computer's folder is folded away. */
+  public static final Setting<Boolean> LOCAL_FOLDED = Setting.yesOrNo("localFolded", false);
+
+  /** The height of this computer's folder in pixels; 0 for a part of the window. */
+  public static final Setting<Long> LOCAL_HEIGHT = Setting.number("localHeight", 0, 0);
+
+  /** Whether the panel beside the sheets is folded away. */
+  public static final Setting<Boolean> PANEL_FOLDED = Setting.yesOrNo("panelFolded", false);
+
+  /** The width of the panel in pixels. */
+  public static final Setting<Long> PANEL_WIDTH = Setting.number("panelWidth", 288, 0);
+
+  /** Widths that somebody gave to columns, in pixels, each by its kind of folder and its name. */
+  public static final Setting<Map<String, Long>> COLUMN_WIDTHS = Setting.numbers("columnWidths");
 
   /** Columns that folder sheets leave out. */
   public static final Setting<Set<String>> HIDDEN_COLUMNS = Setting.names("hiddenColumns");
@@ -122,6 +142,19 @@ public final class Settings {
 
   public <T> void set(Setting<T> setting, T value) {
     change(now -> now.with(setting, value));
+  }
+
+  /** What is chosen for one of them, to be bound to and set; for as long as the program runs. */
+  public BooleanProperty property(Setting<Boolean> setting) {
+    BooleanProperty property = new SimpleBooleanProperty(get(setting));
+    values.addListener((observed, old, now) -> property.set(now.of(setting)));
+    property.addListener(
+        (observed, old, now) -> {
+          if (!now.equals(get(setting))) {
+            set(setting, now);
+          }
+        });
+    return property;
   }
 
   public ReadOnlyObjectProperty<Values> valuesProperty() {

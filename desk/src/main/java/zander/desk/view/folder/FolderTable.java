@@ -4,6 +4,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -40,6 +41,11 @@ final class FolderTable extends TableView<RemoteEntry> {
   private static final double BORDERS = 44;
   private static final double MOST = 190;
 
+  // What these columns hold is as wide in every folder.
+  private static final double SIZE = 84;
+  private static final double CHANGED = 132;
+  private static final double MODE = 122;
+
   /** What the tag around a note takes. */
   private static final double TAG = 12;
 
@@ -63,6 +69,8 @@ final class FolderTable extends TableView<RemoteEntry> {
     Tables.open(this, model::open, this::decorate);
     Tables.bindSelection(this, model.selection(), model::select);
     setSortPolicy(table -> orderByHeadings());
+    setColumnResizePolicy(this::dragged);
+    model.pathProperty().addListener((observed, old, now) -> fit());
     subscriptions.on(settings.valuesProperty(), now -> showColumns());
     showColumns();
     // Notes and the other side arrive after the rows, and change nothing in their order.
@@ -85,15 +93,15 @@ final class FolderTable extends TableView<RemoteEntry> {
             e -> e,
             () -> new RenameCell(new CreateActions(model)::rename, () -> setEditable(false)));
     TableColumn<RemoteEntry, Long> size =
-        Tables.numbers(Tables.column("Size", 84, FolderTable::sizeOf, this::sizeCell));
+        Tables.numbers(Tables.column("Size", SIZE, FolderTable::sizeOf, this::sizeCell));
     put(Column.NAME, name);
     put(Column.SIZE, size);
     put(
         Column.CHANGED,
-        Tables.column("Changed", 132, e -> e.attributes().modified(), this::timeCell));
+        Tables.column("Changed", CHANGED, e -> e.attributes().modified(), this::timeCell));
     put(Column.OWNER, Tables.column("Owner", 76, RemoteEntry::owner, FolderTable::plain));
     put(Column.GROUP, Tables.column("Group", 70, RemoteEntry::group, FolderTable::plain));
-    put(Column.MODE, Tables.column("Mode", 122, FolderTable::modeOf, FolderTable::mono));
+    put(Column.MODE, Tables.column("Mode", MODE, FolderTable::modeOf, FolderTable::mono));
     put(Column.NOTES, Tables.column("Notes", 140, this::noteOf, FolderTable::noteCell));
     columns.values().forEach(column -> getColumns().add(column));
     columns.values().forEach(column -> column.setEditable(column == name));
@@ -122,17 +130,47 @@ final class FolderTable extends TableView<RemoteEntry> {
     fit(Column.OWNER, some.stream().map(RemoteEntry::owner), 62);
     fit(Column.GROUP, some.stream().map(RemoteEntry::group), 62);
     fit(Column.NOTES, some.stream().map(entry -> noteOf(entry).words()), 96);
+    set(Column.SIZE, SIZE);
+    set(Column.CHANGED, CHANGED);
+    set(Column.MODE, MODE);
     showColumns();
   }
 
-  /** A width that a person dragged stays for as long as the texts ask for the same. */
+  /** A width that a person gave stays, in all folders of the kind. */
   private void fit(Column column, Stream<String> texts, double least) {
-    double width =
+    set(
+        column,
         ColumnFit.width(texts.collect(Collectors.toSet()), least, MOST)
-            + (column == Column.NOTES ? TAG : 0);
+            + (column == Column.NOTES ? TAG : 0));
+  }
+
+  private void set(Column column, double usual) {
+    Long chosen = settings.get(Settings.COLUMN_WIDTHS).get(key(column));
+    double width = chosen != null ? chosen : usual;
     if (!Double.valueOf(width).equals(fitted.put(column, width))) {
       columns.get(column).setPrefWidth(width);
     }
+  }
+
+  /** Of a column in the kind of folder shown: those in one marked folder are of a kind. */
+  private String key(Column column) {
+    return column + " " + model.kind();
+  }
+
+  private boolean dragged(ResizeFeatures<?> features) {
+    boolean done = UNCONSTRAINED_RESIZE_POLICY.call(features);
+    if (done
+        && features.getColumn() != null
+        && features.getDelta() != 0
+        && features.getColumn().getUserData() instanceof Column column
+        && fitted.containsKey(column)) {
+      Map<String, Long> widths = new TreeMap<>(settings.get(Settings.COLUMN_WIDTHS));
+      long width = Math.round(features.getColumn().getWidth());
+      widths.put(key(column), width);
+      fitted.put(column, (double) width);
+      settings.set(Settings.COLUMN_WIDTHS, widths);
+    }
+    return done;
   }
 
   private void put(Column column, TableColumn<RemoteEntry, ?> made) {

@@ -1,0 +1,46 @@
+package zander.desk.view;
+
+import javafx.geometry.Orientation;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import zander.desk.model.AppModel;
+import zander.desk.model.DeskModel;
+import zander.desk.view.part.Edge;
+import zander.desk.work.Settings;
+
+/** The panel beside the sheets with its edge, which makes it wider and folds it away. */
+final class PanelEdge extends HBox {
+  private static final double LEAST = 264;
+  private static final double MOST = 560;
+
+  PanelEdge(AppModel app, DeskModel desk, Region panel) {
+    Region edge = new Region();
+    edge.setId("panel-edge");
+    edge.getStyleClass().add("edge");
+    Tooltip.install(
+        edge, new Tooltip("Drag to make the panel wider. A double click folds it (Ctrl+I)."));
+    Edge.on(
+        edge,
+        Orientation.VERTICAL,
+        panel::getWidth,
+        width -> app.settings().set(Settings.PANEL_WIDTH, Math.round(within(width))),
+        () -> app.panelFoldedProperty().set(!app.panelFoldedProperty().get()));
+    getChildren().addAll(edge, panel);
+    panel.managedProperty().bind(app.panelFoldedProperty().not());
+    panel.visibleProperty().bind(panel.managedProperty());
+    size(panel, app.settings().get(Settings.PANEL_WIDTH));
+    desk.subscriptions()
+        .on(app.settings().valuesProperty(), now -> size(panel, now.of(Settings.PANEL_WIDTH)));
+  }
+
+  private static double within(double width) {
+    return Math.max(LEAST, Math.min(MOST, width));
+  }
+
+  private static void size(Region panel, double width) {
+    panel.setMinWidth(within(width));
+    panel.setPrefWidth(within(width));
+    panel.setMaxWidth(within(width));
+  }
+}
