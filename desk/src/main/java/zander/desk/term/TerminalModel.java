@@ -114,21 +114,24 @@ public final class TerminalModel {
 
   /** Feeds the emulator until the stream ends, or until {@link #close}. */
   public void readAll(InputStream output) {
-    Connector connector = new Connector(output);
-    JediEmulator emulator = new JediEmulator(new TtyBasedArrayDataStream(connector), terminal);
-    try {
-      while (!closed && emulator.hasNext()) {
-        emulator.next();
-        touch();
-        letGoOfOldest();
-      }
-    } catch (IOException | RuntimeException e) {
-      if (connector.failed || closed) {
+    Connector connector =
+        new Connector(
+            new SequenceGuard(
+                new InputStreamReader(output, StandardCharsets.UTF_8),
+                () -> Math.max(columns(), rows())));
+    while (!closed && !connector.failed) {
+      JediEmulator emulator = new JediEmulator(new TtyBasedArrayDataStream(connector), terminal);
+      try {
+        while (!closed && emulator.hasNext()) {
+          emulator.next();
+          touch();
+          letGoOfOldest();
+        }
         return;
+      } catch (IOException | RuntimeException | StackOverflowError e) {
+        // One sequence that the emulator cannot take must not end the terminal.
+        org.slf4j.LoggerFactory.getLogger(TerminalModel.class).debug("bad sequence", e);
       }
-      // One sequence that the emulator cannot take must not end the terminal.
-      org.slf4j.LoggerFactory.getLogger(TerminalModel.class).debug("bad sequence", e);
-      readAll(output);
     }
   }
 
@@ -336,8 +339,8 @@ public final class TerminalModel {
     private final Reader reader;
     private volatile boolean failed;
 
-    Connector(InputStream output) {
-      reader = new InputStreamReader(output, StandardCharsets.UTF_8);
+    Connector(Reader reader) {
+      this.reader = reader;
     }
 
     @Override
