@@ -14,6 +14,7 @@ import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import java.util.regex.Pattern;
 import zander.core.work.AtomicFile;
 import zander.core.work.BlockingCalls;
 
@@ -24,6 +25,11 @@ import zander.core.work.BlockingCalls;
  * <p>Waits for the disk. Lines that cannot be read are left alone and ignored.
  */
 public final class KnownHosts {
+  private static final String FILE_NAME = "known_hosts";
+
+  /** Names, addresses with their zones, and {@code [name]:port}. */
+  private static final Pattern PLAIN_HOST = Pattern.compile("[A-Za-z0-9._:%\\-\\[\\]]+");
+
   private final Path file;
 
   public KnownHosts(Path file) {
@@ -112,6 +118,7 @@ public final class KnownHosts {
   /** Remembers the key of a host, on a line of its own that other tools read. */
   public synchronized void remember(String host, WireKey key) throws IOException {
     BlockingCalls.check("writing known hosts");
+    String line = line(host, key);
     makeFolder();
     boolean lineOpen = false;
     if (Files.exists(file)) {
@@ -123,12 +130,19 @@ public final class KnownHosts {
             file,
             Set.of(StandardOpenOption.CREATE, StandardOpenOption.APPEND),
             PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")))) {
-      out.write(ByteBuffer.wrap(((lineOpen ? "\n" : "") + line(host, key)).getBytes(US_ASCII)));
+      out.write(ByteBuffer.wrap(((lineOpen ? "\n" : "") + line).getBytes(US_ASCII)));
       out.force(true);
     }
   }
 
-  private static String line(String host, WireKey key) {
+  /**
+   * What stands in a line is a pattern (sshd(8), "SSH_KNOWN_HOSTS FILE FORMAT"): a star, a question
+   * mark or a comma in a name would vouch for other hosts as well.
+   */
+  private static String line(String host, WireKey key) throws IOException {
+    if (!PLAIN_HOST.matcher(host).matches()) {
+      throw new IOException("\"" + host + "\" is no name that can be written into " + FILE_NAME);
+    }
     return host + " " + key.type() + " " + key.base64() + "\n";
   }
 
@@ -148,6 +162,7 @@ public final class KnownHosts {
    */
   public synchronized void replace(String host, WireKey key) throws IOException {
     BlockingCalls.check("writing known hosts");
+    String line = line(host, key);
     makeFolder();
     // A file behind a link is replaced where it lies.
     Path real = Files.exists(file) ? file.toRealPath() : file;
@@ -161,7 +176,7 @@ public final class KnownHosts {
     if (after.length() > 0 && after.charAt(after.length() - 1) != '\n') {
       after.append('\n');
     }
-    after.append(line(host, key));
+    after.append(line);
     if (Files.exists(real)) {
       Files.copy(real, beside(real, ".old"), StandardCopyOption.REPLACE_EXISTING);
     }

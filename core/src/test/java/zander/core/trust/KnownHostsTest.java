@@ -2,6 +2,7 @@ package zander.core.trust;
 
 import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
 import java.nio.file.Files;
@@ -11,6 +12,8 @@ import org.junit.jupiter.api.Assumptions;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import zander.core.connect.address.ServerAddress;
 import zander.core.trust.KnownHosts.Standing;
 
@@ -45,6 +48,26 @@ class KnownHostsTest {
   private void write(String... lines) throws IOException {
     Files.createDirectories(file.getParent());
     Files.write(file, java.util.List.of(lines));
+  }
+
+  /** What stands in a line is a pattern: it must vouch for this host alone. */
+  @ParameterizedTest
+  @ValueSource(
+      strings = {"*", "*.levels.example", "levels?", "a,b", "!levels", "two words", "#x", "\u00fc"})
+  void noPatternIsWritten(String host) {
+    assertThatThrownBy(() -> hosts.remember(host, key(1))).isInstanceOf(IOException.class);
+    assertThatThrownBy(() -> hosts.replace(host, key(1))).isInstanceOf(IOException.class);
+    assertThat(file).doesNotExist();
+  }
+
+  @Test
+  void lettersBeyondAsciiAreWrittenAsNamesHaveThem() throws IOException {
+    ServerAddress river = ServerAddress.parse("warden@fl\u00fcsse.example");
+    hosts.remember(river.knownHostsName(), key(1));
+    assertThat(file).content().startsWith("xn--flsse-lva.example ssh-");
+    assertThat(standing(river, key(1))).isEqualTo(Standing.KNOWN);
+    assertThat(standing(ServerAddress.parse("warden@flusse.example"), key(1)))
+        .isEqualTo(Standing.FIRST_CONTACT);
   }
 
   @Test

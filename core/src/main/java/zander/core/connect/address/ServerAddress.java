@@ -1,5 +1,6 @@
 package zander.core.connect.address;
 
+import java.net.IDN;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -48,10 +49,22 @@ public record ServerAddress(String account, String host, int port) {
     return TYPED.matcher(typed.strip()).matches();
   }
 
-  /** The host as {@code known_hosts} writes it: {@code [host]:port} on an unusual port. */
+  /**
+   * The host as {@code known_hosts} writes it: {@code [host]:port} on an unusual port, and letters
+   * that are not ASCII as the domain name system has them (RFC 5890).
+   */
   public String knownHostsName() {
-    String lower = host.toLowerCase(java.util.Locale.ROOT);
+    String lower = inDns(host).toLowerCase(java.util.Locale.ROOT);
     return port == USUAL_PORT ? lower : "[" + lower + "]:" + port;
+  }
+
+  private static String inDns(String host) {
+    try {
+      return host.chars().allMatch(c -> c < 128) ? host : IDN.toASCII(host, IDN.ALLOW_UNASSIGNED);
+    } catch (IllegalArgumentException e) {
+      // No name that could be looked up.
+      return host;
+    }
   }
 
   @Override
