@@ -12,6 +12,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.Assumptions;
 import org.junit.jupiter.api.BeforeAll;
@@ -78,6 +79,33 @@ class SshdFolderWorkTest extends FolderWorkContract {
       DeleteTask deleting = new DeleteTask(files, connection, Journal.NONE, home);
       assertThat(deleting.forGood(List.of(copies), n -> {}, go())).isEmpty();
       assertThat(Files.exists(Path.of(copies.text()))).isFalse();
+    }
+  }
+
+  /** A name is never an instruction: tar itself would read what is behind the backslash. */
+  @Test
+  void packsNamesAsTheyAre() throws Exception {
+    try (Connection connection = open()) {
+      RemotePath at = freshFolder(connection);
+      RemoteTree.file(connection.files(), at.child("secret"), "the gate's code\n");
+      RemotePath site = at.child("site");
+      connection.files().makeFolder(site, new Mode(0755));
+      List<RemotePath> odd =
+          Stream.of("x\\057..\\057..\\057secret", "..\\057secret", "tab\\tnew\\nline", "-f")
+              .map(site::child)
+              .toList();
+      for (RemotePath one : odd) {
+        RemoteTree.file(connection.files(), one, one.name());
+      }
+      RemotePath archive = site.child("odd.tar.gz");
+      new Archives(
+              connection.files(),
+              connection,
+              new RemoteChanges(connection.files(), connection, Journal.NONE))
+          .pack(odd, archive, go());
+      assertThat(SystemSshd.run("tar", "--quoting-style=literal", "-tzf", archive.text()).lines())
+          .containsExactlyElementsOf(odd.stream().map(one -> "./" + one.name()).toList());
+      assertThat(SystemSshd.run("tar", "-xzOf", archive.text())).doesNotContain("gate");
     }
   }
 

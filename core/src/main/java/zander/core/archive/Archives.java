@@ -28,6 +28,14 @@ public final class Archives {
   /** What a shell ends with when there is no such program (POSIX XCU 2.8.2). */
   private static final int NOT_FOUND = 127;
 
+  /**
+   * GNU tar reads {@code \\057} in a name that it is given as a slash (its manual, "Quoting Member
+   * Names"): a file named so would have it pack another, outside the folder. Others have no such
+   * option, and no such habit.
+   */
+  private static final String NAMES_AS_THEY_ARE =
+      "plain=; tar --no-unquote --version >/dev/null 2>&1 && plain=--no-unquote; ";
+
   private final RemoteFiles files;
   private final Commands commands;
   private final RemoteChanges changes;
@@ -62,9 +70,10 @@ public final class Archives {
         part -> {
           String tool =
               kind.isTar()
-                  ? "tar -c" + kind.tarLetter() + "f " + ShellWords.quote(part) + " -- "
+                  ? "tar $plain -c" + kind.tarLetter() + "f " + ShellWords.quote(part) + " -- "
                   : "zip -q -r -y " + ShellWords.quote(part) + " ";
-          run("pack", archive, "cd " + ShellWords.quote(folder) + " && " + tool + names, stop);
+          String there = "cd " + ShellWords.quote(folder) + " && ";
+          run("pack", archive, NAMES_AS_THEY_ARE + there + tool + names, stop);
         });
   }
 
