@@ -14,6 +14,7 @@ public final class SecretBytes {
     ByteBuffer encoded = StandardCharsets.UTF_8.encode(CharBuffer.wrap(letters));
     byte[] bytes = new byte[encoded.remaining()];
     encoded.get(0, bytes);
+    encoded.clear();
     for (int i = 0; i < encoded.capacity(); i++) {
       encoded.put(i, (byte) 0);
     }
