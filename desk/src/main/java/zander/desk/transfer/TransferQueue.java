@@ -1,6 +1,7 @@
 package zander.desk.transfer;
 
 import java.util.List;
+import java.util.function.BooleanSupplier;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.SimpleIntegerProperty;
 import javafx.collections.FXCollections;
@@ -22,6 +23,7 @@ public final class TransferQueue {
 
   private final Listener listener;
   private volatile boolean moving;
+  private volatile long changes;
 
   public TransferQueue(Listener listener) {
     this.listener = listener;
@@ -30,7 +32,7 @@ public final class TransferQueue {
 
   public void add(TransferModel transfer) {
     all.add(transfer);
-    moving = true;
+    changed();
     // One that waits for a person does not take the place of one that could go.
     transfer.questionProperty().addListener((observed, old, now) -> startNext());
     startNext();
@@ -47,7 +49,7 @@ public final class TransferQueue {
         running++;
         one.start(
             () -> {
-              moving = isBusy();
+              changed();
               listener.over(one);
               startNext();
             });
@@ -90,9 +92,23 @@ public final class TransferQueue {
     return all.stream().anyMatch(one -> !one.isOver());
   }
 
-  /** Whether something waits or runs, or did a moment ago; from any thread. */
-  public boolean isMoving() {
-    return moving;
+  /**
+   * Whether there is something to look at: a transfer waits or runs, or one has come or ended since
+   * that was asked the last time, however short it was. Asked on any one thread.
+   */
+  public BooleanSupplier moves() {
+    long[] seen = {-1};
+    return () -> {
+      long now = changes;
+      boolean moved = moving || now != seen[0];
+      seen[0] = now;
+      return moved;
+    };
+  }
+
+  private void changed() {
+    moving = isBusy();
+    changes++;
   }
 
   public ObservableList<TransferModel> all() {

@@ -46,7 +46,8 @@ public final class RestingCaret {
 
   private void look() {
     Node owner = scene.getFocusOwner();
-    if (resting == null && owner != null && System.nanoTime() - lastEvent > REST_AFTER) {
+    // Again and again: a field whose window gets the keyboard begins to blink by itself.
+    if (owner != null && System.nanoTime() - lastEvent > REST_AFTER) {
       blink(owner, false);
       resting = owner;
     }

@@ -58,7 +58,7 @@ public final class TransferListView extends VBox implements SheetView {
     model.queue().all().addListener((ListChangeListener<TransferModel>) change -> build());
     model.beforeProperty().addListener((observed, old, now) -> build());
     Repeating.whileShown(
-        this, Duration.ofMillis(200), model.queue()::isMoving, () -> cards.forEach(Card::look));
+        this, Duration.ofMillis(200), model.queue().moves(), () -> cards.forEach(Card::look));
     build();
   }
 

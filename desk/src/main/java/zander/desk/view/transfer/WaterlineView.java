@@ -74,7 +74,7 @@ public final class WaterlineView extends HBox {
     getChildren()
         .addAll(up, down, rule, Parts.spring(), line, answer, bar, left, pause, stop, list, fold);
     Repeating.whileShown(
-        this, Duration.ofMillis(100), desk.transfers().queue()::isMoving, this::look);
+        this, Duration.ofMillis(100), desk.transfers().queue().moves(), this::look);
     desk.transfers().queue().all().addListener((ListChangeListener<TransferModel>) one -> look());
     look();
   }
