@@ -56,14 +56,13 @@ final class LocalFileWriter implements Target.Incoming {
       out = Files.newByteChannel(part, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
     } else {
       // Never open to more than it will be: it may be a secret.
-      born = side.umask().lets(harmless(item.mode()));
+      born = side.umask().lets(item.mode());
       out =
           Files.newByteChannel(
               part,
               Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE),
               PosixFilePermissions.asFileAttribute(
-                  PosixFilePermissions.fromString(
-                      (born ? harmless(item.mode()) : CLOSED).letters())));
+                  PosixFilePermissions.fromString((born ? item.mode() : CLOSED).letters())));
     }
   }
 
@@ -85,14 +84,6 @@ final class LocalFileWriter implements Target.Incoming {
     }
   }
 
-  /**
-   * Without the bits above 0777: a program that a server calls set-user-ID would be that on this
-   * computer, for whoever brings it down.
-   */
-  static Mode harmless(Mode mode) {
-    return new Mode(mode.bits() & 0777);
-  }
-
   @Override
   public Target.Part part() {
     return new Target.Part(partPath, at);
@@ -109,7 +100,7 @@ final class LocalFileWriter implements Target.Incoming {
       throw new Endpoint.NotTheSame();
     }
     if (item.mode() != null && !born) {
-      Files.setAttribute(part, "unix:mode", harmless(item.mode()).bits());
+      Files.setAttribute(part, "unix:mode", item.mode().bits());
     }
     if (modified >= 0) {
       setTime(modified);

@@ -89,20 +89,8 @@ class LocalEndpointTest {
       incoming.arrive(1_600_000_000, null);
     }
     assertThat(at("secret.key")).hasContent("abc");
-    assertThat(side.look("secret.key").mode()).isEqualTo(new Mode(bits & 0777));
+    assertThat(side.look("secret.key").mode()).isEqualTo(new Mode(bits));
     assertThat(side.look("secret.key").modified()).isEqualTo(1_600_000_000);
-  }
-
-  @Test
-  void nothingComesWithTheRightsOfItsOwner() throws Exception {
-    var program = side.create(item("gauge", 06755), null);
-    program.write("#!/bin/sh".getBytes(UTF_8), 0, 9);
-    program.arrive(-1, null);
-    assertThat((Integer) Files.getAttribute(at("gauge"), "unix:mode") & 07777).isEqualTo(0755);
-    List<TransferItem> folder = List.of(item("rivers", 07775));
-    assertThat(side.makeFolders(folder)).containsOnlyNulls();
-    assertThat(side.finishFolders(folder)).containsOnlyNulls();
-    assertThat((Integer) Files.getAttribute(at("rivers"), "unix:mode") & 07777).isEqualTo(0775);
   }
 
   @Test
