@@ -59,7 +59,8 @@ public final class FolderModel extends Sheet {
           narrowing.set(Narrowing.parse(now, System.currentTimeMillis() / 1000));
           arrange();
         });
-    desk.subscriptions().on(desk.settings().valuesProperty(), now -> arrange());
+    desk.subscriptions().on(desk.settings().value(Settings.SHOW_HIDDEN), now -> arrange());
+    desk.subscriptions().on(desk.settings().value(Settings.FOLDERS_FIRST), now -> arrange());
   }
 
   // Going somewhere.

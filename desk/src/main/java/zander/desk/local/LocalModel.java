@@ -69,7 +69,7 @@ public final class LocalModel {
     this.home = home;
     this.rows = new ArrangedRows<>(background, LocalRow::path);
     narrow.addListener((observed, old, now) -> narrow());
-    subscriptions.on(settings.valuesProperty(), now -> narrow());
+    subscriptions.on(settings.value(Settings.SHOW_HIDDEN), now -> narrow());
     narrow();
     go(start);
   }

@@ -13,7 +13,6 @@ import zander.desk.work.KeptFile;
  */
 final class SavedByFolder<T> {
   private final KeptFile<Map<String, T>> file;
-  private volatile Map<String, T> latest = Map.of();
   private final Background background;
   private final Map<String, T> kept = new TreeMap<>();
 
@@ -49,14 +48,6 @@ final class SavedByFolder<T> {
     } else {
       kept.put(place, chosen);
     }
-    latest = new TreeMap<>(kept);
-    background.run(this::write);
-  }
-
-  /** Two that follow each other may be written in any order: each writes the last. */
-  private void write() {
-    synchronized (file) {
-      file.write(latest);
-    }
+    file.writeSoon(new TreeMap<>(kept), background);
   }
 }

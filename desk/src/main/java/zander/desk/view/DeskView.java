@@ -78,7 +78,7 @@ final class DeskView extends VBox {
     localHeight.set(app.settings().get(Settings.LOCAL_HEIGHT));
     model
         .subscriptions()
-        .on(app.settings().valuesProperty(), now -> localHeight.set(now.of(Settings.LOCAL_HEIGHT)));
+        .on(app.settings().value(Settings.LOCAL_HEIGHT), height -> localHeight.set(height));
     below
         .minHeightProperty()
         .bind(
@@ -91,9 +91,9 @@ final class DeskView extends VBox {
     Edge.on(
         waterline,
         Orientation.HORIZONTAL,
-        below::getHeight,
+        below,
         height -> app.settings().set(Settings.LOCAL_HEIGHT, Math.round(Math.max(1, height))),
-        () -> app.localFoldedProperty().set(!app.localFoldedProperty().get()));
+        app.localFoldedProperty());
     getChildren().addAll(server, waterline, below);
     // All in one frame would keep the window from answering for two tenths of a second.
     Parts.later(1, () -> server.setRight(new PanelEdge(app, model, new RightsView(model))));

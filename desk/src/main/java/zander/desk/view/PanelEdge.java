@@ -23,15 +23,15 @@ final class PanelEdge extends HBox {
     Edge.on(
         edge,
         Orientation.VERTICAL,
-        panel::getWidth,
+        panel,
         width -> app.settings().set(Settings.PANEL_WIDTH, Math.round(within(width))),
-        () -> app.panelFoldedProperty().set(!app.panelFoldedProperty().get()));
+        app.panelFoldedProperty());
     getChildren().addAll(edge, panel);
     panel.managedProperty().bind(app.panelFoldedProperty().not());
     panel.visibleProperty().bind(panel.managedProperty());
     size(panel, app.settings().get(Settings.PANEL_WIDTH));
     desk.subscriptions()
-        .on(app.settings().valuesProperty(), now -> size(panel, now.of(Settings.PANEL_WIDTH)));
+        .on(app.settings().value(Settings.PANEL_WIDTH), width -> size(panel, width));
   }
 
   private static double within(double width) {

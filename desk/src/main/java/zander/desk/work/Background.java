@@ -19,13 +19,7 @@ import java.util.function.Consumer;
 public final class Background {
   private static final AtomicInteger NUMBER = new AtomicInteger();
 
-  private final ExecutorService threads =
-      Executors.newCachedThreadPool(
-          task -> {
-            Thread thread = new Thread(task, "work-" + NUMBER.incrementAndGet());
-            thread.setDaemon(true);
-            return thread;
-          });
+  private final ExecutorService threads;
   private final ScheduledExecutorService clock =
       Executors.newSingleThreadScheduledExecutor(
           task -> {
@@ -39,7 +33,22 @@ public final class Background {
    * @param interfaceThread runs what touches the window; {@code Platform::runLater} in the program
    */
   public Background(Executor interfaceThread) {
+    this(
+        interfaceThread,
+        Executors.newCachedThreadPool(
+            task -> {
+              Thread thread = new Thread(task, "work-" + NUMBER.incrementAndGet());
+              thread.setDaemon(true);
+              return thread;
+            }));
+  }
+
+  /**
+   * @param threads run the work, and end with it
+   */
+  Background(Executor interfaceThread, ExecutorService threads) {
     this.interfaceThread = interfaceThread;
+    this.threads = threads;
   }
 
   /** Runs work, then one of the two on the interface thread. */

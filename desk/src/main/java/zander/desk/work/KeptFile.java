@@ -7,6 +7,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.concurrent.atomic.AtomicReference;
 import zander.core.work.AtomicFile;
 import zander.core.work.BlockingCalls;
 import zander.core.work.UnknownFields;
@@ -25,6 +26,9 @@ public final class KeptFile<T> {
   private final Path file;
   private final TypeReference<T> type;
   private final T usual;
+
+  /** What is to be written, and for which somebody is under way. */
+  private final AtomicReference<T> next = new AtomicReference<>();
 
   /**
    * @param usual what holds where there is no file
@@ -50,6 +54,22 @@ public final class KeptFile<T> {
 
   private JsonNode tree() throws IOException {
     return Files.exists(file) ? JSON.readTree(file.toFile()) : null;
+  }
+
+  /**
+   * The same in the background, from any thread. Of several that follow each other the last is
+   * written, and none that a later one has outdated; while something is dragged that is one for
+   * many.
+   */
+  public void writeSoon(T chosen, Background background) {
+    if (next.getAndSet(chosen) == null) {
+      background.run(this::writeNext);
+    }
+  }
+
+  private synchronized void writeNext() {
+    // Taken under the lock: who comes later writes later.
+    write(next.getAndSet(null));
   }
 
   /** What cannot be written holds until the program ends; nothing of a person's depends on it. */

@@ -9,9 +9,10 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.UnaryOperator;
 import javafx.beans.property.BooleanProperty;
-import javafx.beans.property.ReadOnlyObjectProperty;
-import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.beans.value.ObservableValue;
 import zander.core.change.HeldThings;
 import zander.core.journal.JournalRules;
 
@@ -103,10 +104,9 @@ public final class Settings {
     }
   }
 
-  private volatile Values latest = Values.USUAL;
   private final KeptFile<Map<String, JsonNode>> file;
   private final Background background;
-  private final ReadOnlyObjectWrapper<Values> values = new ReadOnlyObjectWrapper<>(Values.USUAL);
+  private final ObjectProperty<Values> values = new SimpleObjectProperty<>(Values.USUAL);
 
   /** Reads the file in the background; until then, and without one, the usual values hold. */
   public Settings(Path file, Background background) {
@@ -124,13 +124,6 @@ public final class Settings {
     return some;
   }
 
-  /** Two that follow each other may be written in any order: each writes the last. */
-  private void write() {
-    synchronized (file) {
-      file.write(latest.chosen());
-    }
-  }
-
   public Values now() {
     return values.get();
   }
@@ -142,6 +135,11 @@ public final class Settings {
 
   public <T> void set(Setting<T> setting, T value) {
     change(now -> now.with(setting, value));
+  }
+
+  /** What holds of one of them: who listens hears of no other. */
+  public <T> ObservableValue<T> value(Setting<T> setting) {
+    return values.map(now -> now.of(setting));
   }
 
   /** What is chosen for one of them, to be bound to and set; for as long as the program runs. */
@@ -157,13 +155,8 @@ public final class Settings {
     return property;
   }
 
-  public ReadOnlyObjectProperty<Values> valuesProperty() {
-    return values.getReadOnlyProperty();
-  }
-
   public void change(UnaryOperator<Values> change) {
     values.set(change.apply(values.get()));
-    latest = values.get();
-    background.run(this::write);
+    file.writeSoon(values.get().chosen(), background);
   }
 }

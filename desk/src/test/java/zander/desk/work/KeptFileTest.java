@@ -8,6 +8,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ThreadPoolExecutor;
+import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -51,6 +54,24 @@ class KeptFileTest {
     changed.remove("b");
     kept.write(changed);
     assertThat(rules).content().contains("SOMEHOW").doesNotContain("LEFT_OUT");
+  }
+
+  /** A slow disk keeps one thread waiting, not one for each pixel of something dragged. */
+  @Test
+  void ofManyThatFollowEachOtherTheLastIsWritten() throws Exception {
+    ThreadPoolExecutor workers = (ThreadPoolExecutor) Executors.newCachedThreadPool();
+    Background background = new Background(Runnable::run, workers);
+    KeptFile<Map<String, Integer>> slow = file;
+    synchronized (slow) {
+      for (int days = 1; days <= 1000; days++) {
+        slow.writeSoon(Map.of("days", days), background);
+      }
+      assertThat(workers.getTaskCount()).isEqualTo(1);
+    }
+    workers.shutdown();
+    assertThat(workers.awaitTermination(30, TimeUnit.SECONDS)).isTrue();
+    assertThat(slow.read()).isEqualTo(Map.of("days", 1000));
+    background.stop();
   }
 
   @Test

@@ -5,9 +5,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Set;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.AfterEach;
@@ -23,7 +27,8 @@ class SettingsTest {
 
   @TempDir Path folder;
   private final BlockingQueue<Runnable> shown = new LinkedBlockingQueue<>();
-  private final Background background = new Background(shown::add);
+  private final ExecutorService workers = Executors.newCachedThreadPool();
+  private final Background background = new Background(shown::add, workers);
   private Path path;
 
   @BeforeEach
@@ -31,8 +36,11 @@ class SettingsTest {
     path = folder.resolve("settings.json");
   }
 
+  /** What is being written comes to its end before its folder is taken away. */
   @AfterEach
-  void stop() {
+  void stop() throws InterruptedException {
+    workers.shutdown();
+    assertThat(workers.awaitTermination(30, TimeUnit.SECONDS)).isTrue();
     background.stop();
   }
 
@@ -108,6 +116,25 @@ class SettingsTest {
     }
     untilWritten("200");
     assertThat(path).content().contains("\"heldDays\" : 200");
+  }
+
+  /** Whoever orders a hundred thousand rows must not do so for each pixel of an edge. */
+  @Test
+  void whoListensHearsOfNoOtherSetting() throws Exception {
+    Settings read = read("{}");
+    List<Object> heard = new ArrayList<>();
+    Subscriptions subscriptions = new Subscriptions();
+    subscriptions.on(read.value(Settings.SHOW_HIDDEN), heard::add);
+    subscriptions.on(read.value(Settings.PANEL_WIDTH), heard::add);
+    for (long width = 300; width < 310; width++) {
+      read.set(Settings.PANEL_WIDTH, width);
+      read.set(Settings.PANEL_WIDTH, width);
+    }
+    read.set(Settings.SHOW_HIDDEN, true);
+    assertThat(heard).hasSize(11).endsWith(309L, true);
+    subscriptions.end();
+    read.set(Settings.SHOW_HIDDEN, false);
+    assertThat(heard).hasSize(11);
   }
 
   /** Nothing but the constant is needed. */

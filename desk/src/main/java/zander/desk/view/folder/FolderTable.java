@@ -71,7 +71,7 @@ final class FolderTable extends TableView<RemoteEntry> {
     setSortPolicy(table -> orderByHeadings());
     setColumnResizePolicy(this::dragged);
     model.pathProperty().addListener((observed, old, now) -> fit());
-    subscriptions.on(settings.valuesProperty(), now -> showColumns());
+    subscriptions.on(settings.value(Settings.HIDDEN_COLUMNS), now -> showColumns());
     showColumns();
     // Notes and the other side arrive after the rows, and change nothing in their order.
     ChangeListener<Object> notes =

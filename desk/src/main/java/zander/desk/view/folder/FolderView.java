@@ -125,7 +125,9 @@ public final class FolderView extends VBox implements SheetView {
           boxes.forEach(
               box -> box.setSelected(!left.contains(((Column) box.getUserData()).name())));
         };
-    subscriptions.on(settings.valuesProperty(), now -> tick.run());
+    subscriptions.on(settings.value(Settings.SHOW_HIDDEN), now -> tick.run());
+    subscriptions.on(settings.value(Settings.FOLDERS_FIRST), now -> tick.run());
+    subscriptions.on(settings.value(Settings.HIDDEN_COLUMNS), now -> tick.run());
     tick.run();
     return menu;
   }
