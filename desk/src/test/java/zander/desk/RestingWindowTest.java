@@ -32,6 +32,12 @@ class RestingWindowTest {
       window.push(KeyCode.CONTROL, KeyCode.W);
       window.openShell();
       rests(window, "a shell");
+      window.openRow("#server-table", "index.html");
+      window.until(
+          "a file is open", () -> window.desk().currentProperty().get() instanceof FileModel);
+      window.clickOn(window.shown(".tab-close"));
+      window.until("the desk is closed", () -> window.desk() == null);
+      rests(window, "what a closed desk has left");
     }
   }
 

@@ -29,7 +29,7 @@ public final class Archives {
   private static final int NOT_FOUND = 127;
 
   /**
-   * GNU tar reads {@code \\057} in a name that it is given as a slash (its manual, "Quoting Member
+   * GNU tar reads {@code \057} in a name that it is given as a slash (its manual, "Quoting Member
    * Names"): a file named so would have it pack another, outside the folder. Others have no such
    * option, and no such habit.
    */

@@ -30,10 +30,10 @@ final class TransferEnds {
   private final OpenDesk desk;
   private final FolderModel folder;
   private final LocalModel local;
-  private final Map<TransferModel, Ahead> ahead = new HashMap<>();
+  private final Map<TransferModel, FollowUp> followUps = new HashMap<>();
 
-  /** What was asked for when a transfer began. */
-  private static final class Ahead {
+  /** What was asked for when a transfer began, to be done after it. */
+  private static final class FollowUp {
     private final List<Runnable> then = new ArrayList<>();
     private List<String> toDelete = List.of();
     private String command = "";
@@ -45,8 +45,8 @@ final class TransferEnds {
     this.local = local;
   }
 
-  private Ahead of(TransferModel transfer) {
-    return ahead.computeIfAbsent(transfer, made -> new Ahead());
+  private FollowUp of(TransferModel transfer) {
+    return followUps.computeIfAbsent(transfer, made -> new FollowUp());
   }
 
   /** Runs something, however the transfer ended. */
@@ -84,8 +84,8 @@ final class TransferEnds {
   }
 
   void over(TransferModel transfer) {
-    Ahead next = of(transfer);
-    ahead.remove(transfer);
+    FollowUp next = of(transfer);
+    followUps.remove(transfer);
     next.then.forEach(Runnable::run);
     boolean whole = isWhole(transfer);
     if (!next.toDelete.isEmpty() && whole) {

@@ -1,24 +1,25 @@
 package zander.desk.view.part;
 
 import java.util.function.DoubleConsumer;
-import java.util.function.DoubleSupplier;
+import javafx.beans.property.BooleanProperty;
 import javafx.geometry.Orientation;
 import javafx.scene.Cursor;
 import javafx.scene.Node;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.Region;
 
 /** An edge that is dragged to make what is right of it, or below it, larger or smaller. */
 public final class Edge {
   private final Orientation along;
-  private final DoubleSupplier size;
+  private final Region side;
   private final DoubleConsumer wanted;
   private double sizeBefore;
   private double from;
 
-  private Edge(Orientation along, DoubleSupplier size, DoubleConsumer wanted) {
+  private Edge(Orientation along, Region side, DoubleConsumer wanted) {
     this.along = along;
-    this.size = size;
+    this.side = side;
     this.wanted = wanted;
   }
 
@@ -26,13 +27,13 @@ public final class Edge {
    * Makes a node an edge; what is pressed within it by itself stays what it is.
    *
    * @param along {@code VERTICAL} for an edge that goes left and right
-   * @param size of what is made larger, in pixels
-   * @param wanted given its new size while the edge is dragged
-   * @param fold run at a double click
+   * @param side what is made larger; folded, it is not dragged
+   * @param wanted given its new size in pixels while the edge is dragged
+   * @param folded changed by a double click
    */
   public static void on(
-      Node node, Orientation along, DoubleSupplier size, DoubleConsumer wanted, Runnable fold) {
-    Edge edge = new Edge(along, size, wanted);
+      Node node, Orientation along, Region side, DoubleConsumer wanted, BooleanProperty folded) {
+    Edge edge = new Edge(along, side, wanted);
     node.setCursor(along == Orientation.VERTICAL ? Cursor.H_RESIZE : Cursor.V_RESIZE);
     node.addEventHandler(MouseEvent.MOUSE_PRESSED, edge::pressed);
     node.addEventHandler(MouseEvent.MOUSE_DRAGGED, edge::dragged);
@@ -40,7 +41,7 @@ public final class Edge {
         MouseEvent.MOUSE_CLICKED,
         event -> {
           if (event.getButton() == MouseButton.PRIMARY && event.getClickCount() == 2) {
-            fold.run();
+            folded.set(!folded.get());
           }
         });
   }
@@ -50,12 +51,12 @@ public final class Edge {
   }
 
   private void pressed(MouseEvent event) {
-    sizeBefore = size.getAsDouble();
+    sizeBefore = along == Orientation.VERTICAL ? side.getWidth() : side.getHeight();
     from = at(event);
   }
 
   private void dragged(MouseEvent event) {
-    if (event.getButton() == MouseButton.PRIMARY) {
+    if (event.getButton() == MouseButton.PRIMARY && side.isVisible()) {
       wanted.accept(sizeBefore + from - at(event));
     }
   }

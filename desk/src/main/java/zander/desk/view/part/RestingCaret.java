@@ -1,12 +1,11 @@
 package zander.desk.view.part;
 
-import javafx.event.Event;
+import java.time.Duration;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.control.skin.TextInputControlSkin;
 import javafx.scene.input.InputEvent;
-import javafx.util.Duration;
 import org.fxmisc.richtext.CodeArea;
 
 /**
@@ -14,11 +13,11 @@ import org.fxmisc.richtext.CodeArea;
  * one runs the window is laid out and drawn sixty times a second, for a laptop's fan to hear.
  */
 public final class RestingCaret {
-  private static final java.time.Duration LOOK = java.time.Duration.ofSeconds(1);
-  private static final long REST_AFTER = java.time.Duration.ofSeconds(4).toNanos();
+  private static final Duration LOOK = Duration.ofSeconds(1);
+  private static final long REST_AFTER = Duration.ofSeconds(4).toNanos();
 
   /** As text fields do. */
-  private static final Duration BLINK = Duration.millis(500);
+  private static final javafx.util.Duration BLINK = javafx.util.Duration.millis(500);
 
   private final Scene scene;
   private long lastEvent = System.nanoTime();
@@ -31,12 +30,12 @@ public final class RestingCaret {
   /** For as long as the program runs. */
   public static void in(Scene scene) {
     RestingCaret caret = new RestingCaret(scene);
-    scene.addEventFilter(InputEvent.ANY, caret::happened);
-    scene.focusOwnerProperty().addListener((observed, old, now) -> caret.happened(null));
+    scene.addEventFilter(InputEvent.ANY, event -> caret.wake());
+    scene.focusOwnerProperty().addListener((observed, old, now) -> caret.wake());
     Repeating.forever(LOOK, caret::look);
   }
 
-  private void happened(Event event) {
+  private void wake() {
     lastEvent = System.nanoTime();
     if (resting != null) {
       blink(resting, true);
@@ -57,7 +56,7 @@ public final class RestingCaret {
     if (node instanceof CodeArea area) {
       area.getCaretSelectionBind()
           .getUnderlyingCaret()
-          .setBlinkRate(blinking ? BLINK : Duration.ZERO);
+          .setBlinkRate(blinking ? BLINK : javafx.util.Duration.ZERO);
     } else if (node instanceof TextInputControl field
         && field.getSkin() instanceof TextInputControlSkin<?> skin) {
       skin.setCaretAnimating(blinking && field.isFocused());

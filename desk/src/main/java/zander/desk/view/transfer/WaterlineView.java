@@ -3,6 +3,7 @@ package zander.desk.view.transfer;
 import java.time.Duration;
 import javafx.collections.ListChangeListener;
 import javafx.geometry.Side;
+import javafx.scene.Cursor;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ProgressBar;
@@ -67,6 +68,10 @@ public final class WaterlineView extends HBox {
     Parts.hint(fold, "This computer's folder, shown or folded away (Ctrl+M)");
     for (Button button : new Button[] {up, down, answer, stop, pause, list, fold}) {
       button.setMinWidth(USE_PREF_SIZE);
+    }
+    // The bar itself is an edge, and shows that; its buttons are buttons.
+    for (Button button : new Button[] {up, down, rule, answer, stop, pause, list, fold}) {
+      button.setCursor(Cursor.DEFAULT);
     }
     line.setId("transfer-line");
     left.setMinWidth(USE_PREF_SIZE);
