@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 import zander.core.change.RemoteChanges;
+import zander.core.change.TemporaryName;
 import zander.core.connect.command.Commands;
 import zander.core.connect.command.ExecResult;
 import zander.core.connect.command.ShellWords;
@@ -27,6 +28,9 @@ import zander.core.work.Cancellation;
 public final class Archives {
   /** What a shell ends with when there is no such program (POSIX XCU 2.8.2). */
   private static final int NOT_FOUND = 127;
+
+  /** What unpacking ends with when there is something that is no file, folder or link. */
+  private static final int SPECIAL_FILES = 98;
 
   /**
    * GNU tar reads {@code \057} in a name that it is given as a slash (its manual, "Quoting Member
@@ -60,6 +64,16 @@ public final class Archives {
           "The name of an archive ends in .tar.gz, .tar.xz, .tar.bz2, .tar or .zip.");
     }
     RemotePath folder = paths.get(0).parent();
+    if (!kind.isTar() && files.othersMayTurn(paths.get(0))) {
+      // It looks at a name and opens it later; tar opens without following links.
+      throw new RemoteFailure(
+          Reason.NOT_SUPPORTED,
+          "pack",
+          archive,
+          "another account may change this folder meanwhile, and zip would follow a link put"
+              + " there; a .tar.gz can be made",
+          null);
+    }
     // Names with ./ before them are never options.
     String names =
         paths.stream()
@@ -69,11 +83,16 @@ public final class Archives {
         NewChange.of(ChangeKind.PACK, archive).note(paths.size() + " packed"),
         part -> {
           String tool =
-              kind.isTar()
-                  ? "tar $plain -c" + kind.tarLetter() + "f " + ShellWords.quote(part) + " -- "
-                  : "zip -q -r -y " + ShellWords.quote(part) + " ";
-          String there = "cd " + ShellWords.quote(folder) + " && ";
-          run("pack", archive, NAMES_AS_THEY_ARE + there + tool + names, stop);
+              kind.isTar() ? "tar $plain -c" + kind.tarLetter() + "f - -- " : "zip -q -r -y - ";
+          // The archive is open before anything else: what the shell makes must not be there yet.
+          String script =
+              EnteredFolder.enter(files, part.parent())
+                  + "set -C; exec 3> "
+                  + EnteredFolder.name(part)
+                  + " || exit; "
+                  + EnteredFolder.enter(files, folder)
+                  + NAMES_AS_THEY_ARE;
+          run("pack", archive, script + tool + names + " >&3", stop);
         });
   }
 
@@ -149,8 +168,10 @@ public final class Archives {
     changes.whole(
         NewChange.of(ChangeKind.UNPACK, goal).note(archive.name()),
         part -> {
-          files.makeFolder(part, new Mode(0777));
+          // Closed to others until all is in it: nobody changes what the tool is working on.
+          files.makeFolder(part, new Mode(0700));
           unpackInto(archive, part, keepRights, stop);
+          openToOthers(part);
           if (only != null) {
             liftOut(part);
           }
@@ -181,16 +202,28 @@ public final class Archives {
       RemotePath archive, RemotePath part, boolean keepRights, Cancellation stop)
       throws IOException {
     ArchiveKind kind = ArchiveKind.of(archive.name());
-    String quoted = ShellWords.quote(archive);
-    String into = ShellWords.quote(part);
+    // Below a folder of ours, the one above it is always the same.
+    String from = ShellWords.quoteWire("../" + archive.wireName());
     String rights = keepRights ? " -p" : " --no-same-owner --no-same-permissions";
+    String tool =
+        kind.isTar()
+            ? "tar -x" + kind.tarLetter() + "f " + from + rights
+            : "unzip -q -o " + (keepRights ? "-K " : "") + from;
+    String special = "[ -z \"$(find . ! -type f ! -type d ! -type l | head -n 1)\" ] || exit ";
     run(
         "unpack",
         archive,
-        kind.isTar()
-            ? "tar -x" + kind.tarLetter() + "f " + quoted + " -C " + into + rights
-            : "unzip -q -o " + (keepRights ? "-K " : "") + quoted + " -d " + into,
+        EnteredFolder.enter(files, part) + tool + " || exit; " + special + SPECIAL_FILES,
         stop);
+  }
+
+  /** What a new folder would have, as the umask there wants it. */
+  private void openToOthers(RemotePath part) throws IOException {
+    RemotePath like = TemporaryName.beside(part);
+    files.makeFolder(like, new Mode(0777));
+    Mode usual = files.look(like).mode();
+    files.removeFolder(like);
+    files.setMode(part, usual);
   }
 
   /** Puts the one thing in a temporary folder in that folder's place. */
@@ -209,6 +242,15 @@ public final class Archives {
     }
     java.io.ByteArrayOutputStream out = new java.io.ByteArrayOutputStream();
     ExecResult result = commands.stream(script, out::writeBytes, stop);
+    EnteredFolder.check(result, step, about.parent());
+    if (result.exit() == SPECIAL_FILES) {
+      throw new RemoteFailure(
+          Reason.NOT_SUPPORTED,
+          step,
+          about,
+          "it holds devices, pipes or sockets, which an archive of files has no need of",
+          null);
+    }
     if (result.exit() != 0) {
       if (result.exit() == NOT_FOUND) {
         throw new RemoteFailure(

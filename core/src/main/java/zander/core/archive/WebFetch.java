@@ -10,7 +10,6 @@ import java.util.function.LongConsumer;
 import zander.core.change.RemoteChanges;
 import zander.core.connect.command.Commands;
 import zander.core.connect.command.ExecResult;
-import zander.core.connect.command.ShellWords;
 import zander.core.facts.Checksums;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
@@ -82,7 +81,7 @@ public final class WebFetch {
     }
     String[] found = new String[1];
     changes.whole(
-        NewChange.of(ChangeKind.FETCH, target).note(address.toString()),
+        NewChange.of(ChangeKind.FETCH, target).note(withoutSecrets(address)),
         part -> {
           download(address, target, part, progress, stop);
           found[0] = new Checksums(files, commands).of(part, stop).digest();
@@ -98,6 +97,32 @@ public final class WebFetch {
     return found[0];
   }
 
+  /** What may be kept and shown of an address: a password or a token is often part of one. */
+  static String withoutSecrets(URI address) {
+    String port = address.getPort() < 0 ? "" : ":" + address.getPort();
+    String path = address.getRawPath() == null ? "" : address.getRawPath();
+    String query = address.getRawQuery() == null ? "" : "?...";
+    return address.getScheme() + "://" + address.getHost() + port + path + query;
+  }
+
+  /**
+   * The address is read by the tool, not one of its arguments, which everybody on the server may
+   * see. The file is made by the shell and must not be there (POSIX XCU 2.9.1, {@code set -C}): a
+   * link in its place is not followed.
+   */
+  private String script(URI address, RemotePath part) throws IOException {
+    String from = address.toASCIIString();
+    return EnteredFolder.enter(files, part.parent())
+        + "set -C; exec 3> "
+        + EnteredFolder.name(part)
+        + " || exit; if command -v curl >/dev/null 2>&1; then "
+        + "curl -f -s -S -L --proto =http,https -K - >&3 <<'ADDRESS'\nurl = \""
+        + from
+        + "\"\nADDRESS\nelif command -v wget >/dev/null 2>&1; then wget -q -O - -i - >&3 <<'ADDRESS'\n"
+        + from
+        + "\nADDRESS\nelse exit 127; fi";
+  }
+
   private void download(
       URI address, RemotePath target, RemotePath part, LongConsumer progress, Cancellation stop)
       throws IOException {
@@ -111,14 +136,8 @@ public final class WebFetch {
     try {
       look.scheduleWithFixedDelay(
           () -> tell(part, progress), LOOK_EVERY_MILLIS, LOOK_EVERY_MILLIS, TimeUnit.MILLISECONDS);
-      String to = ShellWords.quote(part);
-      String from = ShellWords.quote(address.toASCIIString());
-      ExecResult result =
-          commands.stream(
-              "curl -f -s -S -L --proto =http,https -o " + to + " " + from, out -> {}, stop);
-      if (result.exit() == 127) {
-        result = commands.stream("wget -q -O " + to + " " + from, out -> {}, stop);
-      }
+      ExecResult result = commands.stream(script(address, part), out -> {}, stop);
+      EnteredFolder.check(result, "fetch", part.parent());
       if (result.exit() != 0) {
         boolean missing = result.exit() == 127;
         throw new RemoteFailure(

@@ -49,7 +49,7 @@ public final class AtomicSave {
    *     any of it was fetched, has more than {@code limit} bytes
    */
   public Opened open(RemotePath path, long limit) throws IOException {
-    RemotePath real = files.realPath(path.wire());
+    RemotePath real = files.realPath(path);
     RemoteAttributes attributes = files.lookThrough(real);
     if (attributes.kind() != FileKind.FILE) {
       throw new RemoteFailure(Reason.NOT_SUPPORTED, "open", path, "not a file", null);
@@ -192,7 +192,7 @@ public final class AtomicSave {
 
     /** Reads what is there now; equal content is no change, whatever its times say. */
     private byte[] checkUnchanged() throws IOException {
-      RemotePath real = files.realPath(before.asked().wire());
+      RemotePath real = files.realPath(before.asked());
       byte[] now = files.readAll(target, Math.max(before.attributes().size() * 4, 64L << 20));
       boolean same = real.equals(target) && before.hasContent(now);
       if (!same && !allowed.contains(Allow.REPLACE_OTHERS_CHANGE)) {

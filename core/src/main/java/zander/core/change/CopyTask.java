@@ -48,15 +48,23 @@ final class CopyTask {
 
   /** Makes {@code to}, which must be free, a copy of {@code from}. */
   void copy(RemotePath from, RemotePath to) throws IOException {
+    if (files.othersMayTurn(from) || files.othersMayTurn(to)) {
+      byFiles(from, to);
+      return;
+    }
     commands.byShellOr(
         () -> {
           byShell(from, to);
           return null;
         },
         () -> {
-          new TreeCopy(files, progress, stop).copy(from, to);
+          byFiles(from, to);
           return null;
         });
+  }
+
+  private void byFiles(RemotePath from, RemotePath to) throws IOException {
+    new TreeCopy(files, progress, stop).copy(from, to);
   }
 
   private void byShell(RemotePath from, RemotePath to) throws IOException {

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.ThreadLocalRandom;
 import zander.core.files.DiskSpace;
+import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
@@ -153,7 +154,43 @@ public final class HoldingFolder {
         holding.child(
             stamp + "-" + Integer.toHexString(ThreadLocalRandom.current().nextInt(1 << 20)));
     files.makeFolder(place, CLOSED);
+    List<RemoteAttributes> are = files.lookAll(List.of(holding, place));
+    RemoteAttributes around = are.get(0);
+    RemoteAttributes made = are.get(1);
+    if (around == null || made == null || !around.isFolder() || around.uid() != made.uid()) {
+      files.removeFolders(List.of(place));
+      throw notOurs(holding);
+    }
+    if (!around.mode().equals(made.mode())) {
+      files.setMode(holding, CLOSED);
+    }
     return place;
+  }
+
+  private static RemoteFailure notOurs(RemotePath holding) {
+    return new RemoteFailure(
+        Reason.PERMISSION_DENIED, "hold in", holding, "it belongs to another account", null);
+  }
+
+  /**
+   * Makes sure that what is to be put back was held by us: whoever may write to the folder around
+   * can put another in its place.
+   *
+   * @param held a path that may lie in a holding folder
+   * @throws RemoteFailure with {@code PERMISSION_DENIED} when it does, and that belongs to another
+   */
+  static void check(RemoteFiles files, RemotePath held) throws IOException {
+    int me = files.uid();
+    for (RemotePath part : held.chain()) {
+      if (part.wireName().equals(NAME) && me >= 0 && !part.equals(held)) {
+        RemoteAttributes is = files.look(part);
+        boolean ours = is.isFolder() && is.uid() == me;
+        // Root of one server may be nobody on a disk of another: nobody else can have made it then.
+        if (!ours && (me != 0 || !is.isFolder() || files.othersMayTurn(part))) {
+          throw notOurs(part);
+        }
+      }
+    }
   }
 
   private List<RemotePath> candidates(RemotePath folder) throws IOException {

@@ -274,6 +274,7 @@ public final class PutBack {
   }
 
   private void renameBack(JournalEntry entry) throws IOException {
+    HoldingFolder.check(files, entry.to());
     if (HoldingFolder.isHeld(entry.path()) && orNull(entry.path().parent()) == null) {
       // Its place there went when it was put back: it gets a new one.
       deleting.holdFor(entry.to(), 0, entry.id());
@@ -326,6 +327,7 @@ public final class PutBack {
         files.makeLink(part, entry.before().target());
         put(part, entry.path(), kept, inSteps);
       } else {
+        HoldingFolder.check(files, entry.to());
         put(entry.to(), entry.path(), kept, inSteps);
       }
       pending.done(FileState.of(files.look(entry.path())), List.of());

@@ -2,8 +2,10 @@ package zander.core.change;
 
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Future;
@@ -165,11 +167,13 @@ final class PutBackMany {
     List<Integer> ready = new ArrayList<>();
     List<NewChange> changes = new ArrayList<>();
     List<Renaming> renamings = new ArrayList<>();
+    Map<RemotePath, RemoteFailure> asked = new HashMap<>();
     for (int i = 0; i < some.size(); i++) {
       JournalEntry entry = some.get(i);
       Verdict verdict = verdict(entry, held.get(i), taken.get(i));
-      if (verdict != Verdict.READY) {
-        outcomes[i] = new Outcome(entry, verdict, null);
+      RemoteFailure foreign = verdict == Verdict.READY ? heldByAnother(entry, asked) : null;
+      if (verdict != Verdict.READY || foreign != null) {
+        outcomes[i] = new Outcome(entry, verdict, foreign);
         continue;
       }
       FileState now = FileState.of(held.get(i).attributes());
@@ -210,6 +214,25 @@ final class PutBackMany {
     files.removeFolders(List.copyOf(places));
     progress.accept(through.addAndGet(some.size()));
     return List.of(outcomes);
+  }
+
+  /** Why what is held is not what we held; {@code null} when it is. Asks once for each folder. */
+  private RemoteFailure heldByAnother(JournalEntry entry, Map<RemotePath, RemoteFailure> asked)
+      throws IOException {
+    RemotePath place = entry.to().parent();
+    if (!asked.containsKey(place)) {
+      RemoteFailure foreign = null;
+      try {
+        HoldingFolder.check(files, entry.to());
+      } catch (RemoteFailure e) {
+        if (e.reason() == Reason.LINE_LOST) {
+          throw e;
+        }
+        foreign = e;
+      }
+      asked.put(place, foreign);
+    }
+    return asked.get(place);
   }
 
   private static Verdict verdict(JournalEntry entry, Look held, RemoteAttributes taken) {

@@ -62,15 +62,7 @@ final class TreeRemoval {
       gone(1);
       return;
     }
-    commands.byShellOr(
-        () -> {
-          byShell(path);
-          return null;
-        },
-        () -> {
-          byFiles(path);
-          return null;
-        });
+    remove(List.of(path));
   }
 
   /**
@@ -91,16 +83,31 @@ final class TreeRemoval {
       }
     }
     inPortions(plain, files::removeFiles);
-    if (trees.isEmpty()) {
+    if (!trees.isEmpty()) {
+      remove(trees);
+    }
+  }
+
+  private void remove(List<RemotePath> trees) throws IOException {
+    List<RemotePath> ours = new ArrayList<>();
+    for (RemotePath tree : trees) {
+      // Between the command's start and its end the path may come to lead elsewhere.
+      if (files.othersMayTurn(tree)) {
+        byFiles(tree);
+      } else {
+        ours.add(tree);
+      }
+    }
+    if (ours.isEmpty()) {
       return;
     }
     commands.byShellOr(
         () -> {
-          byShell(trees);
+          byShell(ours);
           return null;
         },
         () -> {
-          for (RemotePath tree : trees) {
+          for (RemotePath tree : ours) {
             byFiles(tree);
           }
           return null;
@@ -110,10 +117,6 @@ final class TreeRemoval {
   private void gone(long count) {
     removed += count;
     progress.accept(removed);
-  }
-
-  private void byShell(RemotePath path) throws IOException {
-    byShell(List.of(path));
   }
 
   private void byShell(List<RemotePath> paths) throws IOException {

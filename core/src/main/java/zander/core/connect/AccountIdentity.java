@@ -18,9 +18,14 @@ public record AccountIdentity(
   private static final Pattern UID = Pattern.compile("uid=([0-9]+)");
   private static final Pattern GROUP = Pattern.compile("([0-9]+)\\(([^)]*)\\)");
 
+  /** The number in such a line; -1 when there is none. */
+  static int uidOf(String idLine) {
+    Matcher uid = UID.matcher(idLine);
+    return uid.find() ? (int) Long.parseLong(uid.group(1)) : -1;
+  }
+
   /** Reads the line that POSIX {@code id} prints; fields that are not there stay unknown. */
   static AccountIdentity ofId(String account, String idLine, RemotePath home) {
-    Matcher uid = UID.matcher(idLine);
     List<Integer> gids = new ArrayList<>();
     List<String> groups = new ArrayList<>();
     int at = idLine.indexOf("groups=");
@@ -29,7 +34,6 @@ public record AccountIdentity(
       gids.add((int) Long.parseLong(group.group(1)));
       groups.add(group.group(2));
     }
-    return new AccountIdentity(
-        account, uid.find() ? (int) Long.parseLong(uid.group(1)) : -1, gids, groups, home);
+    return new AccountIdentity(account, uidOf(idLine), gids, groups, home);
   }
 }

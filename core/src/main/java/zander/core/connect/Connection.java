@@ -38,6 +38,7 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
+import zander.core.files.sftp.FolderGuard;
 import zander.core.files.sftp.SftpFiles;
 import zander.core.trust.WireKey;
 import zander.core.work.BlockingCalls;
@@ -58,6 +59,7 @@ public final class Connection implements Closeable, Commands {
   private final ClientSession session;
   private final SignInAttempt attempt;
   private final AccountNames names = new AccountNames();
+  private final FolderGuard guard;
   private final RemoteFiles files;
   private final AccountFacts facts;
   private final RemoteFiles.Landing landing;
@@ -74,7 +76,8 @@ public final class Connection implements Closeable, Commands {
     this.attempt = SignInAttempt.of(session);
     this.facts = new AccountFacts(lines, names);
     facts.askOnceFilesAreOpen();
-    this.files = SftpFiles.open(session, names);
+    this.guard = new FolderGuard(() -> AccountIdentity.uidOf(facts.idLine()));
+    this.files = SftpFiles.open(session, names, guard);
     this.landing = files.land(landingPath, facts.namesFor(NAMES_PATIENCE));
     attempt.reach(SignInStep.SHELL);
     facts.await(ID_PATIENCE);
@@ -276,6 +279,8 @@ public final class Connection implements Closeable, Commands {
       return new ScriptRun(wireScript, output).run(lines, stop);
     } catch (IOException e) {
       throw orLost(e);
+    } finally {
+      guard.moved();
     }
   }
 
@@ -325,7 +330,7 @@ public final class Connection implements Closeable, Commands {
       try (Workers openers = new Workers("more-files", wanted)) {
         List<Future<RemoteFiles>> opening = new ArrayList<>();
         for (int i = 0; i < wanted; i++) {
-          opening.add(openers.submit(() -> SftpFiles.open(session, names)));
+          opening.add(openers.submit(() -> SftpFiles.open(session, names, guard)));
         }
         for (Future<RemoteFiles> one : opening) {
           addUnlessRefused(one);

@@ -9,10 +9,16 @@ import java.util.function.BooleanSupplier;
 import javax.crypto.Cipher;
 import javax.crypto.spec.GCMParameterSpec;
 import javax.crypto.spec.SecretKeySpec;
+import org.apache.sshd.client.channel.ChannelExec;
+import org.apache.sshd.client.channel.ChannelSubsystem;
+import org.apache.sshd.client.session.ClientConnectionService;
+import org.apache.sshd.common.forward.DefaultForwarder;
 import org.apache.sshd.common.kex.BuiltinDHFactories;
 import org.apache.sshd.common.signature.BuiltinSignatures;
 import org.apache.sshd.common.signature.Signature;
 import org.apache.sshd.common.util.security.SecurityUtils;
+import zander.core.files.sftp.SftpFiles;
+import zander.core.files.sftp.channel.SftpChannel;
 
 /**
  * Runs once, in the background, what the first sign-in and the first megabytes would otherwise wait
@@ -21,15 +27,16 @@ import org.apache.sshd.common.util.security.SecurityUtils;
 final class WarmUp {
   private static final int ROUNDS = 4000;
   private static final int PACKET = 4096;
-  private static final List<String> USED_AFTER_THE_SIGN_IN =
+
+  /** By their types, so that one that moves is not missed without a word. */
+  private static final List<Class<?>> USED_AFTER_THE_SIGN_IN =
       List.of(
-          "org.apache.sshd.client.channel.ChannelSubsystem",
-          "org.apache.sshd.client.channel.ChannelExec",
-          "org.apache.sshd.client.session.ClientConnectionService",
-          "org.apache.sshd.common.forward.DefaultForwarder",
-          "zander.core.files.SftpFiles",
-          "zander.core.files.SftpChannel",
-          "zander.core.files.SftpListing");
+          ChannelSubsystem.class,
+          ChannelExec.class,
+          ClientConnectionService.class,
+          DefaultForwarder.class,
+          SftpFiles.class,
+          SftpChannel.class);
 
   private WarmUp() {}
 
@@ -53,8 +60,8 @@ final class WarmUp {
         return;
       }
       sign(pair);
-      for (String used : USED_AFTER_THE_SIGN_IN) {
-        Class.forName(used);
+      for (Class<?> used : USED_AFTER_THE_SIGN_IN) {
+        Class.forName(used.getName());
       }
       compileCipher(enough);
     } catch (Exception e) {

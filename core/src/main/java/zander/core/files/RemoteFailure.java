@@ -20,6 +20,8 @@ public final class RemoteFailure extends IOException {
     NOT_SUPPORTED,
     /** The server looks through links where it is asked not to: what would go is not the link. */
     LINKS_FOLLOWED,
+    /** Another account has put a link in the place of it, or of a folder on the way to it. */
+    LEADS_ELSEWHERE,
     /** It has more bytes than are taken of such a thing. */
     TOO_LARGE,
     /** The account's shell runs no scripts, or there is none. */

@@ -57,14 +57,48 @@ public interface RemoteFiles extends Closeable {
    */
   RemoteAttributes lookAtItself(RemotePath path) throws IOException;
 
-  /** The attributes of what the path leads to, links followed. */
+  /**
+   * The attributes of what the path leads to, links followed.
+   *
+   * @throws RemoteFailure with {@code LEADS_ELSEWHERE} when it is a link that another account may
+   *     have put there; see {@link #othersMayTurn}
+   */
   RemoteAttributes lookThrough(RemotePath path) throws IOException;
+
+  /**
+   * Whether another account can put something else in the place of an entry, or of a folder on the
+   * way to it, while one works there as root. Such an entry is reached by the open handle of its
+   * folder, links in its place are not followed, and the server's own programs are not to be given
+   * its path. Waits for the server where that is not known.
+   */
+  default boolean othersMayTurn(RemotePath entry) throws IOException {
+    return false;
+  }
 
   /** Where a link points, in wire form, not followed further. */
   String readLink(RemotePath link) throws IOException;
 
   /** The path with links resolved by the server (SFTP REALPATH). */
   RemotePath realPath(String wire) throws IOException;
+
+  /**
+   * Where a file is that is to be changed, with links resolved.
+   *
+   * @throws RemoteFailure with {@code LEADS_ELSEWHERE} as {@link #lookThrough} does
+   */
+  default RemotePath realPath(RemotePath path) throws IOException {
+    return realPath(path.wire());
+  }
+
+  /** Where a folder is, without links that root made on the way to it. */
+  default RemotePath trueFolder(RemotePath folder) throws IOException {
+    return folder;
+  }
+
+  /** The number of the own account there; -1 where it is not known. */
+  default int uid() {
+    return -1;
+  }
 
   /**
    * The whole content of a file.

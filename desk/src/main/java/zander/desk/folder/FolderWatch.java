@@ -1,5 +1,6 @@
 package zander.desk.folder;
 
+import java.util.List;
 import java.util.concurrent.Callable;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemotePath;
@@ -66,7 +67,11 @@ final class FolderWatch {
 
   private void ask(Answer answer) {
     RemotePath asked = folder;
-    Callable<RemoteAttributes> look = () -> desk.files().lookThrough(asked);
-    desk.background().run(look, found -> answer.take(found.modified()), failure -> answer.take(-1));
+    Callable<RemoteAttributes> look = () -> desk.files().batch().lookThrough(List.of(asked)).get(0);
+    desk.background()
+        .run(
+            look,
+            found -> answer.take(found == null ? -1 : found.modified()),
+            failure -> answer.take(-1));
   }
 }

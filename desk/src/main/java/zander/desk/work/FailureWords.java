@@ -86,6 +86,11 @@ public final class FailureWords {
               firstUpper(failure.said())
                   + ". What is done to the link would be done to what it leads to, so Zander does"
                   + " not do it here. Nothing was changed. Use a shell on the server.");
+      case LEADS_ELSEWHERE ->
+          new Message(
+              what + ": another account can lead you elsewhere there",
+              leadsElsewhere(failure)
+                  + " Nothing was changed. Go to the place that you mean, and do it there.");
       case NO_SHELL ->
           new Message(
               what + ": this account has no shell",
@@ -108,6 +113,14 @@ public final class FailureWords {
           new Message(what + ": it is too large", firstUpper(failure.said()) + ". " + unchanged);
       case FAILED -> new Message(what, failed(failure.said()));
     };
+  }
+
+  private static String leadsElsewhere(RemoteFailure failure) {
+    String path = failure.path() == null ? "The path" : failure.path().text();
+    return path
+        + " does not lead where it says: somebody who may write there has put a link on the way. It leads to "
+        + failure.said()
+        + ".";
   }
 
   /** What the server said, as a sentence with a space after it; nothing when it said nothing. */

@@ -48,6 +48,23 @@ public final class ShellWords {
     return quoteWire(path.wire());
   }
 
+  /**
+   * Goes into a folder, which every name without a slash is then looked up in, whatever becomes of
+   * its path; the script ends with the status when the path does not lead there.
+   *
+   * @param real without links
+   */
+  public static String enter(RemotePath real, int status) {
+    // What a command writes loses the line ends at its end (POSIX XCU 2.6.3): the x keeps them.
+    return "{ cd -P -- "
+        + quote(real)
+        + " && [ \"$(pwd -P; echo x)\" = "
+        + quoteWire(real.wire() + "\nx")
+        + " ]; } || exit "
+        + status
+        + "; ";
+  }
+
   /** The same for text, in UTF-8. */
   public static String quote(String text) {
     return quoteWire(WireName.fromText(text));

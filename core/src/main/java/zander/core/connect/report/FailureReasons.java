@@ -7,7 +7,7 @@ import java.nio.channels.InterruptedByTimeoutException;
 import java.util.concurrent.TimeoutException;
 import org.apache.sshd.common.channel.exception.SshChannelOpenException;
 import zander.core.connect.report.ConnectFailure.Reason;
-import zander.core.files.sftp.FileServiceMissing;
+import zander.core.files.sftp.channel.FileServiceMissing;
 
 /** Tells apart why a server was not reached, before anybody was signed in. */
 public final class FailureReasons {

@@ -18,7 +18,7 @@ import zander.core.connect.report.FailureReasons;
 import zander.core.connect.report.SignInNote;
 import zander.core.connect.report.SignInNote.Kind;
 import zander.core.connect.report.SignInStep;
-import zander.core.files.sftp.FileServiceMissing;
+import zander.core.files.sftp.channel.FileServiceMissing;
 import zander.core.work.BlockingCalls;
 
 /**

@@ -1,7 +1,6 @@
 package zander.core.files.sftp;
 
 import java.util.List;
-import org.apache.sshd.common.util.buffer.Buffer;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
 
@@ -10,27 +9,34 @@ import zander.core.files.RemotePath;
  * lets only so much be under way on each.
  */
 record OpenHandle(SftpWire wire, byte[] handle) {
-  Buffer body() {
-    Buffer body = SftpWire.body();
+  RequestBody body() {
+    RequestBody body = SftpWire.body();
     body.putBytes(handle);
     return body;
   }
 
   /**
-   * @param body of an OPEN request
+   * @param how the flags of SSH_FXP_OPEN
    */
-  static OpenHandle open(SftpWire wire, Buffer body, RemotePath file) throws RemoteFailure {
-    return new OpenHandle(wire, wire.expectHandle(wire.send(SftpWire.OPEN, body, "open", file)));
+  static OpenHandle open(SftpWire wire, RemotePath file, int how) throws RemoteFailure {
+    RequestBody body = SftpWire.body();
+    body.putInt(how);
+    SftpWire.putNoAttributes(body);
+    return new OpenHandle(wire, wire.open(file, body));
   }
 
-  /** One that cannot be opened is done without: the file is open already. */
-  static void openMore(List<SftpWire> wires, RemotePath file, int how, List<OpenHandle> lanes) {
+  /**
+   * One that cannot be opened is done without: the file is open already. Where others can turn its
+   * path, none is: the second handle might be of another file.
+   */
+  static void openMore(List<SftpWire> wires, RemotePath file, int how, List<OpenHandle> lanes)
+      throws RemoteFailure {
+    if (wires.isEmpty() || wires.get(0).handles().isOpen(file)) {
+      return;
+    }
     for (SftpWire wire : wires) {
-      Buffer body = SftpWire.body(file);
-      body.putInt(how);
-      SftpWire.putNoAttributes(body);
       try {
-        lanes.add(open(wire, body, file));
+        lanes.add(open(wire, file, how));
       } catch (RemoteFailure e) {
         return;
       }

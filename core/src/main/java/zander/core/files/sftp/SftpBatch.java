@@ -6,7 +6,6 @@ import java.util.ArrayList;
 import java.util.Deque;
 import java.util.List;
 import java.util.function.Function;
-import org.apache.sshd.common.util.buffer.Buffer;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteBatch;
@@ -28,7 +27,15 @@ final class SftpBatch implements RemoteBatch {
   private final FailureCause cause;
   private final SftpSmallFiles smallFiles;
 
-  SftpBatch(SftpFiles files, SftpWire wire, SftpExtensions extensions, FailureCause cause) {
+  private final AttributeSetter attributes;
+
+  SftpBatch(
+      SftpFiles files,
+      SftpWire wire,
+      SftpExtensions extensions,
+      FailureCause cause,
+      AttributeSetter attributes) {
+    this.attributes = attributes;
     this.wire = wire;
     this.extensions = extensions;
     this.cause = cause;
@@ -189,9 +196,9 @@ final class SftpBatch implements RemoteBatch {
             sent));
   }
 
-  private static Buffer twoPaths(RemotePath from, RemotePath to) {
-    Buffer body = SftpWire.body(from);
-    SftpWire.putName(body, to.wire());
+  private static RequestBody twoPaths(RemotePath from, RemotePath to) {
+    RequestBody body = SftpWire.body(from);
+    body.putPath(to);
     return body;
   }
 
@@ -217,7 +224,7 @@ final class SftpBatch implements RemoteBatch {
         each(
             folders,
             one -> {
-              Buffer body = SftpWire.body(one.path());
+              RequestBody body = SftpWire.body(one.path());
               if (one.mode() == null) {
                 SftpWire.putNoAttributes(body);
               } else {
@@ -235,11 +242,14 @@ final class SftpBatch implements RemoteBatch {
         each(
             settings,
             one -> {
-              Buffer body = SftpWire.body(one.path());
-              SftpWire.putModeAndTime(body, one.mode(), one.modified());
-              return wire.send(SftpWire.SETSTAT, body, "set mode and time", one.path());
+              RequestBody wanted = SftpWire.body();
+              SftpWire.putModeAndTime(wanted, one.mode(), one.modified());
+              return attributes.send(one.path(), wanted, "set mode and time");
             },
-            this::ok,
+            asked -> {
+              attributes.expect(asked);
+              return null;
+            },
             refused -> refused));
   }
 

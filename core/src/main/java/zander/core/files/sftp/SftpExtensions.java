@@ -34,7 +34,7 @@ final class SftpExtensions {
 
   /** Asks for the names of numbers; those without a name are learnt as empty. */
   void learnNames(Set<Integer> uids, Set<Integer> gids, AccountNames names) throws IOException {
-    Buffer body = SftpWire.body();
+    RequestBody body = SftpWire.body();
     putIds(body, uids);
     putIds(body, gids);
     wire.expectExtended(
@@ -49,7 +49,7 @@ final class SftpExtensions {
   }
 
   private static void putIds(Buffer body, Set<Integer> ids) {
-    Buffer list = SftpWire.body();
+    RequestBody list = SftpWire.body();
     ids.forEach(list::putInt);
     body.putBytes(list.getCompactData());
   }
@@ -89,8 +89,8 @@ final class SftpExtensions {
 
   private SftpWire.Sent twoPaths(String extension, RemotePath from, RemotePath to, String step)
       throws RemoteFailure {
-    Buffer body = SftpWire.body(from);
-    SftpWire.putName(body, to.wire());
+    RequestBody body = SftpWire.body(from);
+    body.putPath(to);
     return wire.sendExtended(extension, body, step, to);
   }
 
@@ -123,17 +123,14 @@ final class SftpExtensions {
   /** Copies a file's content into a new file without the data coming here. */
   void copy(RemotePath from, RemotePath to, Mode mode) throws IOException {
     need(COPY, "copy", to, "the server does not copy by itself");
-    Buffer reading = SftpWire.body(from);
-    reading.putInt(SftpWire.OPEN_READ);
-    SftpWire.putNoAttributes(reading);
-    Buffer writing = SftpWire.body(to);
+    RequestBody writing = SftpWire.body(to);
     writing.putInt(SftpWire.OPEN_WRITE | SftpWire.OPEN_CREATE | SftpWire.OPEN_EXCLUSIVE);
     SftpWire.putMode(writing, mode);
-    byte[] source = wire.expectHandle(wire.send(SftpWire.OPEN, reading, "open", from));
+    byte[] source = OpenHandle.open(wire, from, SftpWire.OPEN_READ).handle();
     try {
       byte[] goal = wire.expectHandle(wire.send(SftpWire.OPEN, writing, "create", to));
       try {
-        Buffer body = SftpWire.body();
+        RequestBody body = SftpWire.body();
         body.putBytes(source);
         body.putLong(0);
         body.putLong(0);
@@ -149,7 +146,7 @@ final class SftpExtensions {
   }
 
   private void close(byte[] handle, RemotePath path) throws IOException {
-    Buffer body = SftpWire.body();
+    RequestBody body = SftpWire.body();
     body.putBytes(handle);
     wire.expectOk(wire.send(SftpWire.CLOSE, body, "close", path));
   }

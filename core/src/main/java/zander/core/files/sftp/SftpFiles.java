@@ -8,9 +8,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
 import org.apache.sshd.client.session.ClientSession;
-import org.apache.sshd.common.util.buffer.Buffer;
 import zander.core.files.AccountNames;
 import zander.core.files.DiskSpace;
+import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteBatch;
 import zander.core.files.RemoteEntry;
@@ -20,6 +20,7 @@ import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.RemoteWriter;
 import zander.core.files.sftp.SftpListing.Raw;
+import zander.core.files.sftp.channel.SftpChannel;
 import zander.core.rights.Mode;
 
 /** The files of a server over SFTP version 3 with the extensions OpenSSH documents (PROTOCOL). */
@@ -36,14 +37,16 @@ public final class SftpFiles implements RemoteFiles {
   private final SftpExtensions extensions;
   private final SftpBatch batch;
   private final FailureCause cause;
+  private final AttributeSetter attributes;
   private final EntryReader entries;
   private final AccountNames names;
 
-  private SftpFiles(SftpChannel channel, AccountNames names) {
-    this.wire = new SftpWire(channel);
+  private SftpFiles(SftpChannel channel, AccountNames names, FolderGuard guard) {
+    this.wire = new SftpWire(channel, guard);
     this.extensions = new SftpExtensions(wire);
     this.cause = new FailureCause(extensions);
-    this.batch = new SftpBatch(this, wire, extensions, cause);
+    this.attributes = new AttributeSetter(wire);
+    this.batch = new SftpBatch(this, wire, extensions, cause, attributes);
     this.names = names;
     this.entries = new EntryReader(wire, extensions, names);
   }
@@ -52,10 +55,17 @@ public final class SftpFiles implements RemoteFiles {
    * Opens the file service on a signed-in session; waits.
    *
    * @param names shared by all that is known of one server
+   * @param guard shared by all channels of one connection
    * @throws IOException when the server has none, or no room for one more
    */
-  public static SftpFiles open(ClientSession session, AccountNames names) throws IOException {
-    return new SftpFiles(SftpChannel.open(session, PATIENCE), names);
+  public static SftpFiles open(ClientSession session, AccountNames names, FolderGuard guard)
+      throws IOException {
+    return new SftpFiles(SftpChannel.open(session, PATIENCE), names, guard);
+  }
+
+  @Override
+  public boolean othersMayTurn(RemotePath entry) throws IOException {
+    return wire.handles().isOpen(entry);
   }
 
   @Override
@@ -76,6 +86,7 @@ public final class SftpFiles implements RemoteFiles {
         SftpListing.of(wire, folder, names)
             .read(
                 part -> {
+                  part.forEach(one -> guard().listed(one.path(), one.attributes()));
                   List<RemoteEntry> some = part.stream().map(entries::unfollowed).toList();
                   unfollowed.addAll(some);
                   portion.accept(some);
@@ -126,7 +137,37 @@ public final class SftpFiles implements RemoteFiles {
 
   @Override
   public RemoteAttributes lookThrough(RemotePath path) throws IOException {
+    if (othersMayTurn(path)) {
+      return lookAtNoLink(path);
+    }
     return wire.expectAttributes(wire.send(SftpWire.STAT, SftpWire.body(path), "look at", path));
+  }
+
+  private RemoteAttributes lookAtNoLink(RemotePath path) throws IOException {
+    RemoteAttributes is = look(path);
+    if (is.kind() == FileKind.LINK) {
+      throw FolderHandles.turned("look at", path, readLink(path));
+    }
+    return is;
+  }
+
+  @Override
+  public RemotePath realPath(RemotePath path) throws IOException {
+    if (othersMayTurn(path)) {
+      lookAtNoLink(path);
+      return wire.handles().real(path);
+    }
+    return realPath(path.wire());
+  }
+
+  @Override
+  public RemotePath trueFolder(RemotePath folder) throws IOException {
+    return othersMayTurn(folder.child("x")) ? guard().known(folder).real() : folder;
+  }
+
+  @Override
+  public int uid() {
+    return guard().uid();
   }
 
   @Override
@@ -136,7 +177,7 @@ public final class SftpFiles implements RemoteFiles {
 
   @Override
   public RemotePath realPath(String wirePath) throws IOException {
-    Buffer body = SftpWire.body();
+    RequestBody body = SftpWire.body();
     SftpWire.putName(body, wirePath);
     RemotePath about = wirePath.startsWith("/") ? RemotePath.ofWire(wirePath) : null;
     String real = wire.expectName(wire.send(SftpWire.REALPATH, body, "resolve", about));
@@ -170,17 +211,16 @@ public final class SftpFiles implements RemoteFiles {
 
   @Override
   public InputStream read(RemotePath file, long from, List<RemoteFiles> more) throws IOException {
-    Buffer body = SftpWire.body(file);
-    body.putInt(SftpWire.OPEN_READ);
-    SftpWire.putNoAttributes(body);
     boolean large = wire.offers("limits@openssh.com");
-    List<OpenHandle> lanes = new ArrayList<>(List.of(OpenHandle.open(wire, body, file)));
+    List<OpenHandle> lanes =
+        new ArrayList<>(List.of(OpenHandle.open(wire, file, SftpWire.OPEN_READ)));
     openLanes(more, file, SftpWire.OPEN_READ, lanes);
     return new SftpReader(file, lanes, large ? LARGE_CHUNK : PLAIN_CHUNK, from);
   }
 
   private static void openLanes(
-      List<RemoteFiles> more, RemotePath file, int how, List<OpenHandle> lanes) {
+      List<RemoteFiles> more, RemotePath file, int how, List<OpenHandle> lanes)
+      throws RemoteFailure {
     OpenHandle.openMore(
         more.stream().map(other -> ((SftpFiles) other).wire).toList(), file, how, lanes);
   }
@@ -193,7 +233,7 @@ public final class SftpFiles implements RemoteFiles {
   @Override
   public RemoteWriter create(RemotePath file, Mode mode, List<RemoteFiles> more)
       throws IOException {
-    Buffer body = SftpWire.body(file);
+    RequestBody body = SftpWire.body(file);
     body.putInt(SftpWire.OPEN_WRITE | SftpWire.OPEN_CREATE | SftpWire.OPEN_EXCLUSIVE);
     if (mode == null) {
       SftpWire.putNoAttributes(body);
@@ -210,10 +250,8 @@ public final class SftpFiles implements RemoteFiles {
   @Override
   public RemoteWriter continueFrom(RemotePath file, long from, List<RemoteFiles> more)
       throws IOException {
-    Buffer body = SftpWire.body(file);
-    body.putInt(SftpWire.OPEN_WRITE);
-    SftpWire.putNoAttributes(body);
-    List<OpenHandle> lanes = new ArrayList<>(List.of(OpenHandle.open(wire, body, file)));
+    List<OpenHandle> lanes =
+        new ArrayList<>(List.of(OpenHandle.open(wire, file, SftpWire.OPEN_WRITE)));
     openLanes(more, file, SftpWire.OPEN_WRITE, lanes);
     return new SftpWriter(this, file, lanes, from);
   }
@@ -304,9 +342,14 @@ public final class SftpFiles implements RemoteFiles {
 
   @Override
   public void rename(RemotePath from, RemotePath to) throws IOException {
-    Buffer body = SftpWire.body(from);
-    SftpWire.putName(body, to.wire());
+    RequestBody body = SftpWire.body(from);
+    body.putPath(to);
     expectNew(to, wire.send(SftpWire.RENAME, body, "rename", to), this::ok);
+    guard().moved();
+  }
+
+  private FolderGuard guard() {
+    return wire.handles().guard();
   }
 
   private boolean ok(SftpWire.Sent sent) throws RemoteFailure {
@@ -316,9 +359,10 @@ public final class SftpFiles implements RemoteFiles {
 
   @Override
   public void makeFolder(RemotePath folder, Mode mode) throws IOException {
-    Buffer body = SftpWire.body(folder);
+    RequestBody body = SftpWire.body(folder);
     SftpWire.putMode(body, mode);
     expectNew(folder, wire.send(SftpWire.MKDIR, body, "make folder", folder), this::ok);
+    guard().made(folder, mode);
   }
 
   private void expectSet(SftpWire.Sent sent) throws RemoteFailure {
@@ -337,36 +381,45 @@ public final class SftpFiles implements RemoteFiles {
   @Override
   public void removeFolder(RemotePath folder) throws IOException {
     expectSet(wire.send(SftpWire.RMDIR, SftpWire.body(folder), "remove folder", folder));
+    guard().moved();
   }
 
   @Override
   public void makeLink(RemotePath link, String wireTarget) throws IOException {
-    Buffer body = SftpWire.body();
+    RequestBody body = SftpWire.body();
     // OpenSSH takes the two names in the other order than the draft, and says so in its PROTOCOL.
     SftpWire.putName(body, wireTarget);
-    SftpWire.putName(body, link.wire());
+    body.putPath(link);
     expectNew(link, wire.send(SftpWire.SYMLINK, body, "make link", link), this::ok);
   }
 
   @Override
   public void setMode(RemotePath path, Mode mode) throws IOException {
-    Buffer body = SftpWire.body(path);
-    SftpWire.putMode(body, mode);
-    expectSet(wire.send(SftpWire.SETSTAT, body, "set mode", path));
+    RequestBody wanted = SftpWire.body();
+    SftpWire.putMode(wanted, mode);
+    set(path, wanted, "set mode");
   }
 
   @Override
   public void setOwner(RemotePath path, int uid, int gid) throws IOException {
-    Buffer body = SftpWire.body(path);
-    SftpWire.putOwner(body, uid, gid);
-    expectSet(wire.send(SftpWire.SETSTAT, body, "set owner", path));
+    RequestBody wanted = SftpWire.body();
+    SftpWire.putOwner(wanted, uid, gid);
+    set(path, wanted, "set owner");
   }
 
   @Override
   public void setTimes(RemotePath path, long accessed, long modified) throws IOException {
-    Buffer body = SftpWire.body(path);
-    SftpWire.putTimes(body, accessed, modified);
-    expectSet(wire.send(SftpWire.SETSTAT, body, "set times", path));
+    RequestBody wanted = SftpWire.body();
+    SftpWire.putTimes(wanted, accessed, modified);
+    set(path, wanted, "set times");
+  }
+
+  private void set(RemotePath path, RequestBody wanted, String step) throws IOException {
+    try {
+      attributes.expect(attributes.send(path, wanted, step));
+    } catch (RemoteFailure e) {
+      throw explained(e);
+    }
   }
 
   @Override

@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.util.List;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Future;
-import org.apache.sshd.common.util.buffer.Buffer;
 import zander.core.files.AccountNames;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
@@ -24,9 +23,9 @@ final class SftpLanding {
   static Landing at(
       String wanted, SftpWire wire, AccountNames names, EntryReader entries, Future<?> namesAsked)
       throws IOException {
-    Buffer dot = SftpWire.body();
+    RequestBody dot = SftpWire.body();
     SftpWire.putName(dot, ".");
-    Buffer where = SftpWire.body();
+    RequestBody where = SftpWire.body();
     // A relative path is one from home, as the server itself reads it.
     SftpWire.putName(where, wanted == null ? "." : WireName.fromText(wanted));
     // Both at once: where home is, and the folder to land in, which may be home itself.

@@ -103,8 +103,8 @@ final class SftpListing {
     underWay.forEach(wire::forget);
   }
 
-  private static Buffer handleBody(byte[] handle) {
-    Buffer body = SftpWire.body();
+  private static RequestBody handleBody(byte[] handle) {
+    RequestBody body = SftpWire.body();
     body.putBytes(handle);
     return body;
   }

@@ -5,7 +5,6 @@ import java.io.InputStream;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.List;
-import org.apache.sshd.common.util.buffer.Buffer;
 import zander.core.files.RemotePath;
 
 /** A file read front to back, with several READ requests under way on each lane. For one thread. */
@@ -96,7 +95,7 @@ final class SftpReader extends InputStream {
   }
 
   private Part request(OpenHandle lane, long at, int length) throws IOException {
-    Buffer body = lane.body();
+    RequestBody body = lane.body();
     body.putLong(at);
     body.putInt(length);
     return new Part(lane, lane.wire().send(SftpWire.READ, body, "read", path), at, length);

@@ -6,7 +6,6 @@ import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Semaphore;
-import org.apache.sshd.common.util.buffer.Buffer;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteBatch;
 import zander.core.files.RemoteBatch.Got;
@@ -54,6 +53,10 @@ final class SftpSmallFiles {
     RemoteFailure failure;
     final List<SftpWire.Sent> parts = new ArrayList<>();
     SftpWire.Sent attributes;
+
+    /** What is at its path; {@code null} where nobody else can turn that. */
+    SftpWire.Sent there;
+
     SftpWire.Sent closing;
 
     Opened(T about, RemotePath path) {
@@ -61,8 +64,8 @@ final class SftpSmallFiles {
       this.path = path;
     }
 
-    Buffer body() {
-      Buffer body = SftpWire.body();
+    RequestBody body() {
+      RequestBody body = SftpWire.body();
       body.putBytes(handle);
       return body;
     }
@@ -129,7 +132,7 @@ final class SftpSmallFiles {
   private void create(List<NewFile> some, List<Opened<NewFile>> opened) throws RemoteFailure {
     for (NewFile file : some) {
       Opened<NewFile> one = new Opened<>(file, file.path());
-      Buffer body = SftpWire.body(file.path());
+      RequestBody body = SftpWire.body(file.path());
       body.putInt(SftpWire.OPEN_WRITE | SftpWire.OPEN_CREATE | SftpWire.OPEN_EXCLUSIVE);
       if (file.mode() == null) {
         SftpWire.putNoAttributes(body);
@@ -158,13 +161,13 @@ final class SftpSmallFiles {
   private void write(Opened<NewFile> one) throws RemoteFailure {
     byte[] content = one.about.content();
     for (int at = 0; at < content.length; at += CHUNK) {
-      Buffer body = one.body();
+      RequestBody body = one.body();
       body.putLong(at);
       int count = Math.min(CHUNK, content.length - at);
       one.parts.add(wire.sendData(SftpWire.WRITE, body, content, at, count, "write", one.path));
     }
     if (one.about.mode() != null || one.about.modified() >= 0) {
-      Buffer body = one.body();
+      RequestBody body = one.body();
       SftpWire.putModeAndTime(body, one.about.mode(), one.about.modified());
       one.attributes = wire.send(SftpWire.FSETSTAT, body, "set mode and time", one.path);
     }
@@ -226,7 +229,7 @@ final class SftpSmallFiles {
   private void open(List<Wanted> some, List<Opened<Wanted>> opened) throws RemoteFailure {
     for (Wanted file : some) {
       Opened<Wanted> one = new Opened<>(file, file.path());
-      Buffer body = SftpWire.body(file.path());
+      RequestBody body = SftpWire.body(file.path());
       body.putInt(SftpWire.OPEN_READ);
       SftpWire.putNoAttributes(body);
       one.opening = wire.send(SftpWire.OPEN, body, "open", file.path());
@@ -239,12 +242,15 @@ final class SftpSmallFiles {
       if (one.handle != null) {
         // One byte more than expected shows a file that has grown.
         for (long at = 0; at <= one.about.expected(); at += CHUNK) {
-          Buffer body = one.body();
+          RequestBody body = one.body();
           body.putLong(at);
           body.putUInt(Math.min(CHUNK, one.about.expected() + 1 - at));
           one.parts.add(wire.send(SftpWire.READ, body, "read", one.path));
         }
         one.attributes = wire.send(SftpWire.FSTAT, one.body(), "look at", one.path);
+        if (wire.handles().isKnownOpen(one.path)) {
+          one.there = wire.send(SftpWire.LSTAT, SftpWire.body(one.path), "look at", one.path);
+        }
         one.closing = wire.send(SftpWire.CLOSE, one.body(), "close", one.path);
       }
     }
@@ -274,6 +280,9 @@ final class SftpSmallFiles {
               return null;
             });
     awaitOk(one, one.closing);
+    if (one.there != null) {
+      checkIsThere(one, attributes);
+    }
     if (one.failure != null) {
       return new Got(null, null, one.failure);
     }
@@ -281,6 +290,18 @@ final class SftpSmallFiles {
       return new Got(content.toByteArray(), attributes, null);
     }
     return readAgain(one.path);
+  }
+
+  /** Another account has no file of another owner, size and time to put there. */
+  private void checkIsThere(Opened<?> one, RemoteAttributes opened) throws RemoteFailure {
+    RemoteAttributes there = Answers.take(one.there, wire::expectAttributes, refused -> null);
+    if (opened == null
+        || there == null
+        || there.kind() != opened.kind()
+        || there.uid() != opened.uid()
+        || there.looksChangedSince(opened)) {
+      one.refused(FolderHandles.turned("read", one.path, "another file"));
+    }
   }
 
   /** For a server that answers with less than was asked, and for a file that has changed. */

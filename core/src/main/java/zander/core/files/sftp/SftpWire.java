@@ -4,13 +4,13 @@ import java.io.IOException;
 import java.time.Duration;
 import java.util.function.Function;
 import org.apache.sshd.common.util.buffer.Buffer;
-import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
+import zander.core.files.sftp.channel.SftpChannel;
 import zander.core.rights.Mode;
 import zander.core.work.BlockingCalls;
 
@@ -67,9 +67,16 @@ final class SftpWire {
   private static final Duration PATIENCE = Duration.ofMinutes(5);
 
   private final SftpChannel channel;
+  private final FolderHandles handles;
 
-  SftpWire(SftpChannel channel) {
+  SftpWire(SftpChannel channel, FolderGuard guard) {
     this.channel = channel;
+    this.handles = new FolderHandles(this, channel, guard);
+  }
+
+  /** How entries are named in folders where another account can turn a path. */
+  FolderHandles handles() {
+    return handles;
   }
 
   long window() {
@@ -84,16 +91,24 @@ final class SftpWire {
     channel.close(false);
   }
 
-  /** A request that was sent: what it was for, and the number its answer will carry. */
-  record Sent(int id, String step, RemotePath path) {}
-
-  static Buffer body() {
-    return new ByteArrayBuffer(256, false);
+  /**
+   * A request that was sent: what it was for, and the number its answer will carry.
+   *
+   * @param refused why it was not sent, which is as good as an answer; {@code null} when it was
+   */
+  record Sent(int id, String step, RemotePath path, RemoteFailure refused) {
+    Sent(int id, String step, RemotePath path) {
+      this(id, step, path, null);
+    }
   }
 
-  static Buffer body(RemotePath path) {
-    Buffer body = body();
-    putName(body, path.wire());
+  static RequestBody body() {
+    return new RequestBody();
+  }
+
+  static RequestBody body(RemotePath path) {
+    RequestBody body = body();
+    body.putPath(path);
     return body;
   }
 
@@ -101,13 +116,62 @@ final class SftpWire {
     body.putBytes(WireName.bytes(wire));
   }
 
-  Sent send(int type, Buffer body, String step, RemotePath path) throws RemoteFailure {
+  /** Sends a request, with names that nobody can turn where that is needed. */
+  Sent send(int type, RequestBody body, String step, RemotePath path) throws RemoteFailure {
+    BlockingCalls.check(step);
+    try {
+      int id = handles.send(body, changes(type), placed -> channel.send(type, placed));
+      return new Sent(id, step, path);
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.LINE_LOST) {
+        throw e;
+      }
+      return new Sent(0, step, path, e.about(path));
+    } catch (IOException | RuntimeException e) {
+      throw lost(step, path, e);
+    }
+  }
+
+  private static boolean changes(int type) {
+    return switch (type) {
+      case LSTAT, STAT, READLINK, REALPATH, OPENDIR -> false;
+      default -> true;
+    };
+  }
+
+  /** Sends a request with its names as they are. */
+  Sent sendAsIs(int type, RequestBody body, String step, RemotePath path) throws RemoteFailure {
     BlockingCalls.check(step);
     try {
       return new Sent(channel.send(type, body), step, path);
     } catch (IOException | RuntimeException e) {
       throw lost(step, path, e);
     }
+  }
+
+  Sent sendAsIs(int type, RemotePath path, String step) throws RemoteFailure {
+    return sendAsIs(type, body(path), step, path);
+  }
+
+  /**
+   * Opens a file that is there.
+   *
+   * @param how flags and attributes of the request
+   * @throws RemoteFailure with {@code LEADS_ELSEWHERE} when a link was put in its place
+   */
+  byte[] open(RemotePath file, RequestBody how) throws RemoteFailure {
+    try {
+      if (handles.isOpen(file)) {
+        return handles.openFile(how, file);
+      }
+    } catch (RemoteFailure e) {
+      throw e;
+    } catch (IOException e) {
+      throw lost("open", file, e);
+    }
+    RequestBody body = body(file);
+    body.append(how);
+    return expectHandle(send(OPEN, body, "open", file));
   }
 
   /** The same for one that ends with content, whose length is before it. */
@@ -123,10 +187,11 @@ final class SftpWire {
     }
   }
 
-  Sent sendExtended(String name, Buffer rest, String step, RemotePath path) throws RemoteFailure {
-    Buffer body = body();
+  Sent sendExtended(String name, RequestBody rest, String step, RemotePath path)
+      throws RemoteFailure {
+    RequestBody body = body();
     body.putString(name);
-    body.putRawBytes(rest.getCompactData());
+    body.append(rest);
     return send(EXTENDED, body, step, path);
   }
 
@@ -211,6 +276,9 @@ final class SftpWire {
   }
 
   private <T> T await(Sent sent, int expected, Function<Buffer, T> reader) throws RemoteFailure {
+    if (sent.refused != null) {
+      throw sent.refused;
+    }
     Buffer answer;
     try {
       answer = channel.receive(sent.id, PATIENCE);

@@ -5,7 +5,6 @@ import java.util.ArrayDeque;
 import java.util.Arrays;
 import java.util.Deque;
 import java.util.List;
-import org.apache.sshd.common.util.buffer.Buffer;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
@@ -76,7 +75,7 @@ final class SftpWriter implements RemoteWriter {
 
   private void send(byte[] bytes, int offset, int count) throws IOException {
     OpenHandle lane = lanes.get((int) (at / chunk % lanes.size()));
-    Buffer body = lane.body();
+    RequestBody body = lane.body();
     body.putLong(at);
     underWay.addLast(
         new Part(
@@ -102,7 +101,7 @@ final class SftpWriter implements RemoteWriter {
 
   @Override
   public void setOwner(int uid, int gid) throws IOException {
-    Buffer body = first.body();
+    RequestBody body = first.body();
     SftpWire.putOwner(body, uid, gid);
     ask(body, "set owner");
   }
@@ -116,7 +115,7 @@ final class SftpWriter implements RemoteWriter {
   public void setModeAndTime(Mode mode, long modified) throws IOException {
     awaitDownTo(0);
     setLength();
-    Buffer body = first.body();
+    RequestBody body = first.body();
     SftpWire.putModeAndTime(body, mode, modified);
     ask(body, "set mode and time");
   }
@@ -124,7 +123,7 @@ final class SftpWriter implements RemoteWriter {
   /** A file that ends in a hole needs its length told. */
   private void setLength() throws IOException {
     if (written < at) {
-      Buffer body = first.body();
+      RequestBody body = first.body();
       SftpWire.putSize(body, at);
       try {
         ask(body, "set length");
@@ -135,7 +134,7 @@ final class SftpWriter implements RemoteWriter {
     }
   }
 
-  private void ask(Buffer body, String step) throws IOException {
+  private void ask(RequestBody body, String step) throws IOException {
     first.wire().expectOk(first.wire().send(SftpWire.FSETSTAT, body, step, path));
   }
 

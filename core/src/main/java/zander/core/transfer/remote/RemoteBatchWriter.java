@@ -139,7 +139,9 @@ final class RemoteBatchWriter {
     }
     TarUpload program = tarUpload;
     boolean packed =
-        !waiting.isEmpty() && context.strategy().packsUp(waiting.size(), program.isOpen());
+        !waiting.isEmpty()
+            && context.strategy().packsUp(waiting.size(), program.isOpen())
+            && !isAnyByRequestsOnly(waiting);
     if (!packed || !program.write(waiting, stop)) {
       if (waiting.stream().anyMatch(one -> one.isSpoilt)) {
         giveNewNames();
@@ -158,6 +160,15 @@ final class RemoteBatchWriter {
       note(left, batch.put(files, stop));
     }
     giveUp();
+  }
+
+  private boolean isAnyByRequestsOnly(List<ArrivingFile> files) throws IOException {
+    for (ArrivingFile one : files) {
+      if (context.isByRequestsOnly(one.part)) {
+        return true;
+      }
+    }
+    return false;
   }
 
   /** What is left of a program may go on for a moment, and must not write into what comes now. */

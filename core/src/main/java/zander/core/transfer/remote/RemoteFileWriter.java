@@ -84,7 +84,10 @@ final class RemoteFileWriter implements DirectRoute.Arrival {
     try {
       long left = item.node().size() - size;
       this.stream =
-          begun == null && direct == null && context.strategy().streamsUp(left)
+          begun == null
+                  && direct == null
+                  && context.strategy().streamsUp(left)
+                  && !context.isByRequestsOnly(part)
               ? ShellFileStreams.write(context, part, item.mode() != null)
               : null;
       this.writer = stream == null && direct == null ? open(begun, left) : null;

@@ -129,6 +129,14 @@ public final class RemoteContext {
     return channels.files();
   }
 
+  /**
+   * Whether a file must arrive by requests alone: a program is given paths, and another account can
+   * turn this one while it runs.
+   */
+  public boolean isByRequestsOnly(RemotePath file) throws IOException {
+    return files().othersMayTurn(file);
+  }
+
   /** The next of the channels that batches go over in turn, where one would carry too little. */
   public RemoteFiles filesForBatch() throws IOException {
     int count = strategy.channelsUp();

@@ -172,6 +172,8 @@ public final class RemoteLookup {
         case QUOTA -> "your disk quota on the server is used up";
         case READ_ONLY -> "the file system on the server is mounted read-only";
         case LINKS_FOLLOWED -> "the server looks through links, so this link is left alone";
+        case LEADS_ELSEWHERE ->
+            "another account on the server has put a link there, which leads to " + said;
         case NO_SHELL -> "this account has no shell on the server" + quoted;
         case LINE_LOST -> "the connection broke";
         case NOT_A_FOLDER -> "it is not a folder on the server";

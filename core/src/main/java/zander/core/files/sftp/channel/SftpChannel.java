@@ -1,4 +1,4 @@
-package zander.core.files.sftp;
+package zander.core.files.sftp.channel;
 
 import java.io.IOException;
 import java.io.OutputStream;
@@ -20,7 +20,7 @@ import zander.core.work.CappedOutput;
  * answer is handed to the one thread that waits for it, without a common queue in between. Safe for
  * several threads.
  */
-final class SftpChannel extends ChannelSubsystem {
+public final class SftpChannel extends ChannelSubsystem {
   private static final int INIT = 1;
   private static final int VERSION = 2;
   private static final int VERSION_NUMBER = 3;
@@ -44,10 +44,11 @@ final class SftpChannel extends ChannelSubsystem {
 
   private final ResponseBuffers memory = new ResponseBuffers();
   private final ThreadLocal<ByteArrayBuffer> together = new ThreadLocal<>();
-  private final Map<Integer, Answer> awaited = new ConcurrentHashMap<>();
+  private final AtomicInteger keepingBack = new AtomicInteger();
+  private final Map<Integer, AwaitedAnswer> awaited = new ConcurrentHashMap<>();
   private final Map<String, byte[]> extensions = new TreeMap<>();
   private final AtomicInteger ids = new AtomicInteger();
-  private final Answer version = new Answer();
+  private final AwaitedAnswer version = new AwaitedAnswer();
 
   /** Until the service begins to speak; {@code null} from then on. */
   private volatile SftpVersionScanner search = new SftpVersionScanner();
@@ -64,44 +65,6 @@ final class SftpChannel extends ChannelSubsystem {
   private int unreleased;
   private volatile long window;
 
-  /** One answer and the thread that waits for it. */
-  private static final class Answer {
-    private Buffer message;
-    private IOException failure;
-
-    synchronized void come(Buffer whole) {
-      message = whole;
-      notifyAll();
-    }
-
-    synchronized void fail(IOException why) {
-      if (message == null) {
-        failure = why;
-        notifyAll();
-      }
-    }
-
-    synchronized Buffer await(Duration patience) throws IOException {
-      long end = System.nanoTime() + patience.toNanos();
-      try {
-        while (message == null && failure == null) {
-          long left = (end - System.nanoTime()) / 1_000_000;
-          if (left <= 0) {
-            return null;
-          }
-          wait(left);
-        }
-      } catch (InterruptedException e) {
-        Thread.currentThread().interrupt();
-        throw new IOException("interrupted", e);
-      }
-      if (failure != null) {
-        throw new IOException(failure.getMessage(), failure);
-      }
-      return message;
-    }
-  }
-
   private SftpChannel() {
     super("sftp");
     // Messages are taken as they come; nothing is kept in a stream.
@@ -115,7 +78,7 @@ final class SftpChannel extends ChannelSubsystem {
    *
    * @param patience for each of its three steps
    */
-  static SftpChannel open(ClientSession session, Duration patience) throws IOException {
+  public static SftpChannel open(ClientSession session, Duration patience) throws IOException {
     SftpChannel channel = new SftpChannel();
     try {
       session.getService(ConnectionService.class).registerChannel(channel);
@@ -176,16 +139,16 @@ final class SftpChannel extends ChannelSubsystem {
   }
 
   /** How many bytes the server lets be under way to it on this channel (RFC 4254, section 5.2). */
-  long window() {
+  public long window() {
     return window;
   }
 
-  boolean offers(String extension) {
+  public boolean offers(String extension) {
     return extensions.containsKey(extension);
   }
 
   /** What sends requests and waits for none of them. */
-  interface Asking<E extends Exception> {
+  public interface Asking<E extends Exception> {
     void run() throws E;
   }
 
@@ -195,15 +158,46 @@ final class SftpChannel extends ChannelSubsystem {
    *
    * @throws IOException when they could not be sent
    */
-  <E extends Exception> void together(Asking<E> asking) throws IOException, E {
+  public <E extends Exception> void together(Asking<E> asking) throws IOException, E {
     ByteArrayBuffer all = new ByteArrayBuffer(TOGETHER + 4096, false);
+    keepingBack.incrementAndGet();
     together.set(all);
     try {
-      asking.run();
+      try {
+        asking.run();
+      } finally {
+        together.remove();
+      }
+      out(all, NOTHING, 0, 0);
     } finally {
-      together.remove();
+      keepingBack.decrementAndGet();
+    }
+  }
+
+  /** Work of this thread that waits for answers although it is in the midst of sending many. */
+  public interface Waiting<T, E extends Exception> {
+    T run() throws E;
+  }
+
+  /** Sends what was kept back so far, and keeps nothing back while the work runs. */
+  public <T, E extends Exception> T apart(Waiting<T, E> work) throws IOException, E {
+    ByteArrayBuffer all = together.get();
+    if (all == null) {
+      return work.run();
     }
     out(all, NOTHING, 0, 0);
+    all.clear(false);
+    together.remove();
+    try {
+      return work.run();
+    } finally {
+      together.set(all);
+    }
+  }
+
+  /** Whether any thread keeps requests back: they go out later than they were made. */
+  public boolean isKeepingBack() {
+    return keepingBack.get() > 0;
   }
 
   private void write(Buffer message) throws IOException {
@@ -240,7 +234,7 @@ final class SftpChannel extends ChannelSubsystem {
   }
 
   /** Sends a request; the answer comes under the number that is returned. */
-  int send(int type, Buffer body) throws IOException {
+  public int send(int type, Buffer body) throws IOException {
     return send(type, body, NOTHING, 0, 0);
   }
 
@@ -249,7 +243,7 @@ final class SftpChannel extends ChannelSubsystem {
    *
    * @param bytes of content
    */
-  int send(int type, Buffer body, byte[] data, int offset, int bytes) throws IOException {
+  public int send(int type, Buffer body, byte[] data, int offset, int bytes) throws IOException {
     int id = ids.incrementAndGet();
     int length = body.available();
     Buffer message = new ByteArrayBuffer(length + 9, false);
@@ -257,7 +251,7 @@ final class SftpChannel extends ChannelSubsystem {
     message.putByte((byte) type);
     message.putInt(id);
     message.putRawBytes(body.array(), body.rpos(), length);
-    awaited.put(id, new Answer());
+    awaited.put(id, new AwaitedAnswer());
     try {
       if (isClosing() || isClosed()) {
         throw new IOException("the channel is closed");
@@ -275,8 +269,8 @@ final class SftpChannel extends ChannelSubsystem {
    *
    * @return from its type on; {@code null} when none came in time
    */
-  Buffer receive(int id, Duration patience) throws IOException {
-    Answer answer = awaited.get(id);
+  public Buffer receive(int id, Duration patience) throws IOException {
+    AwaitedAnswer answer = awaited.get(id);
     if (answer == null) {
       throw new IOException("nothing was asked under this number");
     }
@@ -291,7 +285,7 @@ final class SftpChannel extends ChannelSubsystem {
   }
 
   /** Nobody will wait for this answer: it is dropped when it comes. */
-  void forget(int id) {
+  public void forget(int id) {
     awaited.remove(id);
   }
 
@@ -367,7 +361,7 @@ final class SftpChannel extends ChannelSubsystem {
   }
 
   /** Takes the memory of an answer back that nobody will look at any more. */
-  void recycle(byte[] answer) {
+  public void recycle(byte[] answer) {
     memory.recycle(answer);
   }
 
@@ -377,7 +371,7 @@ final class SftpChannel extends ChannelSubsystem {
       version.come(buffer);
       return;
     }
-    Answer answer = awaited.get(new ByteArrayBuffer(whole, 1, 4).getInt());
+    AwaitedAnswer answer = awaited.get(new ByteArrayBuffer(whole, 1, 4).getInt());
     if (answer != null) {
       answer.come(buffer);
     }

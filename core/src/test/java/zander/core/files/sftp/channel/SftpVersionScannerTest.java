@@ -1,4 +1,4 @@
-package zander.core.files.sftp;
+package zander.core.files.sftp.channel;
 
 import static org.assertj.core.api.Assertions.assertThat;
 

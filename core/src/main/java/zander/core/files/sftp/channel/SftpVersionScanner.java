@@ -1,4 +1,4 @@
-package zander.core.files.sftp;
+package zander.core.files.sftp.channel;
 
 import java.util.Arrays;
 

@@ -1,4 +1,4 @@
-package zander.core.files.sftp;
+package zander.core.files.sftp.channel;
 
 import java.io.IOException;
 import java.util.stream.Collectors;

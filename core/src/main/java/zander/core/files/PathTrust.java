@@ -1,0 +1,57 @@
+package zander.core.files;
+
+import java.util.List;
+
+/**
+ * Who can put something else in the place of a folder, by what its owner and mode let others do:
+ * entries of a folder are made, renamed and removed by whoever may write to it, and its mode is
+ * changed by its owner (POSIX.1-2017, XBD 4.4 and 4.8). In a folder with the sticky bit only by the
+ * owner of the entry ({@code inode(7)}). An access control list that lets others write shows as the
+ * group's bit ({@code acl(5)}).
+ */
+public final class PathTrust {
+  private static final int OTHERS_WRITE = 022;
+  private static final int STICKY = 01000;
+
+  private PathTrust() {}
+
+  /**
+   * Whether others can put something else in the place of an entry of a folder.
+   *
+   * @param folder its attributes
+   * @param owner of the entry; -1 for any that may come
+   * @param me the number of the own account; what the root owns is safe for all
+   */
+  public static boolean mayTurn(RemoteAttributes folder, int owner, int me) {
+    if (!isMine(folder.uid(), me)) {
+      return true;
+    }
+    int mode = folder.mode().bits();
+    if ((mode & OTHERS_WRITE) == 0) {
+      return false;
+    }
+    return (mode & STICKY) == 0 || !isMine(owner, me);
+  }
+
+  private static boolean isMine(int uid, int me) {
+    return uid == 0 || uid == me;
+  }
+
+  /**
+   * The first folder of a path whose entries others can turn.
+   *
+   * @param chain what is at each step, links not followed, from the root on; it ends where nothing
+   *     is
+   * @return its place in the chain; -1 when there is none
+   */
+  public static int firstOpen(List<RemoteAttributes> chain, int me) {
+    for (int i = 0; i < chain.size(); i++) {
+      boolean last = i == chain.size() - 1;
+      if (chain.get(i).isFolder()
+          && mayTurn(chain.get(i), last ? -1 : chain.get(i + 1).uid(), me)) {
+        return i;
+      }
+    }
+    return -1;
+  }
+}

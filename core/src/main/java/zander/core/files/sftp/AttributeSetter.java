@@ -1,0 +1,96 @@
+package zander.core.files.sftp;
+
+import java.io.IOException;
+import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.RemotePath;
+
+/**
+ * Sets owner, mode and times of an entry. By its path, with links followed, as SFTP version 3 has
+ * it; where another account can turn the path, of the entry itself: by {@code
+ * lsetstat@openssh.com}, which follows no link, and where that is not offered or cannot do it (C
+ * libraries before 2.32 set no mode so), by an open handle.
+ */
+final class AttributeSetter {
+  private static final String LSETSTAT = "lsetstat@openssh.com";
+
+  /**
+   * What was asked.
+   *
+   * @param request {@code null} when there is no request that does it
+   * @param guarded whether no link may be followed
+   */
+  record Asked(
+      SftpWire.Sent request, RemotePath path, RequestBody wanted, String step, boolean guarded) {}
+
+  private final SftpWire wire;
+
+  AttributeSetter(SftpWire wire) {
+    this.wire = wire;
+  }
+
+  /**
+   * @param wanted the attributes as they are sent
+   */
+  Asked send(RemotePath path, RequestBody wanted, String step) throws RemoteFailure {
+    RequestBody body = SftpWire.body(path);
+    body.append(wanted);
+    if (!wire.handles().isOpen(path)) {
+      return new Asked(wire.send(SftpWire.SETSTAT, body, step, path), path, wanted, step, false);
+    }
+    SftpWire.Sent request =
+        wire.offers(LSETSTAT) ? wire.sendExtended(LSETSTAT, body, step, path) : null;
+    return new Asked(request, path, wanted, step, true);
+  }
+
+  /** Waits until it is done. */
+  void expect(Asked asked) throws RemoteFailure {
+    if (asked.request != null) {
+      try {
+        wire.expectOk(asked.request);
+        return;
+      } catch (RemoteFailure e) {
+        boolean cannot = e.reason() == Reason.FAILED || e.reason() == Reason.NOT_SUPPORTED;
+        if (!asked.guarded || !cannot) {
+          throw e;
+        }
+      }
+    }
+    try {
+      byHandle(asked);
+    } catch (RemoteFailure e) {
+      throw e;
+    } catch (IOException e) {
+      throw new RemoteFailure(Reason.LINE_LOST, asked.step, asked.path, "", e);
+    }
+  }
+
+  private void byHandle(Asked asked) throws IOException {
+    RemoteAttributes is =
+        wire.expectAttributes(
+            wire.send(SftpWire.LSTAT, SftpWire.body(asked.path), "look at", asked.path));
+    RequestBody body = SftpWire.body();
+    switch (is.kind()) {
+      case FOLDER -> {
+        // The name of the handle leads to the very folder that is open.
+        SftpWire.putName(body, wire.handles().nameOfFolder(asked.path));
+        body.append(asked.wanted);
+        wire.expectOk(wire.sendAsIs(SftpWire.SETSTAT, body, asked.step, asked.path));
+      }
+      case FILE -> {
+        OpenHandle open = OpenHandle.open(wire, asked.path, SftpWire.OPEN_READ);
+        try {
+          body.putBytes(open.handle());
+          body.append(asked.wanted);
+          wire.expectOk(wire.send(SftpWire.FSETSTAT, body, asked.step, asked.path));
+        } finally {
+          wire.forget(wire.send(SftpWire.CLOSE, open.body(), "close", asked.path));
+        }
+      }
+      default ->
+          throw new RemoteFailure(
+              Reason.NOT_SUPPORTED, asked.step, asked.path, "it is no file and no folder", null);
+    }
+  }
+}

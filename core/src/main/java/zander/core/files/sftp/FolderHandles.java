@@ -1,0 +1,262 @@
+package zander.core.files.sftp;
+
+import java.io.IOException;
+import java.util.Iterator;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.concurrent.TimeUnit;
+import org.apache.sshd.common.util.buffer.Buffer;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.RemotePath;
+import zander.core.files.WireName;
+import zander.core.files.sftp.FolderGuard.Place;
+import zander.core.files.sftp.HandleOpening.Opened;
+import zander.core.files.sftp.channel.SftpChannel;
+
+/**
+ * Names for entries that nobody can turn: below the open handle of their folder. SFTP version 3 has
+ * no requests relative to a handle; but a folder that the service has open is there as {@code
+ * /proc/self/fd/N} ({@code proc(5)}), and a name below that is looked up in this very folder,
+ * wherever its path leads by now. That it is the folder that was meant, its true path says when it
+ * is opened.
+ *
+ * <p>For the folders of one channel in which another account can turn a path ({@link FolderGuard});
+ * all others are named by their paths. Opening one takes a round trip. Safe for several threads.
+ */
+final class FolderHandles {
+  static final String HANDLES = "/proc/self/fd/";
+
+  /** OpenSSH keeps a thousand handles open; small files take up to 640 at once. */
+  private static final int MOST = 128;
+
+  private static final int MOST_WHILE_KEPT_BACK = 256;
+
+  /** How long a folder is taken to be at its path still, when nothing of ours moved it. */
+  private static final long FRESH_NANOS = TimeUnit.SECONDS.toNanos(1);
+
+  private static final class Held {
+    final Opened opened;
+    final RemotePath real;
+    long moves;
+    long seen;
+
+    Held(Opened opened, RemotePath real) {
+      this.opened = opened;
+      this.real = real;
+    }
+  }
+
+  /** Sends a request by the names it got; what comes later is sent later. */
+  interface Sender {
+    int send(Buffer placed) throws IOException;
+  }
+
+  private final SftpWire wire;
+  private final SftpChannel channel;
+  private final FolderGuard guard;
+
+  /** The one that was used longest ago first. */
+  private final Map<RemotePath, Held> held = new LinkedHashMap<>(16, 0.75f, true);
+
+  private final Object opening = new Object();
+
+  FolderHandles(SftpWire wire, SftpChannel channel, FolderGuard guard) {
+    this.wire = wire;
+    this.channel = channel;
+    this.guard = guard;
+  }
+
+  FolderGuard guard() {
+    return guard;
+  }
+
+  /** Whether others can turn an entry; asks where that is not known. */
+  boolean isOpen(RemotePath entry) throws RemoteFailure {
+    if (entry.isRoot()) {
+      return false;
+    }
+    Place place = guard.known(entry.parent());
+    if (place != null || guard.isOff()) {
+      return place != null && place.open();
+    }
+    try {
+      return channel.apart(() -> guard.isActive(wire) && guard.place(wire, entry.parent()).open());
+    } catch (RemoteFailure e) {
+      throw e;
+    } catch (IOException e) {
+      throw new RemoteFailure(
+          Reason.LINE_LOST, "look at", entry, String.valueOf(e.getMessage()), e);
+    }
+  }
+
+  /** The same for a request that changes nothing, without asking. */
+  boolean isKnownOpen(RemotePath entry) {
+    Place place = guard.known(entry.parent());
+    return place != null && place.open();
+  }
+
+  /** Where the folder of an entry truly is. */
+  RemotePath real(RemotePath entry) throws RemoteFailure {
+    return guard.place(wire, entry.parent()).real().child(entry.wireName());
+  }
+
+  /**
+   * Sends a request with the names that nobody can turn.
+   *
+   * @param changes whether it changes something, or opens a file
+   */
+  int send(RequestBody body, boolean changes, Sender sender) throws IOException {
+    if (!needsHandles(body, changes)) {
+      return sender.send(body);
+    }
+    while (true) {
+      for (RemotePath path : body.paths()) {
+        if (isOpen(path)) {
+          hold(path.parent());
+        }
+      }
+      // Between the name and the request nothing may close the handle.
+      synchronized (held) {
+        Map<RemotePath, String> names = new LinkedHashMap<>();
+        for (RemotePath path : body.paths()) {
+          names.put(path, nameOf(path));
+        }
+        if (!names.containsValue(null)) {
+          return sender.send(body.with(names::get));
+        }
+      }
+    }
+  }
+
+  private boolean needsHandles(RequestBody body, boolean changes) throws RemoteFailure {
+    for (RemotePath path : body.paths()) {
+      if (changes ? isOpen(path) : isKnownOpen(path)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  /** {@code null} when its folder is not held any more. */
+  private String nameOf(RemotePath path) {
+    if (!isKnownOpen(path)) {
+      return path.wire();
+    }
+    Held folder = held.get(path.parent());
+    return folder == null ? null : folder.opened.name() + "/" + path.wireName();
+  }
+
+  /** Opens a folder, and makes sure that it is where it was meant to be. */
+  private void hold(RemotePath folder) throws IOException {
+    Held old;
+    synchronized (held) {
+      old = held.get(folder);
+    }
+    if (old != null && isFresh(old)) {
+      return;
+    }
+    channel.apart(
+        () -> {
+          synchronized (opening) {
+            reopen(folder);
+          }
+          return null;
+        });
+  }
+
+  private boolean isFresh(Held one) {
+    return one.moves == guard.moves() && System.nanoTime() - one.seen < FRESH_NANOS;
+  }
+
+  private void reopen(RemotePath folder) throws IOException {
+    Held old;
+    synchronized (held) {
+      old = held.get(folder);
+    }
+    long moves = guard.moves();
+    if (old != null && (isFresh(old) || isStillThere(old))) {
+      old.moves = moves;
+      old.seen = System.nanoTime();
+      return;
+    }
+    RemotePath real = guard.place(wire, folder).real();
+    RequestBody body = SftpWire.body();
+    SftpWire.putName(body, real.wire());
+    Opened opened = HandleOpening.open(wire, SftpWire.OPENDIR, body, "open folder", folder);
+    if (!opened.path().equals(real.wire())) {
+      opened.close(wire);
+      throw turned("open folder", folder, opened.path());
+    }
+    Held one = new Held(opened, real);
+    one.moves = moves;
+    one.seen = System.nanoTime();
+    synchronized (held) {
+      Held before = held.put(folder, one);
+      if (before != null) {
+        before.opened.close(wire);
+      }
+      closeOldest();
+    }
+  }
+
+  private boolean isStillThere(Held one) throws RemoteFailure {
+    RequestBody body = SftpWire.body();
+    SftpWire.putName(body, one.opened.name());
+    SftpWire.Sent asked = wire.sendAsIs(SftpWire.READLINK, body, "look at", one.real);
+    return one.real.wire().equals(Answers.take(asked, wire::expectName, refused -> ""));
+  }
+
+  /** Requests that were named but not sent yet would meet another folder under the number. */
+  private void closeOldest() throws RemoteFailure {
+    if (held.size() <= MOST) {
+      return;
+    }
+    if (!channel.isKeepingBack()) {
+      Iterator<Held> oldest = held.values().iterator();
+      while (held.size() > MOST) {
+        oldest.next().opened.close(wire);
+        oldest.remove();
+      }
+    } else if (held.size() > MOST_WHILE_KEPT_BACK) {
+      throw new RemoteFailure(
+          Reason.FAILED, "open folder", null, "too many folders are open at once", null);
+    }
+  }
+
+  /** Opens a file that is there, and makes sure that no link led elsewhere. */
+  byte[] openFile(RequestBody rest, RemotePath file) throws IOException {
+    RemotePath real = real(file);
+    while (true) {
+      hold(file.parent());
+      RequestBody body = SftpWire.body();
+      synchronized (held) {
+        String name = nameOf(file);
+        if (name == null) {
+          continue;
+        }
+        SftpWire.putName(body, name);
+      }
+      // Its folder may be closed by another thread in between: then it does not open, or elsewhere.
+      body.append(rest);
+      Opened opened = HandleOpening.open(wire, SftpWire.OPEN, body, "open", file);
+      if (opened.path().equals(real.wire())) {
+        return opened.handle();
+      }
+      opened.close(wire);
+      throw turned("open", file, opened.path());
+    }
+  }
+
+  /** The name of a folder itself, by its own handle. */
+  String nameOfFolder(RemotePath folder) throws IOException {
+    hold(folder);
+    synchronized (held) {
+      return held.get(folder).opened.name();
+    }
+  }
+
+  static RemoteFailure turned(String step, RemotePath path, String leads) {
+    return new RemoteFailure(Reason.LEADS_ELSEWHERE, step, path, WireName.toText(leads), null);
+  }
+}

@@ -1,0 +1,43 @@
+package zander.core.files.sftp.channel;
+
+import java.io.IOException;
+import java.time.Duration;
+import org.apache.sshd.common.util.buffer.Buffer;
+
+/** One answer and the thread that waits for it. */
+final class AwaitedAnswer {
+  private Buffer message;
+  private IOException failure;
+
+  synchronized void come(Buffer whole) {
+    message = whole;
+    notifyAll();
+  }
+
+  synchronized void fail(IOException why) {
+    if (message == null) {
+      failure = why;
+      notifyAll();
+    }
+  }
+
+  synchronized Buffer await(Duration patience) throws IOException {
+    long end = System.nanoTime() + patience.toNanos();
+    try {
+      while (message == null && failure == null) {
+        long left = (end - System.nanoTime()) / 1_000_000;
+        if (left <= 0) {
+          return null;
+        }
+        wait(left);
+      }
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new IOException("interrupted", e);
+    }
+    if (failure != null) {
+      throw new IOException(failure.getMessage(), failure);
+    }
+    return message;
+  }
+}

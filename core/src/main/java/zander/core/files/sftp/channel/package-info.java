@@ -1,0 +1,5 @@
+/**
+ * The channel of the file service: messages out and in, and what is printed before the service
+ * speaks. Knows nothing of what the messages say.
+ */
+package zander.core.files.sftp.channel;
