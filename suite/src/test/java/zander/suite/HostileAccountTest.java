@@ -304,9 +304,10 @@ class HostileAccountTest {
   void copyingAndRenaming() throws Exception {
     holdsWhile(
         round -> {
-          RemotePath copy = on.at("copy-" + round);
-          on.changes.copy(List.of(on.at("tree/deep")), on.folder, n -> {}, new Cancellation());
-          on.changes.rename(on.at("deep"), copy);
+          on.changes.makeFolders(on.folder, "copies/" + round);
+          RemotePath copies = on.at("copies/" + round);
+          on.changes.copy(List.of(on.at("tree/deep")), copies, n -> {}, new Cancellation());
+          on.changes.rename(copies.child("deep"), on.at("copy-" + round));
           on.changes.makeFile(on.at("tree/made-" + round));
           on.changes.makeFolders(on.folder, "tree/made/" + round);
           on.changes.makeLink(on.at("tree/link-" + round), "made");

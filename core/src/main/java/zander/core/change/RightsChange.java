@@ -83,7 +83,9 @@ public final class RightsChange {
     RemoteFailure failure = null;
     Journal.Pending pending = null;
     try {
-      RemoteAttributes before = files.lookThrough(path);
+      // What others can turn is reached without its link, which could come to lead elsewhere.
+      RemotePath at = files.othersMayTurn(path) ? files.realPath(path) : path;
+      RemoteAttributes before = files.lookThrough(at);
       int toUid = uid.orElse(before.uid());
       int toGid = gid.orElse(before.gid());
       Mode mode = newMode == null ? before.mode() : newMode.of(before.mode(), before.isFolder());
@@ -95,13 +97,13 @@ public final class RightsChange {
                   .group(group)
                   .undoes(undoes));
       if (owner) {
-        files.setOwner(path, toUid, toGid);
+        files.setOwner(at, toUid, toGid);
       }
       // After the owner: a change of owner clears the set-id bits.
       if (owner || !mode.equals(before.mode())) {
-        files.setMode(path, mode);
+        files.setMode(at, mode);
       }
-      RemoteAttributes after = files.lookThrough(path);
+      RemoteAttributes after = files.lookThrough(at);
       if (after.uid() != toUid || after.gid() != toGid || !after.mode().equals(mode)) {
         throw new RemoteFailure(
             Reason.NOT_SUPPORTED,

@@ -38,6 +38,27 @@ public final class PathTrust {
   }
 
   /**
+   * Whether a link may be followed that others can turn: whoever can turn it owns what it leads to,
+   * or could give that the link's name, and does nothing by it that they could not do without.
+   *
+   * @param folder that the link is in
+   * @param target what it leads to; {@code null} for nothing
+   * @param beside whether that is in the same folder
+   */
+  public static boolean isHarmless(
+      RemoteAttributes folder, RemoteAttributes link, RemoteAttributes target, boolean beside) {
+    if (target != null && beside && (folder.mode().bits() & STICKY) == 0) {
+      return true;
+    }
+    if (target == null || target.uid() == 0) {
+      return false;
+    }
+    boolean ownersAlone = (folder.mode().bits() & OTHERS_WRITE) == 0;
+    return link.uid() == target.uid()
+        || (link.uid() == 0 && ownersAlone && folder.uid() == target.uid());
+  }
+
+  /**
    * The first folder of a path whose entries others can turn.
    *
    * @param chain what is at each step, links not followed, from the root on; it ends where nothing

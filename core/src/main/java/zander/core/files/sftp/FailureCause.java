@@ -20,10 +20,41 @@ final class FailureCause {
   /** With less than this free, a file system is full. */
   private static final long FULL = 32 * 1024;
 
+  private final SftpWire wire;
   private final SftpExtensions extensions;
 
-  FailureCause(SftpExtensions extensions) {
+  FailureCause(SftpWire wire, SftpExtensions extensions) {
+    this.wire = wire;
     this.extensions = extensions;
+  }
+
+  /**
+   * Waits for the answer to a request that makes something.
+   *
+   * @throws RemoteFailure with {@code ALREADY_EXISTS} when the name is taken
+   */
+  <T> T expectNew(RemotePath path, SftpWire.Sent sent, Answers.Answer<SftpWire.Sent, T> answer)
+      throws RemoteFailure {
+    try {
+      return answer.of(sent);
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.FAILED && exists(path)) {
+        throw new RemoteFailure(Reason.ALREADY_EXISTS, e.step(), path, "exists", e);
+      }
+      throw of(e);
+    }
+  }
+
+  private boolean exists(RemotePath path) throws RemoteFailure {
+    try {
+      wire.expectAttributes(wire.send(SftpWire.LSTAT, SftpWire.body(path), "look at", path));
+      return true;
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.NO_SUCH_FILE) {
+        return false;
+      }
+      throw e;
+    }
   }
 
   /** The failure with its cause, where that can be found. */

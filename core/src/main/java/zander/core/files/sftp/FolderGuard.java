@@ -147,6 +147,29 @@ public final class FolderGuard {
     throw new RemoteFailure(Reason.FAILED, "look at", folder, "too many links", null);
   }
 
+  /** A folder that is reached by a link of its owner's. */
+  void leads(RemotePath folder, RemotePath real) {
+    learn(folder, new Place(true, real));
+  }
+
+  /**
+   * Whether the first link on a way may be followed.
+   *
+   * @param real what the way leads to
+   * @param target the same as it is
+   */
+  boolean isLinkHarmless(SftpWire wire, RemotePath path, RemotePath real, RemoteAttributes target)
+      throws RemoteFailure {
+    List<RemoteAttributes> chain = look(wire, path.chain());
+    int link = firstLink(chain);
+    if (link <= 0) {
+      return false;
+    }
+    RemotePath folder = place(wire, path.chain().get(link - 1)).real();
+    boolean beside = real.parent().equals(folder);
+    return PathTrust.isHarmless(chain.get(link - 1), chain.get(link), target, beside);
+  }
+
   private static int firstLink(List<RemoteAttributes> chain) {
     for (int i = 0; i < chain.size(); i++) {
       if (chain.get(i).kind() == FileKind.LINK) {

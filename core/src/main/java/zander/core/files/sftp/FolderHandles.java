@@ -6,6 +6,8 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
 import org.apache.sshd.common.util.buffer.Buffer;
+import zander.core.files.FileKind;
+import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
@@ -185,8 +187,12 @@ final class FolderHandles {
     SftpWire.putName(body, real.wire());
     Opened opened = HandleOpening.open(wire, SftpWire.OPENDIR, body, "open folder", folder);
     if (!opened.path().equals(real.wire())) {
-      opened.close(wire);
-      throw turned("open folder", folder, opened.path());
+      if (!isHarmless(real, opened)) {
+        opened.close(wire);
+        throw turned("open folder", folder, opened.path());
+      }
+      real = RemotePath.ofWire(opened.path());
+      guard.leads(folder, real);
     }
     Held one = new Held(opened, real);
     one.moves = moves;
@@ -198,6 +204,31 @@ final class FolderHandles {
       }
       closeOldest();
     }
+  }
+
+  /** Whether the path goes through a link that may be followed all the same. */
+  private boolean isHarmless(RemotePath path, Opened opened) throws RemoteFailure {
+    RequestBody body = SftpWire.body();
+    SftpWire.putName(body, opened.name() + "/.");
+    SftpWire.Sent asked = wire.sendAsIs(SftpWire.LSTAT, body, "look at", path);
+    RemoteAttributes target = Answers.take(asked, wire::expectAttributes, refused -> null);
+    return isHarmless(path, opened, target);
+  }
+
+  /** The same for a file that a link at the end of the path leads to. */
+  private boolean isFileHarmless(RemotePath file, Opened opened) throws RemoteFailure {
+    RequestBody body = SftpWire.body();
+    body.putBytes(opened.handle());
+    SftpWire.Sent asked = wire.sendAsIs(SftpWire.FSTAT, body, "look at", file);
+    RemoteAttributes target = Answers.take(asked, wire::expectAttributes, refused -> null);
+    return target != null && target.kind() == FileKind.FILE && isHarmless(file, opened, target);
+  }
+
+  private boolean isHarmless(RemotePath path, Opened opened, RemoteAttributes target)
+      throws RemoteFailure {
+    // What is open need not have a path: a pipe has none.
+    return opened.path().startsWith("/")
+        && guard.isLinkHarmless(wire, path, RemotePath.ofWire(opened.path()), target);
   }
 
   private boolean isStillThere(Held one) throws RemoteFailure {
@@ -240,7 +271,7 @@ final class FolderHandles {
       // Its folder may be closed by another thread in between: then it does not open, or elsewhere.
       body.append(rest);
       Opened opened = HandleOpening.open(wire, SftpWire.OPEN, body, "open", file);
-      if (opened.path().equals(real.wire())) {
+      if (opened.path().equals(real.wire()) || isFileHarmless(file, opened)) {
         return opened.handle();
       }
       opened.close(wire);

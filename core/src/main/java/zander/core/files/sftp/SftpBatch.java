@@ -30,7 +30,7 @@ final class SftpBatch implements RemoteBatch {
   private final AttributeSetter attributes;
 
   SftpBatch(
-      SftpFiles files,
+      SftpOpening opening,
       SftpWire wire,
       SftpExtensions extensions,
       FailureCause cause,
@@ -39,7 +39,7 @@ final class SftpBatch implements RemoteBatch {
     this.wire = wire;
     this.extensions = extensions;
     this.cause = cause;
-    this.smallFiles = new SftpSmallFiles(files, wire, cause);
+    this.smallFiles = new SftpSmallFiles(opening, wire, cause);
   }
 
   /** Sends what is to be asked about one; gives what its answers are taken by. */

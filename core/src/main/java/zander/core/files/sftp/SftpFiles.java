@@ -1,6 +1,5 @@
 package zander.core.files.sftp;
 
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.time.Duration;
@@ -25,12 +24,6 @@ import zander.core.rights.Mode;
 
 /** The files of a server over SFTP version 3 with the extensions OpenSSH documents (PROTOCOL). */
 public final class SftpFiles implements RemoteFiles {
-  /** Every server takes reads of this size (draft-ietf-secsh-filexfer-02, section 3). */
-  private static final int PLAIN_CHUNK = 32 * 1024;
-
-  /** What servers that offer {@code limits@openssh.com} take; replies over 256 KiB are refused. */
-  private static final int LARGE_CHUNK = 255 * 1024;
-
   private static final Duration PATIENCE = Duration.ofSeconds(30);
 
   private final SftpWire wire;
@@ -38,15 +31,17 @@ public final class SftpFiles implements RemoteFiles {
   private final SftpBatch batch;
   private final FailureCause cause;
   private final AttributeSetter attributes;
+  private final SftpOpening opening;
   private final EntryReader entries;
   private final AccountNames names;
 
   private SftpFiles(SftpChannel channel, AccountNames names, FolderGuard guard) {
     this.wire = new SftpWire(channel, guard);
     this.extensions = new SftpExtensions(wire);
-    this.cause = new FailureCause(extensions);
+    this.cause = new FailureCause(wire, extensions);
     this.attributes = new AttributeSetter(wire);
-    this.batch = new SftpBatch(this, wire, extensions, cause, attributes);
+    this.opening = new SftpOpening(wire, cause);
+    this.batch = new SftpBatch(opening, wire, extensions, cause, attributes);
     this.names = names;
     this.entries = new EntryReader(wire, extensions, names);
   }
@@ -153,11 +148,18 @@ public final class SftpFiles implements RemoteFiles {
 
   @Override
   public RemotePath realPath(RemotePath path) throws IOException {
-    if (othersMayTurn(path)) {
-      lookAtNoLink(path);
+    if (!othersMayTurn(path)) {
+      return realPath(path.wire());
+    }
+    RemoteAttributes is = look(path);
+    if (is.kind() != FileKind.LINK) {
       return wire.handles().real(path);
     }
-    return realPath(path.wire());
+    RemotePath real = realPath(path.wire());
+    if (!guard().isLinkHarmless(wire, path, real, look(real))) {
+      throw FolderHandles.turned("look at", path, real.wire());
+    }
+    return real;
   }
 
   @Override
@@ -190,96 +192,38 @@ public final class SftpFiles implements RemoteFiles {
 
   @Override
   public byte[] readAll(RemotePath file, long limit) throws IOException {
-    try (InputStream in = read(file)) {
-      ByteArrayOutputStream content = new ByteArrayOutputStream();
-      byte[] buffer = new byte[PLAIN_CHUNK];
-      for (int count; (count = in.read(buffer)) >= 0; ) {
-        content.write(buffer, 0, count);
-        if (content.size() > limit) {
-          throw new RemoteFailure(
-              Reason.TOO_LARGE, "read", file, "more than " + limit + " bytes", null);
-        }
-      }
-      return content.toByteArray();
-    }
+    return opening.readAll(file, limit);
   }
 
   @Override
   public InputStream read(RemotePath file) throws IOException {
-    return read(file, 0, List.of());
+    return opening.read(file, 0, List.of());
   }
 
   @Override
   public InputStream read(RemotePath file, long from, List<RemoteFiles> more) throws IOException {
-    boolean large = wire.offers("limits@openssh.com");
-    List<OpenHandle> lanes =
-        new ArrayList<>(List.of(OpenHandle.open(wire, file, SftpWire.OPEN_READ)));
-    openLanes(more, file, SftpWire.OPEN_READ, lanes);
-    return new SftpReader(file, lanes, large ? LARGE_CHUNK : PLAIN_CHUNK, from);
-  }
-
-  private static void openLanes(
-      List<RemoteFiles> more, RemotePath file, int how, List<OpenHandle> lanes)
-      throws RemoteFailure {
-    OpenHandle.openMore(
-        more.stream().map(other -> ((SftpFiles) other).wire).toList(), file, how, lanes);
+    return opening.read(file, from, wires(more));
   }
 
   @Override
   public RemoteWriter create(RemotePath file, Mode mode) throws IOException {
-    return create(file, mode, List.of());
+    return opening.create(file, mode, List.of());
   }
 
   @Override
   public RemoteWriter create(RemotePath file, Mode mode, List<RemoteFiles> more)
       throws IOException {
-    RequestBody body = SftpWire.body(file);
-    body.putInt(SftpWire.OPEN_WRITE | SftpWire.OPEN_CREATE | SftpWire.OPEN_EXCLUSIVE);
-    if (mode == null) {
-      SftpWire.putNoAttributes(body);
-    } else {
-      SftpWire.putMode(body, mode);
-    }
-    byte[] handle =
-        expectNew(file, wire.send(SftpWire.OPEN, body, "create", file), wire::expectHandle);
-    List<OpenHandle> lanes = new ArrayList<>(List.of(new OpenHandle(wire, handle)));
-    openLanes(more, file, SftpWire.OPEN_WRITE, lanes);
-    return new SftpWriter(this, file, lanes, 0);
+    return opening.create(file, mode, wires(more));
   }
 
   @Override
   public RemoteWriter continueFrom(RemotePath file, long from, List<RemoteFiles> more)
       throws IOException {
-    List<OpenHandle> lanes =
-        new ArrayList<>(List.of(OpenHandle.open(wire, file, SftpWire.OPEN_WRITE)));
-    openLanes(more, file, SftpWire.OPEN_WRITE, lanes);
-    return new SftpWriter(this, file, lanes, from);
+    return opening.continueFrom(file, from, wires(more));
   }
 
-  /** Version 3 says only "failure" when a name is taken; a look tells that from other failures. */
-  private <T> T expectNew(
-      RemotePath path, SftpWire.Sent sent, Answers.Answer<SftpWire.Sent, T> answer)
-      throws IOException {
-    try {
-      return answer.of(sent);
-    } catch (RemoteFailure e) {
-      if (e.reason() == Reason.FAILED && exists(path)) {
-        throw new RemoteFailure(Reason.ALREADY_EXISTS, e.step(), path, "exists", e);
-      }
-      throw explained(e);
-    }
-  }
-
-  private boolean exists(RemotePath path) throws IOException {
-    try {
-      look(path);
-      return true;
-    } catch (RemoteFailure e) {
-      if (e.reason() == Reason.NO_SUCH_FILE) {
-        return false;
-      }
-      throw e;
-    }
+  private static List<SftpWire> wires(List<RemoteFiles> more) {
+    return more.stream().map(other -> ((SftpFiles) other).wire).toList();
   }
 
   @Override
@@ -287,7 +231,7 @@ public final class SftpFiles implements RemoteFiles {
     try {
       extensions.renameOver(from, to);
     } catch (RemoteFailure e) {
-      throw explained(e);
+      throw cause.of(e);
     }
   }
 
@@ -320,11 +264,6 @@ public final class SftpFiles implements RemoteFiles {
     return answers.stream().filter(java.util.Objects::nonNull).toList();
   }
 
-  /** The failure with its cause, which version 3 has no status for. */
-  RemoteFailure explained(RemoteFailure e) {
-    return cause.of(e);
-  }
-
   @Override
   public List<RemoteAttributes> lookAll(List<RemotePath> paths) throws IOException {
     return batch.look(paths);
@@ -344,7 +283,7 @@ public final class SftpFiles implements RemoteFiles {
   public void rename(RemotePath from, RemotePath to) throws IOException {
     RequestBody body = SftpWire.body(from);
     body.putPath(to);
-    expectNew(to, wire.send(SftpWire.RENAME, body, "rename", to), this::ok);
+    cause.expectNew(to, wire.send(SftpWire.RENAME, body, "rename", to), this::ok);
     guard().moved();
   }
 
@@ -361,7 +300,7 @@ public final class SftpFiles implements RemoteFiles {
   public void makeFolder(RemotePath folder, Mode mode) throws IOException {
     RequestBody body = SftpWire.body(folder);
     SftpWire.putMode(body, mode);
-    expectNew(folder, wire.send(SftpWire.MKDIR, body, "make folder", folder), this::ok);
+    cause.expectNew(folder, wire.send(SftpWire.MKDIR, body, "make folder", folder), this::ok);
     guard().made(folder, mode);
   }
 
@@ -369,7 +308,7 @@ public final class SftpFiles implements RemoteFiles {
     try {
       wire.expectOk(sent);
     } catch (RemoteFailure e) {
-      throw explained(e);
+      throw cause.of(e);
     }
   }
 
@@ -390,7 +329,7 @@ public final class SftpFiles implements RemoteFiles {
     // OpenSSH takes the two names in the other order than the draft, and says so in its PROTOCOL.
     SftpWire.putName(body, wireTarget);
     body.putPath(link);
-    expectNew(link, wire.send(SftpWire.SYMLINK, body, "make link", link), this::ok);
+    cause.expectNew(link, wire.send(SftpWire.SYMLINK, body, "make link", link), this::ok);
   }
 
   @Override
@@ -418,7 +357,7 @@ public final class SftpFiles implements RemoteFiles {
     try {
       attributes.expect(attributes.send(path, wanted, step));
     } catch (RemoteFailure e) {
-      throw explained(e);
+      throw cause.of(e);
     }
   }
 

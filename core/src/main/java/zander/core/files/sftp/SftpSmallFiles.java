@@ -34,12 +34,12 @@ final class SftpSmallFiles {
   private static final int BATCHES_AT_ONCE = 5;
 
   private final Semaphore room = new Semaphore(BATCHES_AT_ONCE);
-  private final SftpFiles files;
+  private final SftpOpening opening;
   private final SftpWire wire;
   private final FailureCause cause;
 
-  SftpSmallFiles(SftpFiles files, SftpWire wire, FailureCause cause) {
-    this.files = files;
+  SftpSmallFiles(SftpOpening opening, SftpWire wire, FailureCause cause) {
+    this.opening = opening;
     this.wire = wire;
     this.cause = cause;
   }
@@ -295,18 +295,28 @@ final class SftpSmallFiles {
   /** Another account has no file of another owner, size and time to put there. */
   private void checkIsThere(Opened<?> one, RemoteAttributes opened) throws RemoteFailure {
     RemoteAttributes there = Answers.take(one.there, wire::expectAttributes, refused -> null);
-    if (opened == null
-        || there == null
-        || there.kind() != opened.kind()
-        || there.uid() != opened.uid()
-        || there.looksChangedSince(opened)) {
+    boolean same =
+        opened != null
+            && there != null
+            && there.uid() == opened.uid()
+            && !there.looksChangedSince(opened);
+    if (!same && !isTheirs(there, opened)) {
       one.refused(FolderHandles.turned("read", one.path, "another file"));
     }
   }
 
+  /** A link of whoever owns what it leads to. */
+  private static boolean isTheirs(RemoteAttributes link, RemoteAttributes target) {
+    return link != null && target != null && link.uid() == target.uid() && link.uid() != 0;
+  }
+
+  private RemoteAttributes look(RemotePath path) throws RemoteFailure {
+    return wire.expectAttributes(wire.send(SftpWire.STAT, SftpWire.body(path), "look at", path));
+  }
+
   /** For a server that answers with less than was asked, and for a file that has changed. */
   private Got readAgain(RemotePath path) throws IOException {
-    try (InputStream in = files.read(path)) {
+    try (InputStream in = opening.read(path, 0, List.of())) {
       byte[] content = in.readNBytes(RemoteBatch.LARGEST + 1);
       if (content.length > RemoteBatch.LARGEST) {
         return new Got(
@@ -314,7 +324,7 @@ final class SftpSmallFiles {
             null,
             new RemoteFailure(Reason.FAILED, "read", path, "it has grown meanwhile", null));
       }
-      return new Got(content, files.lookThrough(path), null);
+      return new Got(content, look(path), null);
     } catch (RemoteFailure e) {
       if (e.reason() == Reason.LINE_LOST) {
         throw e;

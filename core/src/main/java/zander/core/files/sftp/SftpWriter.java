@@ -30,7 +30,7 @@ final class SftpWriter implements RemoteWriter {
 
   private record Part(OpenHandle lane, SftpWire.Sent sent) {}
 
-  private final SftpFiles files;
+  private final FailureCause cause;
   private final RemotePath path;
   private final List<OpenHandle> lanes;
   private final OpenHandle first;
@@ -43,8 +43,8 @@ final class SftpWriter implements RemoteWriter {
   /**
    * @param from where to go on; what is before it in the file stays
    */
-  SftpWriter(SftpFiles files, RemotePath path, List<OpenHandle> lanes, long from) {
-    this.files = files;
+  SftpWriter(FailureCause cause, RemotePath path, List<OpenHandle> lanes, long from) {
+    this.cause = cause;
     this.path = path;
     this.lanes = lanes;
     this.first = lanes.get(0);
@@ -89,7 +89,7 @@ final class SftpWriter implements RemoteWriter {
       try {
         part.lane().wire().expectOk(part.sent());
       } catch (RemoteFailure e) {
-        throw files.explained(e);
+        throw cause.of(e);
       }
     }
   }
@@ -128,7 +128,7 @@ final class SftpWriter implements RemoteWriter {
       try {
         ask(body, "set length");
       } catch (RemoteFailure e) {
-        throw files.explained(e);
+        throw cause.of(e);
       }
       written = at;
     }
@@ -158,7 +158,7 @@ final class SftpWriter implements RemoteWriter {
       first.wire().expectOk(first.wire().sendExtended(FSYNC, first.body(), "sync", path));
       return true;
     } catch (RemoteFailure e) {
-      throw files.explained(e);
+      throw cause.of(e);
     }
   }
 

@@ -80,16 +80,7 @@ public final class DirectTransfer {
         && !item.followed()
         && item.from().equals(item.to())
         && target.partialNames().fixed(Endpoint.nameOf(item.to())) != null
-        && isProgramSafe(item);
-  }
-
-  private boolean isProgramSafe(TransferItem item) {
-    try {
-      return !target.isByRequestsOnly(target.at(item.to()));
-    } catch (IOException e) {
-      // The way through this computer meets the same, and tells it.
-      return false;
-    }
+        && target.takesPrograms(item.to());
   }
 
   /** How it goes, and why not otherwise. Does not wait. */

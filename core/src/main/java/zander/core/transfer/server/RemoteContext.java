@@ -137,6 +137,15 @@ public final class RemoteContext {
     return files().othersMayTurn(file);
   }
 
+  /** The same for where something goes; where it cannot be told, whoever goes there meets that. */
+  public boolean takesPrograms(String path) {
+    try {
+      return !isByRequestsOnly(at(path));
+    } catch (IOException e) {
+      return false;
+    }
+  }
+
   /** The next of the channels that batches go over in turn, where one would carry too little. */
   public RemoteFiles filesForBatch() throws IOException {
     int count = strategy.channelsUp();

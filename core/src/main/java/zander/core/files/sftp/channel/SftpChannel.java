@@ -160,7 +160,6 @@ public final class SftpChannel extends ChannelSubsystem {
    */
   public <E extends Exception> void together(Asking<E> asking) throws IOException, E {
     ByteArrayBuffer all = new ByteArrayBuffer(TOGETHER + 4096, false);
-    keepingBack.incrementAndGet();
     together.set(all);
     try {
       try {
@@ -168,8 +167,18 @@ public final class SftpChannel extends ChannelSubsystem {
       } finally {
         together.remove();
       }
-      out(all, NOTHING, 0, 0);
+      sendKept(all);
     } finally {
+      if (all.available() > 0) {
+        keepingBack.decrementAndGet();
+      }
+    }
+  }
+
+  private void sendKept(ByteArrayBuffer all) throws IOException {
+    if (all.available() > 0) {
+      out(all, NOTHING, 0, 0);
+      all.clear(false);
       keepingBack.decrementAndGet();
     }
   }
@@ -185,8 +194,7 @@ public final class SftpChannel extends ChannelSubsystem {
     if (all == null) {
       return work.run();
     }
-    out(all, NOTHING, 0, 0);
-    all.clear(false);
+    sendKept(all);
     together.remove();
     try {
       return work.run();
@@ -195,7 +203,7 @@ public final class SftpChannel extends ChannelSubsystem {
     }
   }
 
-  /** Whether any thread keeps requests back: they go out later than they were made. */
+  /** Whether any thread has kept requests back: they go out later than they were made. */
   public boolean isKeepingBack() {
     return keepingBack.get() > 0;
   }
@@ -207,11 +215,13 @@ public final class SftpChannel extends ChannelSubsystem {
   private void write(Buffer message, byte[] data, int offset, int length) throws IOException {
     ByteArrayBuffer all = together.get();
     if (all != null) {
+      if (all.available() == 0) {
+        keepingBack.incrementAndGet();
+      }
       all.putRawBytes(message.array(), message.rpos(), message.available());
       all.putRawBytes(data, offset, length);
       if (all.available() >= TOGETHER) {
-        out(all, NOTHING, 0, 0);
-        all.clear(false);
+        sendKept(all);
       }
       return;
     }

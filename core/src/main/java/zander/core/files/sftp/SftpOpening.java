@@ -1,0 +1,76 @@
+package zander.core.files.sftp;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.ArrayList;
+import java.util.List;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.RemotePath;
+import zander.core.files.RemoteWriter;
+import zander.core.rights.Mode;
+
+/** Opens files to be read and written; a large one over several channels at once. */
+final class SftpOpening {
+  /** Every server takes reads of this size (draft-ietf-secsh-filexfer-02, section 3). */
+  private static final int PLAIN_CHUNK = 32 * 1024;
+
+  /** What servers that offer {@code limits@openssh.com} take; replies over 256 KiB are refused. */
+  private static final int LARGE_CHUNK = 255 * 1024;
+
+  private final SftpWire wire;
+  private final FailureCause cause;
+
+  SftpOpening(SftpWire wire, FailureCause cause) {
+    this.wire = wire;
+    this.cause = cause;
+  }
+
+  byte[] readAll(RemotePath file, long limit) throws IOException {
+    try (InputStream in = read(file, 0, List.of())) {
+      ByteArrayOutputStream content = new ByteArrayOutputStream();
+      byte[] buffer = new byte[PLAIN_CHUNK];
+      for (int count; (count = in.read(buffer)) >= 0; ) {
+        content.write(buffer, 0, count);
+        if (content.size() > limit) {
+          throw new RemoteFailure(
+              Reason.TOO_LARGE, "read", file, "more than " + limit + " bytes", null);
+        }
+      }
+      return content.toByteArray();
+    }
+  }
+
+  InputStream read(RemotePath file, long from, List<SftpWire> more) throws IOException {
+    boolean large = wire.offers("limits@openssh.com");
+    List<OpenHandle> lanes = lanes(file, SftpWire.OPEN_READ, more);
+    return new SftpReader(file, lanes, large ? LARGE_CHUNK : PLAIN_CHUNK, from);
+  }
+
+  private List<OpenHandle> lanes(RemotePath file, int how, List<SftpWire> more)
+      throws RemoteFailure {
+    List<OpenHandle> lanes = new ArrayList<>(List.of(OpenHandle.open(wire, file, how)));
+    OpenHandle.openMore(more, file, how, lanes);
+    return lanes;
+  }
+
+  RemoteWriter create(RemotePath file, Mode mode, List<SftpWire> more) throws IOException {
+    RequestBody body = SftpWire.body(file);
+    body.putInt(SftpWire.OPEN_WRITE | SftpWire.OPEN_CREATE | SftpWire.OPEN_EXCLUSIVE);
+    if (mode == null) {
+      SftpWire.putNoAttributes(body);
+    } else {
+      SftpWire.putMode(body, mode);
+    }
+    byte[] handle =
+        cause.expectNew(file, wire.send(SftpWire.OPEN, body, "create", file), wire::expectHandle);
+    List<OpenHandle> lanes = new ArrayList<>(List.of(new OpenHandle(wire, handle)));
+    OpenHandle.openMore(more, file, SftpWire.OPEN_WRITE, lanes);
+    return new SftpWriter(cause, file, lanes, 0);
+  }
+
+  RemoteWriter continueFrom(RemotePath file, long from, List<SftpWire> more) throws IOException {
+    return new SftpWriter(cause, file, lanes(file, SftpWire.OPEN_WRITE, more), from);
+  }
+}
