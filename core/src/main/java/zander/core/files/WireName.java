@@ -3,6 +3,7 @@ package zander.core.files;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
+import zander.core.work.VisibleText;
 
 /**
  * The name of one file as the server's bytes, kept in a string with one char (0 to 255) a byte.
@@ -33,8 +34,9 @@ public final class WireName {
   }
 
   /**
-   * The name as people read it: UTF-8 where it is, and what cannot be shown in one line (control
-   * characters, bytes that are not UTF-8) as {@code \n}, {@code \t} or {@code \xNN}.
+   * The name as people read it: UTF-8 where it is, and what cannot be seen in one line (control
+   * characters, bytes that are not UTF-8, see {@link VisibleText}) as {@code \n}, {@code \t} or
+   * {@code \xNN}.
    */
   public static String toText(String wire) {
     if (isPlain(wire)) {
@@ -51,8 +53,8 @@ public final class WireName {
                 shown.append("\\n");
               } else if (c == '\t') {
                 shown.append("\\t");
-              } else if (c < 0x20 || c == 0x7f || (utf8 ? isUnsafe(c) : c > 0x7e)) {
-                shown.append(String.format(c > 0xff ? "\\u%04x" : "\\x%02x", c));
+              } else if (utf8 ? VisibleText.isHidden(c) : c < 0x20 || c > 0x7e) {
+                shown.append(VisibleText.mark(c));
               } else {
                 shown.appendCodePoint(c);
               }
@@ -79,15 +81,6 @@ public final class WireName {
         && !wire.equals("..")
         && wire.indexOf('/') < 0
         && wire.indexOf('\0') < 0;
-  }
-
-  /** C1 controls and the marks that reverse the direction of text, which make a name lie. */
-  private static boolean isUnsafe(int c) {
-    return (c >= 0x80 && c < 0xa0)
-        || (c >= 0x202a && c <= 0x202e)
-        || (c >= 0x2066 && c <= 0x2069)
-        || c == 0x200e
-        || c == 0x200f;
   }
 
   private static String decode(String wire) {

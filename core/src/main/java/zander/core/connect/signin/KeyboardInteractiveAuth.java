@@ -9,6 +9,7 @@ import org.apache.sshd.common.util.buffer.Buffer;
 import zander.core.connect.signin.SignInPrompt.Challenge;
 import zander.core.connect.signin.SignInPrompt.Prompt;
 import zander.core.work.SecretBytes;
+import zander.core.work.VisibleText;
 
 /**
  * The {@code keyboard-interactive} method of RFC 4256: the server asks, one thing or several, in as
@@ -95,6 +96,7 @@ public final class KeyboardInteractiveAuth extends AuthMethod {
   /** A server's text must not move the cursor or paint the window. */
   static String clean(String text) {
     String cut = text.length() > LONGEST_TEXT ? text.substring(0, LONGEST_TEXT) : text;
-    return cut.replaceAll("[\\p{Cntrl}&&[^\\n]]", "").replaceAll("\\p{Cf}", "").strip();
+    // A terminal's line ends and tabs are no tricks.
+    return VisibleText.of(cut.replace("\r\n", "\n").replace('\t', ' ')).strip();
   }
 }
