@@ -12,13 +12,25 @@ import zander.core.connect.signin.SignInMethods;
  * @param certificate the certificate to offer with it, or {@code null}
  * @param agent whether the agent's other keys may be offered too
  * @param password whether a password, or answers to questions, may be asked for
+ * @param oldAlgorithms whether algorithms that are not safe any more may be used with this server
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 @JsonInclude(JsonInclude.Include.NON_NULL)
-public record SignIn(String keyFile, String certificate, Boolean agent, Boolean password) {
+public record SignIn(
+    String keyFile, String certificate, Boolean agent, Boolean password, Boolean oldAlgorithms) {
   public SignIn {
     agent = agent == null || agent;
     password = password == null || password;
+    // Left out where it is not chosen, as in every entry that was kept before there was the choice.
+    oldAlgorithms = Boolean.TRUE.equals(oldAlgorithms) ? true : null;
+  }
+
+  public SignIn(String keyFile, String certificate, Boolean agent, Boolean password) {
+    this(keyFile, certificate, agent, password, null);
+  }
+
+  public boolean allowsOldAlgorithms() {
+    return Boolean.TRUE.equals(oldAlgorithms);
   }
 
   public static SignIn byKey(String keyFile) {
@@ -33,7 +45,8 @@ public record SignIn(String keyFile, String certificate, Boolean agent, Boolean 
    * @param home what relative names and {@code ~} begin at
    */
   SignInMethods ways(Path home) {
-    return new SignInMethods(path(keyFile, home), path(certificate, home), agent, password);
+    return new SignInMethods(
+        path(keyFile, home), path(certificate, home), agent, password, allowsOldAlgorithms());
   }
 
   private static Path path(String text, Path home) {

@@ -37,6 +37,7 @@ public final class EntryDraft {
   public final StringProperty certificate = new SimpleStringProperty("");
   public final BooleanProperty agent = new SimpleBooleanProperty(true);
   public final BooleanProperty password = new SimpleBooleanProperty(true);
+  public final BooleanProperty oldAlgorithms = new SimpleBooleanProperty();
   public final StringProperty landing = new SimpleStringProperty("");
   public final StringProperty local = new SimpleStringProperty("");
   public final StringProperty service = new SimpleStringProperty("");
@@ -63,6 +64,7 @@ public final class EntryDraft {
     certificate.set(text(from.signIn().certificate()));
     agent.set(from.signIn().agent());
     password.set(from.signIn().password());
+    oldAlgorithms.set(from.signIn().allowsOldAlgorithms());
     landing.set(text(from.landing()));
     local.set(text(from.local()));
     service.set(text(from.service()));
@@ -119,7 +121,9 @@ public final class EntryDraft {
       throw new IllegalArgumentException("The folder to land in begins with a slash.");
     }
     String typedName = name.get().isBlank() ? typedHost : name.get().strip();
-    SignIn signIn = new SignIn(orNull(keyFile), orNull(certificate), agent.get(), password.get());
+    SignIn signIn =
+        new SignIn(
+            orNull(keyFile), orNull(certificate), agent.get(), password.get(), oldAlgorithms.get());
     return ServerEntry.of(
             typedName,
             new ServerAddress(account.get().strip(), typedHost, Integer.parseInt(number)),

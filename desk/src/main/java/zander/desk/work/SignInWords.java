@@ -1,9 +1,12 @@
 package zander.desk.work;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import zander.core.connect.channel.OfferedAlgorithms;
 import zander.core.connect.report.ConnectFailure;
 import zander.core.connect.report.SignInNote;
 import zander.core.connect.report.SignInStep;
@@ -78,7 +81,9 @@ public final class SignInWords {
       case NO_COMMON_ALGORITHM ->
           said(
               failure,
-              host + " and Zander have no algorithm in common",
+              isOld(failure)
+                  ? host + " has only algorithms that are no longer safe"
+                  : host + " and Zander have no algorithm in common",
               negotiation(failure.getMessage()));
       case HOST_KEY_CHANGED ->
           said(
@@ -91,6 +96,18 @@ public final class SignInWords {
               failure,
               "The host key of " + host + " is marked as revoked",
               "known_hosts says never to trust it. " + noSecret);
+      case HOST_NOT_PROVED ->
+          said(
+              failure,
+              host + " could not prove that it is " + host,
+              notProved(failure.getMessage()) + " Somebody may be between you and it. " + noSecret);
+      case LINE_TAMPERED ->
+          said(
+              failure,
+              "Something was put into the line to " + host,
+              "A message came where none may come before the line is sealed: somebody may be"
+                  + " between you and the server. "
+                  + noSecret);
       case HOST_KEY_DECLINED ->
           new Message("Not connected to " + host, "You did not accept the host key. " + noSecret);
       case KEY_FILE_MISSING ->
@@ -147,6 +164,39 @@ public final class SignInWords {
     };
   }
 
+  /** Whether all that the server offers is of the kind that can be allowed for an entry. */
+  private static boolean isOld(ConnectFailure failure) {
+    Matcher found = NEGOTIATION.matcher(failure.getMessage());
+    return found.matches()
+        && Arrays.stream(found.group(2).split(","))
+            .map(String::strip)
+            .anyMatch(OfferedAlgorithms::isOld);
+  }
+
+  /** What the library found wrong, as a person reads it. */
+  private static String notProved(String detail) {
+    String lower = detail.toLowerCase(Locale.ROOT);
+    if (lower.contains("expired")) {
+      return "Its host certificate has expired, or is not valid yet.";
+    }
+    if (lower.contains("principal")) {
+      return "Its host certificate is for another name.";
+    }
+    if (lower.contains("not a host key")) {
+      return "What it showed is a certificate for a person, not for a host.";
+    }
+    if (lower.contains("critical option")) {
+      return "Its host certificate has conditions that are not known here.";
+    }
+    if (lower.contains("ca verifier") || lower.contains("ca signature")) {
+      return "The signature in its host certificate is wrong, or made with SHA-1.";
+    }
+    if (lower.contains("certificate")) {
+      return "It promised a host certificate and showed none that fits.";
+    }
+    return "The signature by its host key is wrong.";
+  }
+
   private static final Pattern NEGOTIATION =
       Pattern.compile("(?s).*for (.+?) \\(client: .* / server: (.*)\\)");
 
@@ -190,7 +240,18 @@ public final class SignInWords {
         cures.add("The jump host's sshd may forbid it: AllowTcpForwarding, PermitOpen.");
       }
       case NOT_SSH -> cures.add("Look at the port number.");
-      case NO_COMMON_ALGORITHM -> cures.add("The server may be very old: ask for an update.");
+      case NO_COMMON_ALGORITHM -> {
+        cures.add(
+            "An OpenSSH of version 7.4 or later has better ones, unless lines in its sshd_config"
+                + " take them away: Ciphers, MACs, KexAlgorithms, HostKeyAlgorithms.");
+        if (isOld(failure)) {
+          cures.add(
+              "Until then, allow old algorithms in this server's entry: whoever taps the line can"
+                  + " break them with effort.");
+        }
+      }
+      case HOST_NOT_PROVED, LINE_TAMPERED ->
+          cures.add("Ask whoever runs the server, by another way, before you try again.");
       case HOST_KEY_CHANGED -> {
         cures.add("Ask whoever runs the server for its new fingerprint, by another way.");
         cures.add("Only if it is the one shown here, replace the known key.");

@@ -24,6 +24,12 @@ public final class ConnectFailure extends IOException {
     HOST_KEY_CHANGED,
     HOST_KEY_REVOKED,
     HOST_KEY_DECLINED,
+    /**
+     * It could not prove that it is the one: a certificate that does not fit, a wrong signature.
+     */
+    HOST_NOT_PROVED,
+    /** Something was put into the line, or taken out of it, before it was sealed. */
+    LINE_TAMPERED,
     KEY_FILE_MISSING,
     KEY_FILE_UNREADABLE,
     /** It is the public half. */
@@ -43,7 +49,15 @@ public final class ConnectFailure extends IOException {
     /** Text came where the file service should have begun to speak. */
     START_FILES_PRINT,
     CLOSED_BY_SERVER,
-    FAILED
+    FAILED;
+
+    /** Whether somebody may be in between: trying again is no advice then. */
+    public boolean isAlarm() {
+      return switch (this) {
+        case HOST_KEY_CHANGED, HOST_KEY_REVOKED, HOST_NOT_PROVED, LINE_TAMPERED -> true;
+        default -> false;
+      };
+    }
   }
 
   /**

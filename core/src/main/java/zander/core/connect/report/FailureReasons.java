@@ -63,6 +63,19 @@ public final class FailureReasons {
         : Reason.NO_FILE_SERVICE;
   }
 
+  /** What the library says when somebody may be in between; {@code null} when it is not that. */
+  private static Reason alarm(String lower) {
+    if (lower.contains("strict kex")) {
+      return Reason.LINE_TAMPERED;
+    }
+    boolean unproved =
+        lower.contains("signature verification failed")
+            || lower.contains("ca verifier")
+            || lower.contains("opensshcertificate found with")
+            || lower.contains("did not send a certificate");
+    return unproved ? Reason.HOST_NOT_PROVED : null;
+  }
+
   /**
    * @param lower what the library said, in small letters
    */
@@ -91,6 +104,10 @@ public final class FailureReasons {
     }
     if (lower.contains("unable to negotiate")) {
       return Reason.NO_COMMON_ALGORITHM;
+    }
+    Reason alarm = alarm(lower);
+    if (alarm != null) {
+      return alarm;
     }
     if (step == SignInStep.GREETING) {
       return lower.contains("closed") || lower.contains("reset")

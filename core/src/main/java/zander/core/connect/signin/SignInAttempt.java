@@ -86,7 +86,7 @@ public final class SignInAttempt {
     return hop.address();
   }
 
-  Hop hop() {
+  public Hop hop() {
     return hop;
   }
 

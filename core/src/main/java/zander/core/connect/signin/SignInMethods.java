@@ -11,8 +11,14 @@ import java.nio.file.Path;
  *     file, if there is one
  * @param agent whether the agent's other keys may be offered too
  * @param password whether a password, or answers to the server's questions, may be asked for
+ * @param oldAlgorithms whether algorithms that are not safe any more may be used with this server
  */
-public record SignInMethods(Path keyFile, Path certificate, boolean agent, boolean password) {
+public record SignInMethods(
+    Path keyFile, Path certificate, boolean agent, boolean password, boolean oldAlgorithms) {
+  public SignInMethods(Path keyFile, Path certificate, boolean agent, boolean password) {
+    this(keyFile, certificate, agent, password, false);
+  }
+
   public static SignInMethods byKey(Path keyFile) {
     return new SignInMethods(keyFile, null, false, false);
   }
@@ -27,6 +33,6 @@ public record SignInMethods(Path keyFile, Path certificate, boolean agent, boole
 
   /** The same, with a password as the second choice. */
   public SignInMethods orPassword() {
-    return new SignInMethods(keyFile, certificate, agent, true);
+    return new SignInMethods(keyFile, certificate, agent, true, oldAlgorithms);
   }
 }

@@ -80,6 +80,7 @@ public final class SideView extends VBox {
             desk.entry().jump().isEmpty()
                 ? ""
                 : "through " + String.join(", ", desk.entry().jump()),
+            desk.entry().signIn().allowsOldAlgorithms() ? "old algorithms allowed" : "",
             desk.whyNoShell().isEmpty() ? "" : "no shell: files only")
         .filter(line -> !line.isEmpty())
         .collect(Collectors.joining("\n"));

@@ -73,6 +73,11 @@ final class EntryForm extends VBox {
         null);
     row(
         grid,
+        "Old server",
+        box("allow algorithms that are no longer safe", "draft-old", draft.oldAlgorithms),
+        null);
+    row(
+        grid,
         "Start folder",
         field(draft.landing, "draft-landing", "/folder; empty: home", 24),
         Parts.row(

@@ -138,23 +138,24 @@ final class SignInPanel extends VBox {
                   () -> model.closeKeyFile(failure),
                   "strong"));
     }
+    // Trying again is no advice where somebody may be in between.
+    boolean alarm = failure != null && failure.reason().isAlarm();
+    Button again =
+        Parts.button(
+            "Try again",
+            "sign-in-again",
+            model::signInAgain,
+            signIn.cures().isEmpty() || alarm ? "plain" : "main");
+    Button close =
+        Parts.button("Close", "dismiss-failure", model::endSignIn, alarm ? "main" : "plain");
     choices
         .getChildren()
         .addAll(
-            Parts.button(
-                "Try again",
-                "sign-in-again",
-                model::signInAgain,
-                // Trying again is no advice where somebody may be in between.
-                signIn.cures().isEmpty() || isAboutTrust(failure) ? "plain" : "main"),
+            alarm ? close : again,
             Parts.button("Edit the entry", "edit-failed", model::editTried),
             Parts.button("Copy the report", "copy-report", this::copy),
-            Parts.button("Close", "dismiss-failure", model::endSignIn));
+            alarm ? again : close);
     return choices;
-  }
-
-  private static boolean isAboutTrust(ConnectFailure failure) {
-    return failure != null && failure.reason().name().startsWith("HOST_KEY");
   }
 
   private void copy() {
