@@ -6,12 +6,14 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import javafx.scene.control.TextField;
 import javafx.scene.input.Clipboard;
+import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.transfer.progress.Progress;
 import zander.desk.file.FileModel;
 import zander.desk.shell.ShellModel;
+import zander.desk.work.Message;
 import zander.standin.world.Caller;
 
 /** A person's whole way through the window, and what the server has afterwards. */
@@ -196,6 +198,7 @@ class WholePathTest {
           }
         });
     copyAndPaste(window, shell);
+    pasteLines(window, shell);
     window.write("gauge").push(KeyCode.ENTER);
     window.until("the full-screen program draws", () -> shell.terminal().isFullScreen());
     String size = sizeOf(shell);
@@ -217,6 +220,42 @@ class WholePathTest {
   }
 
   /** Marks a word with the mouse, copies it, pastes it behind a command, and scrolls back. */
+  /** The shell of the demo takes every line at once: it is asked about, and shown what hides. */
+  private static void pasteLines(Window window, ShellModel shell) {
+    window.interact(
+        () -> {
+          ClipboardContent content = new ClipboardContent();
+          content.putString("echo \u200bone\nmkdir pasted-two\u0003");
+          Clipboard.getSystemClipboard().setContent(content);
+        });
+    window.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.V);
+    window.until("it asks", () -> shell.questionProperty().get() != null);
+    Message said = shell.questionProperty().get().said();
+    assertThat(said.headline()).isEqualTo("Run 2 lines from the clipboard?");
+    assertThat(said.detail())
+        .contains("echo \\u200bone\nmkdir pasted-two\\x03")
+        .contains("left out");
+    window.press("#choice-cancel");
+    window.until("it is gone", () -> shell.questionProperty().get() == null);
+    assertThat(shell.terminal().screenText()).doesNotContain("pasted");
+    window.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.V);
+    window.press("#choice-run");
+    // The last of them had no line end: it waits for the person.
+    window.until(
+        "it is typed", () -> shell.terminal().screenText().strip().endsWith("mkdir pasted-two"));
+    window.push(KeyCode.ENTER);
+    window.until(
+        "both ran, without the key that nobody pressed",
+        () -> {
+          try {
+            return window.stat("/srv/levels/site/pasted-two").isFolder();
+          } catch (Exception e) {
+            return false;
+          }
+        });
+    window.write("rmdir pasted-two").push(KeyCode.ENTER);
+  }
+
   private static void copyAndPaste(Window window, ShellModel shell) throws Exception {
     window.write("clear").push(KeyCode.ENTER);
     window.until("it is cleared", () -> !shell.terminal().screenText().contains("mkdir"));

@@ -9,6 +9,7 @@ import zander.core.connect.command.ShellSession;
 import zander.core.files.RemotePath;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Sheet;
+import zander.desk.term.PastedText;
 import zander.desk.term.TerminalModel;
 
 /** A shell on the server and the terminal it writes to. */
@@ -103,6 +104,25 @@ public final class ShellModel extends Sheet {
                 shells.used();
               });
     }
+  }
+
+  /** Pastes what is on the clipboard; asks first where it would run, or holds what is not seen. */
+  public void paste(String clipboard) {
+    PastedText pasted = PastedText.of(clipboard);
+    boolean runsAtOnce = pasted.hasLineEnd() && !terminal.marksPastes();
+    if (!runsAtOnce && !pasted.hadControls() && !pasted.hasHidden()) {
+      terminal.paste(pasted);
+      return;
+    }
+    ask(
+        PasteQuestion.of(
+            pasted,
+            runsAtOnce,
+            () -> {
+              dismissQuestion();
+              terminal.paste(pasted);
+            },
+            this::dismissQuestion));
   }
 
   private void resized(int columns, int rows) {

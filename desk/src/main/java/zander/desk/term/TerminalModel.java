@@ -163,12 +163,15 @@ public final class TerminalModel {
     }
   }
 
-  /** Pastes text, marked as such when the program asked for that. */
-  public void paste(String text) {
-    String lines = text.replace("\r\n", "\r").replace('\n', '\r');
-    // A paste must not be able to end its own mark.
-    String safe = lines.replace("\033", "");
-    String marked = display.bracketedPaste ? "\033[200~" + safe + "\033[201~" : safe;
+  /** Whether the program in it takes a paste as one thing, and runs none of it by itself. */
+  public boolean marksPastes() {
+    return display.bracketedPaste;
+  }
+
+  /** Pastes text, marked as such when the program asked for that; it cannot end its own mark. */
+  public void paste(PastedText pasted) {
+    String text = pasted.text();
+    String marked = marksPastes() ? "\033[200~" + text + "\033[201~" : text;
     type(marked.getBytes(StandardCharsets.UTF_8));
   }
 

@@ -3,6 +3,7 @@ package zander.desk.term;
 import com.techsenger.jeditermfx.core.TextStyle;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.function.Consumer;
 import javafx.animation.AnimationTimer;
 import javafx.application.Platform;
 import javafx.geometry.VPos;
@@ -36,6 +37,7 @@ public final class TerminalView extends Region {
   private static final int QUIET_FRAMES = 30;
 
   private final TerminalModel model;
+  private final Consumer<String> pasting;
   private final Canvas canvas = new Canvas();
   private final Font plain = Font.font(FAMILY, SIZE);
   private final Font bold = Font.font(FAMILY, FontWeight.BOLD, SIZE);
@@ -50,8 +52,12 @@ public final class TerminalView extends Region {
   private long historyDrawn;
   private boolean changed = true;
 
-  public TerminalView(TerminalModel model) {
+  /**
+   * @param pasting told what is to be pasted, as it is on the clipboard
+   */
+  public TerminalView(TerminalModel model, Consumer<String> pasting) {
     this.model = model;
+    this.pasting = pasting;
     Text probe = new Text("M".repeat(100));
     probe.setFont(plain);
     cellWidth = probe.getLayoutBounds().getWidth() / 100;
@@ -205,7 +211,7 @@ public final class TerminalView extends Region {
     String text = Clipboard.getSystemClipboard().getString();
     if (text != null && !text.isEmpty()) {
       scrolledUp = 0;
-      model.paste(text);
+      pasting.accept(text);
     }
   }
 

@@ -67,11 +67,11 @@ class TerminalModelTest {
 
   @Test
   void marksAPasteWhenAskedAndNeverLetsItEndItsMark() {
-    terminal.paste("two\nlines");
+    terminal.paste(PastedText.of("two\nlines"));
     assertThat(typed.toString(UTF_8)).isEqualTo("two\rlines");
     typed.reset();
     feed("\033[?2004h");
-    terminal.paste("rm\033[201~ -rf");
+    terminal.paste(PastedText.of("rm\033[201~ -rf"));
     assertThat(typed.toString(UTF_8)).isEqualTo("\033[200~rm[201~ -rf\033[201~");
   }
 

@@ -35,6 +35,8 @@ import zander.desk.work.Subscriptions;
 
 /** A folder of the server: where it is, its rows, and what they amount to. */
 public final class FolderView extends VBox implements SheetView {
+  private static final double LEAST_TABLE = 58;
+
   private static final Duration LOOK_EVERY = Duration.ofSeconds(4);
 
   private final FolderModel model;
@@ -66,6 +68,8 @@ public final class FolderView extends VBox implements SheetView {
     narrow.explained().setId("explained");
     HBox bar = Parts.row("sheet-bar", up, path, narrow, newMenu(desk), showMenu());
     VBox.setVgrow(table, Priority.ALWAYS);
+    // Its head and a row: less, and the row would be drawn across what is below it.
+    table.setMinHeight(LEAST_TABLE);
     HBox foot = Parts.row("sheet-foot", facts, Parts.spring(), room);
     facts.setId("folder-facts");
     getChildren()

@@ -13,6 +13,7 @@ import zander.desk.shell.ShellModel;
 import zander.desk.shell.ShellsBelow;
 import zander.desk.term.TerminalView;
 import zander.desk.view.part.Parts;
+import zander.desk.view.part.QuestionStrip;
 import zander.desk.view.part.SheetView;
 import zander.desk.view.part.TabStrip;
 import zander.desk.view.part.Tables;
@@ -32,7 +33,7 @@ public final class ShellView extends VBox implements SheetView {
   public ShellView(DeskModel desk, ShellModel model) {
     this.desk = desk;
     this.model = model;
-    terminal = new TerminalView(model.terminal());
+    terminal = new TerminalView(model.terminal(), model::paste);
     terminal.setId("terminal");
     getStyleClass().add("shell");
     Label ended = Parts.label("", "shell-ended");
@@ -59,7 +60,14 @@ public final class ShellView extends VBox implements SheetView {
     HBox.setHgrow(tabs, Priority.ALWAYS);
     HBox bar = Parts.row("shell-bar", tabs, ended, again, place, shut);
     VBox.setVgrow(terminal, Priority.ALWAYS);
-    getChildren().addAll(bar, terminal);
+    getChildren().addAll(bar, new QuestionStrip(model.questionProperty()), terminal);
+    subscriptions.on(
+        model.questionProperty(),
+        question -> {
+          if (question == null) {
+            terminal.requestFocus();
+          }
+        });
     subscriptions.on(desk.shells().shells(), this::showTabs);
     subscriptions.on(desk.shells().frontProperty(), front -> showTabs());
     showTabs();
