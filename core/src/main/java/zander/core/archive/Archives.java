@@ -29,9 +29,6 @@ public final class Archives {
   /** What a shell ends with when there is no such program (POSIX XCU 2.8.2). */
   private static final int NOT_FOUND = 127;
 
-  /** What unpacking ends with when there is something that is no file, folder or link. */
-  private static final int SPECIAL_FILES = 98;
-
   /**
    * GNU tar reads {@code \057} in a name that it is given as a slash (its manual, "Quoting Member
    * Names"): a file named so would have it pack another, outside the folder. Others have no such
@@ -64,7 +61,17 @@ public final class Archives {
           "The name of an archive ends in .tar.gz, .tar.xz, .tar.bz2, .tar or .zip.");
     }
     RemotePath folder = paths.get(0).parent();
-    if (!kind.isTar() && files.othersMayTurn(paths.get(0))) {
+    boolean turnable = files.othersMayTurn(archive) || files.othersMayTurn(paths.get(0));
+    if (turnable && !folder.equals(archive.parent())) {
+      throw new RemoteFailure(
+          Reason.NOT_SUPPORTED,
+          "pack",
+          archive,
+          "another account may change one of the folders meanwhile; an archive can be made in the"
+              + " folder itself",
+          null);
+    }
+    if (!kind.isTar() && turnable) {
       // It looks at a name and opens it later; tar opens without following links.
       throw new RemoteFailure(
           Reason.NOT_SUPPORTED,
@@ -84,15 +91,11 @@ public final class Archives {
         part -> {
           String tool =
               kind.isTar() ? "tar $plain -c" + kind.tarLetter() + "f - -- " : "zip -q -r -y - ";
-          // The archive is open before anything else: what the shell makes must not be there yet.
-          String script =
-              EnteredFolder.enter(files, part.parent())
-                  + "set -C; exec 3> "
-                  + EnteredFolder.name(part)
-                  + " || exit; "
-                  + EnteredFolder.enter(files, folder)
-                  + NAMES_AS_THEY_ARE;
-          run("pack", archive, script + tool + names + " >&3", stop);
+          boolean beside = folder.equals(part.parent());
+          String to = beside ? EnteredFolder.name(part) : ShellWords.quote(part);
+          // What the shell makes must not be there yet, as a link might be.
+          String script = EnteredFolder.enter(files, folder) + NAMES_AS_THEY_ARE + "set -C; ";
+          run("pack", archive, script + tool + names + " > " + to, stop);
         });
   }
 
@@ -209,12 +212,22 @@ public final class Archives {
         kind.isTar()
             ? "tar -x" + kind.tarLetter() + "f " + from + rights
             : "unzip -q -o " + (keepRights ? "-K " : "") + from;
-    String special = "[ -z \"$(find . ! -type f ! -type d ! -type l | head -n 1)\" ] || exit ";
-    run(
-        "unpack",
-        archive,
-        EnteredFolder.enter(files, part) + tool + " || exit; " + special + SPECIAL_FILES,
-        stop);
+    String special =
+        run(
+            "unpack",
+            archive,
+            EnteredFolder.enter(files, part)
+                + tool
+                + " && find . ! -type f ! -type d ! -type l | head -n 1",
+            stop);
+    if (!special.isBlank()) {
+      throw new RemoteFailure(
+          Reason.NOT_SUPPORTED,
+          "unpack",
+          archive,
+          "it holds devices, pipes or sockets, which an archive of files has no need of",
+          null);
+    }
   }
 
   /** What a new folder would have, as the umask there wants it. */
@@ -243,14 +256,6 @@ public final class Archives {
     java.io.ByteArrayOutputStream out = new java.io.ByteArrayOutputStream();
     ExecResult result = commands.stream(script, out::writeBytes, stop);
     EnteredFolder.check(result, step, about.parent());
-    if (result.exit() == SPECIAL_FILES) {
-      throw new RemoteFailure(
-          Reason.NOT_SUPPORTED,
-          step,
-          about,
-          "it holds devices, pipes or sockets, which an archive of files has no need of",
-          null);
-    }
     if (result.exit() != 0) {
       if (result.exit() == NOT_FOUND) {
         throw new RemoteFailure(

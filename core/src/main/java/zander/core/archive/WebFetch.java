@@ -3,6 +3,7 @@ package zander.core.archive;
 import java.io.IOException;
 import java.net.URI;
 import java.net.URISyntaxException;
+import java.util.List;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
@@ -10,6 +11,7 @@ import java.util.function.LongConsumer;
 import zander.core.change.RemoteChanges;
 import zander.core.connect.command.Commands;
 import zander.core.connect.command.ExecResult;
+import zander.core.connect.command.ShellWords;
 import zander.core.facts.Checksums;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
@@ -27,6 +29,11 @@ import zander.core.work.Cancellation;
  */
 public final class WebFetch {
   private static final long LOOK_EVERY_MILLIS = 400;
+
+  /** What a shell ends with when there is no such program (POSIX XCU 2.8.2). */
+  private static final int NOT_FOUND = 127;
+
+  private static final String CURL = "curl -f -s -S -L --proto =http,https -K -";
 
   private final RemoteFiles files;
   private final Commands commands;
@@ -107,20 +114,30 @@ public final class WebFetch {
 
   /**
    * The address is read by the tool, not one of its arguments, which everybody on the server may
-   * see. The file is made by the shell and must not be there (POSIX XCU 2.9.1, {@code set -C}): a
-   * link in its place is not followed.
+   * see; {@code printf} is the shell's own. The file is made by the shell and must not be there
+   * (POSIX XCU 2.14, {@code set -C}): a link in its place is not followed.
    */
-  private String script(URI address, RemotePath part) throws IOException {
-    String from = address.toASCIIString();
+  private String script(RemotePath part, String address, String tool) throws IOException {
     return EnteredFolder.enter(files, part.parent())
-        + "set -C; exec 3> "
-        + EnteredFolder.name(part)
-        + " || exit; if command -v curl >/dev/null 2>&1; then "
-        + "curl -f -s -S -L --proto =http,https -K - >&3 <<'ADDRESS'\nurl = \""
-        + from
-        + "\"\nADDRESS\nelif command -v wget >/dev/null 2>&1; then wget -q -O - -i - >&3 <<'ADDRESS'\n"
-        + from
-        + "\nADDRESS\nelse exit 127; fi";
+        + "set -C; printf '%s\\n' "
+        + ShellWords.quote(address)
+        + " | "
+        + tool
+        + " > "
+        + EnteredFolder.name(part);
+  }
+
+  private ExecResult run(URI address, RemotePath part, Cancellation stop) throws IOException {
+    String from = address.toASCIIString();
+    String curl = script(part, "url = \"" + from + "\"", CURL);
+    ExecResult result = commands.stream(curl, out -> {}, stop);
+    if (result.exit() == NOT_FOUND) {
+      // What the shell made for the first is in the way of the second.
+      files.removeFiles(List.of(part));
+      result = commands.stream(script(part, from, "wget -q -O - -i -"), out -> {}, stop);
+    }
+    EnteredFolder.check(result, "fetch", part.parent());
+    return result;
   }
 
   private void download(
@@ -136,10 +153,9 @@ public final class WebFetch {
     try {
       look.scheduleWithFixedDelay(
           () -> tell(part, progress), LOOK_EVERY_MILLIS, LOOK_EVERY_MILLIS, TimeUnit.MILLISECONDS);
-      ExecResult result = commands.stream(script(address, part), out -> {}, stop);
-      EnteredFolder.check(result, "fetch", part.parent());
+      ExecResult result = run(address, part, stop);
       if (result.exit() != 0) {
-        boolean missing = result.exit() == 127;
+        boolean missing = result.exit() == NOT_FOUND;
         throw new RemoteFailure(
             missing ? Reason.NOT_SUPPORTED : Reason.FAILED,
             "fetch",

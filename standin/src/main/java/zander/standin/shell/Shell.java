@@ -213,7 +213,10 @@ public final class Shell {
       boolean append = operator.endsWith(">>");
       int mode = 0666 & ~session.umask;
       OpenFile file =
-          world.open(session.caller, path, new World.Open(false, true, true, false, !append, mode));
+          world.open(
+              session.caller,
+              path,
+              new World.Open(false, true, true, session.keepsFiles && !append, !append, mode));
       FileOutput output = new FileOutput(file);
       files.add(output);
       if (operator.startsWith("2")) {

@@ -15,6 +15,7 @@ final class ShellCommands {
   static void addTo(Map<String, Command> all) {
     all.put("exec", ShellCommands::exec);
     all.put("eval", ShellCommands::eval);
+    all.put("set", ShellCommands::set);
     all.put("sh", ShellCommands::shell);
     all.put("bash", ShellCommands::shell);
   }
@@ -32,6 +33,15 @@ final class ShellCommands {
     int status = command.run(new Call(call.session(), rest, call.in(), call.out(), call.errors()));
     call.session().exiting = true;
     return status;
+  }
+
+  /** {@code set -C}: a redirection makes no file that is there (POSIX XCU 2.14). */
+  private static int set(Call call) {
+    if (!call.arguments().subList(1, call.arguments().size()).equals(List.of("-C"))) {
+      throw new UsageError("only -C is supported on this stand-in");
+    }
+    call.session().keepsFiles = true;
+    return 0;
   }
 
   /** Runs its words as a command line (POSIX XCU 2.14 {@code eval}). */

@@ -4,15 +4,17 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.net.HttpURLConnection;
 import java.net.URI;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import zander.standin.shell.process.Call;
 import zander.standin.shell.process.Options;
 import zander.standin.shell.process.UsageError;
-import zander.standin.world.OpenFile;
-import zander.standin.world.World;
 
-/** {@code curl -o FILE URL} over HTTP: fetches for real, so that a test's own server can answer. */
+/**
+ * {@code curl} with an address in its configuration ({@code -K -}), to its output, over HTTP:
+ * fetches for real, so that a test's own server can answer.
+ */
 public final class CurlCommand {
   private static final int COULD_NOT_CONNECT = 7;
   private static final int HTTP_ERROR = 22;
@@ -26,27 +28,22 @@ public final class CurlCommand {
       words.remove(proto + 1);
       words.remove(proto);
     }
-    Options options = Options.parse(words, "fsSL", "o");
-    String address = options.operands(1).get(0);
-    if (options.value('o') == null) {
-      throw new UsageError("only -o FILE is supported on this stand-in");
+    Options options = Options.parse(words, "fsSL", "K");
+    if (!"-".equals(options.value('K'))) {
+      throw new UsageError("only -K - is supported on this stand-in");
     }
+    String config = new String(call.in().readAllBytes(), StandardCharsets.ISO_8859_1).strip();
+    if (!config.matches("url = \"[^\"]+\"")) {
+      throw new UsageError("only an address is supported in the configuration on this stand-in");
+    }
+    String address = config.substring(config.indexOf('"') + 1, config.length() - 1);
     HttpURLConnection connection = (HttpURLConnection) URI.create(address).toURL().openConnection();
     try (InputStream in = answer(connection)) {
       if (connection.getResponseCode() >= 400) {
         call.complain("(22) The requested URL returned error: " + connection.getResponseCode());
         return HTTP_ERROR;
       }
-      OpenFile file =
-          call.world()
-              .open(
-                  call.caller(),
-                  call.path(options.value('o')),
-                  new World.Open(false, true, true, false, true, 0666 & ~call.session().umask));
-      byte[] buffer = new byte[8192];
-      for (int count; (count = in.read(buffer)) >= 0; ) {
-        file.write(file.size(), buffer, 0, count);
-      }
+      in.transferTo(call.out());
       return 0;
     } catch (java.net.ConnectException e) {
       call.complain("(7) Failed to connect");

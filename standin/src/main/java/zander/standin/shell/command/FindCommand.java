@@ -31,6 +31,9 @@ public final class FindCommand {
   private List<String> command;
   private int status;
 
+  /** Whether the next primary is not to hold. */
+  private boolean negated;
+
   private FindCommand(Call call) {
     this.call = call;
   }
@@ -40,7 +43,7 @@ public final class FindCommand {
     List<String> words = call.arguments().subList(1, call.arguments().size());
     List<String> starts = new ArrayList<>();
     int at = 0;
-    while (at < words.size() && !words.get(at).startsWith("-")) {
+    while (at < words.size() && !words.get(at).matches("-.*|!")) {
       starts.add(words.get(at++));
     }
     while (at < words.size()) {
@@ -62,6 +65,9 @@ public final class FindCommand {
     int at = index;
     String primary = words.get(at++);
     switch (primary) {
+      case "!":
+        negated = true;
+        return at;
       case "-print":
         return at;
       case "-print0":
@@ -88,7 +94,11 @@ public final class FindCommand {
       case "-maxdepth" -> depth = Integer.parseInt(value);
       case "-mindepth" -> least = Integer.parseInt(value);
       case "-printf" -> format = value;
-      default -> tests.add(test(primary, value));
+      default -> {
+        Test test = test(primary, value);
+        tests.add(negated ? (name, stat) -> !test.holds(name, stat) : test);
+        negated = false;
+      }
     }
     return at;
   }

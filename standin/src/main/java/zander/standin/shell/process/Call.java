@@ -51,6 +51,10 @@ public final class Call {
     public Caller caller;
     public String folder;
     public int umask = 022;
+
+    /** Whether a redirection may not write over a file that is there. */
+    public boolean keepsFiles;
+
     public int lastStatus;
     public boolean exiting;
     public boolean sudoKnown;
