@@ -96,13 +96,20 @@ final class LargeTree {
 
   /** Every entry in order: kind, mode, time, and content or target. */
   static List<String> describe(Path root) throws IOException {
+    return describe(root, 0);
+  }
+
+  /**
+   * @param without bits of modes that are left out
+   */
+  static List<String> describe(Path root, int without) throws IOException {
     List<String> lines = new ArrayList<>();
     try (Stream<Path> paths = Files.walk(root)) {
       for (Path path : (Iterable<Path>) paths::iterator) {
         Map<String, Object> unix =
             Files.readAttributes(
                 path, "unix:mode,size,lastModifiedTime", LinkOption.NOFOLLOW_LINKS);
-        int mode = (Integer) unix.get("mode");
+        int mode = (Integer) unix.get("mode") & ~without;
         String what =
             Files.isSymbolicLink(path)
                 ? "-> " + Files.readSymbolicLink(path)

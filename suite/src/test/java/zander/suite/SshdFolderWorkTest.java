@@ -11,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterAll;
@@ -25,7 +26,9 @@ import zander.core.change.RemoteChanges;
 import zander.core.connect.Connection;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
+import zander.core.journal.FileJournal;
 import zander.core.journal.Journal;
+import zander.core.journal.JournalRules;
 import zander.core.rights.Mode;
 
 /** Work in folders against the system's own server, by an account with a shell and one without. */
@@ -110,6 +113,32 @@ class SshdFolderWorkTest extends FolderWorkContract {
   }
 
   @Test
+  void unpacksNoSpecialFiles() throws Exception {
+    try (Connection connection = sshd.open("root")) {
+      RemotePath at = freshFolder(connection);
+      connection.files().makeFolder(at.child("site"), new Mode(0755));
+      Path here = Path.of(at.text());
+      SystemSshd.run("mkfifo", here.resolve("pipe").toString());
+      SystemSshd.run("mknod", here.resolve("null").toString(), "c", "1", "3");
+      for (String one : List.of("pipe", "null")) {
+        RemotePath archive = at.child(one + ".tar");
+        SystemSshd.run("tar", "-cf", archive.text(), "-C", here.toString(), one, "site");
+        SystemSshd.run("rm", here.resolve(one).toString());
+        Archives archives =
+            new Archives(
+                connection.files(),
+                connection,
+                new RemoteChanges(connection.files(), connection, Journal.NONE));
+        assertThatThrownBy(() -> archives.unpack(archive, true, go()))
+            .hasMessageContaining("devices, pipes or sockets");
+        assertThat(here.resolve(one)).doesNotExist();
+      }
+      assertThat(SystemSshd.run("ls", "-A", at.text()).lines())
+          .containsExactlyInAnyOrder("null.tar", "pipe.tar", "site");
+    }
+  }
+
+  @Test
   void packsAndUnpacksAndKeepsWhatLeadsOutsideOut() throws Exception {
     try (Connection connection = open()) {
       RemotePath at = freshFolder(connection);
@@ -148,19 +177,27 @@ class SshdFolderWorkTest extends FolderWorkContract {
     HttpServer web =
         HttpServer.create(new InetSocketAddress(java.net.InetAddress.getLoopbackAddress(), 0), 0);
     byte[] content = "level,2.48\n".repeat(9000).getBytes(UTF_8);
+    List<String> arguments = new CopyOnWriteArrayList<>();
     web.createContext(
         "/a b.csv",
         exchange -> {
+          // Whoever fetches is running now, and everybody on the machine sees its arguments.
+          ProcessHandle.allProcesses()
+              .flatMap(process -> process.info().commandLine().stream())
+              .filter(words -> words.matches(".*\\b(curl|wget)\\b.*"))
+              .forEach(arguments::add);
           exchange.sendResponseHeaders(200, content.length);
           exchange.getResponseBody().write(content);
           exchange.close();
         });
     web.start();
-    try (Connection connection = open()) {
+    try (Connection connection = open();
+        FileJournal journal =
+            new FileJournal(folder.resolve("web-journal"), "lab-box", JournalRules.USUAL)) {
       RemotePath at = freshFolder(connection);
       var files = connection.files();
       WebFetch fetch =
-          new WebFetch(files, connection, new RemoteChanges(files, connection, Journal.NONE));
+          new WebFetch(files, connection, new RemoteChanges(files, connection, journal));
       var address =
           WebFetch.address("http://127.0.0.1:" + web.getAddress().getPort() + "/a%20b.csv");
       RemotePath target = at.child(WebFetch.nameOf(address));
@@ -170,6 +207,12 @@ class SshdFolderWorkTest extends FolderWorkContract {
       assertThat(fetch.fetch(address, target, sha256(content), n -> {}, go()))
           .isEqualTo(sha256(content));
       assertThat(files.readAll(at.child("a b.csv"), 1 << 20)).isEqualTo(content);
+      var secret = WebFetch.address(address + "?token=kingfisher-41");
+      fetch.fetch(secret, at.child("again.csv"), "", n -> {}, go());
+      assertThat(arguments).isNotEmpty().noneMatch(words -> words.contains("kingfisher"));
+      assertThat(journal.entries().get(0).note())
+          .endsWith("/a%20b.csv?...")
+          .doesNotContain("kingfisher");
     } finally {
       web.stop(0);
     }

@@ -5,9 +5,12 @@ import java.io.IOException;
 import java.nio.BufferUnderflowException;
 import java.nio.ByteBuffer;
 import java.nio.CharBuffer;
+import java.nio.channels.FileChannel;
+import java.nio.channels.FileLock;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.security.GeneralSecurityException;
 import java.security.SecureRandom;
 import java.util.Arrays;
@@ -35,29 +38,26 @@ import zander.core.work.SecretBytes;
  * nonce (12), and the sealed part: a count, then a name and a secret each, with their lengths.
  */
 public final class Vault implements Closeable {
-  private static final byte[] MAGIC = "zander-vault".getBytes(StandardCharsets.US_ASCII);
-  private static final int VERSION = 1;
-
   /** RFC 9106, section 4, the second recommended option: 64 MiB and three passes. */
   private static final int MEMORY = 64 * 1024;
 
-  private static final int MOST_MEMORY = 1024 * 1024;
   private static final int PASSES = 3;
-  private static final int MOST_PASSES = 64;
-  private static final int SALT = 16;
-  private static final int NONCE = 12;
-  private static final int HEAD = MAGIC.length + 12 + SALT + NONCE;
   private static final long LARGEST = 16 << 20;
+
+  /**
+   * One program's own vaults do not write at once either: a lock of the system is the program's.
+   */
+  private static final Object WRITING = new Object();
 
   private final Path file;
   private final Map<String, byte[]> secrets = new TreeMap<>();
+  private final VaultHead head;
   private byte[] key;
-  private byte[] salt;
 
-  private Vault(Path file, byte[] key, byte[] salt) {
+  private Vault(Path file, byte[] key, VaultHead head) {
     this.file = file;
     this.key = key;
-    this.salt = salt;
+    this.head = head;
   }
 
   public static boolean exists(Path file) {
@@ -71,12 +71,17 @@ public final class Vault implements Closeable {
    * @throws java.nio.file.FileAlreadyExistsException when there is one
    */
   public static Vault create(Path file, char[] master) throws IOException {
+    return create(file, master, MEMORY, PASSES);
+  }
+
+  /** The same with other costs; a vault keeps those that it was made with. */
+  static Vault create(Path file, char[] master, int memory, int passes) throws IOException {
     BlockingCalls.check("making a vault");
     if (exists(file)) {
       throw new java.nio.file.FileAlreadyExistsException(file.toString());
     }
-    byte[] salt = random(SALT);
-    Vault vault = new Vault(file, derive(master, salt, MEMORY, PASSES), salt);
+    VaultHead head = new VaultHead(memory, passes, random(VaultHead.SALT), random(VaultHead.NONCE));
+    Vault vault = new Vault(file, derive(master, head), head);
     vault.write();
     return vault;
   }
@@ -88,59 +93,57 @@ public final class Vault implements Closeable {
    */
   public static Vault open(Path file, char[] master) throws IOException {
     BlockingCalls.check("opening a vault");
+    byte[] all = read(file);
+    VaultHead head = VaultHead.of(all);
+    Vault vault = new Vault(file, derive(master, head), head);
+    try {
+      vault.unseal(head, all);
+      return vault;
+    } catch (VaultFailure e) {
+      vault.close();
+      throw e;
+    }
+  }
+
+  private static byte[] read(Path file) throws IOException {
     if (Files.size(file) > LARGEST) {
       throw new VaultFailure(Reason.DAMAGED, "it is larger than any vault", null);
     }
-    byte[] all = Files.readAllBytes(file);
-    if (all.length < HEAD || !Arrays.equals(all, 0, MAGIC.length, MAGIC, 0, MAGIC.length)) {
-      throw new VaultFailure(Reason.DAMAGED, "it is no vault, or was cut off", null);
-    }
-    ByteBuffer head = ByteBuffer.wrap(all, MAGIC.length, HEAD - MAGIC.length);
-    int version = head.getInt();
-    int memory = head.getInt();
-    int passes = head.getInt();
-    byte[] salt = new byte[SALT];
-    head.get(salt);
-    byte[] nonce = new byte[NONCE];
-    head.get(nonce);
-    if (version > VERSION) {
-      throw new VaultFailure(Reason.NEWER, "version " + version, null);
-    }
-    if (memory < 8 || memory > MOST_MEMORY || passes < 1 || passes > MOST_PASSES) {
-      throw new VaultFailure(Reason.DAMAGED, "its head makes no sense", null);
-    }
-    byte[] key = derive(master, salt, memory, passes);
-    Vault vault = new Vault(file, key, salt);
+    return Files.readAllBytes(file);
+  }
+
+  /** Takes what is in the file for what there is. */
+  private void unseal(VaultHead now, byte[] all) throws VaultFailure {
     byte[] open = null;
     try {
-      Cipher cipher = cipher(Cipher.DECRYPT_MODE, key, nonce);
-      cipher.updateAAD(all, 0, HEAD);
-      open = cipher.doFinal(all, HEAD, all.length - HEAD);
-      vault.parse(open);
-      return vault;
+      Cipher cipher = cipher(Cipher.DECRYPT_MODE, key, now.nonce());
+      cipher.updateAAD(all, 0, VaultHead.BYTES);
+      open = cipher.doFinal(all, VaultHead.BYTES, all.length - VaultHead.BYTES);
+      Map<String, byte[]> found = parse(open);
+      secrets.values().forEach(SecretBytes::wipe);
+      secrets.clear();
+      secrets.putAll(found);
     } catch (AEADBadTagException e) {
-      vault.close();
       throw new VaultFailure(
           Reason.WRONG_PASSPHRASE, "the passphrase is wrong, or the file was changed", e);
     } catch (GeneralSecurityException | BufferUnderflowException e) {
-      vault.close();
       throw new VaultFailure(Reason.DAMAGED, "its content cannot be read", e);
     } finally {
       SecretBytes.wipe(open);
     }
   }
 
-  private static byte[] derive(char[] master, byte[] salt, int memory, int passes) {
+  private static byte[] derive(char[] master, VaultHead head) {
     byte[] letters = SecretBytes.bytes(master);
     try {
       Argon2BytesGenerator generator = new Argon2BytesGenerator();
       generator.init(
           new Argon2Parameters.Builder(Argon2Parameters.ARGON2_id)
               .withVersion(Argon2Parameters.ARGON2_VERSION_13)
-              .withMemoryAsKB(memory)
-              .withIterations(passes)
+              .withMemoryAsKB(head.memory())
+              .withIterations(head.passes())
               .withParallelism(1)
-              .withSalt(salt)
+              .withSalt(head.salt())
               .build());
       byte[] key = new byte[32];
       generator.generateBytes(letters, key);
@@ -156,12 +159,14 @@ public final class Vault implements Closeable {
     return cipher;
   }
 
-  private void parse(byte[] open) {
+  private static Map<String, byte[]> parse(byte[] open) {
+    Map<String, byte[]> found = new TreeMap<>();
     ByteBuffer from = ByteBuffer.wrap(open);
     for (int left = from.getInt(); left > 0; left--) {
       String name = new String(bytes(from), StandardCharsets.UTF_8);
-      secrets.put(name, bytes(from));
+      found.put(name, bytes(from));
     }
+    return found;
   }
 
   private static byte[] bytes(ByteBuffer from) {
@@ -192,27 +197,49 @@ public final class Vault implements Closeable {
   }
 
   /** Keeps a secret, left as it is, and writes the file. */
-  public synchronized void put(String name, char[] secret) throws IOException {
-    SecretBytes.wipe(secrets.put(name, SecretBytes.bytes(secret)));
-    write();
+  public void put(String name, char[] secret) throws IOException {
+    change(() -> SecretBytes.wipe(secrets.put(name, SecretBytes.bytes(secret))));
   }
 
   /** Forgets a secret and writes the file. */
-  public synchronized void remove(String name) throws IOException {
-    byte[] gone = secrets.remove(name);
-    if (gone != null) {
-      SecretBytes.wipe(gone);
-      write();
+  public void remove(String name) throws IOException {
+    change(() -> SecretBytes.wipe(secrets.remove(name)));
+  }
+
+  /**
+   * Changes what is in the file now: another program may have kept something in it since it was
+   * opened here.
+   */
+  private void change(Runnable change) throws IOException {
+    BlockingCalls.check("changing the vault");
+    Path lock = file.resolveSibling(file.getFileName() + ".lock");
+    synchronized (WRITING) {
+      try (FileChannel channel =
+              FileChannel.open(lock, StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+          FileLock held = channel.lock()) {
+        synchronized (this) {
+          if (!held.isValid() || key == null) {
+            throw new IOException("the vault is closed");
+          }
+          if (exists(file)) {
+            byte[] all = read(file);
+            VaultHead now = VaultHead.of(all);
+            if (!now.hasKeyOf(head)) {
+              throw new VaultFailure(
+                  Reason.WRONG_PASSPHRASE, "another vault was put in its place", null);
+            }
+            unseal(now, all);
+          }
+          change.run();
+          write();
+        }
+      }
     }
   }
 
   private synchronized void write() throws IOException {
-    if (key == null) {
-      throw new IOException("the vault is closed");
-    }
-    byte[] nonce = random(NONCE);
-    ByteBuffer head = ByteBuffer.allocate(HEAD);
-    head.put(MAGIC).putInt(VERSION).putInt(MEMORY).putInt(PASSES).put(salt).put(nonce);
+    VaultHead next = head.with(random(VaultHead.NONCE));
+    byte[] before = next.bytes();
     int size = 4;
     for (Map.Entry<String, byte[]> one : secrets.entrySet()) {
       size += 8 + one.getKey().getBytes(StandardCharsets.UTF_8).length + one.getValue().length;
@@ -224,11 +251,11 @@ public final class Vault implements Closeable {
           open.putInt(written.length).put(written).putInt(secret.length).put(secret);
         });
     try {
-      Cipher cipher = cipher(Cipher.ENCRYPT_MODE, key, nonce);
-      cipher.updateAAD(head.array());
+      Cipher cipher = cipher(Cipher.ENCRYPT_MODE, key, next.nonce());
+      cipher.updateAAD(before);
       byte[] sealed = cipher.doFinal(open.array());
-      byte[] all = Arrays.copyOf(head.array(), HEAD + sealed.length);
-      System.arraycopy(sealed, 0, all, HEAD, sealed.length);
+      byte[] all = Arrays.copyOf(before, before.length + sealed.length);
+      System.arraycopy(sealed, 0, all, before.length, sealed.length);
       AtomicFile.write(file, all);
     } catch (GeneralSecurityException e) {
       throw new IOException("the vault could not be sealed", e);

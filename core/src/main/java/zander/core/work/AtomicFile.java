@@ -15,7 +15,7 @@ import java.util.Set;
 
 /**
  * Writes a file of this computer whole or not at all: beside, synced, and renamed over. A new file
- * is closed to others; one that was there keeps its mode.
+ * is closed to others, and so is a folder that is made for it; one that was there keeps its mode.
  */
 public final class AtomicFile {
   private AtomicFile() {}
@@ -28,7 +28,8 @@ public final class AtomicFile {
             ? Files.getPosixFilePermissions(file)
             : PosixFilePermissions.fromString("rw-------");
     Path folder = file.toAbsolutePath().getParent();
-    Files.createDirectories(folder);
+    Files.createDirectories(
+        folder, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
     Path part = Files.createTempFile(folder, "." + file.getFileName(), ".part");
     try {
       try (FileChannel out = FileChannel.open(part, StandardOpenOption.WRITE)) {

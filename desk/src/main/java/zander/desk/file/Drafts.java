@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.stream.Stream;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
+import zander.core.transfer.endpoint.Sha256;
 import zander.core.work.AtomicFile;
 import zander.core.work.BlockingCalls;
 
@@ -35,10 +36,11 @@ public final class Drafts {
   public record Draft(RemotePath path, String digest, String text) {}
 
   private Path file(RemotePath path) {
-    int hash = path.wire().hashCode();
+    // All of the path's letters decide: two paths must not share a draft.
+    String digest = Sha256.of(WireName.bytes(path.wire()));
     String name = path.name().replaceAll("[^A-Za-z0-9._-]", "_");
     String cut = name.substring(0, Math.min(60, name.length()));
-    return folder.resolve(Integer.toHexString(hash) + "-" + cut + END);
+    return folder.resolve(digest.substring(0, 32) + "-" + cut + END);
   }
 
   synchronized void keep(Draft draft) throws IOException {

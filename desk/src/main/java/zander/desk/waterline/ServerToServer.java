@@ -98,8 +98,10 @@ final class ServerToServer {
                         + " with your key "
                         + goal.keyName()
                         + ". The key itself stays here: it signs for that server's host key alone, and"
-                        + " no more once this copy has ended. Through this computer, no key is lent,"
-                        + " and every byte goes over your line twice."),
+                        + " no more once this copy has ended. Until then whoever is root on "
+                        + found.borrower().name()
+                        + " can do there what you can. Through this computer, no key is lent, and"
+                        + " every byte goes over your line twice."),
                 List.of(),
                 false,
                 List.of(

@@ -48,7 +48,7 @@ final class HandleOpening {
       List<SftpWire.Sent> after = new ArrayList<>();
       SftpWire.Sent[] opening = new SftpWire.Sent[1];
       int count = many;
-      wire.together(
+      wire.inOneRun(
           step,
           () -> {
             ask(wire, count, before);

@@ -214,6 +214,17 @@ final class SftpWire {
     }
   }
 
+  /** The same, with no request of another thread's in between. */
+  void inOneRun(String step, Asking asking) throws RemoteFailure {
+    try {
+      channel.inOneRun(asking);
+    } catch (RemoteFailure e) {
+      throw e;
+    } catch (IOException | RuntimeException e) {
+      throw lost(step, null, e);
+    }
+  }
+
   /** For a request whose answer changes nothing any more. */
   void forget(Sent sent) {
     channel.forget(sent.id);

@@ -352,7 +352,7 @@ public final class LocalEndpoint implements Source, Target {
             Files.setLastModifiedTime(at, FileTime.from(Instant.ofEpochSecond(folder.modified())));
           }
           if (folder.mode() != null) {
-            Files.setAttribute(at, "unix:mode", folder.mode().bits());
+            Files.setAttribute(at, "unix:mode", Umask.plain(folder.mode()));
           }
         }
         failures.add(null);

@@ -100,7 +100,7 @@ final class LocalFileWriter implements Target.Incoming {
       throw new Endpoint.NotTheSame();
     }
     if (item.mode() != null && !born) {
-      Files.setAttribute(part, "unix:mode", item.mode().bits());
+      Files.setAttribute(part, "unix:mode", Umask.plain(item.mode()));
     }
     if (modified >= 0) {
       setTime(modified);

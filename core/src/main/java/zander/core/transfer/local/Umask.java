@@ -34,6 +34,14 @@ final class Umask {
     return new Umask(ALL);
   }
 
+  /**
+   * What a mode of a server's comes to on this computer: a set-user-ID program that came down would
+   * run as whoever brought it here.
+   */
+  static int plain(Mode mode) {
+    return mode.bits() & ALL;
+  }
+
   /** Whether a new file can be made with this mode, so that none has to be set afterwards. */
   boolean lets(Mode mode) {
     int bits = mode.bits();

@@ -43,8 +43,7 @@ public final class SftpChannel extends ChannelSubsystem {
   private static final int MOST_SAID = 4096;
 
   private final ResponseBuffers memory = new ResponseBuffers();
-  private final ThreadLocal<ByteArrayBuffer> together = new ThreadLocal<>();
-  private final AtomicInteger keepingBack = new AtomicInteger();
+  private final KeptRequests kept = new KeptRequests(all -> out(all, NOTHING, 0, 0));
   private final Map<Integer, AwaitedAnswer> awaited = new ConcurrentHashMap<>();
   private final Map<String, byte[]> extensions = new TreeMap<>();
   private final AtomicInteger ids = new AtomicInteger();
@@ -159,28 +158,12 @@ public final class SftpChannel extends ChannelSubsystem {
    * @throws IOException when they could not be sent
    */
   public <E extends Exception> void together(Asking<E> asking) throws IOException, E {
-    ByteArrayBuffer all = new ByteArrayBuffer(TOGETHER + 4096, false);
-    together.set(all);
-    try {
-      try {
-        asking.run();
-      } finally {
-        together.remove();
-      }
-      sendKept(all);
-    } finally {
-      if (all.available() > 0) {
-        keepingBack.decrementAndGet();
-      }
-    }
+    kept.together(asking, TOGETHER);
   }
 
-  private void sendKept(ByteArrayBuffer all) throws IOException {
-    if (all.available() > 0) {
-      out(all, NOTHING, 0, 0);
-      all.clear(false);
-      keepingBack.decrementAndGet();
-    }
+  /** The same, with nothing of another thread's in between, however many they are. */
+  public <E extends Exception> void inOneRun(Asking<E> asking) throws IOException, E {
+    kept.together(asking, Integer.MAX_VALUE);
   }
 
   /** Work of this thread that waits for answers although it is in the midst of sending many. */
@@ -190,22 +173,12 @@ public final class SftpChannel extends ChannelSubsystem {
 
   /** Sends what was kept back so far, and keeps nothing back while the work runs. */
   public <T, E extends Exception> T apart(Waiting<T, E> work) throws IOException, E {
-    ByteArrayBuffer all = together.get();
-    if (all == null) {
-      return work.run();
-    }
-    sendKept(all);
-    together.remove();
-    try {
-      return work.run();
-    } finally {
-      together.set(all);
-    }
+    return kept.apart(work);
   }
 
   /** Whether any thread has kept requests back: they go out later than they were made. */
   public boolean isKeepingBack() {
-    return keepingBack.get() > 0;
+    return kept.isAny();
   }
 
   private void write(Buffer message) throws IOException {
@@ -213,19 +186,9 @@ public final class SftpChannel extends ChannelSubsystem {
   }
 
   private void write(Buffer message, byte[] data, int offset, int length) throws IOException {
-    ByteArrayBuffer all = together.get();
-    if (all != null) {
-      if (all.available() == 0) {
-        keepingBack.incrementAndGet();
-      }
-      all.putRawBytes(message.array(), message.rpos(), message.available());
-      all.putRawBytes(data, offset, length);
-      if (all.available() >= TOGETHER) {
-        sendKept(all);
-      }
-      return;
+    if (!kept.put(message, data, offset, length)) {
+      out(message, data, offset, length);
     }
-    out(message, data, offset, length);
   }
 
   private void out(Buffer message, byte[] data, int offset, int length) throws IOException {

@@ -1,0 +1,36 @@
+package zander.desk.file;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import zander.core.files.RemotePath;
+import zander.desk.file.Drafts.Draft;
+
+class DraftsTest {
+  @TempDir Path folder;
+
+  /** Two paths whose short numbers are the same, and whose names are written alike. */
+  @Test
+  void twoPathsNeverShareADraft() throws Exception {
+    Drafts drafts = new Drafts(folder.resolve("state/drafts"));
+    RemotePath one = RemotePath.of("/srv/Aa/feed xml");
+    RemotePath other = RemotePath.of("/srv/BB/feed_xml");
+    RemotePath third = RemotePath.of("/srv/BB/feed xml");
+    assertThat(one.wire().hashCode()).isEqualTo(third.wire().hashCode());
+    for (RemotePath path : new RemotePath[] {one, other, third}) {
+      drafts.keep(new Draft(path, "", path.text()));
+    }
+    assertThat(drafts.all()).extracting(Draft::text).hasSize(3).doesNotHaveDuplicates();
+    drafts.drop(third);
+    assertThat(drafts.all()).extracting(Draft::path).containsExactlyInAnyOrder(one, other);
+    for (Path place : new Path[] {folder.resolve("state"), folder.resolve("state/drafts")}) {
+      assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(place)))
+          .as("closed to others, whatever the umask")
+          .isEqualTo("rwx------");
+    }
+  }
+}
