@@ -115,7 +115,8 @@ class SshdFolderWorkTest extends FolderWorkContract {
   @Test
   void unpacksNoSpecialFiles() throws Exception {
     try (Connection connection = sshd.open("root")) {
-      RemotePath at = freshFolder(connection);
+      RemotePath at = RemotePath.of(folder.resolve("special").toString());
+      connection.files().makeFolder(at, new Mode(0755));
       connection.files().makeFolder(at.child("site"), new Mode(0755));
       Path here = Path.of(at.text());
       SystemSshd.run("mkfifo", here.resolve("pipe").toString());

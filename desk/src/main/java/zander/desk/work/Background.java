@@ -58,7 +58,8 @@ public final class Background {
           try {
             T result = work.call();
             interfaceThread.execute(() -> done.accept(result));
-          } catch (Exception | StackOverflowError e) {
+          } catch (Exception | StackOverflowError | OutOfMemoryError e) {
+            // What the work held is let go of by now; whoever waits for it must not wait for ever.
             interfaceThread.execute(() -> failed.accept(e));
           }
         });

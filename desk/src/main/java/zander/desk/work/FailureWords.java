@@ -37,6 +37,12 @@ public final class FailureWords {
     if (failure instanceof IllegalArgumentException wrong) {
       return new Message("That cannot be read", wrong.getMessage());
     }
+    if (failure instanceof OutOfMemoryError) {
+      return new Message(
+          "That is more than fits into the memory",
+          "It was given up, and what is on the server is as it was. Close what is not needed, or do"
+              + " it in smaller parts.");
+    }
     String text = failure.getMessage() == null ? failure.toString() : failure.getMessage();
     return new Message(
         failure instanceof IOException ? "That failed" : "Something went wrong", text);

@@ -9,6 +9,7 @@ import java.util.function.Consumer;
 import java.util.regex.Pattern;
 import org.apache.sshd.common.util.buffer.Buffer;
 import zander.core.files.AccountNames;
+import zander.core.files.AnswerBounds;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
@@ -24,9 +25,6 @@ import zander.core.files.WireName;
 final class SftpListing {
   private static final int FIRST_UNDER_WAY = 32;
   private static final int MOST_UNDER_WAY = 128;
-
-  /** A folder that never ends must not fill the memory. */
-  private static final int MOST_ENTRIES = 5_000_000;
 
   private static final Pattern LINK_LINE = Pattern.compile("l[-rwxsStT]{9}[ .+@]");
 
@@ -75,6 +73,7 @@ final class SftpListing {
     try {
       int allowed = FIRST_UNDER_WAY;
       boolean ended = false;
+      int empty = 0;
       while (!ended) {
         while (underWay.size() < allowed) {
           underWay.addLast(wire.send(SftpWire.READDIR, handleBody(handle), "list folder", folder));
@@ -85,9 +84,10 @@ final class SftpListing {
         } else {
           all.addAll(names);
           portion.accept(names);
+          empty = names.isEmpty() ? empty + 1 : 0;
           allowed = Math.min(MOST_UNDER_WAY, allowed * 4);
         }
-        if (all.size() > MOST_ENTRIES) {
+        if (all.size() > AnswerBounds.entries() || empty > AnswerBounds.EMPTY_ANSWERS) {
           throw new RemoteFailure(
               Reason.BAD_ANSWER, "list folder", folder, "the folder does not end", null);
         }
@@ -111,9 +111,16 @@ final class SftpListing {
 
   private List<Raw> names(Buffer body) {
     int count = body.getInt();
+    if (count < 0 || count > body.available()) {
+      throw new IllegalStateException(
+          count + " names in an answer of " + body.available() + " bytes");
+    }
     List<Raw> names = new ArrayList<>();
     for (int i = 0; i < count; i++) {
       String name = WireName.fromBytes(body.getBytes());
+      if (name.length() > AnswerBounds.NAME) {
+        throw new IllegalStateException("a name of " + name.length() + " bytes");
+      }
       byte[] longLine = body.getBytes();
       RemoteAttributes attributes = linkIfEither(longLine, SftpWire.attributes(body));
       // "." and ".." are expected here; any other unsafe name is a lie that must lead nowhere.

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.time.Duration;
 import java.util.function.Function;
 import org.apache.sshd.common.util.buffer.Buffer;
+import zander.core.files.AnswerBounds;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
@@ -252,7 +253,11 @@ final class SftpWire {
           if (body.getInt() != 1) {
             throw new IllegalStateException("expected one name");
           }
-          return WireName.fromBytes(body.getBytes());
+          byte[] name = body.getBytes();
+          if (name.length > AnswerBounds.PATH) {
+            throw new IllegalStateException("a path of " + name.length + " bytes");
+          }
+          return WireName.fromBytes(name);
         });
   }
 
@@ -309,6 +314,7 @@ final class SftpWire {
         }
         if (code != STATUS_OK) {
           String said = answer.available() > 0 ? answer.getString() : "";
+          said = said.substring(0, Math.min(AnswerBounds.SAID, said.length()));
           throw refused(sent, code, WireName.toText(WireName.fromText(said)));
         }
       }
