@@ -1,5 +1,9 @@
 package zander.core;
 
+import static com.tngtech.archunit.core.domain.JavaAccess.Predicates.target;
+import static com.tngtech.archunit.core.domain.JavaClass.Predicates.assignableTo;
+import static com.tngtech.archunit.core.domain.properties.HasName.Predicates.name;
+import static com.tngtech.archunit.core.domain.properties.HasOwner.Predicates.With.owner;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 
@@ -85,5 +89,28 @@ class ArchitectureTest {
         .check(ZANDER);
     slices().matching("zander.core.transfer.(*)..").should().beFreeOfCycles().check(ZANDER);
     slices().matching("zander.core.connect.(*)..").should().beFreeOfCycles().check(ZANDER);
+  }
+
+  /** What names an entry for the server goes where others cannot turn the name; see SECURITY.md. */
+  @Test
+  void requestsAreNamedInOnePlace() {
+    String sftp = "zander.core.files.sftp.";
+    noClasses()
+        .that()
+        .doNotHaveFullyQualifiedName(sftp + "SftpWire")
+        .and()
+        .resideOutsideOfPackage(sftp + "channel..")
+        .should()
+        .callMethodWhere(
+            target(owner(assignableTo(sftp + "channel.SftpChannel"))).and(target(name("send"))))
+        .check(ZANDER);
+    noClasses()
+        .that()
+        .haveNameNotMatching(
+            ".*\\.(SftpWire|FolderGuard|FolderHandles|HandleOpening|AttributeSetter)(\\$.*)?")
+        .should()
+        .callMethodWhere(
+            target(owner(assignableTo(sftp + "SftpWire"))).and(target(name("sendAsIs"))))
+        .check(ZANDER);
   }
 }

@@ -76,13 +76,13 @@ class OddAccountsTest {
   }
 
   @Test
-  void theBannerIsShownWithoutItsEscapes() throws Exception {
+  void theBannerShowsItsEscapesAsMarks() throws Exception {
     home("/bin/sh");
     TestPrompts talk = TestPrompts.accepting();
     try (Connection connection =
         sshd.connector.open(sshd.address(ACCOUNT), SignInMethods.byKey(sshd.keyFile()), talk)) {
       assertThat(connection.banner())
-          .isEqualTo("Riverwatch: for members alone.\n[31mAll is logged.");
+          .isEqualTo("Riverwatch: for members alone.\n\\x1b[31mAll is logged.");
     }
     assertThat(talk.notes)
         .filteredOn(note -> note.kind() == SignInNote.Kind.BANNER)
