@@ -8,7 +8,7 @@ import zander.desk.work.Message;
 
 /** Asks before a paste runs something, or holds what cannot be seen. */
 final class PasteQuestion {
-  private static final int MOST_LINES = 6;
+  private static final int MOST_LINES = 3;
   private static final int LONGEST_LINE = 160;
 
   private PasteQuestion() {}
@@ -23,11 +23,8 @@ final class PasteQuestion {
     String why =
         (runsAtOnce ? "This shell runs each line as soon as it arrives. " : "")
             + (pasted.hadControls()
-                ? "Control characters are in it, shown as marks; they are left out. "
-                : "")
-            + (pasted.hasHidden()
-                ? "Characters are in it that cannot be seen: look at the marks. "
-                : "");
+                ? "Marks stand for control characters, which are left out. "
+                : pasted.hasHidden() ? "Marks stand for what cannot be seen. " : "");
     String shown =
         lines.stream().limit(MOST_LINES).map(PasteQuestion::cut).collect(Collectors.joining("\n"));
     int more = lines.size() - MOST_LINES;

@@ -8,6 +8,7 @@ import javafx.collections.ListChangeListener;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
+import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
@@ -118,7 +119,10 @@ final class EntryForm extends VBox {
 
   private static void row(GridPane grid, String name, Node field, Node beside) {
     int at = grid.getRowCount();
-    grid.add(Parts.label(name, "quiet"), 0, at);
+    Label label = Parts.label(name, "quiet");
+    // In a narrow window the fields give way, not their names.
+    label.setMinWidth(USE_PREF_SIZE);
+    grid.add(label, 0, at);
     grid.add(field, 1, at, beside == null ? 2 : 1, 1);
     if (beside != null) {
       grid.add(beside, 2, at);
