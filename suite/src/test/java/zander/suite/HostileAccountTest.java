@@ -315,6 +315,36 @@ class HostileAccountTest {
         });
   }
 
+  /** What is opened by its handle must not go on in a folder that has been put away. */
+  @Test
+  void aFolderThatIsMadeAnewIsTheNewOne() throws Exception {
+    RemotePath place = on.at("place");
+    for (int round = 0; round < 5; round++) {
+      on.files.makeFolder(place, new Mode(0755));
+      assertThat(on.files.othersMayTurn(place.child("a.conf"))).isTrue();
+      on.changes.makeFile(place.child("made-" + round));
+      assertThat(on.files.list(place, portion -> {}))
+          .extracting(entry -> entry.name())
+          .containsExactly("made-" + round);
+      if (round % 2 == 0) {
+        assertThat(on.deleting.hold(List.of(place))).isEmpty();
+      } else {
+        on.changes.rename(place, on.at("place-" + round));
+      }
+    }
+  }
+
+  @Test
+  void aFolderThatIsGivenAwayIsGuardedFromThenOn() throws Exception {
+    RemotePath given = RemotePath.of(victim.toString()).child("given");
+    on.files.makeFolder(given, new Mode(0755));
+    on.files.makeFolder(given.child("inner"), new Mode(0755));
+    on.changes.makeFile(given.child("inner").child("a.conf"));
+    assertThat(on.files.othersMayTurn(given.child("inner").child("b.conf"))).isFalse();
+    on.files.setOwner(given, uid, 0);
+    assertThat(on.files.othersMayTurn(given.child("inner").child("b.conf"))).isTrue();
+  }
+
   /** The program is gone at the moment of the renaming. */
   private static final class Killed extends Error {}
 

@@ -46,6 +46,15 @@ final class AttributeSetter {
 
   /** Waits until it is done. */
   void expect(Asked asked) throws RemoteFailure {
+    try {
+      expectDone(asked);
+    } finally {
+      // Another owner or mode lets others do what they could not.
+      wire.handles().guard().changing(asked.path);
+    }
+  }
+
+  private void expectDone(Asked asked) throws RemoteFailure {
     if (asked.request != null) {
       try {
         wire.expectOk(asked.request);
@@ -72,12 +81,7 @@ final class AttributeSetter {
             wire.send(SftpWire.LSTAT, SftpWire.body(asked.path), "look at", asked.path));
     RequestBody body = SftpWire.body();
     switch (is.kind()) {
-      case FOLDER -> {
-        // The name of the handle leads to the very folder that is open.
-        SftpWire.putName(body, wire.handles().nameOfFolder(asked.path));
-        body.append(asked.wanted);
-        wire.expectOk(wire.sendAsIs(SftpWire.SETSTAT, body, asked.step, asked.path));
-      }
+      case FOLDER -> wire.expectOk(wire.handles().setFolder(asked.path, asked.wanted, asked.step));
       case FILE -> {
         OpenHandle open = OpenHandle.open(wire, asked.path, SftpWire.OPEN_READ);
         try {

@@ -216,6 +216,14 @@ public final class FolderGuard {
     }
   }
 
+  /** Owner or mode of an entry change: what is known of it and below it does not hold any more. */
+  void changing(RemotePath path) {
+    if (known.remove(path) != null) {
+      String below = path.wire() + "/";
+      known.keySet().removeIf(folder -> folder.wire().startsWith(below));
+    }
+  }
+
   /**
    * The same for one that was just made.
    *

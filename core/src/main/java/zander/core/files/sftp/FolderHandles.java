@@ -1,9 +1,14 @@
 package zander.core.files.sftp;
 
 import java.io.IOException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.Iterator;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import org.apache.sshd.common.util.buffer.Buffer;
 import zander.core.files.FileKind;
@@ -32,8 +37,6 @@ final class FolderHandles {
   /** OpenSSH keeps a thousand handles open; small files take up to 640 at once. */
   private static final int MOST = 128;
 
-  private static final int MOST_WHILE_KEPT_BACK = 256;
-
   /** How long a folder is taken to be at its path still, when nothing of ours moved it. */
   private static final long FRESH_NANOS = TimeUnit.SECONDS.toNanos(1);
 
@@ -60,6 +63,9 @@ final class FolderHandles {
 
   /** The one that was used longest ago first. */
   private final Map<RemotePath, Held> held = new LinkedHashMap<>(16, 0.75f, true);
+
+  /** To be closed when no request waits that may have been named by them. */
+  private final List<Opened> unused = new ArrayList<>();
 
   private final Object opening = new Object();
 
@@ -112,17 +118,22 @@ final class FolderHandles {
     if (!needsHandles(body, changes)) {
       return sender.send(body);
     }
+    // Decided once: what is known of a folder may be forgotten at any moment.
+    Set<RemotePath> open = new HashSet<>();
+    for (RemotePath path : body.paths()) {
+      if (isOpen(path)) {
+        open.add(path);
+      }
+    }
     while (true) {
-      for (RemotePath path : body.paths()) {
-        if (isOpen(path)) {
-          hold(path.parent());
-        }
+      for (RemotePath path : open) {
+        hold(path.parent());
       }
       // Between the name and the request nothing may close the handle.
       synchronized (held) {
-        Map<RemotePath, String> names = new LinkedHashMap<>();
+        Map<RemotePath, String> names = new HashMap<>();
         for (RemotePath path : body.paths()) {
-          names.put(path, nameOf(path));
+          names.put(path, open.contains(path) ? nameOf(path) : path.wire());
         }
         if (!names.containsValue(null)) {
           return sender.send(body.with(names::get));
@@ -142,9 +153,6 @@ final class FolderHandles {
 
   /** {@code null} when its folder is not held any more. */
   private String nameOf(RemotePath path) {
-    if (!isKnownOpen(path)) {
-      return path.wire();
-    }
     Held folder = held.get(path.parent());
     return folder == null ? null : folder.opened.name() + "/" + path.wireName();
   }
@@ -200,9 +208,9 @@ final class FolderHandles {
     synchronized (held) {
       Held before = held.put(folder, one);
       if (before != null) {
-        before.opened.close(wire);
+        unused.add(before.opened);
       }
-      closeOldest();
+      closeUnused();
     }
   }
 
@@ -238,18 +246,22 @@ final class FolderHandles {
     return one.real.wire().equals(Answers.take(asked, wire::expectName, refused -> ""));
   }
 
-  /** Requests that were named but not sent yet would meet another folder under the number. */
-  private void closeOldest() throws RemoteFailure {
-    if (held.size() <= MOST) {
-      return;
+  /**
+   * Closes what is not used any more, and the oldest of many. Not while requests are kept back:
+   * they are named already, and would meet another folder under the number.
+   */
+  private void closeUnused() throws RemoteFailure {
+    Iterator<Held> oldest = held.values().iterator();
+    while (held.size() > MOST) {
+      unused.add(oldest.next().opened);
+      oldest.remove();
     }
     if (!channel.isKeepingBack()) {
-      Iterator<Held> oldest = held.values().iterator();
-      while (held.size() > MOST) {
-        oldest.next().opened.close(wire);
-        oldest.remove();
+      for (Opened one : unused) {
+        one.close(wire);
       }
-    } else if (held.size() > MOST_WHILE_KEPT_BACK) {
+      unused.clear();
+    } else if (unused.size() > MOST) {
       throw new RemoteFailure(
           Reason.FAILED, "open folder", null, "too many folders are open at once", null);
     }
@@ -279,11 +291,19 @@ final class FolderHandles {
     }
   }
 
-  /** The name of a folder itself, by its own handle. */
-  String nameOfFolder(RemotePath folder) throws IOException {
-    hold(folder);
-    synchronized (held) {
-      return held.get(folder).opened.name();
+  /** Sets attributes of the very folder that is open: the name of its handle leads to it. */
+  SftpWire.Sent setFolder(RemotePath folder, RequestBody wanted, String step) throws IOException {
+    while (true) {
+      hold(folder);
+      synchronized (held) {
+        Held one = held.get(folder);
+        if (one != null) {
+          RequestBody body = SftpWire.body();
+          SftpWire.putName(body, one.opened.name());
+          body.append(wanted);
+          return wire.sendAsIs(SftpWire.SETSTAT, body, step, folder);
+        }
+      }
     }
   }
 

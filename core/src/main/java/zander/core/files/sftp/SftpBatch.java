@@ -164,7 +164,9 @@ final class SftpBatch implements RemoteBatch {
   }
 
   List<RemoteFailure> removeFolders(List<RemotePath> paths) throws IOException {
-    return remove(SftpWire.RMDIR, "remove folder", paths);
+    List<RemoteFailure> removed = remove(SftpWire.RMDIR, "remove folder", paths);
+    wire.handles().guard().moved();
+    return removed;
   }
 
   private List<RemoteFailure> remove(int type, String step, List<RemotePath> paths)
@@ -183,7 +185,7 @@ final class SftpBatch implements RemoteBatch {
       throw new RemoteFailure(
           Reason.NOT_SUPPORTED, "rename", null, "the server cannot rename over a file", null);
     }
-    return cause.of(
+    List<RemoteFailure> renamed =
         each(
             renamings,
             one ->
@@ -193,7 +195,9 @@ final class SftpBatch implements RemoteBatch {
                         SftpWire.RENAME, twoPaths(one.from(), one.to()), "rename", one.to()),
             this::ok,
             refused -> refused,
-            sent));
+            sent);
+    wire.handles().guard().moved();
+    return cause.of(renamed);
   }
 
   private static RequestBody twoPaths(RemotePath from, RemotePath to) {
@@ -220,7 +224,7 @@ final class SftpBatch implements RemoteBatch {
 
   @Override
   public List<RemoteFailure> makeFolders(List<NewFolder> folders) throws IOException {
-    return cause.of(
+    List<RemoteFailure> made =
         each(
             folders,
             one -> {
@@ -233,7 +237,13 @@ final class SftpBatch implements RemoteBatch {
               return wire.send(SftpWire.MKDIR, body, "make folder", one.path());
             },
             this::ok,
-            refused -> refused));
+            refused -> refused);
+    for (int at = 0; at < made.size(); at++) {
+      if (made.get(at) == null) {
+        wire.handles().guard().made(folders.get(at).path(), folders.get(at).mode());
+      }
+    }
+    return cause.of(made);
   }
 
   @Override

@@ -230,6 +230,7 @@ public final class SftpFiles implements RemoteFiles {
   public void renameOver(RemotePath from, RemotePath to) throws IOException {
     try {
       extensions.renameOver(from, to);
+      guard().moved();
     } catch (RemoteFailure e) {
       throw cause.of(e);
     }

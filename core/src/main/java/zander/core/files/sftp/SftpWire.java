@@ -201,24 +201,22 @@ final class SftpWire {
         Reason.LINE_LOST, step, path, String.valueOf(cause.getMessage()), cause);
   }
 
-  /** The same for what asks by this. */
   interface Asking extends SftpChannel.Asking<RemoteFailure> {}
 
   /** Sends what this thread asks within as few packets. */
   void together(String step, Asking asking) throws RemoteFailure {
-    try {
-      channel.together(asking);
-    } catch (RemoteFailure e) {
-      throw e;
-    } catch (IOException | RuntimeException e) {
-      throw lost(step, null, e);
-    }
+    orLost(step, () -> channel.together(asking));
   }
 
   /** The same, with no request of another thread's in between. */
   void inOneRun(String step, Asking asking) throws RemoteFailure {
+    orLost(step, () -> channel.inOneRun(asking));
+  }
+
+  private static void orLost(String step, SftpChannel.Asking<IOException> sending)
+      throws RemoteFailure {
     try {
-      channel.inOneRun(asking);
+      sending.run();
     } catch (RemoteFailure e) {
       throw e;
     } catch (IOException | RuntimeException e) {
