@@ -219,8 +219,9 @@ final class PutBackMany {
   /** Why what is held is not what we held; {@code null} when it is. Asks once for each folder. */
   private RemoteFailure heldByAnother(JournalEntry entry, Map<RemotePath, RemoteFailure> asked)
       throws IOException {
-    RemotePath place = entry.to().parent();
-    if (!asked.containsKey(place)) {
+    // Each deletion has a place of its own in it: a year of them is asked about once.
+    RemotePath holding = entry.to().parent().parent();
+    if (!asked.containsKey(holding)) {
       RemoteFailure foreign = null;
       try {
         HoldingFolder.check(files, entry.to());
@@ -230,9 +231,9 @@ final class PutBackMany {
         }
         foreign = e;
       }
-      asked.put(place, foreign);
+      asked.put(holding, foreign);
     }
-    return asked.get(place);
+    return asked.get(holding);
   }
 
   private static Verdict verdict(JournalEntry entry, Look held, RemoteAttributes taken) {

@@ -1,6 +1,7 @@
 package zander.core.files;
 
 import java.util.List;
+import zander.core.rights.Mode;
 
 /**
  * Who can put something else in the place of a folder, by what its owner and mode let others do:
@@ -26,11 +27,13 @@ public final class PathTrust {
     if (!isMine(folder.uid(), me)) {
       return true;
     }
-    int mode = folder.mode().bits();
-    if ((mode & OTHERS_WRITE) == 0) {
-      return false;
-    }
-    return (mode & STICKY) == 0 || !isMine(owner, me);
+    return letsOthersWrite(folder.mode())
+        && ((folder.mode().bits() & STICKY) == 0 || !isMine(owner, me));
+  }
+
+  /** Whether a mode lets others than the owner write. */
+  public static boolean letsOthersWrite(Mode mode) {
+    return (mode.bits() & OTHERS_WRITE) != 0;
   }
 
   private static boolean isMine(int uid, int me) {
@@ -53,7 +56,7 @@ public final class PathTrust {
     if (target == null || target.uid() == 0) {
       return false;
     }
-    boolean ownersAlone = (folder.mode().bits() & OTHERS_WRITE) == 0;
+    boolean ownersAlone = !letsOthersWrite(folder.mode());
     return link.uid() == target.uid()
         || (link.uid() == 0 && ownersAlone && folder.uid() == target.uid());
   }

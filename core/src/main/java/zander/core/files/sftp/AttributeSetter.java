@@ -46,15 +46,6 @@ final class AttributeSetter {
 
   /** Waits until it is done. */
   void expect(Asked asked) throws RemoteFailure {
-    try {
-      expectDone(asked);
-    } finally {
-      // Another owner or mode lets others do what they could not.
-      wire.handles().guard().changing(asked.path);
-    }
-  }
-
-  private void expectDone(Asked asked) throws RemoteFailure {
     if (asked.request != null) {
       try {
         wire.expectOk(asked.request);

@@ -216,11 +216,12 @@ public final class FolderGuard {
     }
   }
 
-  /** Owner or mode of an entry change: what is known of it and below it does not hold any more. */
-  void changing(RemotePath path) {
-    if (known.remove(path) != null) {
-      String below = path.wire() + "/";
-      known.keySet().removeIf(folder -> folder.wire().startsWith(below));
+  /**
+   * An entry was given away, or opened to others: what is known below it does not hold any more.
+   */
+  void givenAway(RemotePath path) {
+    if (known.containsKey(path)) {
+      known.clear();
     }
   }
 

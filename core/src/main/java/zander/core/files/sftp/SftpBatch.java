@@ -7,6 +7,7 @@ import java.util.Deque;
 import java.util.List;
 import java.util.function.Function;
 import zander.core.files.FileKind;
+import zander.core.files.PathTrust;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteBatch;
 import zander.core.files.RemoteFailure;
@@ -248,7 +249,7 @@ final class SftpBatch implements RemoteBatch {
 
   @Override
   public List<RemoteFailure> set(List<Setting> settings) throws IOException {
-    return cause.of(
+    List<RemoteFailure> set =
         each(
             settings,
             one -> {
@@ -260,7 +261,13 @@ final class SftpBatch implements RemoteBatch {
               attributes.expect(asked);
               return null;
             },
-            refused -> refused));
+            refused -> refused);
+    for (Setting one : settings) {
+      if (one.mode() != null && PathTrust.letsOthersWrite(one.mode())) {
+        wire.handles().guard().givenAway(one.path());
+      }
+    }
+    return cause.of(set);
   }
 
   @Override

@@ -10,6 +10,7 @@ import org.apache.sshd.client.session.ClientSession;
 import zander.core.files.AccountNames;
 import zander.core.files.DiskSpace;
 import zander.core.files.FileKind;
+import zander.core.files.PathTrust;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteBatch;
 import zander.core.files.RemoteEntry;
@@ -338,6 +339,9 @@ public final class SftpFiles implements RemoteFiles {
     RequestBody wanted = SftpWire.body();
     SftpWire.putMode(wanted, mode);
     set(path, wanted, "set mode");
+    if (PathTrust.letsOthersWrite(mode)) {
+      guard().givenAway(path);
+    }
   }
 
   @Override
@@ -345,6 +349,7 @@ public final class SftpFiles implements RemoteFiles {
     RequestBody wanted = SftpWire.body();
     SftpWire.putOwner(wanted, uid, gid);
     set(path, wanted, "set owner");
+    guard().givenAway(path);
   }
 
   @Override
