@@ -51,7 +51,10 @@ class ArchitectureTest {
         noClasses()
             .that()
             .resideOutsideOfPackages(
-                "zander.core.connect..", "zander.core.files..", "zander.core.vault..")
+                "zander.core.connect..",
+                "zander.core.files..",
+                "zander.core.vault..",
+                "zander.core.seal..")
             .should()
             .dependOnClassesThat()
             .resideInAnyPackage("org.bouncycastle..");

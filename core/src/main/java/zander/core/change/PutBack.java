@@ -118,7 +118,7 @@ public final class PutBack {
     if (now == null) {
       return Verdict.GONE;
     }
-    if (journal.contentBefore(entry) == null) {
+    if (!journal.keepsContent(entry)) {
       return Verdict.NOT_KEPT;
     }
     byte[] content = files.readAll(entry.path(), LARGEST);
@@ -161,7 +161,7 @@ public final class PutBack {
     if (!held && entry.contentId() == null && entry.before().target() == null) {
       return Verdict.NOT_KEPT;
     }
-    if (!held && entry.contentId() != null && journal.contentBefore(entry) == null) {
+    if (!held && entry.contentId() != null && !journal.keepsContent(entry)) {
       return Verdict.NOT_KEPT;
     }
     return now == null

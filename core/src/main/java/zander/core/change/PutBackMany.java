@@ -52,6 +52,7 @@ final class PutBackMany {
   List<Outcome> run(List<JournalEntry> all, LongConsumer progress, Cancellation stop)
       throws IOException {
     List<Outcome> outcomes = new ArrayList<>();
+    openFirst(all);
     for (int from = 0; from < all.size(); ) {
       stop.throwIfStopped();
       int to = endOfStretch(all, from);
@@ -63,6 +64,17 @@ final class PutBackMany {
       from = to;
     }
     return outcomes;
+  }
+
+  /** Asks for the vault once and before anything is done, not in the midst of it for each. */
+  private void openFirst(List<JournalEntry> all) throws IOException {
+    for (JournalEntry entry : all) {
+      JournalEntry last = journal.last(entry);
+      if (journal.keepsContent(last)) {
+        journal.contentBefore(last);
+        return;
+      }
+    }
   }
 
   /** Deleted, not yet put back, and held where it was put first. */

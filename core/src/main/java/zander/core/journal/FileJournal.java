@@ -16,6 +16,8 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import zander.core.files.RemotePath;
+import zander.core.rights.Mode;
+import zander.core.seal.ContentSeal;
 import zander.core.work.BlockingCalls;
 
 /**
@@ -41,17 +43,25 @@ public final class FileJournal implements Journal, Closeable {
    * Opens or makes the journal of one server, and lets go of what the rules do not keep.
    *
    * @param desk the name that new entries carry
+   * @param seal seals the replaced contents
    */
-  public FileJournal(Path folder, String desk, JournalRules rules) throws IOException {
+  public FileJournal(Path folder, String desk, JournalRules rules, ContentSeal seal)
+      throws IOException {
     BlockingCalls.check("opening the journal");
     this.desk = desk;
     this.rules = rules;
     Files.createDirectories(
         folder, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
-    contents = new KeptContents(folder.resolve("content"));
+    contents = new KeptContents(folder.resolve("content"), seal);
     files = JournalFiles.open(folder);
     read();
     keepTo(rules);
+    sealKept();
+  }
+
+  /** The same, with contents of closed files sealed for this object alone. */
+  public FileJournal(Path folder, String desk, JournalRules rules) throws IOException {
+    this(folder, desk, rules, ContentSeal.ofThisRun());
   }
 
   private void read() throws IOException {
@@ -113,7 +123,10 @@ public final class FileJournal implements Journal, Closeable {
     List<JournalEntry> begun = new ArrayList<>();
     boolean sync = false;
     for (NewChange change : changes) {
-      String contentId = change.content() == null ? null : contents.keep(change.content());
+      String contentId =
+          change.content() == null
+              ? null
+              : contents.keep(change.content(), isClosed(change.before()));
       JournalEntry entry =
           JournalEntry.of(nextId(), System.currentTimeMillis(), desk, change, contentId);
       lines.writeBytes(JournalLine.begin(entry));
@@ -125,6 +138,11 @@ public final class FileJournal implements Journal, Closeable {
     files.append(lines.toByteArray(), sync);
     begun.forEach(this::remember);
     return begun.stream().<Pending>map(Ending::new).toList();
+  }
+
+  /** Whether others may not read it on the server. What is not known is taken for closed. */
+  private static boolean isClosed(FileState before) {
+    return before == null || !before.mode().allows(Mode.Who.OTHERS, Mode.May.READ);
   }
 
   private final class Ending implements Pending {
@@ -189,9 +207,39 @@ public final class FileJournal implements Journal, Closeable {
   }
 
   @Override
-  public byte[] contentBefore(JournalEntry entry) throws IOException {
+  public byte[] contentBefore(JournalEntry entry, boolean mayAsk) throws IOException {
     BlockingCalls.check("reading the journal");
-    return entry.contentId() == null ? null : contents.read(entry.contentId());
+    return entry.contentId() == null ? null : contents.read(entry.contentId(), mayAsk);
+  }
+
+  @Override
+  public boolean keepsContent(JournalEntry entry) throws IOException {
+    BlockingCalls.check("reading the journal");
+    return entry.contentId() != null && contents.has(entry.contentId());
+  }
+
+  @Override
+  public boolean endsWithThisRun(JournalEntry entry) throws IOException {
+    BlockingCalls.check("reading the journal");
+    return entry.contentId() != null && contents.endsWithItsRun(entry.contentId());
+  }
+
+  /** Once there is a vault: seals for it what was kept in clear, or for this run alone. */
+  public synchronized void sealKept() throws IOException {
+    BlockingCalls.check("sealing the journal");
+    contents.sealAll();
+  }
+
+  /** Lets go of all replaced contents but those of changes under way. The history stays. */
+  public synchronized void emptyContents() throws IOException {
+    BlockingCalls.check("emptying the journal");
+    Set<String> kept = new HashSet<>();
+    for (JournalEntry entry : entries.values()) {
+      if (entry.isUnderWay() && entry.contentId() != null) {
+        kept.add(entry.contentId());
+      }
+    }
+    contents.retain(kept);
   }
 
   @Override

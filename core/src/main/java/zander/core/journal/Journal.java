@@ -32,8 +32,24 @@ public interface Journal {
   /** The entries about a path, newest first: what was done to it, and what led to or from it. */
   List<JournalEntry> about(RemotePath path);
 
-  /** The content that an entry kept; {@code null} when it kept none or it was let go since. */
-  byte[] contentBefore(JournalEntry entry) throws IOException;
+  /**
+   * The content that an entry kept; {@code null} when it kept none or it was let go since.
+   *
+   * @param mayAsk whether the person may be asked to open the vault, for which this waits
+   * @throws zander.core.seal.StillSealed when it cannot be opened
+   */
+  byte[] contentBefore(JournalEntry entry, boolean mayAsk) throws IOException;
+
+  /** The same, and the person may be asked. */
+  default byte[] contentBefore(JournalEntry entry) throws IOException {
+    return contentBefore(entry, true);
+  }
+
+  /** Whether the content is still kept, sealed or not, so that it can be had. */
+  boolean keepsContent(JournalEntry entry) throws IOException;
+
+  /** Whether the content can be had only as long as the program runs: it is closed to others. */
+  boolean endsWithThisRun(JournalEntry entry) throws IOException;
 
   /**
    * The last of an entry and those that put it back, did it again, put that back, and so on: what

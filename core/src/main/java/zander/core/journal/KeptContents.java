@@ -3,6 +3,7 @@ package zander.core.journal;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
@@ -18,68 +19,184 @@ import java.util.Set;
 import java.util.stream.Stream;
 import java.util.zip.GZIPInputStream;
 import java.util.zip.GZIPOutputStream;
+import zander.core.seal.ContentSeal;
 
-/** Replaced contents, each once and packed, in files named by their SHA-256. */
+/**
+ * Replaced contents, each once and packed, in files named by their SHA-256. They are sealed where
+ * there is a vault; where there is none, those that were closed to others on the server are sealed
+ * for this run of the program alone.
+ */
 final class KeptContents {
-  private static final String END = ".gz";
+  private static final String CLEAR = ".gz";
+  private static final String SEALED = ".sealed";
+  private static final int HEAD = 1024;
 
   private final Path folder;
+  private final ContentSeal seal;
 
-  KeptContents(Path folder) throws IOException {
+  KeptContents(Path folder, ContentSeal seal) throws IOException {
     this.folder = folder;
+    this.seal = seal;
     Files.createDirectories(
         folder, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
   }
 
-  /** Keeps a content, synced before this returns, and gives its digest. */
-  String keep(byte[] content) throws IOException {
+  private Path clear(String id) {
+    return folder.resolve(id + CLEAR);
+  }
+
+  private Path sealed(String id) {
+    return folder.resolve(id + SEALED);
+  }
+
+  private static String about(String id) {
+    return "replaced content " + id;
+  }
+
+  /**
+   * Keeps a content, synced before this returns, and gives its digest.
+   *
+   * @param closed whether others may not read it on the server: it is never kept in clear
+   */
+  String keep(byte[] content, boolean closed) throws IOException {
     String id = digest(content);
-    Path kept = folder.resolve(id + END);
-    if (!Files.exists(kept)) {
-      ByteArrayOutputStream packed = new ByteArrayOutputStream();
-      try (GZIPOutputStream out = new GZIPOutputStream(packed)) {
-        out.write(content);
+    boolean lasts = seal.lasts();
+    // In clear only what somebody else's file has in the open too.
+    boolean kept =
+        isSealedToLast(id) || (!lasts && (Files.exists(clear(id)) || (closed && isSealed(id))));
+    if (!kept) {
+      byte[] packed = pack(content);
+      if (closed || lasts) {
+        write(id, seal.seal(packed, about(id)), sealed(id));
+      } else {
+        write(id, packed, clear(id));
       }
-      Path part = Files.createTempFile(folder, id, ".part");
-      try (FileChannel out = FileChannel.open(part, Set.of(StandardOpenOption.WRITE))) {
-        out.write(ByteBuffer.wrap(packed.toByteArray()));
-        out.force(true);
-      }
-      Files.move(part, kept, StandardCopyOption.ATOMIC_MOVE);
+    }
+    if (lasts) {
+      Files.deleteIfExists(clear(id));
     }
     return id;
   }
 
-  /** The content, or {@code null} when it is not kept any more. */
-  byte[] read(String id) throws IOException {
-    Path kept = folder.resolve(id + END);
-    if (!Files.exists(kept)) {
+  private static byte[] pack(byte[] content) throws IOException {
+    ByteArrayOutputStream packed = new ByteArrayOutputStream();
+    try (GZIPOutputStream out = new GZIPOutputStream(packed)) {
+      out.write(content);
+    }
+    return packed.toByteArray();
+  }
+
+  private void write(String id, byte[] bytes, Path kept) throws IOException {
+    Path part = Files.createTempFile(folder, id, ".part");
+    try (FileChannel out = FileChannel.open(part, Set.of(StandardOpenOption.WRITE))) {
+      for (ByteBuffer left = ByteBuffer.wrap(bytes); left.hasRemaining(); ) {
+        out.write(left);
+      }
+      out.force(true);
+    }
+    Files.move(part, kept, StandardCopyOption.ATOMIC_MOVE);
+  }
+
+  private byte[] head(String id) throws IOException {
+    if (!Files.exists(sealed(id))) {
       return null;
     }
-    try (GZIPInputStream in =
-        new GZIPInputStream(new ByteArrayInputStream(Files.readAllBytes(kept)))) {
+    try (InputStream in = Files.newInputStream(sealed(id))) {
+      return in.readNBytes(HEAD);
+    }
+  }
+
+  private boolean isSealed(String id) throws IOException {
+    byte[] head = head(id);
+    return head != null && !seal.isLost(head);
+  }
+
+  private boolean isSealedToLast(String id) throws IOException {
+    byte[] head = head(id);
+    return head != null && !ContentSeal.endsWithItsRun(head);
+  }
+
+  /** Whether it is here, and not sealed with a key that is gone. */
+  boolean has(String id) throws IOException {
+    return Files.exists(clear(id)) || isSealed(id);
+  }
+
+  /** Whether it can be put back by this run alone. */
+  boolean endsWithItsRun(String id) throws IOException {
+    return !Files.exists(clear(id)) && isSealed(id) && !isSealedToLast(id);
+  }
+
+  /**
+   * The content, or {@code null} when it is not kept any more.
+   *
+   * @param mayAsk whether the person may be asked to open the vault
+   */
+  byte[] read(String id, boolean mayAsk) throws IOException {
+    byte[] packed;
+    if (Files.exists(clear(id))) {
+      packed = Files.readAllBytes(clear(id));
+    } else if (Files.exists(sealed(id))) {
+      packed = seal.open(Files.readAllBytes(sealed(id)), about(id), mayAsk);
+    } else {
+      return null;
+    }
+    try (GZIPInputStream in = new GZIPInputStream(new ByteArrayInputStream(packed))) {
       return in.readAllBytes();
     }
   }
 
   /** The bytes that a content takes here; 0 when it is not kept. */
   long size(String id) throws IOException {
-    Path kept = folder.resolve(id + END);
+    Path kept = Files.exists(sealed(id)) ? sealed(id) : clear(id);
     return Files.exists(kept) ? Files.size(kept) : 0;
   }
 
-  /** Lets go of all but these, and of what a crash left half written. */
-  void retain(Set<String> ids) throws IOException {
-    List<Path> all;
+  private List<Path> all() throws IOException {
     try (Stream<Path> files = Files.list(folder)) {
-      all = files.toList();
+      return files.toList();
     }
-    for (Path file : all) {
-      String name = file.getFileName().toString();
-      boolean wanted = name.endsWith(END) && ids.contains(name.substring(0, name.length() - 3));
-      if (!wanted) {
+  }
+
+  /** What a file keeps; {@code null} for one that keeps nothing. */
+  private static String idOf(Path file) {
+    String name = file.getFileName().toString();
+    for (String end : List.of(CLEAR, SEALED)) {
+      if (name.endsWith(end)) {
+        return name.substring(0, name.length() - end.length());
+      }
+    }
+    return null;
+  }
+
+  /** Lets go of all but these, of what nobody can open, and of what a crash left half written. */
+  void retain(Set<String> ids) throws IOException {
+    for (Path file : all()) {
+      String id = idOf(file);
+      boolean lost = file.equals(sealed(id)) && !isSealed(id);
+      if (id == null || lost || !ids.contains(id)) {
         Files.deleteIfExists(file);
       }
+    }
+  }
+
+  /** Once there is a vault: seals for it what was kept in clear, or for this run alone. */
+  void sealAll() throws IOException {
+    if (!seal.lasts()) {
+      return;
+    }
+    for (Path file : all()) {
+      String id = idOf(file);
+      if (id == null || !has(id) || (isSealedToLast(id) && !Files.exists(clear(id)))) {
+        continue;
+      }
+      if (!isSealedToLast(id)) {
+        byte[] packed =
+            Files.exists(clear(id))
+                ? Files.readAllBytes(clear(id))
+                : seal.open(Files.readAllBytes(sealed(id)), about(id), false);
+        write(id, seal.seal(packed, about(id)), sealed(id));
+      }
+      Files.deleteIfExists(clear(id));
     }
   }
 

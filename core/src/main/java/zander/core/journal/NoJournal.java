@@ -40,8 +40,18 @@ final class NoJournal implements Journal, Journal.Pending {
   }
 
   @Override
-  public byte[] contentBefore(JournalEntry entry) {
+  public byte[] contentBefore(JournalEntry entry, boolean mayAsk) {
     return null;
+  }
+
+  @Override
+  public boolean keepsContent(JournalEntry entry) {
+    return false;
+  }
+
+  @Override
+  public boolean endsWithThisRun(JournalEntry entry) {
+    return false;
   }
 
   @Override

@@ -21,7 +21,7 @@ class FileJournalTest {
   private static final RemotePath ODD = RemotePath.ofWire("/srv/\u00ff\n'odd\u00fe");
   private static final FileState STATE =
       new FileState(
-          new RemoteAttributes(FileKind.LINK, 7, 1004, -1, new Mode(04640), 1_700_000_000, 3),
+          new RemoteAttributes(FileKind.LINK, 7, 1004, -1, new Mode(04644), 1_700_000_000, 3),
           "ab12",
           "../\u00ff");
 
@@ -51,7 +51,9 @@ class FileJournalTest {
                   .undoes(5)
                   .note("words"))
           .done(STATE.withDigest("cd"), List.of(new FolderTime(ODD.parent(), 1, 2)));
-      journal.begin(change(ChangeKind.SAVE).content("old".getBytes(UTF_8))).failed("no permission");
+      journal
+          .begin(change(ChangeKind.SAVE).states(STATE, null).content("old".getBytes(UTF_8)))
+          .failed("no permission");
       written = journal.about(ODD).get(0);
       assertThat(written.group()).isEqualTo(group).isNotZero();
     }

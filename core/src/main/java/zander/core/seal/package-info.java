@@ -1,0 +1,4 @@
+/**
+ * What is kept on this computer of a server's contents: sealed, so that a stolen disk tells none.
+ */
+package zander.core.seal;
