@@ -14,11 +14,12 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.files.RemotePath;
+import zander.core.seal.ContentSeal;
 import zander.core.transfer.compare.TransferPlan.Deed;
 import zander.core.transfer.endpoint.Direction;
 import zander.core.transfer.progress.Progress;
 import zander.core.transfer.progress.Progress.Phase;
-import zander.core.transfer.resume.ResumeLogFile;
+import zander.core.transfer.resume.ResumeFolder;
 import zander.core.transfer.resume.SavedTransfer;
 import zander.core.transfer.rules.ConflictRule;
 import zander.core.transfer.rules.TransferRules;
@@ -210,8 +211,10 @@ class TransfersInTheWindowTest {
             List.of("pages"),
             "0badcafe",
             SavedTransfer.Kept.of(TransferRules.of(ConflictRule.REPLACE)));
-    ResumeLogFile.begin(
-            window.setup.home().resolve(".local/state/zander").resolve("crossings"), left)
+    new ResumeFolder(
+            window.setup.home().resolve(".local/state/zander").resolve("transfers"),
+            ContentSeal.ofThisRun())
+        .begin(left)
         .close();
   }
 

@@ -17,6 +17,7 @@ import org.junit.jupiter.api.io.TempDir;
 import zander.core.connect.Connection;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
+import zander.core.seal.ContentSeal;
 import zander.core.transfer.Transfer;
 import zander.core.transfer.endpoint.Direction;
 import zander.core.transfer.endpoint.PartialNames;
@@ -27,6 +28,7 @@ import zander.core.transfer.progress.Progress;
 import zander.core.transfer.progress.Progress.Phase;
 import zander.core.transfer.remote.RemoteEndpoint;
 import zander.core.transfer.resume.LeftoverFiles;
+import zander.core.transfer.resume.ResumeFolder;
 import zander.core.transfer.resume.ResumeLogFile;
 import zander.core.transfer.resume.SavedTransfer;
 import zander.core.transfer.rules.ConflictRule;
@@ -108,7 +110,8 @@ class CutTransferTest {
     try (Relay relay = new Relay(sshd.port())) {
       AtomicReference<Connection> connection =
           new AtomicReference<>(sshd.openThrough("root", relay.port()));
-      ResumeLogFile log = ResumeLogFile.begin(logs, saved(names, up, goal));
+      ResumeLogFile log =
+          new ResumeFolder(logs, ContentSeal.ofThisRun()).begin(saved(names, up, goal));
       switch (cut) {
         case SILENT -> relay.stallAfter(at);
         default -> relay.cutAfter(at);
@@ -129,7 +132,8 @@ class CutTransferTest {
       log.close();
       if (progress.phase() == Phase.BROKEN) {
         back(relay, connection);
-        ResumeLogFile left = ResumeLogFile.read(log.file());
+        ResumeLogFile left =
+            new ResumeFolder(logs, ContentSeal.ofThisRun()).read(log.file(), false);
         assertThat(left.isUnfinished()).isTrue();
         progress = transfer(left, names, up, goal, connection, filesAlone, ReconnectPrompt.ENDS_IT);
         left.close();

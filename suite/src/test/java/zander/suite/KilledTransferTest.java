@@ -24,6 +24,7 @@ import zander.core.connect.address.ServerAddress;
 import zander.core.connect.signin.SignInMethods;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
+import zander.core.seal.ContentSeal;
 import zander.core.transfer.Transfer;
 import zander.core.transfer.endpoint.Direction;
 import zander.core.transfer.endpoint.PartialNames;
@@ -32,6 +33,7 @@ import zander.core.transfer.local.LocalEndpoint;
 import zander.core.transfer.progress.Progress;
 import zander.core.transfer.remote.RemoteEndpoint;
 import zander.core.transfer.resume.LeftoverFiles;
+import zander.core.transfer.resume.ResumeFolder;
 import zander.core.transfer.resume.ResumeLogFile;
 import zander.core.transfer.resume.SavedTransfer;
 import zander.core.transfer.rules.ConflictRule;
@@ -97,7 +99,7 @@ class KilledTransferTest {
             NAMES,
             names.mark(),
             SavedTransfer.Kept.of(TransferRules.of(ConflictRule.REPLACE)));
-    ResumeLogFile log = ResumeLogFile.begin(Path.of(words[6]), saved);
+    ResumeLogFile log = new ResumeFolder(Path.of(words[6]), ContentSeal.ofThisRun()).begin(saved);
     log.ended(run(log, names, up, connection));
     log.close();
     System.exit(0);
@@ -167,7 +169,8 @@ class KilledTransferTest {
     }
     TwoVersions.assertOnlyWholeFiles(goal, old, original);
     try (Connection connection = sshd.open("root")) {
-      ResumeLogFile left = ResumeLogFile.read(logFile(logs));
+      ResumeLogFile left =
+          new ResumeFolder(logs, ContentSeal.ofThisRun()).read(logFile(logs), false);
       unfinished = left.isUnfinished();
       PartialNames names = new PartialNames(left.transfer().mark());
       Progress progress = run(left, names, up, connection);

@@ -230,9 +230,20 @@ public final class FileJournal implements Journal, Closeable {
     contents.sealAll();
   }
 
-  /** Lets go of all replaced contents but those of changes under way. The history stays. */
-  public synchronized void emptyContents() throws IOException {
+  /**
+   * Lets go of all replaced contents, and of the history too if wanted. Nothing under way goes.
+   *
+   * @return whether it was done; it is not while another program writes here
+   */
+  public synchronized boolean empty(boolean historyToo) throws IOException {
     BlockingCalls.check("emptying the journal");
+    if (!alone) {
+      return false;
+    }
+    if (historyToo) {
+      entries.values().removeIf(entry -> !entry.isUnderWay());
+      rewrite();
+    }
     Set<String> kept = new HashSet<>();
     for (JournalEntry entry : entries.values()) {
       if (entry.isUnderWay() && entry.contentId() != null) {
@@ -240,6 +251,18 @@ public final class FileJournal implements Journal, Closeable {
       }
     }
     contents.retain(kept);
+    return true;
+  }
+
+  private void rewrite() throws IOException {
+    ByteArrayOutputStream lines = new ByteArrayOutputStream();
+    for (JournalEntry entry : entries.values()) {
+      lines.write(JournalLine.begin(entry));
+      if (!entry.isUnderWay()) {
+        lines.write(JournalLine.end(entry));
+      }
+    }
+    files.rewrite(lines.toByteArray());
   }
 
   @Override
@@ -298,14 +321,7 @@ public final class FileJournal implements Journal, Closeable {
       }
     }
     if (dropped) {
-      ByteArrayOutputStream lines = new ByteArrayOutputStream();
-      for (JournalEntry entry : entries.values()) {
-        lines.write(JournalLine.begin(entry));
-        if (!entry.isUnderWay()) {
-          lines.write(JournalLine.end(entry));
-        }
-      }
-      files.rewrite(lines.toByteArray());
+      rewrite();
     }
     contents.retain(kept);
   }

@@ -48,6 +48,11 @@ public final class ContentSeal {
   private byte[] key = random(KEY);
   private byte[] wrapped;
 
+  /** The last key of another run that was opened: a list has one in each of its lines. */
+  private byte[] otherWrapped;
+
+  private byte[] otherKey;
+
   /**
    * @param publicFile where the public key is, in clear; need not be there
    */
@@ -99,6 +104,9 @@ public final class ContentSeal {
   /** Forgets the key of this run: what it sealed is opened by the vault alone, or no more. */
   public synchronized void forget() {
     SecretBytes.wipe(key);
+    SecretBytes.wipe(otherKey);
+    otherKey = null;
+    otherWrapped = null;
     run = random(SealKeys.ID);
     key = random(KEY);
     wrapped = null;
@@ -194,6 +202,9 @@ public final class ContentSeal {
       if (ofThisRun) {
         return key.clone();
       }
+      if (otherKey != null && head.lasts() && Arrays.equals(head.wrapped(), otherWrapped)) {
+        return otherKey.clone();
+      }
     }
     if (!head.lasts()) {
       throw new StillSealed(StillSealed.Reason.KEY_GONE, null);
@@ -208,7 +219,13 @@ public final class ContentSeal {
       if (!Arrays.equals(head.id(), SealKeys.id(SealKeys.publicOf(secret)))) {
         throw new StillSealed(StillSealed.Reason.KEY_GONE, null);
       }
-      return SealKeys.unwrap(secret, head.wrapped());
+      byte[] opened = SealKeys.unwrap(secret, head.wrapped());
+      synchronized (this) {
+        SecretBytes.wipe(otherKey);
+        otherKey = opened.clone();
+        otherWrapped = head.wrapped();
+      }
+      return opened;
     } finally {
       SecretBytes.wipe(secret);
     }

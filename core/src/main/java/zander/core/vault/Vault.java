@@ -201,6 +201,19 @@ public final class Vault implements Closeable {
     change(() -> SecretBytes.wipe(secrets.put(name, SecretBytes.bytes(secret))));
   }
 
+  /**
+   * Keeps a secret, left as it is, unless there is one of that name, and gives what there is then:
+   * a copy for the caller to wipe.
+   */
+  public char[] putIfAbsent(String name, char[] secret) throws IOException {
+    char[] there = get(name);
+    if (there != null) {
+      return there;
+    }
+    change(() -> secrets.computeIfAbsent(name, absent -> SecretBytes.bytes(secret)));
+    return get(name);
+  }
+
   /** Forgets a secret and writes the file. */
   public void remove(String name) throws IOException {
     change(() -> SecretBytes.wipe(secrets.remove(name)));

@@ -146,10 +146,17 @@ class SealedJournalTest {
       save(journal, 0644, "open to all");
       save(journal, 0600, SECRET);
       journal.begin(NewChange.of(ChangeKind.SAVE, KEYS).content("under way".getBytes(UTF_8)));
-      journal.emptyContents();
+      assertThat(journal.empty(false)).isTrue();
       assertThat(newest(journal)).isEqualTo("under way");
       assertThat(journal.keepsContent(journal.entries().get(1))).isFalse();
       assertThat(journal.entries()).hasSize(3);
+      try (FileJournal another = open(seal())) {
+        assertThat(another.empty(true)).as("while another program writes here").isFalse();
+      }
+      assertThat(journal.empty(true)).isTrue();
+      assertThat(newest(journal)).isEqualTo("under way");
+      assertThat(journal.entries()).hasSize(1);
     }
+    assertThat(onTheDisk()).doesNotContain(SECRET).doesNotContain("open to all");
   }
 }

@@ -1,6 +1,7 @@
 package zander.desk.file;
 
 import java.util.List;
+import zander.core.files.RemotePath;
 import zander.desk.folder.FolderModel;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
@@ -24,10 +25,10 @@ public final class DraftOffer {
 
   /** Asks in the folder sheet, if there are any. */
   public void make() {
-    desk.background().run(drafts::all, this::ask, failure -> {});
+    desk.background().run(drafts::paths, this::ask, failure -> {});
   }
 
-  private void ask(List<Drafts.Draft> left) {
+  private void ask(List<RemotePath> left) {
     if (left.isEmpty()) {
       return;
     }
@@ -39,25 +40,31 @@ public final class DraftOffer {
                     + " was kept when Zander ended",
                 Drafts.names(left) + ". The server has the versions before it."),
             true,
-            new Question.Choice("Open drafts", ticked -> open(left)),
+            new Question.Choice("Open drafts", ticked -> open()),
             new Question.Choice("Discard drafts", ticked -> drop(left)),
             folder.dismiss()));
   }
 
-  private void open(List<Drafts.Draft> left) {
+  private void open() {
     folder.dismissQuestion();
-    for (Drafts.Draft draft : left) {
-      files.open(draft.path(), file -> file.takeDraft(draft));
-    }
+    desk.background()
+        .run(
+            drafts::all,
+            left -> {
+              for (Drafts.Draft draft : left) {
+                files.open(draft.path(), file -> file.takeDraft(draft));
+              }
+            },
+            failure -> folder.tellFailure(FailureWords.of(failure)));
   }
 
-  private void drop(List<Drafts.Draft> left) {
+  private void drop(List<RemotePath> left) {
     folder.dismissQuestion();
     desk.background()
         .run(
             () -> {
-              for (Drafts.Draft draft : left) {
-                drafts.drop(draft.path());
+              for (RemotePath path : left) {
+                drafts.drop(path);
               }
               return left;
             },

@@ -17,6 +17,8 @@ import zander.core.change.SaveFailure;
 import zander.core.edit.NotTextException;
 import zander.core.edit.TextFile;
 import zander.core.files.RemotePath;
+import zander.core.journal.JournalEntry;
+import zander.core.rights.Mode;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
@@ -121,19 +123,36 @@ public final class FileModel extends Sheet {
               draftDue = false;
               boolean keep = isUnsaved() && !closed;
               Drafts.Draft draft = new Drafts.Draft(version.real(), version.digestText(), text);
-              desk.background().run(() -> writeDraft(keep, draft));
+              boolean closedToOthers = isClosedToOthers();
+              desk.background()
+                  .run(
+                      () -> writeDraft(keep, draft, closedToOthers),
+                      this::tellOfDraft,
+                      failure -> {});
             });
   }
 
-  private void writeDraft(boolean keep, Drafts.Draft draft) {
+  /** Whether others may not read the file on the server. */
+  private boolean isClosedToOthers() {
+    return !version.attributes().mode().allows(Mode.Who.OTHERS, Mode.May.READ);
+  }
+
+  /** Gives whether all is as it should be with it. */
+  private boolean writeDraft(boolean keep, Drafts.Draft draft, boolean closedToOthers) {
     try {
       if (keep) {
-        drafts.keep(draft);
-      } else {
-        drafts.drop(draft.path());
+        return drafts.keep(draft, closedToOthers);
       }
+      drafts.drop(draft.path());
     } catch (java.io.IOException e) {
       // A full disk here must not stop the editing; the next change tries again.
+    }
+    return true;
+  }
+
+  private void tellOfDraft(boolean well) {
+    if (!well && isUnsaved() && !closed && !busy.get()) {
+      state.set("not on the server yet; no draft here, it is closed to others");
     }
   }
 
@@ -171,7 +190,7 @@ public final class FileModel extends Sheet {
   protected void discard() {
     closed = true;
     RemotePath real = version.real();
-    desk.background().run(() -> writeDraft(false, new Drafts.Draft(real, "", "")));
+    desk.background().run(() -> writeDraft(false, new Drafts.Draft(real, "", ""), false));
   }
 
   /** The facts beside the name: encoding, line ends, lines. */
@@ -229,9 +248,10 @@ public final class FileModel extends Sheet {
         .run(
             () -> {
               content.set(form.encode(saving));
-              return saver().save(before, content.get(), allowed);
+              FileVersion after = saver().save(before, content.get(), allowed);
+              return new Saved(after, endsWithThisRun(after));
             },
-            after -> saved(saving, after),
+            done -> saved(saving, done),
             failure -> {
               if (failure instanceof SaveFailure save
                   && save.state() == SaveFailure.ServerState.OLD_OR_NEW) {
@@ -241,13 +261,26 @@ public final class FileModel extends Sheet {
             });
   }
 
-  private void saved(String saving, FileVersion after) {
+  /**
+   * A save that was made.
+   *
+   * @param passing whether the version before can be put back only as long as Zander runs
+   */
+  private record Saved(FileVersion version, boolean passing) {}
+
+  private boolean endsWithThisRun(FileVersion after) throws java.io.IOException {
+    List<JournalEntry> about = desk.journal().about(after.real());
+    return !about.isEmpty() && desk.journal().endsWithThisRun(about.get(0));
+  }
+
+  private void saved(String saving, Saved done) {
     busy.set(false);
-    version = after;
+    version = done.version();
     savedText = saving;
     dismissQuestion();
     edited(text);
-    state.set(isUnsaved() ? "not on the server yet" : "saved to the server");
+    String passing = done.passing() ? "; it can be put back until Zander ends" : "";
+    state.set(isUnsaved() ? "not on the server yet" : "saved to the server" + passing);
     desk.changed(List.of(path));
   }
 

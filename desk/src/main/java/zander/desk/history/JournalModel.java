@@ -4,6 +4,8 @@ import java.util.List;
 import java.util.Objects;
 import java.util.concurrent.CancellationException;
 import java.util.stream.Stream;
+import javafx.beans.property.ReadOnlyBooleanProperty;
+import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleStringProperty;
@@ -22,6 +24,7 @@ import zander.core.journal.FileJournal;
 import zander.core.journal.Journal;
 import zander.core.journal.JournalEntry;
 import zander.core.journal.JournalRules;
+import zander.core.seal.StillSealed;
 import zander.core.work.Cancellation;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
@@ -43,6 +46,7 @@ public final class JournalModel extends Sheet {
   private final ReadOnlyObjectWrapper<JournalEntry> selected = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<List<LineDifference.Line>> difference =
       new ReadOnlyObjectWrapper<>(List.of());
+  private final ReadOnlyBooleanWrapper sealed = new ReadOnlyBooleanWrapper();
 
   public JournalModel(OpenDesk desk) {
     this.desk = desk;
@@ -94,6 +98,7 @@ public final class JournalModel extends Sheet {
   public void select(JournalEntry entry) {
     selected.set(entry);
     difference.set(List.of());
+    sealed.set(false);
     if (entry == null || entry.contentId() == null) {
       return;
     }
@@ -105,11 +110,25 @@ public final class JournalModel extends Sheet {
                 difference.set(lines);
               }
             },
-            failure -> difference.set(List.of()));
+            failure ->
+                sealed.set(
+                    Objects.equals(selected.get(), entry)
+                        && failure instanceof StillSealed kept
+                        && kept.reason() == StillSealed.Reason.VAULT_CLOSED));
+  }
+
+  /** Asks for the vault, to show what the selected entry changed. */
+  public void openVault() {
+    JournalEntry entry = selected.get();
+    desk.background()
+        .run(
+            () -> desk.journal().contentBefore(entry),
+            content -> select(entry),
+            failure -> ask(notice(FailureWords.of(failure), true, this)));
   }
 
   private List<LineDifference.Line> differenceOf(JournalEntry entry) throws java.io.IOException {
-    byte[] before = desk.journal().contentBefore(entry);
+    byte[] before = desk.journal().contentBefore(entry, false);
     byte[] after = contentAfter(entry);
     if (before == null || after == null) {
       return List.of();
@@ -126,10 +145,15 @@ public final class JournalModel extends Sheet {
     String digest = entry.after() == null ? null : entry.after().digest();
     for (JournalEntry other : desk.journal().about(entry.path())) {
       if (digest != null && digest.equals(other.contentId())) {
-        return desk.journal().contentBefore(other);
+        return desk.journal().contentBefore(other, false);
       }
     }
     return desk.files().readAll(entry.path(), LARGEST);
+  }
+
+  /** Whether what the selected entry changed is sealed and cannot be shown. */
+  public ReadOnlyBooleanProperty sealedProperty() {
+    return sealed.getReadOnlyProperty();
   }
 
   // Putting back.

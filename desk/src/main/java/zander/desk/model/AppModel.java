@@ -18,7 +18,10 @@ import zander.core.connect.keys.Agent;
 import zander.core.connect.report.ConnectFailure;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
+import zander.core.transfer.resume.ResumeFolder;
 import zander.desk.file.Drafts;
+import zander.desk.kept.KeptModel;
+import zander.desk.kept.VaultKey;
 import zander.desk.line.Journals;
 import zander.desk.reach.BookModel;
 import zander.desk.reach.KeysModel;
@@ -29,6 +32,7 @@ import zander.desk.reach.SignInRunner;
 import zander.desk.reach.TypedServer;
 import zander.desk.reach.VaultModel;
 import zander.desk.transfer.SavedRules;
+import zander.desk.transfer.TransferModel;
 import zander.desk.waterline.DeskTransfers;
 import zander.desk.waterline.DragOutCopies;
 import zander.desk.work.Background;
@@ -43,6 +47,8 @@ public final class AppModel {
   private final BookModel book;
   private final KeysModel keys;
   private final VaultModel vault;
+  private final VaultKey vaultKey;
+  private final KeptModel kept;
   private final SignInRunner reach;
   private final Settings settings;
   private final SavedRules keptRules;
@@ -62,7 +68,6 @@ public final class AppModel {
     this.home = places.home();
     this.stateFolder = places.state();
     this.keptRules = new SavedRules(stateFolder, background);
-    this.journals = new Journals(stateFolder.resolve("journal"), background);
     this.settings = new Settings(stateFolder.resolve("settings.json"), background);
     this.dark = settings.property(Settings.DARK);
     this.localFolded = settings.property(Settings.LOCAL_FOLDED);
@@ -71,6 +76,12 @@ public final class AppModel {
     this.book = new BookModel(background, places.book(), home, person);
     this.keys = new KeysModel(background, home.resolve(".ssh"), Agent.running().orElse(null));
     this.vault = new VaultModel(places.vault(), background);
+    this.vaultKey =
+        new VaultKey(vault, prompts, background, stateFolder.resolve("kept.pub"), () -> sealKept());
+    this.journals = new Journals(stateFolder.resolve("journal"), background, vaultKey.seal());
+    this.kept =
+        new KeptModel(
+            stateFolder, journals, background, () -> settings.now().journal(), this::running);
     background.run(() -> DragOutCopies.clearOthers(stateFolder));
     this.reach = new SignInRunner(background, connector, prompts, vault, book, home);
   }
@@ -117,10 +128,28 @@ public final class AppModel {
                 failed -> secrets.wipe())));
   }
 
+  /** On the thread that opened the vault. */
+  private void sealKept() {
+    try {
+      journals.sealKept();
+    } catch (java.io.IOException e) {
+      // The next opening of a journal seals what it keeps.
+    }
+  }
+
+  /** The lists of transfers that are being written. */
+  private List<Path> running() {
+    return desks.stream()
+        .flatMap(desk -> desk.transfers().queue().all().stream())
+        .map(TransferModel::file)
+        .filter(java.util.Objects::nonNull)
+        .toList();
+  }
+
   DeskTransfers.Kept keptTransfers() {
     return new DeskTransfers.Kept(
         keptRules,
-        stateFolder.resolve("crossings"),
+        new ResumeFolder(stateFolder.resolve("transfers"), vaultKey.seal()),
         () -> desks.stream().map(DeskModel::transfers).toList());
   }
 
@@ -189,7 +218,7 @@ public final class AppModel {
   }
 
   Drafts draftsOf(ServerEntry entry) {
-    return new Drafts(stateFolder.resolve("drafts").resolve(folderName(entry)));
+    return new Drafts(stateFolder.resolve("drafts").resolve(folderName(entry)), vaultKey.seal());
   }
 
   public Settings settings() {
@@ -259,6 +288,11 @@ public final class AppModel {
 
   public VaultModel vault() {
     return vault;
+  }
+
+  /** What lies on this computer of servers. */
+  public KeptModel kept() {
+    return kept;
   }
 
   public ObservableList<DeskModel> desks() {

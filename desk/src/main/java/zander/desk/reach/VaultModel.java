@@ -5,6 +5,7 @@ import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CopyOnWriteArrayList;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
@@ -38,6 +39,25 @@ public final class VaultModel {
   private volatile Vault open;
   private volatile boolean there;
   private volatile boolean notNow;
+  private final List<Opened> whenOpened = new CopyOnWriteArrayList<>();
+  private final List<Runnable> whenLocked = new CopyOnWriteArrayList<>();
+
+  /** One question at a time, whoever waits for it. */
+  private final Object asking = new Object();
+
+  /** Told when it is opened, on the thread that opened it. */
+  public interface Opened {
+    void opened(Vault vault) throws IOException;
+  }
+
+  public void whenOpened(Opened told) {
+    whenOpened.add(told);
+  }
+
+  /** Told on the interface thread. */
+  public void whenLocked(Runnable told) {
+    whenLocked.add(told);
+  }
 
   public VaultModel(Path file, Background background) {
     this.file = file;
@@ -63,7 +83,20 @@ public final class VaultModel {
     return getIfOpen(name);
   }
 
-  char[] getIfOpen(String name) {
+  /**
+   * The same for something that only the vault has: who said "not now" is asked again.
+   *
+   * @param why is to be opened, in a sentence
+   */
+  public char[] ask(String name, String why, Prompts prompts, Background from) {
+    if (open == null && there) {
+      askAndOpen("Open the vault", why, prompts, from);
+    }
+    return getIfOpen(name);
+  }
+
+  /** A copy for the caller to wipe; {@code null} while it is closed. */
+  public char[] getIfOpen(String name) {
     Vault vault = open;
     return vault == null ? null : vault.get(name);
   }
@@ -89,6 +122,12 @@ public final class VaultModel {
   }
 
   private void askAndOpen(String headline, String detail, Prompts prompts, Background from) {
+    synchronized (asking) {
+      askOnce(headline, detail, prompts, from);
+    }
+  }
+
+  private void askOnce(String headline, String detail, Prompts prompts, Background from) {
     String more = detail;
     for (int tries = 0; tries < 3 && open == null; tries++) {
       char[] master = ask(headline, more, !more.equals(detail), prompts, from);
@@ -130,7 +169,8 @@ public final class VaultModel {
       if (master.length == 0) {
         return "The vault needs a passphrase.";
       }
-      open = there ? Vault.open(file, master) : Vault.create(file, master);
+      Vault opened = there ? Vault.open(file, master) : Vault.create(file, master);
+      open = opened;
       there = true;
       notNow = false;
       background.show(
@@ -138,6 +178,7 @@ public final class VaultModel {
             state.set(State.OPEN);
             problem.set("");
           });
+      tellOpened(opened);
       showNames();
       return null;
     } catch (VaultFailure e) {
@@ -150,6 +191,18 @@ public final class VaultModel {
       return String.valueOf(e.getMessage());
     } finally {
       SecretBytes.wipe(master);
+    }
+  }
+
+  private void tellOpened(Vault opened) {
+    for (Opened told : whenOpened) {
+      try {
+        told.opened(opened);
+      } catch (IOException e) {
+        background.show(
+            () ->
+                problem.set("What is kept on this computer is not sealed yet: " + e.getMessage()));
+      }
     }
   }
 
@@ -185,6 +238,7 @@ public final class VaultModel {
       vault.close();
       names.clear();
       state.set(State.LOCKED);
+      whenLocked.forEach(Runnable::run);
     }
   }
 

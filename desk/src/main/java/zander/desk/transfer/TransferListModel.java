@@ -4,13 +4,15 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.function.Consumer;
-import java.util.stream.Stream;
+import javafx.beans.property.ReadOnlyIntegerProperty;
+import javafx.beans.property.ReadOnlyIntegerWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import zander.core.seal.StillSealed;
 import zander.core.transfer.progress.Progress.Problem;
+import zander.core.transfer.resume.ResumeFolder;
 import zander.core.transfer.resume.ResumeLogFile;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
@@ -29,10 +31,11 @@ public final class TransferListModel extends Sheet {
   private final OpenDesk desk;
   private final String deskName;
   private final TransferQueue queue;
-  private final Path folder;
+  private final ResumeFolder folder;
   private final Consumer<ResumeLogFile> goOn;
   private final ReadOnlyObjectWrapper<List<ResumeLogFile>> before =
       new ReadOnlyObjectWrapper<>(List.of());
+  private final ReadOnlyIntegerWrapper sealed = new ReadOnlyIntegerWrapper();
 
   /**
    * @param goOn begins a transfer again from what an earlier run left
@@ -41,7 +44,7 @@ public final class TransferListModel extends Sheet {
       OpenDesk desk,
       String deskName,
       TransferQueue queue,
-      Path folder,
+      ResumeFolder folder,
       Consumer<ResumeLogFile> goOn) {
     this.desk = desk;
     this.deskName = deskName;
@@ -54,27 +57,48 @@ public final class TransferListModel extends Sheet {
 
   /** Reads what is written down, but for what this run of the program has in its queue. */
   public void readBefore() {
+    read(false);
+  }
+
+  /** The same, and asks for the vault when some are sealed. */
+  public void openSealed() {
+    read(true);
+  }
+
+  private void read(boolean mayAsk) {
     List<Path> running =
         queue.all().stream().map(TransferModel::file).filter(file -> file != null).toList();
     desk.background()
-        .run(() -> read(folder, deskName, running), before::set, failure -> before.set(List.of()));
+        .run(
+            () -> read(folder, deskName, running, mayAsk),
+            found -> {
+              sealed.set(found.sealed());
+              before.set(found.logs());
+            },
+            failure -> before.set(List.of()));
   }
 
-  static List<ResumeLogFile> read(Path folder, String deskName, List<Path> without)
-      throws IOException {
-    if (!Files.isDirectory(folder)) {
-      return List.of();
-    }
-    List<Path> files;
-    try (Stream<Path> all = Files.list(folder)) {
-      files =
-          all.filter(file -> file.toString().endsWith(".log") && !without.contains(file))
-              .sorted(Comparator.reverseOrder())
-              .toList();
-    }
+  /**
+   * What is written down.
+   *
+   * @param sealed how many cannot be read while the vault is closed, of whatever server
+   */
+  private record Found(List<ResumeLogFile> logs, int sealed) {}
+
+  private static Found read(
+      ResumeFolder folder, String deskName, List<Path> without, boolean mayAsk) throws IOException {
     List<ResumeLogFile> logs = new ArrayList<>();
-    for (Path file : files) {
-      ResumeLogFile log = ResumeLogFile.read(file);
+    int sealed = 0;
+    boolean ask = mayAsk;
+    for (Path file : folder.files()) {
+      ResumeLogFile log = null;
+      try {
+        log = without.contains(file) ? null : folder.read(file, ask);
+      } catch (StillSealed e) {
+        // Who keeps the vault closed is asked once, not for each of them.
+        ask = false;
+        sealed += e.reason() == StillSealed.Reason.VAULT_CLOSED ? 1 : 0;
+      }
       if (log == null) {
         continue;
       }
@@ -86,7 +110,7 @@ public final class TransferListModel extends Sheet {
         }
       }
     }
-    return logs;
+    return new Found(logs, sealed);
   }
 
   public String what(ResumeLogFile log) {
@@ -133,6 +157,11 @@ public final class TransferListModel extends Sheet {
 
   public TransferQueue queue() {
     return queue;
+  }
+
+  /** How many of earlier runs are sealed and cannot be listed until the vault is open. */
+  public ReadOnlyIntegerProperty sealedProperty() {
+    return sealed.getReadOnlyProperty();
   }
 
   /** Those of earlier runs, newest first. */

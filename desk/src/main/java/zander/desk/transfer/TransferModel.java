@@ -18,6 +18,7 @@ import zander.core.transfer.endpoint.Target;
 import zander.core.transfer.progress.Progress;
 import zander.core.transfer.progress.Progress.Phase;
 import zander.core.transfer.resume.LeftoverFiles;
+import zander.core.transfer.resume.ResumeFolder;
 import zander.core.transfer.resume.ResumeLogFile;
 import zander.core.transfer.resume.SavedTransfer;
 import zander.core.transfer.rules.ConflictPrompt;
@@ -32,7 +33,7 @@ public final class TransferModel {
   private final Background background;
   private final TransferRoute route;
   private final TransferRules rules;
-  private final Path folder;
+  private final ResumeFolder folder;
   private final ResumeLogFile before;
   private final String desk;
   private final BooleanSupplier lineBack;
@@ -55,7 +56,8 @@ public final class TransferModel {
    * @param folder where the list of transfers is kept
    * @param lineBack waits for the line; false when there is none any more
    */
-  public record Host(Background background, String desk, Path folder, BooleanSupplier lineBack) {}
+  public record Host(
+      Background background, String desk, ResumeFolder folder, BooleanSupplier lineBack) {}
 
   /**
    * @param before what an earlier try left, to go on with; {@code null} for a new one
@@ -92,7 +94,7 @@ public final class TransferModel {
   private Progress run() throws IOException {
     PartialNames names =
         before == null ? new PartialNames() : new PartialNames(before.transfer().mark());
-    log = before == null ? ResumeLogFile.begin(folder, saved(names)) : before;
+    log = before == null ? folder.begin(saved(names)) : before;
     Source source = route.source().apply(names);
     Target target = route.target().apply(names);
     Transfer made =

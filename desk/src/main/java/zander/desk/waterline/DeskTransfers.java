@@ -10,6 +10,7 @@ import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 import zander.core.transfer.endpoint.Direction;
+import zander.core.transfer.resume.ResumeFolder;
 import zander.core.transfer.resume.ResumeLogFile;
 import zander.core.transfer.resume.SavedTransfer;
 import zander.core.transfer.rules.ConflictRule;
@@ -44,7 +45,7 @@ public final class DeskTransfers {
   private final Supplier<? extends List<DeskTransfers>> all;
 
   /** Where the list of transfers is kept on this computer. */
-  private final Path kept;
+  private final ResumeFolder kept;
 
   private final TransferQueue queue = new TransferQueue(this::over);
 
@@ -58,7 +59,8 @@ public final class DeskTransfers {
    * @param folder where the list of transfers is kept on this computer
    * @param all the transfers of all open desks
    */
-  public record Kept(SavedRules rules, Path folder, Supplier<? extends List<DeskTransfers>> all) {}
+  public record Kept(
+      SavedRules rules, ResumeFolder folder, Supplier<? extends List<DeskTransfers>> all) {}
 
   public DeskTransfers(
       OpenDesk desk, DeskServer server, FolderModel folder, LocalModel local, Kept kept) {
@@ -269,7 +271,7 @@ public final class DeskTransfers {
   private void goOn(ResumeLogFile left, TransferRoute route) {
     desk.background()
         .run(
-            () -> ResumeLogFile.read(left.file()),
+            () -> kept.read(left.file(), true),
             read -> begin(route, left.transfer().rules().rules(), read),
             failure -> tell("The saved transfer cannot be read", failure.getMessage()));
   }

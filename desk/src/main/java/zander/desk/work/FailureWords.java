@@ -7,6 +7,7 @@ import zander.core.change.SaveFailure;
 import zander.core.connect.report.ConnectFailure;
 import zander.core.edit.NotTextException;
 import zander.core.files.RemoteFailure;
+import zander.core.seal.StillSealed;
 
 /** The one place that turns failures into words: what failed, where things stand, what to do. */
 public final class FailureWords {
@@ -21,6 +22,9 @@ public final class FailureWords {
     }
     if (failure instanceof RemoteFailure remote) {
       return remote(remote);
+    }
+    if (failure instanceof StillSealed sealed) {
+      return sealed(sealed);
     }
     if (failure instanceof NotTextException text) {
       return new Message(
@@ -46,6 +50,24 @@ public final class FailureWords {
     String text = failure.getMessage() == null ? failure.toString() : failure.getMessage();
     return new Message(
         failure instanceof IOException ? "That failed" : "Something went wrong", text);
+  }
+
+  private static Message sealed(StillSealed failure) {
+    return switch (failure.reason()) {
+      case VAULT_CLOSED ->
+          new Message(
+              "It is sealed, and the vault is closed",
+              "Nothing was changed. Open the vault, then do it again.");
+      case KEY_GONE ->
+          new Message(
+              "It cannot be opened any more",
+              "It was sealed on this computer with a key that is gone: another vault had it."
+                  + " Nothing was changed.");
+      case DAMAGED ->
+          new Message(
+              "What is kept on this computer of it was damaged or changed",
+              "It was not used, and nothing was changed.");
+    };
   }
 
   private static Message remote(RemoteFailure failure) {

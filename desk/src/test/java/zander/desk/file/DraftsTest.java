@@ -8,6 +8,7 @@ import java.nio.file.attribute.PosixFilePermissions;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.files.RemotePath;
+import zander.core.seal.ContentSeal;
 import zander.desk.file.Drafts.Draft;
 
 class DraftsTest {
@@ -16,13 +17,13 @@ class DraftsTest {
   /** Two paths whose short numbers are the same, and whose names are written alike. */
   @Test
   void twoPathsNeverShareADraft() throws Exception {
-    Drafts drafts = new Drafts(folder.resolve("state/drafts"));
+    Drafts drafts = new Drafts(folder.resolve("state/drafts"), ContentSeal.ofThisRun());
     RemotePath one = RemotePath.of("/srv/Aa/feed xml");
     RemotePath other = RemotePath.of("/srv/BB/feed_xml");
     RemotePath third = RemotePath.of("/srv/BB/feed xml");
     assertThat(one.wire().hashCode()).isEqualTo(third.wire().hashCode());
     for (RemotePath path : new RemotePath[] {one, other, third}) {
-      drafts.keep(new Draft(path, "", path.text()));
+      assertThat(drafts.keep(new Draft(path, "", path.text()), false)).isTrue();
     }
     assertThat(drafts.all()).extracting(Draft::text).hasSize(3).doesNotHaveDuplicates();
     drafts.drop(third);

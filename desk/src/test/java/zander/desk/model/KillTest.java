@@ -22,6 +22,7 @@ import zander.core.files.TreeWalk;
 import zander.core.journal.FileJournal;
 import zander.core.journal.JournalEntry;
 import zander.core.journal.JournalRules;
+import zander.core.seal.ContentSeal;
 import zander.core.work.Cancellation;
 import zander.desk.file.Drafts;
 import zander.standin.server.Relay;
@@ -144,7 +145,7 @@ class KillTest {
         new String(
             connection.files().readAll(RemotePath.of(TRIAL + "/index.html"), 1 << 20), UTF_8));
     Path drafts = work.resolve("state/drafts/warden@lab-box.riverwatch.example");
-    new Drafts(drafts).all().forEach(draft -> texts.add(draft.text()));
+    new Drafts(drafts, ContentSeal.ofThisRun()).all().forEach(draft -> texts.add(draft.text()));
     int kept =
         texts.stream()
             .filter(text -> text.startsWith("typed "))

@@ -10,6 +10,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.BooleanSupplier;
 import zander.core.book.ServerEntry;
 import zander.core.book.SignIn;
@@ -19,6 +20,7 @@ import zander.core.connect.signin.SignInPrompt;
 import zander.core.trust.KnownHosts;
 import zander.core.trust.WireKey;
 import zander.desk.file.FileModel;
+import zander.desk.reach.KeepSecret;
 import zander.desk.reach.Prompts;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
@@ -36,6 +38,7 @@ final class ModelDesk implements AutoCloseable {
   final Demo demo;
   final Relay relay;
   final AppModel app;
+  final AcceptingPrompts prompts = new AcceptingPrompts();
   private final Connector connector;
   private final ExecutorService interfaceThread = Executors.newSingleThreadExecutor();
 
@@ -55,17 +58,16 @@ final class ModelDesk implements AutoCloseable {
             folder.resolve("servers.json"),
             folder.resolve("state"),
             folder.resolve("vault"));
-    app =
-        on(
-            () ->
-                new AppModel(
-                    new Background(interfaceThread), connector, new AcceptingPrompts(), places));
+    app = on(() -> new AppModel(new Background(interfaceThread), connector, prompts, places));
   }
 
   interface Work<T> extends Callable<T> {}
 
-  /** Somebody who trusts the host key, and has no secrets to give. */
-  private static final class AcceptingPrompts implements Prompts {
+  /** Somebody who trusts the host key, and has at most one secret to give. */
+  static final class AcceptingPrompts implements Prompts {
+    volatile String secret;
+    final AtomicInteger asked = new AtomicInteger();
+
     @Override
     public void hostKey(ServerAddress address, WireKey shown, CompletableFuture<Boolean> answer) {
       answer.complete(true);
@@ -73,7 +75,9 @@ final class ModelDesk implements AutoCloseable {
 
     @Override
     public void secret(Ask ask, CompletableFuture<Given> answer) {
-      answer.complete(null);
+      asked.incrementAndGet();
+      String given = secret;
+      answer.complete(given == null ? null : new Given(given.toCharArray(), KeepSecret.NOW));
     }
 
     @Override

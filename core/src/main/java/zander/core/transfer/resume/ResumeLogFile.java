@@ -13,18 +13,22 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
+import java.util.Base64;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import zander.core.seal.ContentSeal;
+import zander.core.seal.StillSealed;
 import zander.core.transfer.progress.Progress;
 import zander.core.transfer.progress.Progress.Problem;
 import zander.core.work.BlockingCalls;
 
 /**
  * One transfer's file: what it is in the first line, then what happened, a line each, only ever
- * appended, so that it can be continued after the program ended at whatever byte. Lines are JSON.
+ * appended, so that it can be continued after the program ended at whatever byte. Lines are JSON;
+ * where there is a vault, each is sealed.
  */
 public final class ResumeLogFile implements ResumeLog, Closeable {
   private static final ObjectMapper JSON = new ObjectMapper();
@@ -49,7 +53,10 @@ public final class ResumeLogFile implements ResumeLog, Closeable {
   public record End(
       Progress.Phase phase, long at, long files, long bytes, long skipped, long problems) {}
 
+  private static final String SEALED = "sealed ";
+
   private final Path file;
+  private final ContentSeal seal;
   private final SavedTransfer transfer;
   private final boolean continues;
   private final Set<String> folders = new HashSet<>();
@@ -58,17 +65,20 @@ public final class ResumeLogFile implements ResumeLog, Closeable {
   private FileChannel out;
   private End end;
 
-  private ResumeLogFile(Path file, SavedTransfer transfer, boolean continues) {
+  private ResumeLogFile(Path file, ContentSeal seal, SavedTransfer transfer, boolean continues) {
     this.file = file;
+    this.seal = seal;
     this.transfer = transfer;
     this.continues = continues;
   }
 
   /** Begins the file of a new transfer in a folder. */
-  public static ResumeLogFile begin(Path folder, SavedTransfer transfer) throws IOException {
+  static ResumeLogFile begin(Path folder, SavedTransfer transfer, ContentSeal seal)
+      throws IOException {
     Files.createDirectories(
         folder, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));
-    ResumeLogFile log = new ResumeLogFile(folder.resolve(transfer.id() + ".log"), transfer, false);
+    ResumeLogFile log =
+        new ResumeLogFile(folder.resolve(transfer.id() + ".log"), seal, transfer, false);
     log.write(new Line(transfer, null, null, null, null, null, null, null));
     return log;
   }
@@ -76,24 +86,43 @@ public final class ResumeLogFile implements ResumeLog, Closeable {
   /**
    * Reads one that was written, to look at it or to go on with it.
    *
+   * @param mayAsk whether the person may be asked to open the vault
    * @return {@code null} when the file is not one of these
+   * @throws StillSealed when it is sealed and the vault is closed, or its key gone
    */
-  public static ResumeLogFile read(Path file) throws IOException {
+  static ResumeLogFile read(Path file, ContentSeal seal, boolean mayAsk) throws IOException {
     BlockingCalls.check("reading a transfer");
     List<Line> lines = new ArrayList<>();
     for (String text : Files.readString(file).split("\n")) {
       try {
-        lines.add(JSON.readValue(text, Line.class));
-      } catch (JsonProcessingException e) {
+        lines.add(JSON.readValue(opened(text, file, seal, mayAsk), Line.class));
+      } catch (JsonProcessingException | IllegalArgumentException e) {
         // The last line of a program that was killed may be cut.
+      } catch (StillSealed e) {
+        if (e.reason() != StillSealed.Reason.DAMAGED) {
+          throw e;
+        }
       }
     }
     if (lines.isEmpty() || lines.get(0).transfer() == null) {
       return null;
     }
-    ResumeLogFile log = new ResumeLogFile(file, lines.get(0).transfer(), true);
+    ResumeLogFile log = new ResumeLogFile(file, seal, lines.get(0).transfer(), true);
     lines.forEach(log::take);
     return log;
+  }
+
+  private static String about(Path file) {
+    return "transfer " + file.getFileName();
+  }
+
+  private static byte[] opened(String text, Path file, ContentSeal seal, boolean mayAsk)
+      throws StillSealed {
+    if (!text.startsWith(SEALED)) {
+      return text.getBytes(StandardCharsets.UTF_8);
+    }
+    byte[] sealed = Base64.getDecoder().decode(text.substring(SEALED.length()));
+    return seal.open(sealed, about(file), mayAsk);
   }
 
   private void take(Line line) {
@@ -119,7 +148,12 @@ public final class ResumeLogFile implements ResumeLog, Closeable {
 
   private void write(Line line) {
     try {
-      append(JSON.writeValueAsString(line) + "\n");
+      byte[] json = JSON.writeValueAsBytes(line);
+      append(
+          (seal.lasts()
+                  ? SEALED + Base64.getEncoder().encodeToString(seal.seal(json, about(file)))
+                  : new String(json, StandardCharsets.UTF_8))
+              + "\n");
     } catch (IOException e) {
       // Nothing of a person's is lost with it: what was transferred is seen by comparing both
       // sides.

@@ -63,13 +63,21 @@ public final class JournalView extends VBox implements SheetView {
     scroll.setMinHeight(150);
     scroll.setPrefHeight(150);
     scroll.getStyleClass().add("difference-scroll");
+    HBox sealed =
+        Parts.row(
+            "sheet-bar",
+            Parts.label("What it changed is sealed, and the vault is closed.", "quiet"),
+            Parts.button("Open the vault", "journal-open-vault", model::openVault));
     getChildren()
         .addAll(
             bar,
             new QuestionStrip(model.questionProperty()),
             table,
+            sealed,
             scroll,
             Parts.row("sheet-foot", count));
+    Parts.show(sealed, false);
+    model.sealedProperty().addListener((observed, old, now) -> Parts.show(sealed, now));
     model.selectedProperty().addListener((observed, old, now) -> showSelected());
     model.differenceProperty().addListener((observed, old, now) -> showDifference(now));
     model.entries().addListener((ListChangeListener<JournalEntry>) change -> showCount());

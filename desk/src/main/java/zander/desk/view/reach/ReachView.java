@@ -11,7 +11,7 @@ import javafx.scene.layout.HBox;
 import zander.desk.model.AppModel;
 import zander.desk.view.part.Parts;
 
-/** The start: three pages, for servers, keys and the vault. */
+/** The start: pages for servers, keys, the vault, and what is kept on this computer. */
 public final class ReachView extends BorderPane {
   private final ServersPage servers;
   private final HBox tabs = new HBox();
@@ -26,6 +26,7 @@ public final class ReachView extends BorderPane {
     pages.put("Servers", () -> servers);
     pages.put("Keys", () -> new KeysPage(model));
     pages.put("Vault", () -> new VaultPage(model.vault()));
+    pages.put("Kept here", () -> new KeptPage(model.kept(), model.vault()));
     setTop(tabs);
     model
         .signInProperty()
@@ -33,7 +34,7 @@ public final class ReachView extends BorderPane {
     show("Servers");
   }
 
-  /** Brings a page to the front: Servers, Keys or Vault. */
+  /** Brings a page to the front: Servers, Keys, Vault or Kept here. */
   public void show(String name) {
     current = name;
     tabs.getChildren().clear();
@@ -41,7 +42,7 @@ public final class ReachView extends BorderPane {
       Button tab =
           Parts.button(
               page,
-              "page-" + page.toLowerCase(java.util.Locale.ROOT),
+              "page-" + page.toLowerCase(java.util.Locale.ROOT).replace(' ', '-'),
               () -> show(page),
               "sheet-tab");
       if (page.equals(name)) {

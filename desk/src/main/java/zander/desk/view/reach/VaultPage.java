@@ -5,6 +5,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.PasswordField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import zander.desk.kept.VaultKey;
 import zander.desk.reach.VaultModel;
 import zander.desk.reach.VaultModel.State;
 import zander.desk.view.part.Parts;
@@ -39,7 +40,9 @@ final class VaultPage extends VBox {
             wrapped(
                 "Passwords and passphrases that you choose to keep are sealed in one file under a"
                     + " master passphrase. Without it, nobody opens them, and nobody can restore"
-                    + " it. You can do without a vault: secrets are then asked for when needed."));
+                    + " it. It also has the key of what is kept on this computer: versions before"
+                    + " your changes, unsaved texts, transfers. You can do without a vault: secrets"
+                    + " are then asked for when needed."));
     getChildren().add(Parts.label(vault.file().toString(), "mono", "quiet"));
     if (state == State.OPEN) {
       showNames();
@@ -82,18 +85,24 @@ final class VaultPage extends VBox {
   }
 
   private void showNames() {
-    if (vault.names().isEmpty()) {
+    if (vault.names().stream().allMatch(VaultKey.NAME::equals)) {
       getChildren()
-          .add(wrapped("Nothing is kept in it. When a secret is asked for, choose: in the vault."));
+          .add(
+              wrapped(
+                  "No secret is kept in it. When a secret is asked for, choose: in the vault."));
     }
     for (String name : vault.names()) {
+      // What is sealed with it could never be opened again: that is emptied where it is kept.
+      boolean mayGo = !name.equals(VaultKey.NAME);
       getChildren()
           .add(
               Parts.row(
                   "vault-row",
                   Parts.label(name, "mono"),
                   Parts.spring(),
-                  Parts.button("Forget", "forget-" + name, () -> vault.remove(name))));
+                  mayGo
+                      ? Parts.button("Forget", "forget-" + name, () -> vault.remove(name))
+                      : Parts.label("for what is kept here", "quiet")));
     }
     getChildren().add(Parts.row("choices", Parts.button("Lock", "lock-vault", vault::lock)));
   }

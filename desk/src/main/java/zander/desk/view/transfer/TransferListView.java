@@ -49,7 +49,7 @@ public final class TransferListView extends VBox implements SheetView {
     Button clear = Parts.button("Clear finished", "clear-over", model.queue()::clearOver);
     HBox bar =
         Parts.row("sheet-bar", Parts.label("At the same time"), atOnce, Parts.spring(), clear);
-    list.getStyleClass().add("crossings");
+    list.getStyleClass().add("transfer-list");
     ScrollPane scroll = new ScrollPane(list);
     scroll.setFitToWidth(true);
     scroll.getStyleClass().add("book-panel");
@@ -57,6 +57,7 @@ public final class TransferListView extends VBox implements SheetView {
     getChildren().addAll(bar, new QuestionStrip(model.questionProperty()), scroll);
     model.queue().all().addListener((ListChangeListener<TransferModel>) change -> build());
     model.beforeProperty().addListener((observed, old, now) -> build());
+    model.sealedProperty().addListener((observed, old, now) -> build());
     Repeating.whileShown(
         this, Duration.ofMillis(200), model.queue().moves(), () -> cards.forEach(Card::look));
     build();
@@ -78,6 +79,17 @@ public final class TransferListView extends VBox implements SheetView {
       for (ResumeLogFile log : model.beforeProperty().get()) {
         list.getChildren().add(earlier(log, number++));
       }
+    }
+    int sealed = model.sealedProperty().get();
+    if (sealed > 0) {
+      list.getChildren()
+          .add(
+              Parts.row(
+                  "choices",
+                  Parts.label(
+                      Texts.count(sealed, "earlier transfer is", "earlier transfers are")
+                          + " sealed, of this server or of others."),
+                  Parts.button("Open the vault", "open-sealed", model::openSealed)));
     }
     if (list.getChildren().isEmpty()) {
       list.getChildren()
