@@ -272,4 +272,45 @@ class DirectTransferTest {
     }
     Files.delete(original.resolve("long"));
   }
+
+  /**
+   * The target fetches, and the source sends more than was asked for, and other than it listed. Its
+   * file service tells the truth, so that all is there in the end, as it should be.
+   */
+  @Test
+  void aSourceThatSendsMoreThanWasAskedForPlacesNothing() throws Exception {
+    Files.writeString(fromTools.resolve("how"), "no route");
+    Path goal = fresh("hostile");
+    Path tree = Files.createDirectory(goal.resolve("tree"));
+    Path precious = Files.writeString(tree.resolve("precious"), "of the target");
+    Set<String> before = names(goal);
+    Path stream = folder.resolve("hostile.tar");
+    HostileTar.write(stream, original.resolve("tree"), List.of(".bashrc", "tree/added"));
+    Path tar = fromTools.resolve("tar");
+    Files.writeString(tar, "#!/bin/sh\ncat " + stream + "\n");
+    Files.setPosixFilePermissions(tar, PosixFilePermissions.fromString("rwxr-xr-x"));
+    try (Connection source = open(from);
+        Connection target = open(to)) {
+      Progress progress = transfer(source, target, goal).run(List.of("tree"));
+      assertThat(progress.phase()).isEqualTo(Phase.DONE);
+    } finally {
+      Files.delete(tar);
+    }
+    assertThat(precious).hasContent("of the target");
+    Set<String> expected = names(original);
+    expected.removeIf(name -> !name.startsWith("tree"));
+    expected.addAll(before);
+    assertThat(names(goal)).isEqualTo(expected);
+    Files.delete(precious);
+    // The folder itself was there before, and keeps its mode and time.
+    assertThat(LargeTree.describe(tree).subList(1, wanted.size()))
+        .isEqualTo(wanted.subList(1, wanted.size()));
+    LargeTree.remove(goal);
+  }
+
+  private static Set<String> names(Path top) throws IOException {
+    try (Stream<Path> all = Files.walk(top)) {
+      return all.map(path -> top.relativize(path).toString()).collect(Collectors.toSet());
+    }
+  }
 }

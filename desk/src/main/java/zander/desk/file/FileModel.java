@@ -152,7 +152,7 @@ public final class FileModel extends Sheet {
 
   private void tellOfDraft(boolean well) {
     if (!well && isUnsaved() && !closed && !busy.get()) {
-      state.set("not on the server yet; no draft here, it is closed to others");
+      state.set("not on the server yet; no draft without a vault");
     }
   }
 

@@ -104,7 +104,8 @@ class SealedDeskTest {
       FileModel file = work(window);
       assertThat(window.on(file.stateProperty()::get)).contains("put back until Zander ends");
       on(window, () -> file.edited(DRAFT));
-      window.until("it is told", () -> file.stateProperty().get().contains("no draft here"));
+      window.until(
+          "it is told", () -> file.stateProperty().get().contains("no draft without a vault"));
       assertThat(onTheDisk()).doesNotContain(oldText.strip()).doesNotContain("otter");
       assertThat(kept(window, "versions").amount()).startsWith("1 version").endsWith(", sealed");
       makeVault(window);

@@ -40,6 +40,7 @@ import zander.core.transfer.server.TransferStrategy;
  */
 public final class DirectTransfer {
   private static final int MOST_FAILED = 3;
+  private static final int PLAIN_BITS = 0777;
   private static final long LOOK_EVERY_MILLIS = 400;
 
   private final RemoteContext source;
@@ -208,16 +209,18 @@ public final class DirectTransfer {
     String first =
         "cd "
             + ShellWords.quote(source.base())
-            + " && exec tar -Scf - --format=gnu --no-recursion --hard-dereference --null"
-            + (" --transform=" + ShellWords.quoteWire(target.partialNames().transform()))
-            + " -T -";
+            + " && exec tar -Scf - --format=gnu --no-recursion --hard-dereference --null -T -";
+    // The names it is to have are given at the target: hard links are renamed with the rest, and
+    // lead to nothing that was there before.
     String second =
         (like.mode() == null ? "" : "umask 077; ")
             + "cd "
             + ShellWords.quote(target.base())
             + " && exec tar -xvio"
             + (like.modified() < 0 ? "m" : "")
-            + "f - --warning=no-timestamp";
+            + "f - --warning=no-timestamp"
+            + (" --transform=" + ShellWords.quoteWire(target.partialNames().transform()))
+            + run.takingOnlyTheNames();
     Iterator<ArrivingFile> begun = waiting.iterator();
     SmallFile[] last = {null};
     ExecResult result =
@@ -247,6 +250,7 @@ public final class DirectTransfer {
     List<RemoteAttributes> found =
         target.files().batch().look(waiting.stream().map(one -> one.part).toList());
     List<ArrivingFile> whole = new ArrayList<>();
+    List<Mode> modes = new ArrayList<>();
     for (int i = 0; i < waiting.size(); i++) {
       RemoteAttributes is = found.get(i);
       ArrivingFile one = waiting.get(i);
@@ -256,26 +260,36 @@ public final class DirectTransfer {
           && (result.exit() == 0 || isFinished(one.smallFile, is))) {
         one.smallFile.modified = is.modified();
         whole.add(one);
+        modes.add(is.mode());
       } else {
         one.smallFile.failure = new NotDirect("it did not arrive directly");
       }
     }
-    List<ArrivingFile> asked =
-        whole.stream().filter(one -> one.smallFile.item.mode() != null).toList();
-    List<RemoteFailure> refused =
-        target
-            .files()
-            .batch()
-            .set(
-                asked.stream()
-                    .map(one -> new Setting(one.part, one.smallFile.item.mode(), -1))
-                    .toList());
+    giveModes(whole, modes);
+    return !whole.isEmpty();
+  }
+
+  /**
+   * @param modes as they arrived: the upper bits are nobody's wish when no mode is asked for
+   */
+  private void giveModes(List<ArrivingFile> whole, List<Mode> modes) throws IOException {
+    List<ArrivingFile> asked = new ArrayList<>();
+    List<Setting> settings = new ArrayList<>();
+    for (int i = 0; i < whole.size(); i++) {
+      ArrivingFile one = whole.get(i);
+      Mode wanted = one.smallFile.item.mode();
+      Mode plain = new Mode(modes.get(i).bits() & PLAIN_BITS);
+      if (wanted != null || !plain.equals(modes.get(i))) {
+        asked.add(one);
+        settings.add(new Setting(one.part, wanted == null ? plain : wanted, -1));
+      }
+    }
+    List<RemoteFailure> refused = target.files().batch().set(settings);
     for (int i = 0; i < asked.size(); i++) {
       if (refused.get(i) != null) {
         asked.get(i).smallFile.failure = refused.get(i);
       }
     }
-    return !whole.isEmpty();
   }
 
   /**

@@ -40,6 +40,15 @@ final class DirectTransferProcess {
   }
 
   /**
+   * Options for a {@code tar} that unpacks at the target: it takes what was asked for, and nothing
+   * else that the source may send. A source that signs in at the target itself could do anything
+   * there without that, and has the list to itself.
+   */
+  String takingOnlyTheNames() {
+    return starter == Starter.TARGET ? " --no-recursion --null -T " + FOLDER + "/names" : "";
+  }
+
+  /**
    * Runs them to their end; waits.
    *
    * @param first run at the source, for {@code sh} in wire form; reads {@code names}

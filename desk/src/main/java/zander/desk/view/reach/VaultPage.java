@@ -102,7 +102,7 @@ final class VaultPage extends VBox {
                   Parts.spring(),
                   mayGo
                       ? Parts.button("Forget", "forget-" + name, () -> vault.remove(name))
-                      : Parts.label("for what is kept here", "quiet")));
+                      : Parts.label("see Kept here", "quiet")));
     }
     getChildren().add(Parts.row("choices", Parts.button("Lock", "lock-vault", vault::lock)));
   }
