@@ -1,7 +1,6 @@
 package zander.core.transfer.direct;
 
 import java.io.IOException;
-import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Queue;
@@ -17,10 +16,7 @@ import zander.core.connect.AgentLoan;
 import zander.core.connect.command.ExecResult;
 import zander.core.connect.command.Pipe;
 import zander.core.connect.command.ShellWords;
-import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
-import zander.core.files.RemoteBatch.Setting;
-import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 import zander.core.rights.Mode;
@@ -40,7 +36,6 @@ import zander.core.transfer.server.TransferStrategy;
  */
 public final class DirectTransfer {
   private static final int MOST_FAILED = 3;
-  private static final int PLAIN_BITS = 0777;
   private static final long LOOK_EVERY_MILLIS = 400;
 
   private final RemoteContext source;
@@ -233,7 +228,7 @@ public final class DirectTransfer {
               tell(last[0]);
               last[0] = begun.hasNext() ? begun.next().smallFile : null;
             });
-    boolean arrived = lookAt(waiting, result);
+    boolean arrived = ArrivedFiles.look(target, waiting, result);
     went(run.starter(), arrived, result);
     return arrived;
   }
@@ -243,62 +238,6 @@ public final class DirectTransfer {
       smallFile.told = smallFile.item.node().size();
       carried.accept(smallFile.told);
     }
-  }
-
-  /** What is there is taken as it is; whether any of it arrived. */
-  private boolean lookAt(List<ArrivingFile> waiting, ExecResult result) throws IOException {
-    List<RemoteAttributes> found =
-        target.files().batch().look(waiting.stream().map(one -> one.part).toList());
-    List<ArrivingFile> whole = new ArrayList<>();
-    List<Mode> modes = new ArrayList<>();
-    for (int i = 0; i < waiting.size(); i++) {
-      RemoteAttributes is = found.get(i);
-      ArrivingFile one = waiting.get(i);
-      if (is != null
-          && is.kind() == FileKind.FILE
-          && is.size() == one.smallFile.item.node().size()
-          && (result.exit() == 0 || isFinished(one.smallFile, is))) {
-        one.smallFile.modified = is.modified();
-        whole.add(one);
-        modes.add(is.mode());
-      } else {
-        one.smallFile.failure = new NotDirect("it did not arrive directly");
-      }
-    }
-    giveModes(whole, modes);
-    return !whole.isEmpty();
-  }
-
-  /**
-   * @param modes as they arrived: the upper bits are nobody's wish when no mode is asked for
-   */
-  private void giveModes(List<ArrivingFile> whole, List<Mode> modes) throws IOException {
-    List<ArrivingFile> asked = new ArrayList<>();
-    List<Setting> settings = new ArrayList<>();
-    for (int i = 0; i < whole.size(); i++) {
-      ArrivingFile one = whole.get(i);
-      Mode wanted = one.smallFile.item.mode();
-      Mode plain = new Mode(modes.get(i).bits() & PLAIN_BITS);
-      if (wanted != null || !plain.equals(modes.get(i))) {
-        asked.add(one);
-        settings.add(new Setting(one.part, wanted == null ? plain : wanted, -1));
-      }
-    }
-    List<RemoteFailure> refused = target.files().batch().set(settings);
-    for (int i = 0; i < asked.size(); i++) {
-      if (refused.get(i) != null) {
-        asked.get(i).smallFile.failure = refused.get(i);
-      }
-    }
-  }
-
-  /**
-   * Of a load that broke off: the next one was begun, and its time, which is set last, is right.
-   */
-  private static boolean isFinished(SmallFile smallFile, RemoteAttributes is) {
-    return smallFile.told == is.size()
-        && smallFile.item.modified() >= 0
-        && is.modified() == smallFile.item.node().modified();
   }
 
   /**
