@@ -38,9 +38,16 @@ public final class WireKey {
     }
   }
 
-  /** A key from its wire form alone, which names its own type. */
+  /**
+   * A key from its wire form alone, which names its own type.
+   *
+   * @throws IllegalArgumentException when it does not
+   */
   public static WireKey ofBlob(byte[] blob) {
-    int length = ByteBuffer.wrap(blob).getInt();
+    int length = blob.length < 4 ? -1 : ByteBuffer.wrap(blob).getInt();
+    if (length < 1 || length > blob.length - 4) {
+      throw new IllegalArgumentException("the key does not name its type");
+    }
     return new WireKey(new String(blob, 4, length, StandardCharsets.US_ASCII), blob);
   }
 

@@ -14,6 +14,7 @@ import javax.crypto.spec.GCMParameterSpec;
 import javax.crypto.spec.IvParameterSpec;
 import javax.crypto.spec.SecretKeySpec;
 import org.apache.sshd.common.config.keys.loader.openssh.kdf.BCrypt;
+import zander.core.trust.WireKey;
 import zander.core.work.SecretBytes;
 
 /**
@@ -57,8 +58,8 @@ final class OpenSshPrivateKey {
    */
   static OpenSshPrivateKey parse(String text) throws IOException {
     int begin = text.indexOf(BEGIN);
-    int end = text.indexOf(END);
-    if (begin < 0 || end < begin) {
+    int end = begin < 0 ? -1 : text.indexOf(END, begin + BEGIN.length());
+    if (end < 0) {
       throw new IOException("the end of the key is missing");
     }
     try {
@@ -78,6 +79,7 @@ final class OpenSshPrivateKey {
         throw new IOException(keys + " keys in one file, derivation " + kdf);
       }
       byte[] blob = string(all);
+      WireKey.ofBlob(blob);
       byte[] secret = string(all);
       byte[] tag = new byte[all.remaining()];
       all.get(tag);

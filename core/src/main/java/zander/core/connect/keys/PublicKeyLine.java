@@ -31,9 +31,9 @@ public record PublicKeyLine(WireKey key, String comment) {
       return Optional.empty();
     }
     WireKey key = WireKey.ofBase64(match.group(1), match.group(2));
-    return key == null
-        ? Optional.empty()
-        : Optional.of(new PublicKeyLine(key, match.group(3) == null ? "" : match.group(3)));
+    // The comment is for people; a key with a damaged one is the key all the same.
+    String comment = match.group(3) == null ? "" : match.group(3).replaceAll("[\\x00-\\x1f]", "");
+    return key == null ? Optional.empty() : Optional.of(new PublicKeyLine(key, comment));
   }
 
   /** Reads the first line of a file; empty when there is none, or it is something else. */

@@ -93,7 +93,9 @@ public final class ResumeLogFile implements ResumeLog, Closeable {
   static ResumeLogFile read(Path file, ContentSeal seal, boolean mayAsk) throws IOException {
     BlockingCalls.check("reading a transfer");
     List<Line> lines = new ArrayList<>();
-    for (String text : Files.readString(file).split("\n")) {
+    // Any bytes are read, so that a damaged one spoils only its own line.
+    String all = new String(Files.readAllBytes(file), StandardCharsets.UTF_8);
+    for (String text : all.split("\n")) {
       try {
         lines.add(JSON.readValue(opened(text, file, seal, mayAsk), Line.class));
       } catch (JsonProcessingException | IllegalArgumentException e) {
@@ -116,13 +118,13 @@ public final class ResumeLogFile implements ResumeLog, Closeable {
     return "transfer " + file.getFileName();
   }
 
-  private static byte[] opened(String text, Path file, ContentSeal seal, boolean mayAsk)
+  private static String opened(String text, Path file, ContentSeal seal, boolean mayAsk)
       throws StillSealed {
     if (!text.startsWith(SEALED)) {
-      return text.getBytes(StandardCharsets.UTF_8);
+      return text;
     }
     byte[] sealed = Base64.getDecoder().decode(text.substring(SEALED.length()));
-    return seal.open(sealed, about(file), mayAsk);
+    return new String(seal.open(sealed, about(file), mayAsk), StandardCharsets.UTF_8);
   }
 
   private void take(Line line) {

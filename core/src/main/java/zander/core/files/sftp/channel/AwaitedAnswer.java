@@ -14,6 +14,10 @@ final class AwaitedAnswer {
     notifyAll();
   }
 
+  synchronized boolean isThere() {
+    return message != null;
+  }
+
   synchronized void fail(IOException why) {
     if (message == null) {
       failure = why;

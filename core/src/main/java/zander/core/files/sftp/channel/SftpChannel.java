@@ -341,6 +341,11 @@ public final class SftpChannel extends ChannelSubsystem {
   private void hand(byte[] whole, int length) {
     Buffer buffer = new ByteArrayBuffer(whole, 0, length);
     if (whole[0] == VERSION) {
+      if (version.isThere()) {
+        // Whoever waits for an answer would wait for one that does not come.
+        failAll(new IOException("the file service began twice"));
+        close(true);
+      }
       version.come(buffer);
       return;
     }
