@@ -22,9 +22,16 @@ final class ConfigReader {
 
   private static final long LARGEST = 4 << 20;
 
+  /**
+   * Files that include several others, each of which does so again, are read as often as there are
+   * ways to them: sixteen deep, that is without end.
+   */
+  private static final int MOST_FILES = 1000;
+
   private final Path home;
   private final List<Block> blocks = new ArrayList<>();
   private final List<String> problems = new ArrayList<>();
+  private int files;
 
   /**
    * @param patterns of {@code Host}; empty for a block that never applies
@@ -57,6 +64,12 @@ final class ConfigReader {
   private void read(Path file, List<Block> outer, int depth) {
     if (depth > DEEPEST) {
       problems.add(file + ": included too deep, or in a circle");
+      return;
+    }
+    if (++files > MOST_FILES) {
+      if (files == MOST_FILES + 1) {
+        problems.add(file + ": more than " + MOST_FILES + " files are included, or in a circle");
+      }
       return;
     }
     List<String> lines;

@@ -98,7 +98,7 @@ final class AccountFacts {
   private void askOn(ClientSession session) {
     ask(
         run -> {
-          StreamChannel channel = ScriptRun.channel();
+          StreamChannel channel = run.channel();
           run.attach(channel);
           try {
             session.getService(ConnectionService.class).registerChannel(channel);
@@ -119,7 +119,7 @@ final class AccountFacts {
   private void ask(Asking way) {
     Answer answer = new Answer();
     try {
-      way.by(new ScriptRun(ASK, answer::take));
+      way.by(new ScriptRun(ASK, answer::take, lines.elevation()));
       answer.end();
     } catch (RemoteFailure e) {
       if (e.reason() == Reason.NO_SHELL && !(e.getCause() instanceof IOException)) {

@@ -1,26 +1,22 @@
 package zander.core.connect;
 
-import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.Closeable;
 import java.io.IOException;
 import java.time.Duration;
-import java.util.ArrayList;
-import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.ExecutionException;
-import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
-import org.apache.sshd.client.channel.ClientChannelEvent;
 import org.apache.sshd.client.session.ClientSession;
 import zander.core.connect.address.ServerAddress;
-import zander.core.connect.channel.CommandChannel;
+import zander.core.connect.channel.Elevation;
 import zander.core.connect.channel.SessionPool;
+import zander.core.connect.command.CommandRun;
 import zander.core.connect.command.Commands;
+import zander.core.connect.command.ElevatedCommand;
 import zander.core.connect.command.ExecResult;
 import zander.core.connect.command.Pipe;
 import zander.core.connect.command.ScriptRun;
@@ -37,13 +33,11 @@ import zander.core.files.AccountNames;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
-import zander.core.files.WireName;
 import zander.core.files.sftp.FolderGuard;
 import zander.core.files.sftp.SftpFiles;
 import zander.core.trust.WireKey;
 import zander.core.work.BlockingCalls;
 import zander.core.work.Cancellation;
-import zander.core.work.Workers;
 
 /**
  * One signed-in connection: the file service, commands and shells of a desk all go over it, without
@@ -58,26 +52,26 @@ public final class Connection implements Closeable, Commands {
   private final SessionPool lines;
   private final ClientSession session;
   private final SignInAttempt attempt;
-  private final AccountNames names = new AccountNames();
+  private final AccountNames names;
   private final FolderGuard guard;
   private final RemoteFiles files;
   private final AccountFacts facts;
   private final RemoteFiles.Landing landing;
-  private final List<RemoteFiles> moreFiles = new ArrayList<>();
+  private final MoreFiles moreFiles = new MoreFiles(this::openFiles);
   private final Map<String, Object> learnt = new ConcurrentHashMap<>();
-  private boolean noMoreFiles;
   private ServerTools tools;
   private volatile Duration leastDelay;
   private volatile AccountIdentity whoAmI;
 
   Connection(SessionPool lines, String landingPath) throws IOException {
     this.lines = lines;
+    this.names = new AccountNames();
     this.session = lines.first();
     this.attempt = SignInAttempt.of(session);
     this.facts = new AccountFacts(lines, names);
     facts.askOnceFilesAreOpen();
     this.guard = new FolderGuard(() -> AccountIdentity.uidOf(facts.idLine()));
-    this.files = SftpFiles.open(session, names, guard);
+    this.files = openFiles();
     this.landing = files.land(landingPath, facts.namesFor(NAMES_PATIENCE));
     attempt.reach(SignInStep.SHELL);
     facts.await(ID_PATIENCE);
@@ -87,6 +81,49 @@ public final class Connection implements Closeable, Commands {
       default -> attempt.note(Kind.FOUND, "the shell has not answered yet");
     }
     attempt.note(Kind.DONE, "");
+  }
+
+  /** The same sessions, as another account. */
+  private Connection(Connection own, Elevation right, String landingPath) throws IOException {
+    this.lines = own.lines.actingBy(right);
+    this.names = own.names;
+    this.session = own.session;
+    this.attempt = own.attempt;
+    this.facts = new AccountFacts(lines, names);
+    this.guard = new FolderGuard(() -> AccountIdentity.uidOf(facts.idLine()));
+    // It asks for the password, which what follows is begun with.
+    this.files = openFiles();
+    facts.hasShell();
+    this.landing = files.land(landingPath, facts.namesFor(NAMES_PATIENCE));
+  }
+
+  /**
+   * Acts as another account over the same sessions: all that goes over the connection returned is
+   * done as it. Closing that ends the right, not the sessions; they end with this. Waits, also for
+   * the person who is asked for a password.
+   *
+   * @param landingPath the folder to begin in
+   * @throws zander.core.connect.channel.ActFailure when the server does not let it
+   */
+  public Connection actAs(Elevation right, String landingPath) throws IOException {
+    BlockingCalls.check("acting as another account");
+    try {
+      return new Connection(this, right, landingPath);
+    } catch (IOException e) {
+      right.close();
+      throw orLost(e);
+    }
+  }
+
+  /** Whom all this is done as, where that is not the account that signed in; {@code null} else. */
+  public String actsAs() {
+    return lines.elevation() == null ? null : lines.elevation().account();
+  }
+
+  private RemoteFiles openFiles() throws IOException {
+    Elevation right = lines.elevation();
+    return SftpFiles.open(
+        session, names, guard, right == null ? null : ElevatedCommand.fileService(right));
   }
 
   public ServerAddress address() {
@@ -124,7 +161,9 @@ public final class Connection implements Closeable, Commands {
    * @param goalName the same for the other
    */
   public String whyNotLend(Connection goal, String name, String goalName) throws IOException {
-    return AgentLoan.whyNot(this, goal, name, goalName);
+    return actsAs() != null || goal.actsAs() != null
+        ? "a key is lent to the account that signed in, not to another"
+        : AgentLoan.whyNot(this, goal, name, goalName);
   }
 
   /** Lends this server the key of another for signing in there; signs in here once more for it. */
@@ -144,10 +183,14 @@ public final class Connection implements Closeable, Commands {
   public AccountIdentity whoAmI() {
     AccountIdentity now = whoAmI;
     if (now == null || now.uid() < 0) {
-      now = AccountIdentity.ofId(attempt.address().account(), facts.idLine(), landing.home());
+      now = AccountIdentity.ofId(account(), facts.idLine(), landing.home());
       whoAmI = now;
     }
     return now;
+  }
+
+  private String account() {
+    return actsAs() == null ? attempt.address().account() : actsAs();
   }
 
   /** The folder that was read on arrival. */
@@ -248,13 +291,10 @@ public final class Connection implements Closeable, Commands {
    */
   public ExecResult run(String wireCommand, byte[] input) throws IOException {
     BlockingCalls.check("a command");
-    Capture capture = new Capture(input);
-    try (CommandChannel channel =
-        lines.open(
-            () -> new CommandChannel(WireName.bytes(wireCommand), null, Map.of()),
-            capture::attach)) {
-      return capture.result(channel);
+    if (actsAs() != null) {
+      throw new IllegalStateException("a command as another account is a script");
     }
+    return CommandRun.run(lines, wireCommand, input);
   }
 
   @Override
@@ -276,7 +316,7 @@ public final class Connection implements Closeable, Commands {
   public ExecResult stream(String wireScript, Output output, Cancellation stop) throws IOException {
     BlockingCalls.check("a command");
     try {
-      return new ScriptRun(wireScript, output).run(lines, stop);
+      return new ScriptRun(wireScript, output, lines.elevation()).run(lines, stop);
     } catch (IOException e) {
       throw orLost(e);
     } finally {
@@ -322,51 +362,8 @@ public final class Connection implements Closeable, Commands {
    *
    * @return as many as the server has room for, at most as many as asked
    */
-  public synchronized List<RemoteFiles> moreFiles(int most) {
-    BlockingCalls.check("opening the file service");
-    int wanted = most - moreFiles.size();
-    if (wanted > 0 && !noMoreFiles) {
-      // At the same time: each takes several round trips to open.
-      try (Workers openers = new Workers("more-files", wanted)) {
-        List<Future<RemoteFiles>> opening = new ArrayList<>();
-        for (int i = 0; i < wanted; i++) {
-          opening.add(openers.submit(() -> SftpFiles.open(session, names, guard)));
-        }
-        for (Future<RemoteFiles> one : opening) {
-          addUnlessRefused(one);
-        }
-      }
-    }
-    return List.copyOf(moreFiles.subList(0, Math.min(most, moreFiles.size())));
-  }
-
-  private void addUnlessRefused(Future<RemoteFiles> opening) {
-    try {
-      moreFiles.add(opening.get());
-    } catch (ExecutionException e) {
-      noMoreFiles = true;
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-      noMoreFiles = true;
-    }
-  }
-
-  private record Capture(byte[] input, ByteArrayOutputStream out, ByteArrayOutputStream errors) {
-    Capture(byte[] input) {
-      this(input, new ByteArrayOutputStream(), new ByteArrayOutputStream());
-    }
-
-    void attach(CommandChannel channel) {
-      channel.setIn(new ByteArrayInputStream(input));
-      channel.setOut(out);
-      channel.setErr(errors);
-    }
-
-    ExecResult result(CommandChannel channel) {
-      channel.waitFor(EnumSet.of(ClientChannelEvent.CLOSED), Duration.ZERO);
-      Integer exit = channel.getExitStatus();
-      return new ExecResult(exit == null ? -1 : exit, out.toByteArray(), errors.toByteArray());
-    }
+  public List<RemoteFiles> moreFiles(int most) {
+    return moreFiles.atMost(most);
   }
 
   /**

@@ -134,7 +134,7 @@ record JournalLine(
         node.path("at").asLong(),
         node.path("desk").asText(),
         ChangeKind.valueOf(node.path("kind").asText()),
-        path(node.get("path")),
+        needed(node),
         path(node.get("to")),
         state(node.get("before")),
         state(node.get("after")),
@@ -145,6 +145,14 @@ record JournalLine(
         node.path("note").asText(),
         List.of(),
         "");
+  }
+
+  private static RemotePath needed(JsonNode node) {
+    RemotePath path = path(node.get("path"));
+    if (path == null) {
+      throw new IllegalArgumentException("it names no path");
+    }
+    return path;
   }
 
   private static RemotePath path(JsonNode node) {
@@ -172,8 +180,7 @@ record JournalLine(
     List<FolderTime> folders = new ArrayList<>();
     for (JsonNode node : nodes) {
       folders.add(
-          new FolderTime(
-              path(node.get("path")), node.path("before").asLong(), node.path("after").asLong()));
+          new FolderTime(needed(node), node.path("before").asLong(), node.path("after").asLong()));
     }
     return folders;
   }

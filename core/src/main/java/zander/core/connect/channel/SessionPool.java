@@ -20,7 +20,11 @@ public final class SessionPool implements Closeable {
 
   private final ClientSession first;
   private final Another another;
-  private final List<ClientSession> sessions = new CopyOnWriteArrayList<>();
+  private final List<ClientSession> sessions;
+
+  /** {@code null} where one acts as oneself. */
+  private final Elevation elevation;
+
   private volatile boolean closed;
 
   /** Signs in once more; may ask for a secret again. */
@@ -29,9 +33,25 @@ public final class SessionPool implements Closeable {
   }
 
   public SessionPool(ClientSession first, Another another) {
+    this(first, another, new CopyOnWriteArrayList<>(List.of(first)), null);
+  }
+
+  private SessionPool(
+      ClientSession first, Another another, List<ClientSession> sessions, Elevation elevation) {
     this.first = first;
     this.another = another;
-    sessions.add(first);
+    this.sessions = sessions;
+    this.elevation = elevation;
+  }
+
+  /** The same sessions, for what is run as another account. */
+  public SessionPool actingBy(Elevation right) {
+    return new SessionPool(first, another, sessions, right);
+  }
+
+  /** By what right another account is acted as; {@code null} for none. */
+  public Elevation elevation() {
+    return elevation;
   }
 
   public ClientSession first() {
@@ -141,15 +161,23 @@ public final class SessionPool implements Closeable {
     return made;
   }
 
+  /** Of those acting as another, the right alone ends: the sessions are not theirs. */
   @Override
   public void close() {
     closed = true;
+    if (elevation != null) {
+      elevation.close();
+      return;
+    }
     sessions.forEach(session -> session.close(false));
   }
 
   /** Ends all at once, without a word to the server. */
   public void drop() {
     closed = true;
+    if (elevation != null) {
+      elevation.close();
+    }
     sessions.forEach(session -> session.close(true));
   }
 }

@@ -5,6 +5,7 @@ import java.io.ByteArrayOutputStream;
 import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.Arrays;
@@ -13,7 +14,9 @@ import java.util.concurrent.ThreadLocalRandom;
 import org.apache.sshd.client.channel.ClientChannelEvent;
 import org.apache.sshd.common.channel.exception.SshChannelOpenException;
 import zander.core.connect.channel.CommandChannel;
+import zander.core.connect.channel.Elevation;
 import zander.core.connect.channel.SessionPool;
+import zander.core.connect.channel.StartTalk;
 import zander.core.connect.channel.StreamChannel;
 import zander.core.connect.channel.Timeouts;
 import zander.core.files.RemoteFailure;
@@ -41,25 +44,60 @@ public final class ScriptRun {
   private final byte[] input;
   private final Commands.Output output;
   private final CappedOutput errors = new CappedOutput(MOST_ERRORS);
+
+  /** {@code null} for a script of the account itself. */
+  private final StartTalk talk;
+
+  private volatile StreamChannel opening;
+
   private ByteArrayOutputStream before = new ByteArrayOutputStream();
 
   /**
    * @param wireScript in wire form
    * @param output given what the script writes, on the thread that calls {@link #run}
+   * @param elevation by what right another account runs it; {@code null} for none
    */
-  public ScriptRun(String wireScript, Commands.Output output) {
+  public ScriptRun(String wireScript, Commands.Output output, Elevation elevation) {
+    this.talk = elevation == null ? null : elevation.talk();
     String head = "echo " + new String(marker, StandardCharsets.US_ASCII);
     this.input = WireName.bytes("LC_ALL=C\nexport LC_ALL\n" + head + wireScript + "\n");
     this.output = output;
   }
 
-  public static StreamChannel channel() {
-    return new StreamChannel(SHELL);
+  public StreamChannel channel() {
+    return new StreamChannel(
+        talk == null ? SHELL : WireName.bytes(ElevatedCommand.of(talk, "exec sh")));
   }
 
   public void attach(StreamChannel channel) {
-    channel.setIn(new OnceAnswered(channel, new ByteArrayInputStream(input)));
-    channel.setErr(errors);
+    if (talk == null) {
+      channel.setIn(new OnceAnswered(channel, new ByteArrayInputStream(input)));
+      channel.setErr(errors);
+    } else {
+      opening = channel;
+      channel.setErr(talk.errors(errors));
+      channel.addCloseFutureListener(closed -> talk.end());
+    }
+  }
+
+  private void close() {
+    StreamChannel open = opening;
+    if (open != null) {
+      open.close(false);
+    }
+  }
+
+  /** Feeds the script once the other account's shell reads it. */
+  private void feed(StreamChannel channel) throws IOException {
+    OutputStream in = channel.getInvertedIn();
+    talk.await(
+        line -> {
+          in.write(line);
+          in.flush();
+        });
+    in.write(input);
+    in.flush();
+    in.close();
   }
 
   /**
@@ -94,8 +132,11 @@ public final class ScriptRun {
   /** Opens a channel for it and runs it to its end. */
   public ExecResult run(SessionPool lines, Cancellation stop) throws IOException {
     StreamChannel channel;
+    if (talk != null) {
+      talk.begin(this::close);
+    }
     try {
-      channel = lines.open(ScriptRun::channel, this::attach);
+      channel = lines.open(this::channel, this::attach);
     } catch (SshChannelOpenException e) {
       throw new RemoteFailure(
           Reason.NO_SHELL, "run a command", null, "no room: " + e.getMessage(), e);
@@ -110,6 +151,9 @@ public final class ScriptRun {
   /** The same over a channel that is open. */
   public ExecResult run(StreamChannel channel, Cancellation stop) throws IOException {
     stop.onStop(() -> channel.close(false));
+    if (talk != null) {
+      feed(channel);
+    }
     InputStream out = channel.output();
     byte[] buffer = new byte[64 * 1024];
     for (int count; (count = out.read(buffer, 0, buffer.length)) >= 0; ) {

@@ -7,8 +7,11 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.EnumSet;
 import java.util.concurrent.ThreadLocalRandom;
+import java.util.concurrent.atomic.AtomicReference;
 import org.apache.sshd.client.channel.ClientChannelEvent;
+import zander.core.connect.channel.Elevation;
 import zander.core.connect.channel.SessionPool;
+import zander.core.connect.channel.StartTalk;
 import zander.core.connect.channel.StreamChannel;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
@@ -47,19 +50,54 @@ public final class SshPipe implements Pipe {
       throws IOException {
     String mark = "zander-" + Long.toHexString(ThreadLocalRandom.current().nextLong()) + "\n";
     ErrorText errors = new ErrorText();
-    String command = ShellWords.command("export LC_ALL; echo " + mark.strip() + "; " + wireScript);
+    String script = "echo " + mark.strip() + "; " + wireScript;
+    Elevation elevation = lines.elevation();
+    StartTalk talk = elevation == null ? null : elevation.talk();
+    AtomicReference<StreamChannel> opening = new AtomicReference<>();
+    if (talk != null) {
+      talk.begin(() -> close(opening.get()));
+    }
+    String command =
+        talk == null
+            ? ShellWords.command("export LC_ALL; " + script)
+            : ElevatedCommand.of(talk, script);
     StreamChannel channel =
         lines.openIfRoom(
             command,
             made -> {
-              made.setErr(errors);
+              made.setErr(talk == null ? errors : talk.errors(errors));
               made.setAgentForwarding(agent);
+              opening.set(made);
             });
     channel.addCloseFutureListener(closed -> errors.end());
+    if (talk != null) {
+      channel.addCloseFutureListener(closed -> talk.end());
+      start(channel, talk);
+    }
     SshPipe pipe = new SshPipe(channel, errors, mark.getBytes(StandardCharsets.US_ASCII));
     pipe.in = channel.getInvertedIn();
     pipe.out = channel.output();
     return pipe;
+  }
+
+  private static void close(StreamChannel channel) {
+    if (channel != null) {
+      channel.close(false);
+    }
+  }
+
+  private static void start(StreamChannel channel, StartTalk talk) throws IOException {
+    OutputStream in = channel.getInvertedIn();
+    try {
+      talk.await(
+          line -> {
+            in.write(line);
+            in.flush();
+          });
+    } catch (IOException e) {
+      channel.close(false);
+      throw e;
+    }
   }
 
   @Override

@@ -59,10 +59,9 @@ public final class SshShell implements ShellSession {
     }
     // An exec request with a terminal, because a shell request cannot say in which folder; by sh,
     // because what cd and exec are to the account's own shell is not known.
+    String login = "cd -- " + ShellWords.quote(folder) + "; exec \"${SHELL:-/bin/sh}\" -l";
     byte[] command =
-        WireName.bytes(
-            ShellWords.interactive(
-                "cd -- " + ShellWords.quote(folder) + "; exec \"${SHELL:-/bin/sh}\" -l"));
+        WireName.bytes(ShellWords.interactive(ElevatedCommand.interactive(lines, login)));
     CommandChannel channel =
         lines.open(
             () -> narrowed(new CommandChannel(command, pty, ENVIRONMENT)), SshShell::withTerminal);

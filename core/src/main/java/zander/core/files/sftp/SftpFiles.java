@@ -20,6 +20,7 @@ import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.RemoteWriter;
 import zander.core.files.sftp.SftpListing.Raw;
+import zander.core.files.sftp.channel.ServiceStart;
 import zander.core.files.sftp.channel.SftpChannel;
 import zander.core.rights.Mode;
 
@@ -52,11 +53,13 @@ public final class SftpFiles implements RemoteFiles {
    *
    * @param names shared by all that is known of one server
    * @param guard shared by all channels of one connection
+   * @param start {@code null} for the account's own service
    * @throws IOException when the server has none, or no room for one more
    */
-  public static SftpFiles open(ClientSession session, AccountNames names, FolderGuard guard)
+  public static SftpFiles open(
+      ClientSession session, AccountNames names, FolderGuard guard, ServiceStart start)
       throws IOException {
-    return new SftpFiles(SftpChannel.open(session, PATIENCE), names, guard);
+    return new SftpFiles(SftpChannel.open(session, PATIENCE, start), names, guard);
   }
 
   @Override

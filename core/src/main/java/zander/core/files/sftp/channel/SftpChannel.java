@@ -2,13 +2,15 @@ package zander.core.files.sftp.channel;
 
 import java.io.IOException;
 import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
-import org.apache.sshd.client.channel.ChannelSubsystem;
+import org.apache.sshd.client.channel.ChannelSession;
 import org.apache.sshd.client.session.ClientSession;
+import org.apache.sshd.common.SshConstants;
 import org.apache.sshd.common.channel.exception.SshChannelClosedException;
 import org.apache.sshd.common.session.ConnectionService;
 import org.apache.sshd.common.util.buffer.Buffer;
@@ -20,7 +22,7 @@ import zander.core.work.CappedOutput;
  * answer is handed to the one thread that waits for it, without a common queue in between. Safe for
  * several threads.
  */
-public final class SftpChannel extends ChannelSubsystem {
+public final class SftpChannel extends ChannelSession {
   private static final int INIT = 1;
   private static final int VERSION = 2;
   private static final int VERSION_NUMBER = 3;
@@ -38,6 +40,7 @@ public final class SftpChannel extends ChannelSubsystem {
   private static final int RELEASE_EVERY = 512 * 1024;
 
   private static final byte[] NOTHING = {};
+  private static final byte[] SUBSYSTEM = "sftp".getBytes(StandardCharsets.US_ASCII);
 
   /** Of what is said on the error stream, where nothing is said in ordinary times. */
   private static final int MOST_SAID = 4096;
@@ -64,24 +67,66 @@ public final class SftpChannel extends ChannelSubsystem {
   private int unreleased;
   private volatile long window;
 
-  private SftpChannel() {
-    super("sftp");
+  /** {@code null} for the account's own service. */
+  private final ServiceStart start;
+
+  private SftpChannel(ServiceStart start) {
+    this.start = start;
     // Messages are taken as they come; nothing is kept in a stream.
     setOut(OutputStream.nullOutputStream());
-    setErr(complaints);
-    addCloseFutureListener(closed -> failAll(new IOException("the channel is closed")));
+    setErr(start == null ? complaints : start.errors(complaints));
+    addCloseFutureListener(
+        closed -> {
+          failAll(new IOException("the channel is closed"));
+          if (start != null) {
+            start.ended();
+          }
+        });
+  }
+
+  /** Asks for the subsystem, or for the command in its place (RFC 4254, section 6.5). */
+  @Override
+  protected void doOpen() throws IOException {
+    String kind = start == null ? CHANNEL_SUBSYSTEM : CHANNEL_EXEC;
+    byte[] what = start == null ? SUBSYSTEM : start.command(() -> close(false));
+    Buffer request =
+        getSession().createBuffer(SshConstants.SSH_MSG_CHANNEL_REQUEST, what.length + 64);
+    request.putUInt(getRecipient());
+    request.putString(kind);
+    request.putBoolean(true);
+    request.putBytes(what);
+    addPendingRequest(kind, true);
+    writePacket(request);
+    super.doOpen();
+  }
+
+  @Override
+  public void handleSuccess() {
+    removePendingRequest(start == null ? CHANNEL_SUBSYSTEM : CHANNEL_EXEC);
+  }
+
+  @Override
+  public void handleFailure() {
+    if (removePendingRequest(start == null ? CHANNEL_SUBSYSTEM : CHANNEL_EXEC) != null) {
+      close(false);
+    }
   }
 
   /**
    * Opens the file service on a session; waits.
    *
    * @param patience for each of its three steps
+   * @param start {@code null} for the account's own service
    */
-  public static SftpChannel open(ClientSession session, Duration patience) throws IOException {
-    SftpChannel channel = new SftpChannel();
+  public static SftpChannel open(ClientSession session, Duration patience, ServiceStart start)
+      throws IOException {
+    SftpChannel channel = new SftpChannel(start);
     try {
       session.getService(ConnectionService.class).registerChannel(channel);
       channel.open().verify(patience);
+      if (start != null) {
+        start.await(channel.getInvertedIn());
+      }
       channel.begin(patience);
       return channel;
     } catch (IllegalStateException e) {

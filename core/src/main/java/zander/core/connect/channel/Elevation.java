@@ -1,0 +1,101 @@
+package zander.core.connect.channel;
+
+import java.io.Closeable;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import zander.core.work.SecretBytes;
+
+/**
+ * The right to act as another account of a server: whom, and the password that its {@code sudo}
+ * asks for, kept in memory until this is closed. For any thread.
+ */
+public final class Elevation implements Closeable {
+  /** Asks the person. */
+  public interface PasswordPrompt {
+    /**
+     * Waits for the person.
+     *
+     * @param wrong how many were wrong so far
+     * @return for this to wipe; {@code null} when they give up
+     */
+    char[] password(int wrong);
+  }
+
+  private final String account;
+  private final PasswordPrompt prompt;
+  private final Set<StartTalk> talks = ConcurrentHashMap.newKeySet();
+  private byte[] password;
+  private int wrong;
+  private boolean closed;
+
+  /**
+   * @param account whom to act as, such as {@code root}
+   */
+  public Elevation(String account, PasswordPrompt prompt) {
+    this.account = account;
+    this.prompt = prompt;
+  }
+
+  public String account() {
+    return account;
+  }
+
+  /** How many passwords were wrong. */
+  public synchronized int wrong() {
+    return wrong;
+  }
+
+  /** What is said until a program runs; one for each. */
+  public StartTalk talk() {
+    return new StartTalk(this);
+  }
+
+  /**
+   * @throws ActFailure when the right has ended: nothing may be begun by it
+   */
+  synchronized void begins(StartTalk talk) throws ActFailure {
+    if (closed) {
+      throw new ActFailure(
+          ActFailure.Reason.ENDED, "the right to act as " + account + " has ended");
+    }
+    talks.add(talk);
+  }
+
+  void ended(StartTalk talk) {
+    talks.remove(talk);
+  }
+
+  /**
+   * The password for a prompt; the person is asked by one thread at a time.
+   *
+   * @param refused the one that was given to the same prompt before; {@code null} at first
+   * @return for the caller to wipe; {@code null} when there is none
+   */
+  synchronized byte[] passwordAfter(byte[] refused) {
+    if (refused != null && java.util.Arrays.equals(refused, password)) {
+      // It is never sent twice to where it was refused.
+      SecretBytes.wipe(password);
+      password = null;
+      wrong++;
+    }
+    if (password == null && !closed) {
+      char[] letters = prompt.password(wrong);
+      if (letters != null) {
+        password = SecretBytes.bytes(letters);
+        SecretBytes.wipe(letters);
+      }
+    }
+    return password == null ? null : password.clone();
+  }
+
+  /** Ends it: the password is wiped, what runs by it is closed, and nothing more is begun. */
+  @Override
+  public void close() {
+    synchronized (this) {
+      closed = true;
+      SecretBytes.wipe(password);
+      password = null;
+    }
+    talks.forEach(StartTalk::close);
+  }
+}

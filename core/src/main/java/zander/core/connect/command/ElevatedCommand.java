@@ -1,0 +1,87 @@
+package zander.core.connect.command;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import zander.core.connect.channel.Elevation;
+import zander.core.connect.channel.SessionPool;
+import zander.core.connect.channel.StartTalk;
+import zander.core.files.WireName;
+import zander.core.files.sftp.channel.ServiceStart;
+
+/** Commands that are run as another account, by the server's {@code sudo}. */
+public final class ElevatedCommand {
+  /**
+   * Where OpenSSH's file service is on the systems there are; the server's own configuration may
+   * name another place, which only root may read everywhere.
+   */
+  private static final String FIND_SERVICE =
+      // What it calls its folder is taken for the account's home.
+      "cd ~ 2>/dev/null || cd /; for f in $(sed -n 's/^[[:space:]]*[Ss]ubsystem[[:space:]][[:space:]]*sftp[[:space:]][[:space:]]*"
+          + "\\(\\/[^[:space:]]*\\).*/\\1/p' /etc/ssh/sshd_config 2>/dev/null)"
+          + " /usr/lib/openssh/sftp-server /usr/libexec/openssh/sftp-server /usr/lib/ssh/sftp-server"
+          + " /usr/libexec/sftp-server /usr/lib/sftp-server;"
+          + " do [ -x \"$f\" ] && exec \"$f\"; done; echo 'sftp-server: not found' >&2; exit 127";
+
+  private ElevatedCommand() {}
+
+  /**
+   * A command for the account's login shell.
+   *
+   * @param wireScript run by {@code sh} as the other account, in wire form
+   */
+  static String of(StartTalk talk, String wireScript) {
+    String inner = "LC_ALL=C; export LC_ALL; echo " + talk.startMark() + " >&2; " + wireScript;
+    return ShellWords.command(
+        "export LC_ALL; exec sudo -S -p "
+            + ShellWords.quoteWire(talk.promptMark())
+            + " -u "
+            + ShellWords.quote(talk.account())
+            + " -- sh -c "
+            + ShellWords.quoteWire(inner));
+  }
+
+  /**
+   * The same for what a person types into: they are asked for a password in the terminal itself.
+   *
+   * @return the script as it is where one acts as oneself
+   */
+  static String interactive(SessionPool lines, String wireScript) {
+    return lines.elevation() == null
+        ? wireScript
+        : "exec sudo -u "
+            + ShellWords.quote(lines.elevation().account())
+            + " -- sh -c "
+            + ShellWords.quoteWire(wireScript);
+  }
+
+  /** The file service of the other account. */
+  public static ServiceStart fileService(Elevation elevation) {
+    StartTalk talk = elevation.talk();
+    return new ServiceStart() {
+      @Override
+      public byte[] command(Runnable closing) throws IOException {
+        talk.begin(closing);
+        return WireName.bytes(of(talk, FIND_SERVICE));
+      }
+
+      @Override
+      public OutputStream errors(OutputStream rest) {
+        return talk.errors(rest);
+      }
+
+      @Override
+      public void await(OutputStream in) throws IOException {
+        talk.await(
+            line -> {
+              in.write(line);
+              in.flush();
+            });
+      }
+
+      @Override
+      public void ended() {
+        talk.end();
+      }
+    };
+  }
+}

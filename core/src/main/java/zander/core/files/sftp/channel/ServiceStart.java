@@ -1,0 +1,34 @@
+package zander.core.files.sftp.channel;
+
+import java.io.IOException;
+import java.io.OutputStream;
+
+/** How a file service is begun that is not the account's own: by a command. */
+public interface ServiceStart {
+  /**
+   * For the account's login shell; asked for once, before it is sent.
+   *
+   * @param closing closes the channel
+   * @throws IOException when it may not be begun
+   */
+  byte[] command(Runnable closing) throws IOException;
+
+  /**
+   * Where what the command writes on its error stream goes first.
+   *
+   * @param rest takes what is the service's
+   */
+  OutputStream errors(OutputStream rest);
+
+  /**
+   * Waits until the service itself runs, and answers what is asked before. Nothing may be written
+   * to it by then: it would be taken for an answer.
+   *
+   * @param in what the command reads
+   * @throws IOException when it does not get that far
+   */
+  void await(OutputStream in) throws IOException;
+
+  /** The channel has closed: nobody is to wait any longer. */
+  void ended();
+}
