@@ -16,6 +16,7 @@ import zander.core.change.FileVersion;
 import zander.core.change.SaveFailure;
 import zander.core.edit.NotTextException;
 import zander.core.edit.TextFile;
+import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
 import zander.core.journal.JournalEntry;
 import zander.core.rights.Mode;
@@ -157,7 +158,7 @@ public final class FileModel extends Sheet {
   }
 
   /** Takes a text that was not saved before the program ended. */
-  void takeDraft(Drafts.Draft draft) {
+  public void takeDraft(Drafts.Draft draft) {
     drafted.set(draft.text());
     if (!draft.digest().equals(version.digestText())) {
       ask(
@@ -314,11 +315,37 @@ public final class FileModel extends Sheet {
                   new Question.Choice(
                       "Save, and own it", ticked -> save(List.of(Allow.OWNER_CHANGE))),
                   keepEditing()));
-      default ->
-          ask(
-              Question.notice(
-                  said, true, new Question.Choice("Try again", ticked -> save()), keepEditing()));
+      default -> askAfter(failure, said);
     }
+  }
+
+  private void askAfter(Throwable failure, Message said) {
+    boolean denied =
+        failure.getCause() instanceof RemoteFailure remote
+            && remote.reason() == RemoteFailure.Reason.PERMISSION_DENIED;
+    Question.Choice again = new Question.Choice("Try again", ticked -> save());
+    ask(
+        denied && desk.mayActAsRoot()
+            ? Question.notice(
+                said,
+                true,
+                new Question.Choice("Go on as root", ticked -> goOnAsRoot()),
+                again,
+                keepEditing())
+            : Question.notice(said, true, again, keepEditing()));
+  }
+
+  /** The text goes along; what is on the server stays as it is until it is saved there. */
+  private void goOnAsRoot() {
+    String typed = text;
+    String basedOn = version.digestText();
+    RemotePath real = version.real();
+    desk.actAsRoot(
+        real.parent(),
+        root -> {
+          dismissQuestion();
+          root.openFile(real, typed, basedOn);
+        });
   }
 
   /** Loads the server's version; the editor's own undo brings the old text back. */

@@ -9,7 +9,6 @@ import zander.core.files.RemoteAttributes;
 import zander.core.files.RemotePath;
 import zander.desk.folder.FolderModel;
 import zander.desk.sheet.OpenDesk;
-import zander.desk.work.FailureWords;
 
 /** Opens files as sheets of a desk, each once. Used on the interface thread only. */
 public final class FileSheets {
@@ -62,7 +61,10 @@ public final class FileSheets {
                 largeFiles.ask(path);
                 return;
               }
-              folder.tellFailure(FailureWords.of(failure));
+              folder.tellFailure(
+                  failure,
+                  desk,
+                  () -> desk.actAsRoot(path.parent(), root -> root.openFile(path, 0)));
               desk.checkLine();
             });
   }

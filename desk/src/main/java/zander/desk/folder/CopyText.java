@@ -1,6 +1,8 @@
 package zander.desk.folder;
 
 import java.util.List;
+import zander.core.book.MarkedFolder;
+import zander.core.book.ServerEntry;
 import zander.core.connect.command.ShellWords;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
@@ -71,7 +73,25 @@ public final class CopyText {
     return text.isEmpty() ? "." : text;
   }
 
-  public static String percent(RemotePath path) {
+  /** The public address that goes with a path, by its marked folder; {@code null} for none. */
+  public static String publicAddress(ServerEntry entry, RemotePath path) {
+    for (MarkedFolder marked : entry.folders()) {
+      RemotePath base = RemotePath.of(marked.path());
+      if (marked.address() != null && path.chain().contains(base)) {
+        String rest = percent(path).substring(percent(base).length());
+        return marked.address().replaceFirst("/+$", "") + rest;
+      }
+    }
+    return null;
+  }
+
+  /** {@code sftp://account@host:port}. */
+  public static String address(ServerEntry entry) {
+    String port = entry.port() == 22 ? "" : ":" + entry.port();
+    return "sftp://" + entry.account() + "@" + entry.host() + port;
+  }
+
+  private static String percent(RemotePath path) {
     StringBuilder text = new StringBuilder();
     for (byte b : WireName.bytes(path.wire())) {
       char c = (char) (b & 0xff);

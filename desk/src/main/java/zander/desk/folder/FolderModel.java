@@ -83,8 +83,8 @@ public final class FolderModel extends Sheet {
       watch.readingBegins(landing.folder());
       arrive(landing.folder(), landing.entries());
     } else {
-      go(landing.home());
-      tellFailure(FailureWords.of(landing.failure()));
+      // Told when home is there: arriving somewhere answers what is told of the place before.
+      load(landing.home(), () -> notRead(landing.folder(), landing.failure()));
     }
   }
 
@@ -199,7 +199,7 @@ public final class FolderModel extends Sheet {
             && remote.reason() == RemoteFailure.Reason.LINE_LOST;
     // A line that broke is told above all sheets, and this is read again when it is back.
     if (!lost || !to.equals(path.get())) {
-      tellFailure(FailureWords.of(failure));
+      tellFailure(failure, desk, () -> desk.actAsRoot(to, opened -> {}));
     }
     desk.checkLine();
   }

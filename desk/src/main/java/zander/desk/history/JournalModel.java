@@ -16,8 +16,6 @@ import zander.core.change.HeldThings;
 import zander.core.change.PutBack;
 import zander.core.change.PutBack.Verdict;
 import zander.core.edit.LineDifference;
-import zander.core.edit.NotTextException;
-import zander.core.edit.TextFile;
 import zander.core.files.RemotePath;
 import zander.core.journal.ChangeKind;
 import zander.core.journal.FileJournal;
@@ -35,8 +33,6 @@ import zander.desk.work.Message;
 
 /** The journal of a desk's server as a sheet: searched, looked into, put back. */
 public final class JournalModel extends Sheet {
-  private static final long LARGEST = 16L << 20;
-
   private final OpenDesk desk;
   private final JournalSearch finder;
   private final ReadOnlyObjectWrapper<JournalSearch.Found> found =
@@ -104,7 +100,7 @@ public final class JournalModel extends Sheet {
     }
     desk.background()
         .run(
-            () -> differenceOf(entry),
+            () -> new EntryDifference(desk).of(entry),
             lines -> {
               if (Objects.equals(selected.get(), entry)) {
                 difference.set(lines);
@@ -125,30 +121,6 @@ public final class JournalModel extends Sheet {
             () -> desk.journal().contentBefore(entry),
             content -> select(entry),
             failure -> ask(notice(FailureWords.of(failure), true, this)));
-  }
-
-  private List<LineDifference.Line> differenceOf(JournalEntry entry) throws java.io.IOException {
-    byte[] before = desk.journal().contentBefore(entry, false);
-    byte[] after = contentAfter(entry);
-    if (before == null || after == null) {
-      return List.of();
-    }
-    try {
-      return LineDifference.of(TextFile.decode(before).text(), TextFile.decode(after).text());
-    } catch (NotTextException e) {
-      return List.of();
-    }
-  }
-
-  /** What a save wrote: kept by the next one that replaced it, or still on the server. */
-  private byte[] contentAfter(JournalEntry entry) throws java.io.IOException {
-    String digest = entry.after() == null ? null : entry.after().digest();
-    for (JournalEntry other : desk.journal().about(entry.path())) {
-      if (digest != null && digest.equals(other.contentId())) {
-        return desk.journal().contentBefore(other, false);
-      }
-    }
-    return desk.files().readAll(entry.path(), LARGEST);
   }
 
   /** Whether what the selected entry changed is sealed and cannot be shown. */

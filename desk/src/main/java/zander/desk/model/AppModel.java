@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -17,6 +18,7 @@ import zander.core.connect.Connector;
 import zander.core.connect.keys.Agent;
 import zander.core.connect.report.ConnectFailure;
 import zander.core.files.RemotePath;
+import zander.core.journal.ActingJournal;
 import zander.core.journal.Journal;
 import zander.core.transfer.resume.ResumeFolder;
 import zander.desk.file.Drafts;
@@ -31,15 +33,20 @@ import zander.desk.reach.SignInModel;
 import zander.desk.reach.SignInRunner;
 import zander.desk.reach.TypedServer;
 import zander.desk.reach.VaultModel;
+import zander.desk.sheet.OpenDesk;
 import zander.desk.transfer.SavedRules;
 import zander.desk.transfer.TransferModel;
 import zander.desk.waterline.DeskTransfers;
 import zander.desk.waterline.DragOutCopies;
 import zander.desk.work.Background;
+import zander.desk.work.FailureWords;
 import zander.desk.work.Settings;
 
 /** The whole program as a model: the book, the open desks, and signing in. */
 public final class AppModel {
+  /** Whom one acts as. */
+  static final String ROOT = "root";
+
   private final Background background;
   private final Connector connector;
   private final Path home;
@@ -115,7 +122,8 @@ public final class AppModel {
                     background.run(
                         () -> journalOf(entry),
                         journal -> {
-                          DeskModel desk = new DeskModel(this, entry, opened, journal, secrets);
+                          DeskModel desk =
+                              new DeskModel(this, entry, opened, journal, secrets, null);
                           signIn.set(null);
                           desks.add(desk);
                           current.set(desk);
@@ -126,6 +134,48 @@ public final class AppModel {
                           signIn.set(null);
                         }),
                 failed -> secrets.wipe())));
+  }
+
+  /**
+   * Acts as root over a desk's connection, on a desk of its own; one that is there is shown.
+   *
+   * @param at the folder to begin in
+   * @param then told once it is there
+   */
+  void actAsRoot(DeskModel own, RemotePath at, Consumer<OpenDesk> then) {
+    for (DeskModel desk : desks) {
+      if (desk.own() == own) {
+        current.set(desk);
+        desk.goTo(at);
+        then.accept(desk);
+        return;
+      }
+    }
+    ServerEntry entry = own.entry().withName(own.entry().name() + " as " + ROOT);
+    Secrets secrets = new Secrets();
+    reach.actAs(
+        own.connection(),
+        new SignInRunner.Acting(ROOT, at.text()),
+        secrets,
+        false,
+        new SignInRunner.Outcome(
+            opened ->
+                background.run(
+                    () -> new ActingJournal(journalOf(entry), ROOT),
+                    journal -> {
+                      DeskModel desk = new DeskModel(this, entry, opened, journal, secrets, own);
+                      desks.add(desks.indexOf(own) + 1, desk);
+                      current.set(desk);
+                      then.accept(desk);
+                    },
+                    failure -> {
+                      background.run(opened.connection()::close);
+                      own.folder().tellFailure(FailureWords.of(failure));
+                    }),
+            failed -> {
+              secrets.wipe();
+              own.openSheets().front().tellFailure(FailureWords.of(failed.cause()));
+            }));
   }
 
   /** On the thread that opened the vault. */
@@ -217,8 +267,12 @@ public final class AppModel {
     return entry.address().toString().replaceAll("[^A-Za-z0-9@.:-]", "_");
   }
 
-  Drafts draftsOf(ServerEntry entry) {
-    return new Drafts(stateFolder.resolve("drafts").resolve(folderName(entry)), vaultKey.seal());
+  /**
+   * @param actsAs the account that is acted as, which has drafts of its own; {@code null} for none
+   */
+  Drafts draftsOf(ServerEntry entry, String actsAs) {
+    String name = folderName(entry) + (actsAs == null ? "" : "_as_" + actsAs);
+    return new Drafts(stateFolder.resolve("drafts").resolve(name), vaultKey.seal());
   }
 
   public Settings settings() {
@@ -240,6 +294,15 @@ public final class AppModel {
   }
 
   public void close(DeskModel desk) {
+    // What is done as another account over its connection ends first.
+    for (DeskModel other : new ArrayList<>(desks)) {
+      if (other.own() == desk) {
+        close(other);
+        if (desks.contains(other)) {
+          return;
+        }
+      }
+    }
     if (desk.hasUnsaved()) {
       current.set(desk);
       desk.sheets().stream()

@@ -4,10 +4,10 @@ import java.nio.file.Path;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Consumer;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.collections.ObservableList;
-import zander.core.book.MarkedFolder;
 import zander.core.book.ServerEntry;
 import zander.core.connect.AccountIdentity;
 import zander.core.connect.Connection;
@@ -69,19 +69,30 @@ public final class DeskModel implements OpenDesk {
   private final RightsModel rights;
   private final SelectionDetails details;
 
+  /** Whose connection this acts as another account over; {@code null} for one of its own. */
+  private final DeskModel own;
+
   /**
    * @param secrets what the person let this desk keep; wiped when it ends
+   * @param own the desk whose connection this acts as another account over, or {@code null}
    */
   DeskModel(
       AppModel app,
       ServerEntry entry,
       SignInRunner.Opened opened,
       Journal journal,
-      Secrets secrets) {
+      Secrets secrets,
+      DeskModel own) {
     this.app = app;
+    this.own = own;
     this.secrets = secrets;
     LineKeeper line =
-        new LineKeeper(app.background(), this::signInAgain, this::cameBack, this::waitsFor);
+        new LineKeeper(
+            app.background(),
+            (unattended, outcome) ->
+                new LineAgain(app, own, secrets).again(this, unattended, outcome),
+            this::cameBack,
+            this::waitsFor);
     line.take(opened);
     this.server = new DeskServer(entry, line, journal, app.home());
     this.folder = new FolderModel(this);
@@ -92,7 +103,7 @@ public final class DeskModel implements OpenDesk {
     this.takenOut = new DragOutCopies(this, folder, transfers, app.takenOutFolder());
     this.shellsBelow = new ShellsBelow(sheets.all());
     this.shells = new ShellSheets(this, server::connection, folder::refresh);
-    Drafts drafts = app.draftsOf(entry);
+    Drafts drafts = app.draftsOf(entry, actsAs());
     this.files =
         new FileSheets(
             this,
@@ -115,14 +126,6 @@ public final class DeskModel implements OpenDesk {
   @Override
   public boolean isFirstTime(String what) {
     return told.add(what);
-  }
-
-  private void signInAgain(boolean unattended, SignInRunner.Outcome outcome) {
-    // The book may have a better way by now: a key in the place of a password.
-    ServerEntry entry = entry();
-    ServerEntry now = app.book().find(entry.name());
-    boolean same = now != null && now.address().equals(entry.address());
-    app.reach().signIn(same ? now : entry, secrets, unattended, outcome);
   }
 
   /** The line is back: what is shown is asked for again; sheets and texts stay as they are. */
@@ -173,7 +176,7 @@ public final class DeskModel implements OpenDesk {
     return connection();
   }
 
-  private Connection connection() {
+  Connection connection() {
     return server.connection();
   }
 
@@ -189,14 +192,7 @@ public final class DeskModel implements OpenDesk {
 
   @Override
   public String publicAddress(RemotePath path) {
-    for (MarkedFolder marked : entry().folders()) {
-      RemotePath base = RemotePath.of(marked.path());
-      if (marked.address() != null && path.chain().contains(base)) {
-        String rest = CopyText.percent(path).substring(CopyText.percent(base).length());
-        return marked.address().replaceFirst("/+$", "") + rest;
-      }
-    }
-    return null;
+    return CopyText.publicAddress(entry(), path);
   }
 
   @Override
@@ -206,8 +202,7 @@ public final class DeskModel implements OpenDesk {
 
   @Override
   public String address() {
-    String port = entry().port() == 22 ? "" : ":" + entry().port();
-    return "sftp://" + entry().account() + "@" + entry().host() + port;
+    return CopyText.address(entry());
   }
 
   @Override
@@ -270,6 +265,11 @@ public final class DeskModel implements OpenDesk {
     }
   }
 
+  /** The folder shown, or the home folder while there is none. */
+  public RemotePath folderInFront() {
+    return folder.path() == null ? home() : folder.path();
+  }
+
   /** Shows the journal of this server; one sheet is enough. */
   public void openJournal() {
     if (sheets.bringToFront(JournalModel.class).isEmpty()) {
@@ -279,7 +279,7 @@ public final class DeskModel implements OpenDesk {
 
   /** Opens a sheet to find something below the folder shown. */
   public void openFind() {
-    sheets.show(new FindModel(this, folder.path() == null ? home() : folder.path()));
+    sheets.show(new FindModel(this, folderInFront()));
   }
 
   /** Puts an entry of the panel's journal back; what stands against it is told in front. */
@@ -288,7 +288,7 @@ public final class DeskModel implements OpenDesk {
   }
 
   public void openShell() {
-    shells.open(folder.path() == null ? home() : folder.path(), new byte[0]);
+    shells.open(folderInFront(), new byte[0]);
   }
 
   /** Closes a sheet; one with unsaved text asks first, in itself. */
@@ -311,13 +311,36 @@ public final class DeskModel implements OpenDesk {
   }
 
   // What views see.
-
   public boolean hasUnsaved() {
     return sheets.all().stream().anyMatch(Sheet::isUnsaved);
   }
 
   public ServerEntry entry() {
     return server.entry();
+  }
+
+  /** The account that all is done as here; {@code null} where it is the one that signed in. */
+  public String actsAs() {
+    return own == null ? null : AppModel.ROOT;
+  }
+
+  DeskModel own() {
+    return own;
+  }
+
+  @Override
+  public boolean mayActAsRoot() {
+    return own == null && whoAmI().uid() != 0 && connection().mayHaveShell();
+  }
+
+  @Override
+  public void actAsRoot(RemotePath at, Consumer<OpenDesk> then) {
+    app.actAsRoot(this, at, then);
+  }
+
+  @Override
+  public void openFile(RemotePath path, String unsaved, String basedOn) {
+    files.open(path, file -> file.takeDraft(new Drafts.Draft(path, basedOn, unsaved)));
   }
 
   /** Why this account has no shell, in the server's words; empty where it has one, or may have. */

@@ -84,6 +84,14 @@ public final class ServerPrompts implements SignInPrompt {
     return secret("password " + address, "Password of " + address, wrong);
   }
 
+  /** For threads that wait: the password that lets the account act as another one. */
+  char[] actingPassword(ServerAddress address, String account, int wrong) {
+    return secret(
+        "password for acting as others " + address,
+        "Your password on " + address.host() + ", to act as " + account,
+        wrong);
+  }
+
   private char[] secret(String name, String headline, int wrong) {
     if (wrong == 0) {
       char[] kept = secrets.get(name);

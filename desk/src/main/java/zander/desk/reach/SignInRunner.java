@@ -9,6 +9,7 @@ import zander.core.book.JumpRoutes;
 import zander.core.book.ServerEntry;
 import zander.core.connect.Connection;
 import zander.core.connect.Connector;
+import zander.core.connect.channel.Elevation;
 import zander.core.connect.signin.Hop;
 import zander.desk.work.Background;
 
@@ -87,6 +88,40 @@ public final class SignInRunner {
         });
     return steps;
   }
+
+  /**
+   * Acts as another account over a connection that is there, in the background.
+   *
+   * @param secrets of the desk it is for
+   * @param unattended whether nobody may be asked
+   */
+  public void actAs(
+      Connection own, Acting acting, Secrets secrets, boolean unattended, Outcome outcome) {
+    SignInModel steps = new SignInModel(acting.account());
+    ServerPrompts talk = new ServerPrompts(background, prompts, secrets, vault, lastKeep, n -> {});
+    talk.setUnattended(unattended);
+    Elevation right =
+        new Elevation(
+            acting.account(), wrong -> talk.actingPassword(own.address(), acting.account(), wrong));
+    background.run(
+        () -> {
+          Connection connection = own.actAs(right, acting.folder());
+          talk.signedIn();
+          return connection;
+        },
+        connection -> {
+          talk.setUnattended(false);
+          outcome.opened().accept(new Opened(connection, steps));
+        },
+        failure -> outcome.failed().accept(new Failed(failure, steps, talk.missedSomebody())));
+  }
+
+  /**
+   * Whom to act as.
+   *
+   * @param folder where to begin
+   */
+  public record Acting(String account, String folder) {}
 
   private Connection open(ServerEntry entry, ServerPrompts talk) throws IOException {
     List<Hop> route = new JumpRoutes(book::find, home).to(entry);

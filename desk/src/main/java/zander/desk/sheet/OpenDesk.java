@@ -1,6 +1,7 @@
 package zander.desk.sheet;
 
 import java.util.List;
+import java.util.function.Consumer;
 import zander.core.connect.AccountIdentity;
 import zander.core.connect.command.Commands;
 import zander.core.files.RemoteAttributes;
@@ -72,6 +73,20 @@ public interface OpenDesk {
 
   /** These were changed from here: rows and panels that show them look again. */
   void changed(List<RemotePath> paths);
+
+  /** Whether root may be acted as from here: not where one is, or acts as another already. */
+  boolean mayActAsRoot();
+
+  /**
+   * Acts as root, asking for a password if the server does.
+   *
+   * @param folder where to begin
+   * @param then told of the desk on which all is done as root, once it is there
+   */
+  void actAsRoot(RemotePath folder, Consumer<OpenDesk> then);
+
+  /** Opens a file as a sheet with a text that is not on the server yet. */
+  void openFile(RemotePath path, String unsaved, String basedOn);
 
   /** Looks whether the line is still there after something failed. */
   void checkLine();

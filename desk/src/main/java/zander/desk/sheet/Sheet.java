@@ -8,6 +8,8 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
+import zander.core.files.RemoteFailure;
+import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
 /** One thing open on a desk. Used on the interface thread only. */
@@ -55,6 +57,30 @@ public abstract class Sheet {
   /** The same for a failure or a loss. */
   public final void tellFailure(Message said) {
     ask(Question.notice(said, true, dismiss()));
+  }
+
+  /**
+   * The same for something that failed, with the offer to do it as root where that may help.
+   *
+   * @param asRoot does it as root
+   */
+  public final void tellFailure(Throwable failure, OpenDesk desk, Runnable asRoot) {
+    boolean denied =
+        failure instanceof RemoteFailure remote
+            && remote.reason() == RemoteFailure.Reason.PERMISSION_DENIED;
+    Message said = FailureWords.of(failure);
+    if (denied && desk.mayActAsRoot()) {
+      Question.Choice choice =
+          new Question.Choice(
+              "Do it as root",
+              ticked -> {
+                dismissQuestion();
+                asRoot.run();
+              });
+      ask(Question.notice(said, true, choice, dismiss()));
+    } else {
+      tellFailure(said);
+    }
   }
 
   /** The answer to what is only told. */

@@ -170,8 +170,23 @@ final class SequenceGuard extends FilterReader {
       forget();
       state = State.TEXT;
     } else {
+      dropped |= !mayFollow(c);
       keep(c, MOST_PARAMETERS);
     }
+  }
+
+  /**
+   * Whether a character may stand in a sequence after what came of it (ECMA-48, section 5.4: a mark
+   * of a private one, then numbers and what divides them, then others). What may not is passed over
+   * by the emulator, which then reads the numbers around it as one.
+   */
+  private boolean mayFollow(char c) {
+    char before = sequence.charAt(sequence.length() - 1);
+    boolean first = before == '[' || before == CSI;
+    if (c >= '0' && c <= ';') {
+      return first || before >= '0';
+    }
+    return (c >= '<' && c <= '?') ? first : (c >= ' ' && c <= '/');
   }
 
   private void inString(char c) {

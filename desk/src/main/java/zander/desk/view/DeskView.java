@@ -94,6 +94,10 @@ final class DeskView extends VBox {
         below,
         height -> app.settings().set(Settings.LOCAL_HEIGHT, Math.round(Math.max(1, height))),
         app.localFoldedProperty());
+    if (model.actsAs() != null) {
+      getStyleClass().add("as-root");
+      getChildren().add(acting(app));
+    }
     getChildren().addAll(server, waterline, below);
     // All in one frame would keep the window from answering for two tenths of a second.
     Parts.later(1, () -> server.setRight(new PanelEdge(app, model, new RightsView(model))));
@@ -109,6 +113,16 @@ final class DeskView extends VBox {
     model.shells().frontProperty().addListener((observed, old, now) -> showShell(now));
     model.sheets().forEach(this::listenTo);
     show();
+  }
+
+  /** That all here is done as another account, and the way to end it. */
+  private HBox acting(AppModel app) {
+    Label words =
+        Parts.label(
+            "As " + model.actsAs() + ": everything on this desk is done as " + model.actsAs());
+    Button stop = Parts.button("Stop acting as root", "stop-acting", () -> app.close(model));
+    stop.setMinWidth(Button.USE_PREF_SIZE);
+    return Parts.row("acting", words, Parts.spring(), stop);
   }
 
   SheetViews sheetViews() {

@@ -109,6 +109,9 @@ final class TopBar extends HBox {
       tag.setMinWidth(USE_PREF_SIZE);
       content.getChildren().add(tag);
     }
+    if (desk.actsAs() != null) {
+      Tables.mark(content, "as-root", true);
+    }
     Label away = Parts.label("away", "tag", "danger");
     away.setMinWidth(USE_PREF_SIZE);
     away.visibleProperty().bind(desk.line().awayProperty());

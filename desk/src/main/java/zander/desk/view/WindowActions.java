@@ -109,6 +109,16 @@ final class WindowActions {
                 .settings()
                 .set(Settings.SHOW_HIDDEN, !model.settings().get(Settings.SHOW_HIDDEN)));
     onDesk("Close the desk", "", model::close);
+    onDesk(
+        "Act as root on this server",
+        "Ctrl+R",
+        desk -> desk.actAsRoot(desk.folderInFront(), root -> {}),
+        unless(DeskModel::mayActAsRoot, "you are root here, or this account has no shell"));
+    onDesk(
+        "Stop acting as root",
+        "",
+        model::close,
+        unless(desk -> desk.actsAs() != null, "you do not act as root here"));
     onDesk("Open another desk on this server", "", desk -> model.openAnother(desk.entry()));
     onDesk(
         "Connect now",

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.AccessDeniedException;
 import java.nio.file.NoSuchFileException;
 import zander.core.change.SaveFailure;
+import zander.core.connect.channel.ActFailure;
 import zander.core.connect.report.ConnectFailure;
 import zander.core.edit.NotTextException;
 import zander.core.files.RemoteFailure;
@@ -22,6 +23,9 @@ public final class FailureWords {
     }
     if (failure instanceof RemoteFailure remote) {
       return remote(remote);
+    }
+    if (failure instanceof ActFailure act) {
+      return act(act);
     }
     if (failure instanceof StillSealed sealed) {
       return sealed(sealed);
@@ -50,6 +54,29 @@ public final class FailureWords {
     String text = failure.getMessage() == null ? failure.toString() : failure.getMessage();
     return new Message(
         failure instanceof IOException ? "That failed" : "Something went wrong", text);
+  }
+
+  private static Message act(ActFailure failure) {
+    String said = failure.said().isBlank() ? "" : " The server said: " + failure.said() + ".";
+    String nothing = "Nothing was done as another account.";
+    return switch (failure.reason()) {
+      case NOT_ALLOWED ->
+          new Message(
+              "The server does not let you act as another account",
+              nothing + said + " Its administrator can allow it in /etc/sudoers.");
+      case WRONG_PASSWORD ->
+          new Message("The password was wrong", nothing + " It was not sent again." + said);
+      case GIVEN_UP -> new Message("No password was given", nothing);
+      case WANTS_TERMINAL ->
+          new Message(
+              "The server's sudo wants a terminal",
+              nothing
+                  + " Its rules have requiretty, which does not go with a file service. Use a"
+                  + " shell there, or have that rule taken away for your account.");
+      case NO_PROGRAM -> new Message("There is no sudo on this server", nothing + said);
+      case ENDED -> new Message("You do not act as another account any more", "Nothing was done.");
+      case FAILED -> new Message("The server's sudo did not begin it", nothing + said);
+    };
   }
 
   private static Message sealed(StillSealed failure) {

@@ -57,6 +57,10 @@ class SequenceGuardTest {
     "^[123456m, ^[9999m",
     "a^[12^[1Ab, a^[1Ab",
     "a^[12\030b, ab",
+    // The emulator would read the numbers around what does not belong there as one.
+    "a^[4\ufffd55&5\ufffd22Lb, ab",
+    "a^[4?55Lb, ab",
+    "a^[9 9 9Lb, ab",
   })
   void whatWouldCostMoreThanTheScreenIsTakenDown(String written, String left) throws IOException {
     assertThat(shown(written)).isEqualTo(left);

@@ -79,6 +79,10 @@ public final class KeyFile {
         throw new KeyFailure(Reason.NOT_A_KEY, file, e.getMessage(), e);
       }
     }
+    if (text.contains("OPENSSH PRIVATE KEY")) {
+      // Another reader would take it for one, and believe what it says of its own size.
+      throw new KeyFailure(Reason.NOT_A_KEY, file, "the beginning of the key is damaged", null);
+    }
     if (text.contains("PRIVATE KEY-----")) {
       boolean locked = text.contains("Proc-Type: 4,ENCRYPTED") || text.contains("BEGIN ENCRYPTED");
       return new KeyFile(file, text, null, locked);

@@ -66,7 +66,16 @@ public final class FolderView extends VBox implements SheetView {
             model.narrowingProperty(),
             () -> model.rows().size() + " of " + model.allProperty().get().size());
     narrow.explained().setId("explained");
-    HBox bar = Parts.row("sheet-bar", up, path, narrow, newMenu(desk), showMenu());
+    HBox bar = Parts.row("sheet-bar", up, path);
+    if (desk.mayActAsRoot()) {
+      Button asRoot =
+          Parts.button(
+              "As root", "as-root", () -> desk.actAsRoot(desk.folderInFront(), root -> {}));
+      Parts.hint(asRoot, "This folder as root, by the server's sudo (Ctrl+R)");
+      asRoot.setMinWidth(USE_PREF_SIZE);
+      bar.getChildren().add(asRoot);
+    }
+    bar.getChildren().addAll(narrow, newMenu(desk), showMenu());
     VBox.setVgrow(table, Priority.ALWAYS);
     // Its head and a row: less, and the row would be drawn across what is below it.
     table.setMinHeight(LEAST_TABLE);

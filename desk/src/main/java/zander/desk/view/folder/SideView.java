@@ -36,7 +36,7 @@ public final class SideView extends VBox {
             spring,
             Parts.row(
                 "who",
-                Parts.label("Signed in as ", "quiet"),
+                Parts.label(desk.actsAs() == null ? "Signed in as " : "Acting as ", "quiet"),
                 Parts.label(desk.whoAmI().account(), "strong-word")),
             facts);
     desk.line().delayProperty().addListener((observed, old, now) -> facts.setText(facts()));

@@ -91,6 +91,9 @@ final class KeyPanel extends VBox {
     }
     HBox choices = Parts.row("choices");
     for (DeskModel desk : model.desks()) {
+      if (desk.actsAs() != null) {
+        continue;
+      }
       String name = desk.entry().name();
       choices
           .getChildren()

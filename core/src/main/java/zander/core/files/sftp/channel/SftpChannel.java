@@ -84,13 +84,16 @@ public final class SftpChannel extends ChannelSession {
         });
   }
 
+  private String kind() {
+    return start == null ? CHANNEL_SUBSYSTEM : CHANNEL_EXEC;
+  }
+
   /** Asks for the subsystem, or for the command in its place (RFC 4254, section 6.5). */
   @Override
   protected void doOpen() throws IOException {
-    String kind = start == null ? CHANNEL_SUBSYSTEM : CHANNEL_EXEC;
+    String kind = kind();
     byte[] what = start == null ? SUBSYSTEM : start.command(() -> close(false));
-    Buffer request =
-        getSession().createBuffer(SshConstants.SSH_MSG_CHANNEL_REQUEST, what.length + 64);
+    Buffer request = getSession().createBuffer(SshConstants.SSH_MSG_CHANNEL_REQUEST);
     request.putUInt(getRecipient());
     request.putString(kind);
     request.putBoolean(true);
@@ -102,12 +105,12 @@ public final class SftpChannel extends ChannelSession {
 
   @Override
   public void handleSuccess() {
-    removePendingRequest(start == null ? CHANNEL_SUBSYSTEM : CHANNEL_EXEC);
+    removePendingRequest(kind());
   }
 
   @Override
   public void handleFailure() {
-    if (removePendingRequest(start == null ? CHANNEL_SUBSYSTEM : CHANNEL_EXEC) != null) {
+    if (removePendingRequest(kind()) != null) {
       close(false);
     }
   }
@@ -143,7 +146,7 @@ public final class SftpChannel extends ChannelSession {
     init.putByte((byte) INIT);
     init.putInt(VERSION_NUMBER);
     try {
-      write(init);
+      write(init, NOTHING, 0, 0);
     } catch (SshChannelClosedException e) {
       // The server ended it before it was begun; the library's words name its own classes.
       throw missing("the file service has ended");
@@ -224,10 +227,6 @@ public final class SftpChannel extends ChannelSession {
   /** Whether any thread has kept requests back: they go out later than they were made. */
   public boolean isKeepingBack() {
     return kept.isAny();
-  }
-
-  private void write(Buffer message) throws IOException {
-    write(message, NOTHING, 0, 0);
   }
 
   private void write(Buffer message, byte[] data, int offset, int length) throws IOException {
@@ -318,7 +317,6 @@ public final class SftpChannel extends ChannelSession {
     failAll(new IOException("the file service has ended"));
   }
 
-  /** Called by the library, one part after the other. */
   @Override
   protected void doWriteData(byte[] data, int offset, long length) throws IOException {
     if (search != null) {
