@@ -321,10 +321,34 @@ class Screenshots {
         });
     window.until(
         "some is up", () -> window.desk().transfers().current().progress().bytes() > 2_000_000);
-    keep("transfer-under-way");
     window.push(KeyCode.CONTROL, KeyCode.T);
     window.until("the list is shown", () -> window.shownOrNull("#clear-over") != null);
     keep("transfer-list");
+  }
+
+  @Test
+  void asRoot() throws Exception {
+    window.openLevelsWeb();
+    RemotePath settings = RemotePath.of("/etc/levels");
+    Window.inWindow(
+        () -> {
+          window.desk().goTo(settings);
+          return null;
+        });
+    window.until("it is read", () -> settings.equals(window.desk().folder().path()));
+    window.press("#as-root");
+    window.until("the password is asked", () -> window.shownOrNull("#secret") != null);
+    window.fill("#secret", "heron-at-dusk");
+    window.push(KeyCode.ENTER);
+    window.until("it is done as root", () -> window.shownOrNull("#stop-acting") != null);
+    window.until("it is read", () -> window.rows().contains("site.conf"));
+    window.openRow("#server-table", "site.conf");
+    window.until("the editor is open", () -> window.shownOrNull("#editor") != null);
+    window.clickOn(window.shown("#editor"));
+    window.push(KeyCode.CONTROL, KeyCode.HOME);
+    window.write("# as of today");
+    window.push(KeyCode.ENTER);
+    keep("as-root");
   }
 
   @Test

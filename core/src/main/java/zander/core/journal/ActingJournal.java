@@ -7,18 +7,18 @@ import zander.core.files.RemotePath;
 /** A server's journal for what is done there as another account: each entry says so. */
 public final class ActingJournal implements Journal {
   private final Journal journal;
-  private final String as;
+  private final String account;
 
   /**
    * @param account that is acted as
    */
   public ActingJournal(Journal journal, String account) {
     this.journal = journal;
-    this.as = "as " + account;
+    this.account = account;
   }
 
   private NewChange signed(NewChange change) {
-    return change.note(change.note().isEmpty() ? as : change.note() + " " + as);
+    return change.as(account);
   }
 
   @Override

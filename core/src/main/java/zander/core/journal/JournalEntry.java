@@ -29,6 +29,7 @@ public record JournalEntry(
     long group,
     long undoes,
     String note,
+    String as,
     List<FolderTime> folders,
     String outcome) {
 
@@ -49,6 +50,7 @@ public record JournalEntry(
         change.group(),
         change.undoes(),
         change.note(),
+        change.as(),
         List.of(),
         "");
   }
@@ -76,6 +78,7 @@ public record JournalEntry(
         group,
         undoes,
         note,
+        as,
         touched,
         how);
   }

@@ -42,6 +42,9 @@ record JournalLine(
     if (entry.undoes() != 0) {
       node.put("undoes", entry.undoes());
     }
+    if (!entry.as().isEmpty()) {
+      node.put("as", entry.as());
+    }
     if (!entry.note().isEmpty()) {
       node.put("note", entry.note());
     }
@@ -143,6 +146,7 @@ record JournalLine(
         node.path("group").asLong(),
         node.path("undoes").asLong(),
         node.path("note").asText(),
+        node.path("as").asText(),
         List.of(),
         "");
   }

@@ -14,6 +14,7 @@ import zander.core.files.RemotePath;
  * @param group the number that changes of one action share; 0 for none
  * @param undoes the entry that this puts back; 0 for none
  * @param note what else a person should read: a command, an address; empty for none
+ * @param as the account that was acted as, where that is not the one that signed in; or empty
  */
 public record NewChange(
     ChangeKind kind,
@@ -25,38 +26,45 @@ public record NewChange(
     RemotePath part,
     long group,
     long undoes,
-    String note) {
+    String note,
+    String as) {
 
   public static NewChange of(ChangeKind kind, RemotePath path) {
-    return new NewChange(kind, path, null, null, null, null, null, 0, 0, "");
+    return new NewChange(kind, path, null, null, null, null, null, 0, 0, "", "");
   }
 
   public NewChange to(RemotePath other) {
-    return new NewChange(kind, path, other, before, after, content, part, group, undoes, note);
+    return new NewChange(kind, path, other, before, after, content, part, group, undoes, note, as);
   }
 
   /** The states before and as meant after. */
   public NewChange states(FileState was, FileState meant) {
-    return new NewChange(kind, path, to, was, meant, content, part, group, undoes, note);
+    return new NewChange(kind, path, to, was, meant, content, part, group, undoes, note, as);
   }
 
   public NewChange content(byte[] replaced) {
-    return new NewChange(kind, path, to, before, after, replaced, part, group, undoes, note);
+    return new NewChange(kind, path, to, before, after, replaced, part, group, undoes, note, as);
   }
 
   public NewChange part(RemotePath temporary) {
-    return new NewChange(kind, path, to, before, after, content, temporary, group, undoes, note);
+    return new NewChange(
+        kind, path, to, before, after, content, temporary, group, undoes, note, as);
   }
 
   public NewChange group(long number) {
-    return new NewChange(kind, path, to, before, after, content, part, number, undoes, note);
+    return new NewChange(kind, path, to, before, after, content, part, number, undoes, note, as);
   }
 
   public NewChange undoes(long entry) {
-    return new NewChange(kind, path, to, before, after, content, part, group, entry, note);
+    return new NewChange(kind, path, to, before, after, content, part, group, entry, note, as);
   }
 
   public NewChange note(String words) {
-    return new NewChange(kind, path, to, before, after, content, part, group, undoes, words);
+    return new NewChange(kind, path, to, before, after, content, part, group, undoes, words, as);
+  }
+
+  public NewChange as(String account) {
+    return new NewChange(
+        kind, path, to, before, after, content, part, group, undoes, note, account);
   }
 }

@@ -49,7 +49,8 @@ class FileJournalTest {
                   .part(ODD.parent())
                   .group(group)
                   .undoes(5)
-                  .note("words"))
+                  .note("words")
+                  .as("root"))
           .done(STATE.withDigest("cd"), List.of(new FolderTime(ODD.parent(), 1, 2)));
       journal
           .begin(change(ChangeKind.SAVE).states(STATE, null).content("old".getBytes(UTF_8)))

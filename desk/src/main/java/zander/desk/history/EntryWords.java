@@ -16,6 +16,7 @@ public final class EntryWords {
   /** What was done: {@code rights deploy:web 0644 to 0600}. */
   public static String what(JournalEntry entry, AccountNames names) {
     String back = entry.undoes() == 0 ? "" : "put back: ";
+    String as = entry.as().isEmpty() ? "" : ", as " + entry.as();
     return back
         + switch (entry.kind()) {
           case SAVE -> (entry.isDone() ? "saved" : "save") + sizes(entry);
@@ -33,7 +34,8 @@ public final class EntryWords {
           case PACK -> "packed";
           case UNPACK -> "unpacked from " + entry.note();
           case FETCH -> "fetched from " + entry.note();
-        };
+        }
+        + as;
   }
 
   private static String sizes(JournalEntry entry) {

@@ -38,11 +38,15 @@ final class SftpRequests {
   private int lastHandle;
 
   SftpRequests(Machine machine, Faults faults, Account account) {
+    this(machine, faults, machine.accounts().caller(account), account.home());
+  }
+
+  SftpRequests(Machine machine, Faults faults, Caller caller, String home) {
     this.machine = machine;
     this.faults = faults;
     this.world = machine.world();
-    this.caller = machine.accounts().caller(account);
-    this.home = account.home();
+    this.caller = caller;
+    this.home = home;
   }
 
   byte[] answer(Packet packet) throws IOException {

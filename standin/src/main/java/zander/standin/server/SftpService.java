@@ -6,6 +6,8 @@ import java.io.DataInputStream;
 import java.io.DataOutputStream;
 import java.io.EOFException;
 import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
 import org.apache.sshd.server.Environment;
 import zander.standin.world.Account;
 import zander.standin.world.Machine;
@@ -32,7 +34,17 @@ final class SftpService extends ChannelService {
   }
 
   private void serve() {
-    SftpRequests requests = new SftpRequests(machine, faults, account);
+    try {
+      serve(new SftpRequests(machine, faults, account), faults, in, out);
+      exit.onExit(0);
+    } catch (IOException | RuntimeException e) {
+      exit.onExit(1, String.valueOf(e.getMessage()));
+    }
+  }
+
+  /** Answers until the input ends. */
+  static void serve(SftpRequests requests, Faults faults, InputStream in, OutputStream out)
+      throws IOException {
     try (DataInputStream from = new DataInputStream(new BufferedInputStream(in));
         DataOutputStream to = new DataOutputStream(new BufferedOutputStream(out, 1 << 16))) {
       while (true) {
@@ -53,9 +65,7 @@ final class SftpService extends ChannelService {
         }
       }
     } catch (EOFException e) {
-      exit.onExit(0);
-    } catch (IOException | RuntimeException e) {
-      exit.onExit(1, String.valueOf(e.getMessage()));
+      // It was ended.
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
     }

@@ -17,14 +17,16 @@ import zander.standin.world.Machine;
 /** Runs one command line, or a shell, for a channel: with a terminal where one was asked for. */
 final class ShellService extends ChannelService {
   private final Machine machine;
+  private final Faults faults;
   private final Account account;
   private final String line;
 
   /**
    * @param line what to run; {@code null} for a shell
    */
-  ShellService(Machine machine, Account account, String line) {
+  ShellService(Machine machine, Faults faults, Account account, String line) {
     this.machine = machine;
+    this.faults = faults;
     this.account = account;
     this.line = line;
   }
@@ -42,6 +44,9 @@ final class ShellService extends ChannelService {
       variables.put("TERM", environment.getEnv().get(Environment.ENV_TERM));
     }
     Call.Session session = new Call.Session(machine, account, variables, terminal);
+    session.fileService =
+        (caller, home, from, to) ->
+            SftpService.serve(new SftpRequests(machine, faults, caller, home), faults, from, to);
     return () -> run(session);
   }
 

@@ -65,7 +65,7 @@ public final class StandinServer implements Closeable {
           }
         });
     server.setCommandFactory(this::execute);
-    server.setShellFactory(channel -> new ShellService(machine, account(channel), null));
+    server.setShellFactory(channel -> new ShellService(machine, faults, account(channel), null));
     server.setSubsystemFactories(List.of(new Files()));
     CoreModuleProperties.TCP_NODELAY.set(server, true);
     CoreModuleProperties.IDLE_TIMEOUT.set(server, Duration.ZERO);
@@ -137,7 +137,7 @@ public final class StandinServer implements Closeable {
     }
     byte[] bytes = commandLine.getBytes(StandardCharsets.UTF_8);
     String line = new String(bytes, StandardCharsets.ISO_8859_1);
-    return new ShellService(machine, account(channel), line);
+    return new ShellService(machine, faults, account(channel), line);
   }
 
   private final class Files implements SubsystemFactory {

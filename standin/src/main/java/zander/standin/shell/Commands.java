@@ -12,9 +12,11 @@ import zander.standin.shell.command.LevelsdCommand;
 import zander.standin.shell.command.ListCommand;
 import zander.standin.shell.command.LoginCommands;
 import zander.standin.shell.command.RightsCommands;
+import zander.standin.shell.command.SftpServerCommand;
 import zander.standin.shell.command.StatCommand;
 import zander.standin.shell.command.SudoCommand;
 import zander.standin.shell.command.TarCommand;
+import zander.standin.shell.command.TestCommand;
 import zander.standin.shell.command.TextCommands;
 import zander.standin.shell.process.Command;
 
@@ -30,6 +32,9 @@ final class Commands {
     ALL.put("tar", TarCommand::run);
     ALL.put("curl", CurlCommand::run);
     ALL.put("sudo", SudoCommand::run);
+    ALL.put("test", TestCommand::run);
+    ALL.put("[", TestCommand::run);
+    ALL.put(SftpServerCommand.PATH, SftpServerCommand::run);
     ALL.put("gauge", GaugeCommand::run);
     ALL.put("levelsd", LevelsdCommand::run);
     LoginCommands.addTo(ALL);

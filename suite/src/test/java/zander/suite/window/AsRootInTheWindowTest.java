@@ -151,7 +151,7 @@ class AsRootInTheWindowTest {
     assertThat(SystemSshd.run("stat", "-c", "%U %a", file.toString())).isEqualTo("root 644\n");
     JournalEntry saved = root.journal().entries().get(0);
     assertThat(saved.kind()).isEqualTo(ChangeKind.SAVE);
-    assertThat(saved.note()).isEqualTo("as root");
+    assertThat(saved.as()).isEqualTo("root");
 
     window.run(() -> root.openJournal());
     JournalModel journal = window.on(() -> root.openSheets().of(JournalModel.class).get(0));

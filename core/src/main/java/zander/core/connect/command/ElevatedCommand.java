@@ -2,6 +2,8 @@ package zander.core.connect.command;
 
 import java.io.IOException;
 import java.io.OutputStream;
+import java.util.List;
+import java.util.stream.Collectors;
 import zander.core.connect.channel.Elevation;
 import zander.core.connect.channel.SessionPool;
 import zander.core.connect.channel.StartTalk;
@@ -14,13 +16,26 @@ public final class ElevatedCommand {
    * Where OpenSSH's file service is on the systems there are; the server's own configuration may
    * name another place, which only root may read everywhere.
    */
+  private static final List<String> SERVICES =
+      List.of(
+          "/usr/lib/openssh/sftp-server",
+          "/usr/libexec/openssh/sftp-server",
+          "/usr/lib/ssh/sftp-server",
+          "/usr/libexec/sftp-server",
+          "/usr/lib/sftp-server");
+
   private static final String FIND_SERVICE =
       // What it calls its folder is taken for the account's home.
-      "cd ~ 2>/dev/null || cd /; for f in $(sed -n 's/^[[:space:]]*[Ss]ubsystem[[:space:]][[:space:]]*sftp[[:space:]][[:space:]]*"
-          + "\\(\\/[^[:space:]]*\\).*/\\1/p' /etc/ssh/sshd_config 2>/dev/null)"
-          + " /usr/lib/openssh/sftp-server /usr/libexec/openssh/sftp-server /usr/lib/ssh/sftp-server"
-          + " /usr/libexec/sftp-server /usr/lib/sftp-server;"
-          + " do [ -x \"$f\" ] && exec \"$f\"; done; echo 'sftp-server: not found' >&2; exit 127";
+      "cd ~ 2>/dev/null || cd /; "
+          + SERVICES.stream().map(ElevatedCommand::orNext).collect(Collectors.joining())
+          + "f=$(sed -n 's/^[[:space:]]*[Ss]ubsystem[[:space:]][[:space:]]*sftp[[:space:]][[:space:]]*"
+          + "\\(\\/[^[:space:]]*\\).*/\\1/p' /etc/ssh/sshd_config); "
+          + orNext("$f")
+          + "echo 'sftp-server: not found' >&2; exit 127";
+
+  private static String orNext(String service) {
+    return "test -x \"" + service + "\" && exec \"" + service + "\"; ";
+  }
 
   private ElevatedCommand() {}
 

@@ -19,6 +19,8 @@ public final class SudoCommand {
     boolean fromInput = false;
     boolean never = false;
     boolean shell = false;
+    String prompt = null;
+    String account = "root";
     int at = 0;
     for (; at < words.size() && words.get(at).startsWith("-"); at++) {
       String option = words.get(at);
@@ -30,7 +32,8 @@ public final class SudoCommand {
         case "-S" -> fromInput = true;
         case "-n" -> never = true;
         case "-i", "-s" -> shell = true;
-        case "-p" -> at++;
+        case "-p" -> prompt = value(words, ++at);
+        case "-u" -> account = value(words, ++at);
         default -> throw new UsageError("option " + option + " is not supported on this stand-in");
       }
     }
@@ -38,13 +41,26 @@ public final class SudoCommand {
     if (command.isEmpty() && !shell) {
       throw new UsageError("a command is missing", 1);
     }
-    if (!allowed(call, fromInput, never)) {
+    Caller caller =
+        call.machine().accounts().user(account).map(call.machine().accounts()::caller).orElse(null);
+    if (caller == null) {
+      return call.complain("unknown user " + account);
+    }
+    if (!allowed(call, fromInput ? prompt : null, fromInput, never)) {
       return 1;
     }
-    return asRoot(call, command.isEmpty() ? List.of("sh") : command);
+    return as(caller, call, command.isEmpty() ? List.of("sh") : command);
   }
 
-  private static boolean allowed(Call call, boolean fromInput, boolean never) throws IOException {
+  private static String value(List<String> words, int at) {
+    if (at >= words.size()) {
+      throw new UsageError("an option has no value", 1);
+    }
+    return words.get(at);
+  }
+
+  private static boolean allowed(Call call, String prompt, boolean fromInput, boolean never)
+      throws IOException {
     Call.Session session = call.session();
     if (session.caller.isRoot() || (session.sudoKnown && session.account.sudo())) {
       return true;
@@ -54,6 +70,10 @@ public final class SudoCommand {
       return false;
     }
     for (int tries = 0; tries < TRIES; tries++) {
+      if (prompt != null) {
+        call.errors().print(prompt);
+        call.errors().flush();
+      }
       String typed = ask(call, fromInput);
       if (typed == null) {
         break;
@@ -88,16 +108,16 @@ public final class SudoCommand {
     return typed;
   }
 
-  private static int asRoot(Call call, List<String> command) throws IOException {
+  private static int as(Caller caller, Call call, List<String> command) throws IOException {
     Call.Session session = call.session();
     Caller before = session.caller;
-    session.caller = Caller.ROOT;
+    session.caller = caller;
     try {
       Command found = call.command(command.get(0));
       if (found == null) {
         return call.complain(command.get(0) + ": command not found");
       }
-      Call inner = new Call(session, command, call.in(), call.out(), call.out());
+      Call inner = new Call(session, command, call.in(), call.out(), call.errors());
       try {
         return found.run(inner);
       } finally {

@@ -48,6 +48,9 @@ public final class Call {
     /** Finds a command by its name; {@code null} when there is none. */
     public Function<String, Command> commands = name -> null;
 
+    /** Starts the file service; {@code null} where there is none to start. */
+    public FileService fileService;
+
     public Caller caller;
     public String folder;
     public int umask = 022;
