@@ -330,11 +330,7 @@ class Screenshots {
   void asRoot() throws Exception {
     window.openLevelsWeb();
     RemotePath settings = RemotePath.of("/etc/levels");
-    Window.inWindow(
-        () -> {
-          window.desk().goTo(settings);
-          return null;
-        });
+    javafx.application.Platform.runLater(() -> window.desk().goTo(settings));
     window.until("it is read", () -> settings.equals(window.desk().folder().path()));
     window.press("#as-root");
     window.until("the password is asked", () -> window.shownOrNull("#secret") != null);
