@@ -235,6 +235,10 @@ final class SequenceGuard extends FilterReader {
       // The size and the title of the window are not the server's.
       return "";
     }
+    if (COUNTS.indexOf(last) >= 0 && begun.chars().anyMatch(c -> c == ':')) {
+      // A count has no parts; the emulator would read them as one number.
+      return "";
+    }
     int bound = COUNTS.indexOf(last) >= 0 ? Math.max(1, most.getAsInt()) : MOST_NUMBER;
     StringBuilder whole = new StringBuilder();
     long number = -1;

@@ -60,6 +60,7 @@ class SequenceGuardTest {
     // The emulator would read the numbers around what does not belong there as one.
     "a^[4\ufffd55&5\ufffd22Lb, ab",
     "a^[4?55Lb, ab",
+    "a^[99:132:132Tb, ab",
     "a^[9 9 9Lb, ab",
   })
   void whatWouldCostMoreThanTheScreenIsTakenDown(String written, String left) throws IOException {
