@@ -45,10 +45,10 @@ class SshdSudoTest {
   private static final String ACCOUNT = "zndsudo";
   private static final String OTHER = "zndother";
   private static final String PASSWORD = "heron-at-dusk'\\";
-  private static final Path RULES = Path.of("/etc/sudoers.d/zander-suite");
 
   @TempDir static Path folder;
   private static SystemSshd sshd;
+  private static SystemSudo sudo;
   private static Path closed;
 
   /** What is given when a password is asked for, and how many were wrong by then. */
@@ -59,14 +59,10 @@ class SshdSudoTest {
   @BeforeAll
   static void start() throws Exception {
     Assumptions.assumeTrue(
-        SystemSshd.isPossible() && Files.isExecutable(Path.of("/usr/bin/sudo")),
-        "needs openssh-server and sudo, and to be root");
+        SystemSudo.isPossible(), "needs openssh-server and sudo, and to be root");
     sshd = new SystemSshd(folder, List.of(ACCOUNT, OTHER), List.of());
-    Process crypt = new ProcessBuilder("chpasswd").redirectErrorStream(true).start();
-    try (var in = crypt.outputWriter(UTF_8)) {
-      in.write(ACCOUNT + ":" + PASSWORD + "\n");
-    }
-    assertThat(crypt.waitFor()).as("chpasswd").isZero();
+    SystemSudo.password(ACCOUNT, PASSWORD);
+    sudo = new SystemSudo("suite");
     closed = Files.createDirectory(folder.resolve("closed"));
     Files.writeString(closed.resolve("site.conf"), "level 3\n");
     Files.setPosixFilePermissions(
@@ -77,8 +73,8 @@ class SshdSudoTest {
 
   @AfterAll
   static void stop() throws Exception {
-    Files.deleteIfExists(RULES);
     if (sshd != null) {
+      sudo.close();
       sshd.close();
     }
   }
@@ -86,12 +82,6 @@ class SshdSudoTest {
   @AfterEach
   void usualShell() throws Exception {
     SystemSshd.run("usermod", "-s", "/bin/sh", ACCOUNT);
-  }
-
-  private static void rule(String... lines) throws IOException {
-    Path made = Files.writeString(folder.resolve("rules"), String.join("\n", lines) + "\n");
-    Files.setPosixFilePermissions(made, PosixFilePermissions.fromString("r--r-----"));
-    Files.move(made, RULES, java.nio.file.StandardCopyOption.REPLACE_EXISTING);
   }
 
   private Elevation right(String account, String... passwords) {
@@ -116,7 +106,8 @@ class SshdSudoTest {
   @ParameterizedTest
   @ValueSource(strings = {"", "use_pty", "!use_pty", "lecture=always", "passprompt=\"who? \""})
   void allIsDoneAsRootWithOneQuestion(String option) throws Exception {
-    rule(option.isEmpty() ? "" : "Defaults:" + ACCOUNT + " " + option, ACCOUNT + " ALL=(ALL) ALL");
+    sudo.rule(
+        option.isEmpty() ? "" : "Defaults:" + ACCOUNT + " " + option, ACCOUNT + " ALL=(ALL) ALL");
     try (Connection connection = sshd.open(ACCOUNT);
         Connection root = connection.actAs(right("root", PASSWORD), closed.toString())) {
       assertThat(root.whoAmI().uid()).isZero();
@@ -145,9 +136,22 @@ class SshdSudoTest {
     assertThat(asked).containsExactly(0);
   }
 
+  /** Where others can turn a path, root's requests are named below a handle: also by sudo. */
+  @ParameterizedTest
+  @ValueSource(strings = {"use_pty", "!use_pty"})
+  void rootIsGuardedInAFolderOfOthers(String option) throws Exception {
+    sudo.rule("Defaults:" + ACCOUNT + " " + option, ACCOUNT + " ALL=(ALL) ALL");
+    try (Connection connection = sshd.open(ACCOUNT);
+        Connection root = connection.actAs(right("root", PASSWORD), "/")) {
+      RemotePath theirs = RemotePath.of(folder.resolve(OTHER).toString());
+      assertThat(root.files().othersMayTurn(theirs.child("x"))).isTrue();
+      assertThat(root.files().othersMayTurn(RemotePath.of("/etc/x"))).isFalse();
+    }
+  }
+
   @Test
   void aFileIsGivenToAnotherAccountAndPutBack() throws Exception {
-    rule(ACCOUNT + " ALL=(root) ALL");
+    sudo.rule(ACCOUNT + " ALL=(root) ALL");
     Path page = Files.writeString(closed.resolve("alerts.html"), "calm");
     try (Connection connection = sshd.open(ACCOUNT);
         Connection root = connection.actAs(right("root", PASSWORD), "/")) {
@@ -164,7 +168,7 @@ class SshdSudoTest {
 
   @Test
   void aWrongPasswordIsCountedAndNeverSentTwice() throws Exception {
-    rule(ACCOUNT + " ALL=(ALL) ALL");
+    sudo.rule(ACCOUNT + " ALL=(ALL) ALL");
     try (Connection connection = sshd.open(ACCOUNT)) {
       try (Connection root = connection.actAs(right("root", "wren", PASSWORD), "/")) {
         assertThat(root.script("id -u").outText()).isEqualTo("0\n");
@@ -184,11 +188,11 @@ class SshdSudoTest {
   /** A password that nobody asked for would be the first line that the program reads. */
   @Test
   void aKeptPasswordIsNotSentWhereNoneIsAskedFor() throws Exception {
-    rule(ACCOUNT + " ALL=(ALL) ALL");
+    sudo.rule(ACCOUNT + " ALL=(ALL) ALL");
     Elevation right = right("root", PASSWORD);
     try (Connection connection = sshd.open(ACCOUNT);
         Connection root = connection.actAs(right, "/")) {
-      rule(ACCOUNT + " ALL=(ALL) NOPASSWD: ALL");
+      sudo.rule(ACCOUNT + " ALL=(ALL) NOPASSWD: ALL");
       ExecResult read = root.script("cat; exit 7");
       assertThat(read.outText()).isEmpty();
       assertThat(read.exit()).isEqualTo(7);
@@ -209,15 +213,15 @@ class SshdSudoTest {
 
   @Test
   void whatTheRulesDoNotAllowIsTold() throws Exception {
-    rule("# nothing for " + ACCOUNT);
+    sudo.rule("# nothing for " + ACCOUNT);
     try (Connection connection = sshd.open(ACCOUNT)) {
       ActFailure refused = refusal(connection, right("root", PASSWORD));
       assertThat(refused.reason()).isEqualTo(Reason.NOT_ALLOWED);
       assertThat(refused.said()).contains(ACCOUNT).doesNotContain("zander-");
-      rule(ACCOUNT + " ALL=(" + OTHER + ") ALL");
+      sudo.rule(ACCOUNT + " ALL=(" + OTHER + ") ALL");
       assertThat(refusal(connection, right("root", PASSWORD)).reason())
           .isEqualTo(Reason.NOT_ALLOWED);
-      rule("Defaults:" + ACCOUNT + " requiretty", ACCOUNT + " ALL=(ALL) ALL");
+      sudo.rule("Defaults:" + ACCOUNT + " requiretty", ACCOUNT + " ALL=(ALL) ALL");
       assertThat(refusal(connection, right("root", PASSWORD)).reason())
           .isEqualTo(Reason.WANTS_TERMINAL);
     }
@@ -228,7 +232,7 @@ class SshdSudoTest {
   void anyLoginShellAndAnyAccount(String shell) throws Exception {
     Assumptions.assumeTrue(Files.isExecutable(Path.of(shell)), "there is no " + shell);
     SystemSshd.run("usermod", "-s", shell, ACCOUNT);
-    rule(ACCOUNT + " ALL=(" + OTHER + ") ALL");
+    sudo.rule(ACCOUNT + " ALL=(" + OTHER + ") ALL");
     try (Connection connection = sshd.open(ACCOUNT);
         Connection other = connection.actAs(right(OTHER, PASSWORD), "/")) {
       assertThat(other.whoAmI().account()).isEqualTo(OTHER);
@@ -243,7 +247,7 @@ class SshdSudoTest {
 
   @Test
   void closingEndsTheRightAndItsProgramsAndNothingElse() throws Exception {
-    rule(ACCOUNT + " ALL=(ALL) ALL");
+    sudo.rule(ACCOUNT + " ALL=(ALL) ALL");
     try (Connection connection = sshd.open(ACCOUNT)) {
       Connection root = connection.actAs(right("root", PASSWORD), "/");
       root.close();
@@ -256,7 +260,7 @@ class SshdSudoTest {
 
   @Test
   void thePasswordIsNeverInACommandLineOrALog() throws Exception {
-    rule(ACCOUNT + " ALL=(ALL) ALL");
+    sudo.rule(ACCOUNT + " ALL=(ALL) ALL");
     AtomicBoolean over = new AtomicBoolean();
     List<String> seen = Collections.synchronizedList(new ArrayList<>());
     Thread watcher =

@@ -47,6 +47,8 @@ public final class Connection implements Closeable, Commands {
   /** What is not known by then follows while the desk is open already. */
   private static final Duration NAMES_PATIENCE = Duration.ofSeconds(2);
 
+  private static final String ROOT = "root";
+
   private static final Duration ID_PATIENCE = Duration.ofSeconds(3);
 
   private final SessionPool lines;
@@ -90,7 +92,9 @@ public final class Connection implements Closeable, Commands {
     this.session = own.session;
     this.attempt = own.attempt;
     this.facts = new AccountFacts(lines, names);
-    this.guard = new FolderGuard(() -> AccountIdentity.uidOf(facts.idLine()));
+    // Root is guarded from the first request on, also where nothing tells the number.
+    boolean root = right.account().equals(ROOT);
+    this.guard = new FolderGuard(() -> root ? 0 : AccountIdentity.uidOf(facts.idLine()));
     // It asks for the password, which what follows is begun with.
     this.files = openFiles();
     facts.hasShell();

@@ -25,13 +25,14 @@ import zander.desk.history.JournalModel;
 import zander.desk.model.DeskModel;
 import zander.desk.sheet.Question;
 import zander.suite.SystemSshd;
+import zander.suite.SystemSudo;
 
 /** An administrator's ordinary work as root, in the window, by the system's own sudo. */
 @Timeout(value = 240, unit = TimeUnit.SECONDS)
 class AsRootInTheWindowTest {
   private static final String ACCOUNT = "zndasroot";
   private static final String PASSWORD = "heron-at-dusk";
-  private static final Path RULES = Path.of("/etc/sudoers.d/zander-window");
+  private final SystemSudo sudo = new SystemSudo("window");
 
   @TempDir Path folder;
   private SystemSshd server;
@@ -42,23 +43,20 @@ class AsRootInTheWindowTest {
   @BeforeEach
   void start() throws Exception {
     Assumptions.assumeTrue(
-        SystemSshd.isPossible() && Files.isExecutable(Path.of("/usr/bin/sudo")),
-        "needs openssh-server and sudo, and to be root");
+        SystemSudo.isPossible(), "needs openssh-server and sudo, and to be root");
     server = new SystemSshd(folder, List.of(ACCOUNT), List.of());
-    SystemSshd.run("sh", "-c", "echo " + ACCOUNT + ":" + PASSWORD + " | chpasswd");
+    SystemSudo.password(ACCOUNT, PASSWORD);
     settings = Files.createDirectory(folder.resolve("settings"));
     file = Files.writeString(settings.resolve("site.conf"), "level 3\n");
     Files.setPosixFilePermissions(settings, PosixFilePermissions.fromString("rwxr-xr-x"));
     Files.setPosixFilePermissions(file, PosixFilePermissions.fromString("rw-r--r--"));
-    Path made = Files.writeString(folder.resolve("rules"), ACCOUNT + " ALL=(ALL) ALL\n");
-    Files.setPosixFilePermissions(made, PosixFilePermissions.fromString("r--r-----"));
-    Files.move(made, RULES);
+    sudo.rule(ACCOUNT + " ALL=(ALL) ALL");
     window = new OffscreenWindow(folder.resolve("here"), server);
   }
 
   @AfterEach
   void stop() throws Exception {
-    Files.deleteIfExists(RULES);
+    sudo.close();
     if (window != null) {
       window.close();
       server.close();

@@ -70,12 +70,13 @@ public final class FolderGuard {
 
   /**
    * Whether one is root on a server whose handles have names. Asks the server at the first time:
-   * what the service's standard input is, and who opened it.
+   * what the service's standard input is; and who opened it, where it is not known who one is.
    */
   boolean isActive(SftpWire wire) throws RemoteFailure {
     Boolean decided = active;
     if (decided == null) {
-      decided = uid.getAsInt() <= ROOT && isRootWithHandles(wire);
+      int known = uid.getAsInt();
+      decided = known <= ROOT && isRootWithHandles(wire, known == ROOT);
       active = decided;
     }
     return decided;
@@ -86,13 +87,17 @@ public final class FolderGuard {
     return Boolean.FALSE.equals(active);
   }
 
-  private static boolean isRootWithHandles(SftpWire wire) throws RemoteFailure {
+  /**
+   * @param known that one is root: by sudo, the input is opened by the account that signed in
+   */
+  private static boolean isRootWithHandles(SftpWire wire, boolean known) throws RemoteFailure {
     RemotePath input = RemotePath.of(FolderHandles.HANDLES + "0");
     SftpWire.Sent target = wire.sendAsIs(SftpWire.READLINK, input, "look at");
     SftpWire.Sent owner = wire.sendAsIs(SftpWire.STAT, input, "look at");
     String leads = Answers.take(target, wire::expectName, refused -> "");
     int account = Answers.take(owner, wire::expectAttributes, refused -> NOBODY).uid();
-    return account == ROOT && (leads.startsWith("pipe:[") || leads.startsWith("socket:["));
+    return (known || account == ROOT)
+        && (leads.startsWith("pipe:[") || leads.startsWith("socket:["));
   }
 
   private static final RemoteAttributes NOBODY =
