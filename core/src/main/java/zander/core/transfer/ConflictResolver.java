@@ -5,9 +5,12 @@ import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.CancellationException;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.BiConsumer;
 import zander.core.transfer.endpoint.Endpoint;
+import zander.core.transfer.endpoint.Source;
 import zander.core.transfer.endpoint.Target;
 import zander.core.transfer.endpoint.TransferItem;
 import zander.core.transfer.progress.ProgressCounter;
@@ -26,22 +29,25 @@ final class ConflictResolver {
   private record Waiting(
       TransferItem item, PendingFolder folder, BiConsumer<TransferItem, Decision> then) {}
 
+  private final Source source;
   private final Target target;
   private final ConflictPrompt prompt;
   private final boolean continues;
   private final ProgressCounter counter;
   private final Deque<Waiting> waiting = new ArrayDeque<>();
   private final Map<String, ConflictRule> byKind = new HashMap<>();
-  private final java.util.Set<String> given = new java.util.HashSet<>();
+  private final Set<String> given = ConcurrentHashMap.newKeySet();
   private ConflictRule rule;
   private boolean asking;
 
   ConflictResolver(
+      Source source,
       Target target,
       ConflictRule rule,
       ConflictPrompt prompt,
       boolean continues,
       ProgressCounter counter) {
+    this.source = source;
     this.target = target;
     this.rule = rule;
     this.prompt = prompt;
@@ -127,15 +133,23 @@ final class ConflictResolver {
     return verdict == Decision.ASK ? Decision.SKIP : verdict;
   }
 
-  /** {@code index.html} becomes {@code index-2.html}, or the next number that is free. */
-  synchronized String freeName(String path) throws IOException {
-    String folder = Endpoint.folderOf(path);
-    String name = Endpoint.nameOf(path);
+  /**
+   * {@code index.html} becomes {@code index-2.html}, or the next number that is free: there, and
+   * beside what is carried, whose neighbour may be coming too.
+   */
+  String freeName(TransferItem item) throws IOException {
+    String folder = Endpoint.folderOf(item.to());
+    String from = Endpoint.folderOf(item.from());
+    String name = Endpoint.nameOf(item.to());
     String ending = ConflictPrompt.ending(name);
     String stem = name.substring(0, name.length() - ending.length());
     for (int number = 2; ; number++) {
-      String free = Endpoint.join(folder, stem + "-" + number + ending);
-      if (target.look(free) == null && given.add(free)) {
+      String numbered = stem + "-" + number + ending;
+      String free = Endpoint.join(folder, numbered);
+      // A name is given once, also one that turns out to be taken.
+      if (given.add(free)
+          && target.look(free) == null
+          && source.look(Endpoint.join(from, numbered)) == null) {
         return free;
       }
     }

@@ -91,7 +91,8 @@ public final class Transfer {
     this.limiter = new RateLimiter(cancellation);
     this.retrier = new Retrier(source, target, cancellation, counter);
     this.conflicts =
-        new ConflictResolver(target, rules.whenExists(), prompt, resumeLog.continues(), counter);
+        new ConflictResolver(
+            source, target, rules.whenExists(), prompt, resumeLog.continues(), counter);
     this.direct = target.directRouteFrom(source, counter::carried);
     this.context =
         new TransferContext(source, target, rules, retrier, counter, limiter, resumeLog, direct);
@@ -314,7 +315,7 @@ public final class Transfer {
   }
 
   private void beside(PendingFolder folder, TransferItem item) {
-    String place = retrier.attempt(item.from(), () -> conflicts.freeName(item.to()));
+    String place = retrier.attempt(item.from(), () -> conflicts.freeName(item));
     if (place == null) {
       settle(folder, item, Decision.SKIP);
     } else if (item.node().kind() == FileKind.FOLDER) {

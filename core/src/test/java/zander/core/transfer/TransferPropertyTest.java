@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Stream;
 import net.jqwik.api.Arbitraries;
@@ -48,6 +49,42 @@ class TransferPropertyTest {
     } finally {
       remove(folder);
     }
+  }
+
+  /** Numbered names are there, and coming, too: nothing takes the place of another. */
+  @Property(tries = 150)
+  void keptBesideNothingMeetsWhatIsComing(
+      @ForAll("numbered") Set<String> coming, @ForAll("numbered") Set<String> there)
+      throws IOException {
+    Path folder = Files.createTempDirectory("zander-transfer");
+    try {
+      Path source = make(folder.resolve("source/tree"), each(coming, "comes "));
+      Path target = make(folder.resolve("target/tree"), each(there, "is "));
+      Progress done =
+          transfer(
+              new LocalEndpoint(source.getParent()),
+              new LocalEndpoint(target.getParent()),
+              ConflictRule.KEEP_BOTH);
+      assertThat(done.problems()).isEmpty();
+      Map<String, String> both = contents(target);
+      assertThat(both).containsAllEntriesOf(each(there, "is "));
+      assertThat(both.values())
+          .containsAll(each(coming, "comes ").values())
+          .hasSize(coming.size() + there.size());
+    } finally {
+      remove(folder);
+    }
+  }
+
+  private static Map<String, String> each(Set<String> names, String content) {
+    Map<String, String> tree = new TreeMap<>();
+    names.forEach(name -> tree.put(name, content + name));
+    return tree;
+  }
+
+  @Provide
+  Arbitrary<Set<String>> numbered() {
+    return Arbitraries.of("a.txt", "a-2.txt", "a-3.txt", "a-2-2.txt", "a-2", "a").set();
   }
 
   private static Progress transfer(LocalEndpoint from, LocalEndpoint to, ConflictRule rule) {

@@ -225,8 +225,8 @@ public final class TransferPlan {
 
   private void onlyThere(String path, TreeEntry there) {
     if (rules.leaveOut().by(path, FolderPairs.isFolder(there)) == null
-        && !there.name().contains(zander.core.change.TemporaryName.MARK)
-        && !there.name().equals(zander.core.change.HoldingFolder.NAME)) {
+        && !there.name().contains(zander.core.change.place.TemporaryName.MARK)
+        && !there.name().equals(zander.core.change.place.HoldingFolder.NAME)) {
       Deed deed = rules.mirror() ? Deed.DELETED : Deed.ONLY_THERE;
       add(path, deed, Comparison.NEW, null, there, "", there.size());
     }
