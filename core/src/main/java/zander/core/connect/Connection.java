@@ -1,6 +1,5 @@
 package zander.core.connect;
 
-import java.io.ByteArrayOutputStream;
 import java.io.Closeable;
 import java.io.IOException;
 import java.time.Duration;
@@ -25,6 +24,7 @@ import zander.core.connect.command.ShellSession;
 import zander.core.connect.command.ShellWords;
 import zander.core.connect.command.SshPipe;
 import zander.core.connect.command.SshShell;
+import zander.core.connect.command.SudoRules;
 import zander.core.connect.report.SignInNote.Kind;
 import zander.core.connect.report.SignInStep;
 import zander.core.connect.signin.KeyOffer;
@@ -33,8 +33,8 @@ import zander.core.files.AccountNames;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
-import zander.core.files.sftp.FolderGuard;
 import zander.core.files.sftp.SftpFiles;
+import zander.core.files.sftp.wire.FolderGuard;
 import zander.core.trust.WireKey;
 import zander.core.work.BlockingCalls;
 import zander.core.work.Cancellation;
@@ -59,7 +59,7 @@ public final class Connection implements Closeable, Commands {
   private final RemoteFiles files;
   private final AccountFacts facts;
   private final RemoteFiles.Landing landing;
-  private final MoreFiles moreFiles = new MoreFiles(this::openFiles);
+  private final MoreFiles moreFiles = new MoreFiles(this::openMoreFiles);
   private final Map<String, Object> learnt = new ConcurrentHashMap<>();
   private ServerTools tools;
   private volatile Duration leastDelay;
@@ -73,7 +73,7 @@ public final class Connection implements Closeable, Commands {
     this.facts = new AccountFacts(lines, names);
     facts.askOnceFilesAreOpen();
     this.guard = new FolderGuard(() -> AccountIdentity.uidOf(facts.idLine()));
-    this.files = openFiles();
+    this.files = openFiles(session);
     this.landing = files.land(landingPath, facts.namesFor(NAMES_PATIENCE));
     attempt.reach(SignInStep.SHELL);
     facts.await(ID_PATIENCE);
@@ -96,7 +96,7 @@ public final class Connection implements Closeable, Commands {
     boolean root = right.account().equals(ROOT);
     this.guard = new FolderGuard(() -> root ? 0 : AccountIdentity.uidOf(facts.idLine()));
     // It asks for the password, which what follows is begun with.
-    this.files = openFiles();
+    this.files = lines.withRoom(this::openFiles);
     facts.hasShell();
     this.landing = files.land(landingPath, facts.namesFor(NAMES_PATIENCE));
   }
@@ -115,7 +115,7 @@ public final class Connection implements Closeable, Commands {
       return new Connection(this, right, landingPath);
     } catch (IOException e) {
       right.close();
-      throw orLost(e);
+      throw orLost(SudoRules.explained(e, this, address().account()));
     }
   }
 
@@ -124,10 +124,15 @@ public final class Connection implements Closeable, Commands {
     return lines.elevation() == null ? null : lines.elevation().account();
   }
 
-  private RemoteFiles openFiles() throws IOException {
+  /** Nobody signs in once more for them. */
+  private RemoteFiles openMoreFiles() throws IOException {
+    return openFiles(session);
+  }
+
+  private RemoteFiles openFiles(ClientSession on) throws IOException {
     Elevation right = lines.elevation();
     return SftpFiles.open(
-        session, names, guard, right == null ? null : ElevatedCommand.fileService(right));
+        on, names, guard, right == null ? null : ElevatedCommand.fileService(right));
   }
 
   public ServerAddress address() {
@@ -326,13 +331,6 @@ public final class Connection implements Closeable, Commands {
     } finally {
       guard.moved();
     }
-  }
-
-  @Override
-  public ExecResult script(String wireScript) throws IOException {
-    ByteArrayOutputStream out = new ByteArrayOutputStream();
-    ExecResult result = stream(wireScript, out::writeBytes, new Cancellation());
-    return new ExecResult(result.exit(), out.toByteArray(), result.errors());
   }
 
   @Override

@@ -1,6 +1,7 @@
 package zander.core.connect.channel;
 
 import java.io.IOException;
+import java.util.List;
 
 /** Another account could not be acted as. Nothing was run as it. */
 public final class ActFailure extends IOException {
@@ -24,11 +25,40 @@ public final class ActFailure extends IOException {
 
   private final Reason reason;
   private final String said;
+  private final List<String> allowed;
+  private final String line;
 
   ActFailure(Reason reason, String said) {
-    super("could not act as another account: " + said);
+    this(reason, said, List.of(), "", null);
+  }
+
+  private ActFailure(
+      Reason reason, String said, List<String> allowed, String line, Throwable cause) {
+    super("could not act as another account: " + said, cause);
     this.reason = reason;
     this.said = said;
+    this.allowed = allowed;
+    this.line = line;
+  }
+
+  /**
+   * The same, with what the rules do allow.
+   *
+   * @param commands as the server tells them; empty where it does not
+   * @param needed the line of its rules that would allow this
+   */
+  public ActFailure with(List<String> commands, String needed) {
+    return new ActFailure(reason, said, List.copyOf(commands), needed, this);
+  }
+
+  /** What the server's rules allow instead, in its words; empty where that is not known. */
+  public List<String> allowed() {
+    return allowed;
+  }
+
+  /** The line of its rules that would allow it; may be empty. */
+  public String line() {
+    return line;
   }
 
   public Reason reason() {

@@ -1,6 +1,7 @@
 package zander.core.connect.channel;
 
 import java.io.Closeable;
+import java.util.Arrays;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import zander.core.work.SecretBytes;
@@ -24,6 +25,12 @@ public final class Elevation implements Closeable {
   private final String account;
   private final PasswordPrompt prompt;
   private final Set<StartTalk> talks = ConcurrentHashMap.newKeySet();
+
+  /**
+   * Held while the person is asked; whoever ends the right, on the line's thread, does not wait.
+   */
+  private final Object asking = new Object();
+
   private byte[] password;
   private int wrong;
   private boolean closed;
@@ -38,11 +45,6 @@ public final class Elevation implements Closeable {
 
   public String account() {
     return account;
-  }
-
-  /** How many passwords were wrong. */
-  public synchronized int wrong() {
-    return wrong;
   }
 
   /** What is said until a program runs; one for each. */
@@ -71,21 +73,30 @@ public final class Elevation implements Closeable {
    * @param refused the one that was given to the same prompt before; {@code null} at first
    * @return for the caller to wipe; {@code null} when there is none
    */
-  synchronized byte[] passwordAfter(byte[] refused) {
-    if (refused != null && java.util.Arrays.equals(refused, password)) {
-      // It is never sent twice to where it was refused.
-      SecretBytes.wipe(password);
-      password = null;
-      wrong++;
-    }
-    if (password == null && !closed) {
-      char[] letters = prompt.password(wrong);
-      if (letters != null) {
-        password = SecretBytes.bytes(letters);
+  byte[] passwordAfter(byte[] refused) {
+    synchronized (asking) {
+      int wrongByNow;
+      synchronized (this) {
+        if (refused != null && Arrays.equals(refused, password)) {
+          // It is never sent twice to where it was refused.
+          SecretBytes.wipe(password);
+          password = null;
+          wrong++;
+        }
+        if (password != null || closed) {
+          return password == null ? null : password.clone();
+        }
+        wrongByNow = wrong;
+      }
+      char[] letters = prompt.password(wrongByNow);
+      synchronized (this) {
+        if (letters != null && !closed) {
+          password = SecretBytes.bytes(letters);
+        }
         SecretBytes.wipe(letters);
+        return password == null ? null : password.clone();
       }
     }
-    return password == null ? null : password.clone();
   }
 
   /** Ends it: the password is wiped, what runs by it is closed, and nothing more is begun. */

@@ -79,17 +79,30 @@ public final class SessionPool implements Closeable {
     C make();
   }
 
+  /** Opens something on one session. */
+  public interface Opening<T> {
+    T open(ClientSession session) throws IOException;
+  }
+
   /** Opens a channel on a session that has room for it; signs in once more where none has. */
   public <C extends ClientChannel> C open(Making<C> making, Setting<C> set) throws IOException {
+    return withRoom(session -> open(session, making, set));
+  }
+
+  /** The same for what opens its channel itself. */
+  public <T> T withRoom(Opening<T> opening) throws IOException {
     SshChannelOpenException full = null;
     for (ClientSession session : sessions) {
       try {
-        return open(session, making, set);
-      } catch (SshChannelOpenException e) {
-        full = e;
+        return opening.open(session);
+      } catch (IOException e) {
+        full = refusedOf(e);
+        if (full == null) {
+          throw e;
+        }
       }
     }
-    return open(more(full), making, set);
+    return opening.open(more(full));
   }
 
   /**
@@ -129,13 +142,19 @@ public final class SessionPool implements Closeable {
       channel.open().verify(Timeouts.OPENING);
     } catch (IOException e) {
       channel.close(true);
-      for (Throwable at = e; at != null; at = at.getCause()) {
-        if (at instanceof SshChannelOpenException refused) {
-          throw refused;
-        }
-      }
-      throw e;
+      SshChannelOpenException refused = refusedOf(e);
+      throw refused == null ? e : refused;
     }
+  }
+
+  /** That the server has no room on a session; {@code null} when it is something else. */
+  private static SshChannelOpenException refusedOf(IOException e) {
+    for (Throwable at = e; at != null; at = at.getCause()) {
+      if (at instanceof SshChannelOpenException refused) {
+        return refused;
+      }
+    }
+    return null;
   }
 
   /**

@@ -43,7 +43,7 @@ public final class StartTalk {
     this.elevation = elevation;
     String mark = "zander-" + Long.toHexString(ThreadLocalRandom.current().nextLong());
     promptMark = (mark + "-asks").getBytes(StandardCharsets.US_ASCII);
-    startMark = (mark + "-runs\n").getBytes(StandardCharsets.US_ASCII);
+    startMark = (mark + "-runs").getBytes(StandardCharsets.US_ASCII);
   }
 
   /** The text that {@code sudo} is to ask with. */
@@ -51,17 +51,22 @@ public final class StartTalk {
     return new String(promptMark, StandardCharsets.US_ASCII);
   }
 
-  /** The line that the program is to write to its error stream as it begins. */
+  /** The line that the program is to write as it begins, where this hears it. */
   public String startMark() {
-    return new String(startMark, StandardCharsets.US_ASCII).strip();
+    return new String(startMark, StandardCharsets.US_ASCII);
   }
 
   public String account() {
     return elevation.account();
   }
 
+  /** Whether the program runs. */
+  public synchronized boolean isStarted() {
+    return started;
+  }
+
   /**
-   * Where the error stream goes.
+   * Where the error stream goes; what a terminal shows, where there is one.
    *
    * @param rest takes what comes once the program runs
    */
@@ -90,10 +95,10 @@ public final class StartTalk {
     int before = said.length;
     said = Arrays.copyOf(said, before + length);
     System.arraycopy(bytes, offset, said, before, length);
-    int at = find(startMark, Math.max(0, before - startMark.length));
-    if (at >= 0) {
+    int begun = afterStart(Math.max(0, before - startMark.length - 1));
+    if (begun >= 0) {
       started = true;
-      byte[] left = Arrays.copyOfRange(said, at + startMark.length, said.length);
+      byte[] left = Arrays.copyOfRange(said, begun, said.length);
       said = new byte[0];
       notifyAll();
       return left;
@@ -111,6 +116,24 @@ public final class StartTalk {
       end();
     }
     return null;
+  }
+
+  /**
+   * Where the program's own output begins; less than zero before. The mark ends a line: a refusal
+   * repeats the command, and the mark within it.
+   */
+  private int afterStart(int from) {
+    for (int at = find(startMark, from); at >= 0; at = find(startMark, at + 1)) {
+      int end = at + startMark.length;
+      // A terminal ends its lines with both.
+      if (end < said.length && said[end] == '\r') {
+        end++;
+      }
+      if (end < said.length && said[end] == '\n') {
+        return end + 1;
+      }
+    }
+    return -1;
   }
 
   private int find(byte[] mark, int from) {
@@ -135,12 +158,17 @@ public final class StartTalk {
     elevation.begins(this);
   }
 
-  /** The channel is closed. */
+  /** Nothing more is said. */
   public void end() {
     synchronized (this) {
       ended = true;
       notifyAll();
     }
+    leave();
+  }
+
+  /** The channel is closed, and need not be when the right ends. */
+  public void leave() {
     elevation.ended(this);
   }
 

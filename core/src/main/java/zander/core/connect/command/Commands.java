@@ -1,7 +1,10 @@
 package zander.core.connect.command;
 
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import zander.core.files.AnswerBounds;
 import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
 import zander.core.work.Cancellation;
 
 /**
@@ -43,7 +46,7 @@ public interface Commands {
     try {
       return byShell.run();
     } catch (RemoteFailure e) {
-      if (e.reason() != RemoteFailure.Reason.NO_SHELL) {
+      if (e.reason() != Reason.NO_SHELL) {
         throw e;
       }
       return otherwise.run();
@@ -70,8 +73,27 @@ public interface Commands {
    */
   ExecResult stream(String wireScript, Output output, Cancellation stop) throws IOException;
 
-  /** The same for a script whose whole output is wanted. */
-  ExecResult script(String wireScript) throws IOException;
+  /**
+   * The same for a script whose whole output is wanted.
+   *
+   * @throws RemoteFailure with {@code BAD_ANSWER} when it writes more than {@link
+   *     AnswerBounds#SCRIPT}
+   */
+  default ExecResult script(String wireScript) throws IOException {
+    ByteArrayOutputStream out = new ByteArrayOutputStream();
+    ExecResult result =
+        stream(
+            wireScript,
+            part -> {
+              if (out.size() + part.length > AnswerBounds.SCRIPT) {
+                throw new RemoteFailure(
+                    Reason.BAD_ANSWER, "run a command", null, "it writes too much", null);
+              }
+              out.writeBytes(part);
+            },
+            new Cancellation());
+    return new ExecResult(result.exit(), out.toByteArray(), result.errors());
+  }
 
   /**
    * Starts a script that is fed and read while it runs.

@@ -5,7 +5,6 @@ import java.io.OutputStream;
 import java.util.List;
 import java.util.stream.Collectors;
 import zander.core.connect.channel.Elevation;
-import zander.core.connect.channel.SessionPool;
 import zander.core.connect.channel.StartTalk;
 import zander.core.files.WireName;
 import zander.core.files.sftp.channel.ServiceStart;
@@ -55,18 +54,15 @@ public final class ElevatedCommand {
             + ShellWords.quoteWire(inner));
   }
 
-  /**
-   * The same for what a person types into: they are asked for a password in the terminal itself.
-   *
-   * @return the script as it is where one acts as oneself
-   */
-  static String interactive(SessionPool lines, String wireScript) {
-    return lines.elevation() == null
-        ? wireScript
-        : "exec sudo -u "
-            + ShellWords.quote(lines.elevation().account())
+  /** The same with a terminal that a person types into: their locale stays as it is. */
+  static String interactive(StartTalk talk, String wireScript) {
+    return ShellWords.interactive(
+        "exec sudo -p "
+            + ShellWords.quoteWire(talk.promptMark())
+            + " -u "
+            + ShellWords.quote(talk.account())
             + " -- sh -c "
-            + ShellWords.quoteWire(wireScript);
+            + ShellWords.quoteWire("echo " + talk.startMark() + "; " + wireScript));
   }
 
   /** The file service of the other account. */

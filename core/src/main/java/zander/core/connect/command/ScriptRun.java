@@ -76,7 +76,6 @@ public final class ScriptRun {
     } else {
       opening = channel;
       channel.setErr(talk.errors(errors));
-      channel.addCloseFutureListener(closed -> talk.end());
     }
   }
 
@@ -135,11 +134,17 @@ public final class ScriptRun {
     if (talk != null) {
       talk.begin(this::close);
     }
+    boolean opened = false;
     try {
       channel = lines.open(this::channel, this::attach);
+      opened = true;
     } catch (SshChannelOpenException e) {
       throw new RemoteFailure(
           Reason.NO_SHELL, "run a command", null, "no room: " + e.getMessage(), e);
+    } finally {
+      if (talk != null && !opened) {
+        talk.end();
+      }
     }
     try {
       return run(channel, stop);
@@ -152,7 +157,14 @@ public final class ScriptRun {
   public ExecResult run(StreamChannel channel, Cancellation stop) throws IOException {
     stop.onStop(() -> channel.close(false));
     if (talk != null) {
-      feed(channel);
+      // Not before it was opened: a session without room closes its channel, and another is tried.
+      channel.addCloseFutureListener(closed -> talk.end());
+      try {
+        feed(channel);
+      } catch (IOException e) {
+        stop.throwIfStopped();
+        throw e;
+      }
     }
     InputStream out = channel.output();
     byte[] buffer = new byte[64 * 1024];

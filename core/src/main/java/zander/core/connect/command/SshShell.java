@@ -1,9 +1,15 @@
 package zander.core.connect.command;
 
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.io.SequenceInputStream;
 import java.util.Map;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.Future;
+import java.util.concurrent.atomic.AtomicReference;
 import org.apache.sshd.client.channel.PtyCapableChannelSession;
 import org.apache.sshd.common.channel.PtyChannelConfiguration;
 import org.apache.sshd.common.channel.exception.SshChannelClosedException;
@@ -12,17 +18,19 @@ import zander.core.connect.channel.ChannelRequestReplies;
 import zander.core.connect.channel.CommandChannel;
 import zander.core.connect.channel.LoginShellChannel;
 import zander.core.connect.channel.SessionPool;
+import zander.core.connect.channel.StartTalk;
 import zander.core.connect.channel.Timeouts;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 import zander.core.work.BlockingCalls;
+import zander.core.work.Workers;
 
 /** A shell over an exec channel with a terminal. */
 public final class SshShell implements ShellSession {
   private final PtyCapableChannelSession channel;
-  private final InputStream output;
+  private InputStream output;
   private final OutputStream input;
 
   private SshShell(PtyCapableChannelSession channel) {
@@ -60,12 +68,77 @@ public final class SshShell implements ShellSession {
     // An exec request with a terminal, because a shell request cannot say in which folder; by sh,
     // because what cd and exec are to the account's own shell is not known.
     String login = "cd -- " + ShellWords.quote(folder) + "; exec \"${SHELL:-/bin/sh}\" -l";
-    byte[] command =
-        WireName.bytes(ShellWords.interactive(ElevatedCommand.interactive(lines, login)));
+    if (lines.elevation() != null) {
+      return asAnother(lines, pty, login);
+    }
+    byte[] command = WireName.bytes(ShellWords.interactive(login));
     CommandChannel channel =
         lines.open(
             () -> narrowed(new CommandChannel(command, pty, ENVIRONMENT)), SshShell::withTerminal);
     return granted(channel, channel.answers());
+  }
+
+  /** What sudo asks in the terminal is answered here, and not shown. */
+  private static SshShell asAnother(SessionPool lines, PtyChannelConfiguration pty, String login)
+      throws IOException {
+    StartTalk talk = lines.elevation().talk();
+    AtomicReference<CommandChannel> opening = new AtomicReference<>();
+    talk.begin(
+        () -> {
+          if (opening.get() != null) {
+            opening.get().close(false);
+          }
+        });
+    byte[] command = WireName.bytes(ElevatedCommand.interactive(talk, login));
+    CommandChannel channel;
+    try {
+      channel =
+          lines.open(
+              () -> narrowed(new CommandChannel(command, pty, ENVIRONMENT)),
+              made -> {
+                opening.set(made);
+                withTerminal(made);
+              });
+    } catch (IOException e) {
+      talk.end();
+      throw e;
+    }
+    // Its end is not the end of what it said: that is read to its end first.
+    channel.addCloseFutureListener(closed -> talk.leave());
+    SshShell shell = granted(channel, channel.answers());
+    try (Workers hearing = new Workers("start-talk", 1)) {
+      Future<InputStream> left = hearing.submit(() -> heard(shell.output, talk));
+      talk.await(shell::type);
+      shell.output = left.get();
+      return shell;
+    } catch (IOException e) {
+      shell.close();
+      throw e;
+    } catch (ExecutionException e) {
+      shell.close();
+      throw new IOException(e.getCause());
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      shell.close();
+      throw new IOException("interrupted", e);
+    }
+  }
+
+  /** Reads until the shell runs; gives what comes from then on. */
+  private static InputStream heard(InputStream output, StartTalk talk) throws IOException {
+    ByteArrayOutputStream rest = new ByteArrayOutputStream();
+    OutputStream into = talk.errors(rest);
+    byte[] buffer = new byte[1024];
+    try {
+      for (int count; !talk.isStarted() && (count = output.read(buffer)) >= 0; ) {
+        into.write(buffer, 0, count);
+      }
+    } finally {
+      if (!talk.isStarted()) {
+        talk.end();
+      }
+    }
+    return new SequenceInputStream(new ByteArrayInputStream(rest.toByteArray()), output);
   }
 
   /** The window is fixed as soon as the channel is known to its connection. */
