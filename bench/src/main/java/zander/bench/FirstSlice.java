@@ -7,7 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import zander.core.change.AtomicSave;
+import zander.core.change.save.AtomicSave;
 import zander.core.connect.Connection;
 import zander.core.connect.Connector;
 import zander.core.connect.address.ServerAddress;
@@ -117,7 +117,7 @@ public final class FirstSlice {
         start = System.nanoTime();
         connection.files().list(RemotePath.of("/srv/many"), portion -> {});
         seconds.add(since(start));
-        AtomicSave saver = new AtomicSave(connection.files(), Journal.NONE);
+        AtomicSave saver = new AtomicSave(connection.files(), connection, Journal.NONE);
         start = System.nanoTime();
         var opened = saver.open(RemotePath.of("/home/warden/trial/index.html"), 1 << 20);
         saver.save(opened.version(), new byte[1000], List.of());

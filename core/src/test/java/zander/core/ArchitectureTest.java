@@ -1,7 +1,9 @@
 package zander.core;
 
+import static com.tngtech.archunit.base.DescribedPredicate.not;
 import static com.tngtech.archunit.core.domain.JavaAccess.Predicates.target;
 import static com.tngtech.archunit.core.domain.JavaClass.Predicates.assignableTo;
+import static com.tngtech.archunit.core.domain.JavaClass.Predicates.resideInAPackage;
 import static com.tngtech.archunit.core.domain.properties.HasName.Predicates.name;
 import static com.tngtech.archunit.core.domain.properties.HasOwner.Predicates.With.owner;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
@@ -92,6 +94,8 @@ class ArchitectureTest {
         .check(ZANDER);
     slices().matching("zander.core.transfer.(*)..").should().beFreeOfCycles().check(ZANDER);
     slices().matching("zander.core.connect.(*)..").should().beFreeOfCycles().check(ZANDER);
+    slices().matching("zander.core.change.(*)..").should().beFreeOfCycles().check(ZANDER);
+    slices().matching("zander.core.files.sftp.(*)..").should().beFreeOfCycles().check(ZANDER);
   }
 
   /** What names an entry for the server goes where others cannot turn the name; see SECURITY.md. */
@@ -100,7 +104,7 @@ class ArchitectureTest {
     String sftp = "zander.core.files.sftp.";
     noClasses()
         .that()
-        .doNotHaveFullyQualifiedName(sftp + "SftpWire")
+        .doNotHaveFullyQualifiedName(sftp + "wire.SftpWire")
         .and()
         .resideOutsideOfPackage(sftp + "channel..")
         .should()
@@ -113,7 +117,14 @@ class ArchitectureTest {
             ".*\\.(SftpWire|FolderGuard|FolderHandles|HandleOpening|AttributeSetter)(\\$.*)?")
         .should()
         .callMethodWhere(
-            target(owner(assignableTo(sftp + "SftpWire"))).and(target(name("sendAsIs"))))
+            target(owner(assignableTo(sftp + "wire.SftpWire"))).and(target(name("sendAsIs"))))
+        .check(ZANDER);
+    noClasses()
+        .that()
+        .resideOutsideOfPackage("zander.core.files.sftp..")
+        .should()
+        .dependOnClassesThat(
+            resideInAPackage(sftp + "wire..").and(not(assignableTo(sftp + "wire.FolderGuard"))))
         .check(ZANDER);
   }
 }

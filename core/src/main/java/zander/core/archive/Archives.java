@@ -5,7 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 import zander.core.change.RemoteChanges;
-import zander.core.change.TemporaryName;
+import zander.core.change.place.TemporaryName;
 import zander.core.connect.command.Commands;
 import zander.core.connect.command.ExecResult;
 import zander.core.connect.command.ShellWords;

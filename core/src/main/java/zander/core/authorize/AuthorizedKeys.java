@@ -5,8 +5,9 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalInt;
-import zander.core.change.AtomicSave;
 import zander.core.change.RightsChange;
+import zander.core.change.save.AtomicSave;
+import zander.core.connect.command.Commands;
 import zander.core.connect.keys.PublicKeyLine;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
@@ -33,6 +34,7 @@ public final class AuthorizedKeys {
   private static final long LARGEST = 4 << 20;
 
   private final RemoteFiles files;
+  private final Commands commands;
   private final Journal journal;
   private final RemotePath home;
   private final RemotePath folder;
@@ -41,8 +43,9 @@ public final class AuthorizedKeys {
   /**
    * @param home the account's home folder
    */
-  public AuthorizedKeys(RemoteFiles files, Journal journal, RemotePath home) {
+  public AuthorizedKeys(RemoteFiles files, Commands commands, Journal journal, RemotePath home) {
     this.files = files;
+    this.commands = commands;
     this.journal = journal;
     this.home = home;
     this.folder = home.child(".ssh");
@@ -196,7 +199,7 @@ public final class AuthorizedKeys {
   }
 
   private void addLine(PublicKeyLine line) throws IOException {
-    AtomicSave saver = new AtomicSave(files, journal);
+    AtomicSave saver = new AtomicSave(files, commands, journal);
     AtomicSave.Opened opened = saver.open(file, LARGEST);
     byte[] before = opened.content();
     boolean lineOpen = before.length > 0 && before[before.length - 1] != '\n';

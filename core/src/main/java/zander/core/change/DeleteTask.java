@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CancellationException;
 import java.util.function.LongConsumer;
+import zander.core.change.place.HoldingFolder;
 import zander.core.connect.command.Commands;
 import zander.core.files.DiskSpace;
 import zander.core.files.RemoteAttributes;

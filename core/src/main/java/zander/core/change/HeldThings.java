@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import java.util.function.LongConsumer;
+import zander.core.change.place.HoldingFolder;
 import zander.core.connect.command.Commands;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;

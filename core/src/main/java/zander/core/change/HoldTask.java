@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.function.LongConsumer;
+import zander.core.change.place.FolderTimes;
+import zander.core.change.place.HoldingFolder;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteBatch;

@@ -8,6 +8,12 @@ import java.util.OptionalInt;
 import java.util.Set;
 import java.util.function.LongConsumer;
 import java.util.stream.Collectors;
+import zander.core.change.place.FolderTimes;
+import zander.core.change.place.HoldingFolder;
+import zander.core.change.place.Renames;
+import zander.core.change.place.TemporaryName;
+import zander.core.change.save.AtomicSave;
+import zander.core.change.save.FileVersion;
 import zander.core.connect.command.Commands;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
@@ -31,6 +37,7 @@ public final class PutBack {
   private static final long LARGEST = 64L << 20;
 
   private final RemoteFiles files;
+  private final Commands commands;
   private final Journal journal;
   private final DeleteTask deleting;
 
@@ -40,6 +47,7 @@ public final class PutBack {
   public PutBack(RemoteFiles files, Commands commands, Journal journal, RemotePath home) {
     this.files = files;
     this.journal = journal;
+    this.commands = commands;
     this.deleting = new DeleteTask(files, commands, journal, home);
   }
 
@@ -239,7 +247,7 @@ public final class PutBack {
   }
 
   private void saveBefore(JournalEntry entry, byte[] content) throws IOException {
-    AtomicSave saver = new AtomicSave(files, journal);
+    AtomicSave saver = new AtomicSave(files, commands, journal);
     AtomicSave.Opened now = saver.open(entry.path(), LARGEST);
     saver.save(now.version(), content, List.of(AtomicSave.Allow.OWNER_CHANGE), 0, entry.id());
     RemoteAttributes was = entry.before().attributes();

@@ -1,9 +1,10 @@
 package zander.core.change;
 
 import java.io.IOException;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.OptionalInt;
+import zander.core.change.place.Renames;
+import zander.core.change.save.UnfinishedSave;
 import zander.core.connect.command.Commands;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
@@ -20,8 +21,6 @@ import zander.core.work.Cancellation;
  * finishes each or takes its half away.
  */
 public final class Recovery {
-  private static final long LARGEST = 64L << 20;
-
   private final RemoteFiles files;
   private final Commands commands;
   private final Journal journal;
@@ -67,27 +66,21 @@ public final class Recovery {
     };
   }
 
-  private Finding saved(JournalEntry entry) throws IOException {
-    boolean part = entry.part() != null && Renames.exists(files, entry.part());
-    boolean aside = entry.to() != null && Renames.exists(files, entry.to());
-    String now = Renames.exists(files, entry.path()) ? digest(entry.path()) : "";
-    if (now.equals(entry.after().digest())) {
-      return new Finding(entry, State.DONE, false, false);
-    }
-    boolean whole = part && digest(entry.part()).equals(entry.after().digest());
-    if (now.isEmpty() && aside) {
-      // Between two steps: the old one has moved aside, the new one is not in its place yet.
-      boolean old = digest(entry.to()).equals(entry.before().digest());
-      return new Finding(entry, State.HALF, whole, old);
-    }
-    if (!now.equals(entry.before().digest())) {
-      return new Finding(entry, State.OTHER, false, part);
-    }
-    return new Finding(entry, part ? State.PART_LEFT : State.NOT_DONE, whole, part);
+  private UnfinishedSave unfinished() {
+    return new UnfinishedSave(files, commands, journal);
   }
 
-  private String digest(RemotePath path) throws IOException {
-    return HexFormat.of().formatHex(FileVersion.digestOf(files.readAll(path, LARGEST)));
+  private Finding saved(JournalEntry entry) throws IOException {
+    UnfinishedSave.Found found = unfinished().look(entry);
+    State state =
+        switch (found.state()) {
+          case DONE -> State.DONE;
+          case NOT_DONE -> State.NOT_DONE;
+          case STAGED -> State.PART_LEFT;
+          case MOVED_ASIDE, HALF_WRITTEN -> State.HALF;
+          case OTHER -> State.OTHER;
+        };
+    return new Finding(entry, state, found.mayFinish(), found.mayUndo());
   }
 
   private Finding rights(JournalEntry entry) throws IOException {
@@ -148,7 +141,7 @@ public final class Recovery {
         throw new IllegalArgumentException("nothing to finish it from");
       }
       switch (entry.kind()) {
-        case SAVE -> putInPlace(entry, finding.state());
+        case SAVE -> unfinished().finish(entry);
         case RIGHTS -> setRights(entry.path(), entry.after().attributes());
         case RENAME, DELETE -> Renames.toFree(files, entry.path(), entry.to());
         case PURGE ->
@@ -156,30 +149,10 @@ public final class Recovery {
         default -> throw new IllegalStateException(entry.kind() + " is never finished");
       }
     }
-    if (entry.kind() == ChangeKind.SAVE && entry.to() != null) {
-      files.removeFiles(List.of(entry.to()));
+    if (entry.kind() == ChangeKind.SAVE && finding.state() == State.DONE) {
+      unfinished().finish(entry);
     }
     journal.settle(entry, true, "");
-  }
-
-  private void putInPlace(JournalEntry entry, State state) throws IOException {
-    RemoteAttributes old = entry.before().attributes();
-    RemoteAttributes part = files.look(entry.part());
-    if (part.uid() != old.uid() || part.gid() != old.gid()) {
-      files.setOwner(entry.part(), old.uid(), old.gid());
-    }
-    files.setMode(entry.part(), old.mode());
-    if (state == State.HALF) {
-      files.rename(entry.part(), entry.path());
-    } else if (files.renamesOver()) {
-      files.renameOver(entry.part(), entry.path());
-    } else {
-      Renames.inSteps(files, entry.part(), entry.path(), asideOf(entry));
-    }
-  }
-
-  private static RemotePath asideOf(JournalEntry entry) {
-    return entry.to() != null ? entry.to() : TemporaryName.beside(entry.path());
   }
 
   private void setRights(RemotePath path, RemoteAttributes wanted) throws IOException {
@@ -202,6 +175,8 @@ public final class Recovery {
     if (finding.mayUndo()) {
       if (entry.kind() == ChangeKind.RIGHTS) {
         setRights(entry.path(), entry.before().attributes());
+      } else if (entry.kind() == ChangeKind.SAVE) {
+        unfinished().undo(entry);
       } else {
         if (finding.state() == State.HALF && entry.to() != null) {
           files.rename(entry.to(), entry.path());

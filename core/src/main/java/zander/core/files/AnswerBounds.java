@@ -16,6 +16,9 @@ public final class AnswerBounds {
   /** Bytes of what a server says about a failure. */
   public static final int SAID = 1024;
 
+  /** Bytes of what a script writes, where all of it is wanted at once. */
+  public static final int SCRIPT = 16 << 20;
+
   /** Answers in a row that hold nothing, where each should bring something nearer to its end. */
   public static final int EMPTY_ANSWERS = 1000;
 

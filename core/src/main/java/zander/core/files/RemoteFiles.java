@@ -12,7 +12,8 @@ import zander.core.rights.Mode;
  *
  * <p>Every method waits for the server: call none on a thread that must not wait. All may be called
  * by several threads at once. They throw {@link RemoteFailure} when the server refuses or the line
- * is lost. Changes here are the plain ones; {@link AtomicSave} makes a safe save of them.
+ * is lost. Changes here are the plain ones; {@link zander.core.change.save.AtomicSave} makes a safe
+ * save of them.
  */
 public interface RemoteFiles extends Closeable {
   /**
@@ -107,6 +108,24 @@ public interface RemoteFiles extends Closeable {
    */
   byte[] readAll(RemotePath file, long limit) throws IOException;
 
+  /**
+   * A file that was read whole.
+   *
+   * @param real where it is, links resolved
+   * @param before what it was before it was read
+   * @param attributes the same after
+   */
+  record WholeFile(
+      RemotePath real, RemoteAttributes before, RemoteAttributes attributes, byte[] content) {}
+
+  /**
+   * Finds a file and reads it, links followed, in three round trips where it is small.
+   *
+   * @throws RemoteFailure as {@link #readAll}; with {@code TOO_LARGE} before any of it was fetched;
+   *     with {@code NOT_SUPPORTED} for what is no file
+   */
+  WholeFile readWhole(RemotePath file, long limit) throws IOException;
+
   /** A stream of a file's content with several requests under way. Close it. */
   InputStream read(RemotePath file) throws IOException;
 
@@ -117,6 +136,17 @@ public interface RemoteFiles extends Closeable {
    * @param more further file services of the same server
    */
   InputStream read(RemotePath file, long from, List<RemoteFiles> more) throws IOException;
+
+  /**
+   * A file that was just made.
+   *
+   * @param seen what is at its name, which may be another's by then; {@code null} for nothing
+   * @param folder its folder before; {@code null} when it could not be looked at
+   */
+  record CreatedFile(RemoteWriter writer, RemoteAttributes seen, RemoteAttributes folder) {}
+
+  /** The same as {@link #create(RemotePath, Mode)}, with a look round in the same round trip. */
+  CreatedFile createAndLook(RemotePath file, Mode mode) throws IOException;
 
   /**
    * Creates a file that must not exist yet (O_EXCL) and opens it for writing.
@@ -136,12 +166,16 @@ public interface RemoteFiles extends Closeable {
   /** Opens a file that is there, to write on from a place in it; what is before it stays. */
   RemoteWriter continueFrom(RemotePath file, long from, List<RemoteFiles> more) throws IOException;
 
+  /** Opens a file that is there, to write over it from the front; it keeps its length till then. */
+  RemoteWriter rewrite(RemotePath file) throws IOException;
+
   /**
    * Renames over whatever file is at {@code to}, in one step, as POSIX {@code rename} does.
    *
+   * @return the folder of {@code to} after it; {@code null} when it could not be looked at
    * @throws RemoteFailure with {@code NOT_SUPPORTED} where the server cannot
    */
-  void renameOver(RemotePath from, RemotePath to) throws IOException;
+  RemoteAttributes renameOver(RemotePath from, RemotePath to) throws IOException;
 
   /** Whether {@link #renameOver} can be done here. */
   boolean renamesOver();

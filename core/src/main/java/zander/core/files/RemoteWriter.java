@@ -14,6 +14,12 @@ public interface RemoteWriter extends Closeable {
   /** Appends bytes; several requests are kept under way, so an error may show in a later call. */
   void write(byte[] bytes, int offset, int length) throws IOException;
 
+  /** Goes on from another place in the file, once all before is taken. */
+  void moveTo(long place) throws IOException;
+
+  /** Cuts the file to a length, once all before is taken. */
+  void cutTo(long length) throws IOException;
+
   /** How many bytes from the front are known to have been taken by the server. */
   long taken();
 
@@ -23,6 +29,21 @@ public interface RemoteWriter extends Closeable {
 
   /** Sets mode and modification time, in seconds since 1970-01-01 UTC, in one request. */
   void setModeAndTime(Mode mode, long modified) throws IOException;
+
+  /**
+   * What became of a file that was completed.
+   *
+   * @param other what else was looked at, links followed; {@code null} for nothing
+   */
+  record Completed(RemoteAttributes file, RemoteAttributes other) {}
+
+  /**
+   * Sets the mode, puts all on the disk as {@link #finish} does, and looks at it by its handle, in
+   * one round trip with what is still under way. Only closing it may follow.
+   *
+   * @param other looked at besides, after all that; {@code null} for nothing
+   */
+  Completed complete(Mode mode, RemotePath other) throws IOException;
 
   /** The file's attributes as the server sees them now. */
   RemoteAttributes look() throws IOException;

@@ -5,9 +5,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.regex.Matcher;
-import zander.core.change.AtomicSave;
-import zander.core.change.FileVersion;
-import zander.core.change.SaveFailure;
+import zander.core.change.save.AtomicSave;
+import zander.core.change.save.FileVersion;
+import zander.core.change.save.SaveFailure;
 import zander.core.edit.TextFile;
 import zander.core.files.RemotePath;
 
@@ -17,6 +17,9 @@ import zander.core.files.RemotePath;
  */
 public final class ReplaceTask {
   private static final long LARGEST = 16L << 20;
+
+  /** Letters of a line that are shown whole. */
+  private static final int LONGEST = 300;
 
   private final AtomicSave saver;
 
@@ -28,8 +31,8 @@ public final class ReplaceTask {
    * One place in a file.
    *
    * @param line counted from 1
-   * @param before the line as it is
-   * @param after the line with this one change made
+   * @param before the line as it is; of a long one, what is around the place
+   * @param after the same with this one change made
    * @param start where it begins in the file's text
    * @param end where it ends
    * @param with what comes there
@@ -48,32 +51,44 @@ public final class ReplaceTask {
     AtomicSave.Opened opened = saver.open(file, LARGEST);
     TextFile decoded = TextFile.decode(opened.content());
     String text = decoded.text();
+    return new Proposal(file, opened.version(), decoded, places(text, wanted, with));
+  }
+
+  /** Line by line: a match never goes beyond the end of its line, which is no part of it. */
+  static List<Place> places(String text, SearchText wanted, String with) {
     List<Place> places = new ArrayList<>();
-    Matcher matcher = wanted.pattern().matcher(text);
     String template = wanted.expression() ? with : Matcher.quoteReplacement(with);
+    Matcher matcher = wanted.pattern().matcher(text);
     int line = 1;
-    int counted = 0;
-    while (matcher.find()) {
-      if (matcher.end() == matcher.start()) {
-        continue;
+    for (int from = 0; from <= text.length(); line++) {
+      int end = text.indexOf('\n', from);
+      int to = end < 0 ? text.length() : end;
+      matcher.region(from, to);
+      while (matcher.find()) {
+        if (matcher.end() > matcher.start()) {
+          places.add(place(text, matcher, template, line, from, to));
+        }
       }
-      for (; counted < matcher.start(); counted++) {
-        line += text.charAt(counted) == '\n' ? 1 : 0;
-      }
-      int from = text.lastIndexOf('\n', matcher.start() - 1) + 1;
-      int to = text.indexOf('\n', matcher.end());
-      to = to < 0 ? text.length() : to;
-      String replaced = expand(matcher, template);
-      places.add(
-          new Place(
-              line,
-              text.substring(from, to),
-              text.substring(from, matcher.start()) + replaced + text.substring(matcher.end(), to),
-              matcher.start(),
-              matcher.end(),
-              replaced));
+      from = to + 1;
     }
-    return new Proposal(file, opened.version(), decoded, places);
+    return places;
+  }
+
+  private static Place place(
+      String text, Matcher matcher, String template, int line, int from, int to) {
+    String replaced = expand(matcher, template);
+    boolean isLong = to - from > LONGEST;
+    int shownFrom = isLong ? Math.max(from, matcher.start() - LONGEST / 3) : from;
+    int shownTo = isLong ? Math.min(to, matcher.end() + LONGEST / 3) : to;
+    return new Place(
+        line,
+        text.substring(shownFrom, shownTo),
+        text.substring(shownFrom, matcher.start())
+            + replaced
+            + text.substring(matcher.end(), shownTo),
+        matcher.start(),
+        matcher.end(),
+        replaced);
   }
 
   private static String expand(Matcher matcher, String template) {
@@ -103,18 +118,22 @@ public final class ReplaceTask {
    * @throws SaveFailure with {@code CHANGED_MEANWHILE} when the file is not what was shown
    */
   public void apply(Proposal proposal, Set<Integer> chosen, long group) throws IOException {
-    String text = proposal.text().text();
+    String made = replaced(proposal.text().text(), proposal.places(), chosen);
+    byte[] content = proposal.text().encode(made);
+    saver.save(proposal.version(), content, List.of(), group, 0);
+  }
+
+  /** The text with the chosen places changed. */
+  static String replaced(String text, List<Place> places, Set<Integer> chosen) {
     StringBuilder made = new StringBuilder();
     int at = 0;
-    for (int i = 0; i < proposal.places().size(); i++) {
+    for (int i = 0; i < places.size(); i++) {
       if (chosen.contains(i)) {
-        Place place = proposal.places().get(i);
+        Place place = places.get(i);
         made.append(text, at, place.start()).append(place.with());
         at = place.end();
       }
     }
-    made.append(text.substring(at));
-    byte[] content = proposal.text().encode(made.toString());
-    saver.save(proposal.version(), content, List.of(), group, 0);
+    return made.append(text.substring(at)).toString();
   }
 }

@@ -5,6 +5,9 @@ import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
+import zander.core.files.sftp.wire.OpenHandle;
+import zander.core.files.sftp.wire.RequestBody;
+import zander.core.files.sftp.wire.SftpWire;
 
 /**
  * Sets owner, mode and times of an entry. By its path, with links followed, as SFTP version 3 has

@@ -13,6 +13,8 @@ import zander.core.files.RemoteEntry;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.sftp.SftpListing.Raw;
+import zander.core.files.sftp.wire.Answers;
+import zander.core.files.sftp.wire.SftpWire;
 
 /** Makes entries of what is listed: with the names of owners, and where links lead. */
 final class EntryReader {

@@ -10,6 +10,8 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
 import zander.core.files.ToolErrors;
+import zander.core.files.sftp.wire.Answers;
+import zander.core.files.sftp.wire.SftpWire;
 
 /**
  * Finds out why a server said no more than "failure": version 3 of SFTP has no status for a full

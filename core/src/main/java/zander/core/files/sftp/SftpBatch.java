@@ -14,6 +14,10 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
+import zander.core.files.sftp.wire.Answers;
+import zander.core.files.sftp.wire.RequestBody;
+import zander.core.files.sftp.wire.SftpWire;
+import zander.core.files.sftp.wire.WireAttributes;
 import zander.core.work.Cancellation;
 
 /** The same small requests for many paths, many of them under way at once. */
@@ -231,9 +235,9 @@ final class SftpBatch implements RemoteBatch {
             one -> {
               RequestBody body = SftpWire.body(one.path());
               if (one.mode() == null) {
-                SftpWire.putNoAttributes(body);
+                WireAttributes.putNone(body);
               } else {
-                SftpWire.putMode(body, one.mode());
+                WireAttributes.putMode(body, one.mode());
               }
               return wire.send(SftpWire.MKDIR, body, "make folder", one.path());
             },
@@ -254,7 +258,7 @@ final class SftpBatch implements RemoteBatch {
             settings,
             one -> {
               RequestBody wanted = SftpWire.body();
-              SftpWire.putModeAndTime(wanted, one.mode(), one.modified());
+              WireAttributes.putModeAndTime(wanted, one.mode(), one.modified());
               return attributes.send(one.path(), wanted, "set mode and time");
             },
             asked -> {

@@ -9,6 +9,10 @@ import zander.core.files.DiskSpace;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
+import zander.core.files.sftp.wire.OpenHandle;
+import zander.core.files.sftp.wire.RequestBody;
+import zander.core.files.sftp.wire.SftpWire;
+import zander.core.files.sftp.wire.WireAttributes;
 import zander.core.rights.Mode;
 
 /** Requests beyond version 3 that OpenSSH documents in its PROTOCOL, each asked only if offered. */
@@ -54,9 +58,8 @@ final class SftpExtensions {
     body.putBytes(list.getCompactData());
   }
 
-  void renameOver(RemotePath from, RemotePath to) throws IOException {
-    need(RENAME_OVER, "rename", to, "the server cannot rename over a file");
-    wire.expectOk(sendRenameOver(from, to));
+  void needsRenameOver(RemotePath to) throws RemoteFailure {
+    need(RENAME_OVER, "rename", to, "the server cannot rename over a file in one step");
   }
 
   boolean renamesOver() {
@@ -125,7 +128,7 @@ final class SftpExtensions {
     need(COPY, "copy", to, "the server does not copy by itself");
     RequestBody writing = SftpWire.body(to);
     writing.putInt(SftpWire.OPEN_WRITE | SftpWire.OPEN_CREATE | SftpWire.OPEN_EXCLUSIVE);
-    SftpWire.putMode(writing, mode);
+    WireAttributes.putMode(writing, mode);
     byte[] source = OpenHandle.open(wire, from, SftpWire.OPEN_READ).handle();
     try {
       byte[] goal = wire.expectHandle(wire.send(SftpWire.OPEN, writing, "create", to));

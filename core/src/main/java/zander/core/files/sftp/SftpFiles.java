@@ -22,6 +22,11 @@ import zander.core.files.RemoteWriter;
 import zander.core.files.sftp.SftpListing.Raw;
 import zander.core.files.sftp.channel.ServiceStart;
 import zander.core.files.sftp.channel.SftpChannel;
+import zander.core.files.sftp.wire.FolderGuard;
+import zander.core.files.sftp.wire.FolderHandles;
+import zander.core.files.sftp.wire.RequestBody;
+import zander.core.files.sftp.wire.SftpWire;
+import zander.core.files.sftp.wire.WireAttributes;
 import zander.core.rights.Mode;
 
 /** The files of a server over SFTP version 3 with the extensions OpenSSH documents (PROTOCOL). */
@@ -34,6 +39,7 @@ public final class SftpFiles implements RemoteFiles {
   private final FailureCause cause;
   private final AttributeSetter attributes;
   private final SftpOpening opening;
+  private final SftpWholeFiles whole;
   private final EntryReader entries;
   private final AccountNames names;
 
@@ -44,6 +50,7 @@ public final class SftpFiles implements RemoteFiles {
     this.attributes = new AttributeSetter(wire);
     this.opening = new SftpOpening(wire, cause);
     this.batch = new SftpBatch(opening, wire, extensions, cause, attributes);
+    this.whole = new SftpWholeFiles(this, wire, opening, extensions, cause);
     this.names = names;
     this.entries = new EntryReader(wire, extensions, names);
   }
@@ -226,18 +233,28 @@ public final class SftpFiles implements RemoteFiles {
     return opening.continueFrom(file, from, wires(more));
   }
 
+  @Override
+  public RemoteWriter rewrite(RemotePath file) throws IOException {
+    return opening.rewrite(file);
+  }
+
   private static List<SftpWire> wires(List<RemoteFiles> more) {
     return more.stream().map(other -> ((SftpFiles) other).wire).toList();
   }
 
   @Override
-  public void renameOver(RemotePath from, RemotePath to) throws IOException {
-    try {
-      extensions.renameOver(from, to);
-      guard().moved();
-    } catch (RemoteFailure e) {
-      throw cause.of(e);
-    }
+  public WholeFile readWhole(RemotePath file, long limit) throws IOException {
+    return whole.read(file, limit);
+  }
+
+  @Override
+  public CreatedFile createAndLook(RemotePath file, Mode mode) throws IOException {
+    return whole.create(file, mode);
+  }
+
+  @Override
+  public RemoteAttributes renameOver(RemotePath from, RemotePath to) throws IOException {
+    return whole.renameOver(from, to);
   }
 
   @Override
@@ -304,7 +321,7 @@ public final class SftpFiles implements RemoteFiles {
   @Override
   public void makeFolder(RemotePath folder, Mode mode) throws IOException {
     RequestBody body = SftpWire.body(folder);
-    SftpWire.putMode(body, mode);
+    WireAttributes.putMode(body, mode);
     cause.expectNew(folder, wire.send(SftpWire.MKDIR, body, "make folder", folder), this::ok);
     guard().made(folder, mode);
   }
@@ -340,7 +357,7 @@ public final class SftpFiles implements RemoteFiles {
   @Override
   public void setMode(RemotePath path, Mode mode) throws IOException {
     RequestBody wanted = SftpWire.body();
-    SftpWire.putMode(wanted, mode);
+    WireAttributes.putMode(wanted, mode);
     set(path, wanted, "set mode");
     if (PathTrust.letsOthersWrite(mode)) {
       guard().givenAway(path);
@@ -350,7 +367,7 @@ public final class SftpFiles implements RemoteFiles {
   @Override
   public void setOwner(RemotePath path, int uid, int gid) throws IOException {
     RequestBody wanted = SftpWire.body();
-    SftpWire.putOwner(wanted, uid, gid);
+    WireAttributes.putOwner(wanted, uid, gid);
     set(path, wanted, "set owner");
     guard().givenAway(path);
   }
@@ -358,7 +375,7 @@ public final class SftpFiles implements RemoteFiles {
   @Override
   public void setTimes(RemotePath path, long accessed, long modified) throws IOException {
     RequestBody wanted = SftpWire.body();
-    SftpWire.putTimes(wanted, accessed, modified);
+    WireAttributes.putTimes(wanted, accessed, modified);
     set(path, wanted, "set times");
   }
 

@@ -10,6 +10,8 @@ import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles.Landing;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
+import zander.core.files.sftp.wire.RequestBody;
+import zander.core.files.sftp.wire.SftpWire;
 
 /** Where a person lands on a server: home, and the first folder, asked for together. */
 final class SftpLanding {

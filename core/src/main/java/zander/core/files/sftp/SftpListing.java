@@ -16,6 +16,9 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
+import zander.core.files.sftp.wire.RequestBody;
+import zander.core.files.sftp.wire.SftpWire;
+import zander.core.files.sftp.wire.WireAttributes;
 
 /**
  * Reads one folder. READDIR requests are kept under way, four times as many after each answer,
@@ -122,7 +125,7 @@ final class SftpListing {
         throw new IllegalStateException("a name of " + name.length() + " bytes");
       }
       byte[] longLine = body.getBytes();
-      RemoteAttributes attributes = linkIfEither(longLine, SftpWire.attributes(body));
+      RemoteAttributes attributes = linkIfEither(longLine, WireAttributes.read(body));
       // "." and ".." are expected here; any other unsafe name is a lie that must lead nowhere.
       if (WireName.isSafe(name)) {
         learn(longLine, attributes);

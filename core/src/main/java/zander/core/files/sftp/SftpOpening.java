@@ -9,12 +9,16 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
 import zander.core.files.RemoteWriter;
+import zander.core.files.sftp.wire.OpenHandle;
+import zander.core.files.sftp.wire.RequestBody;
+import zander.core.files.sftp.wire.SftpWire;
+import zander.core.files.sftp.wire.WireAttributes;
 import zander.core.rights.Mode;
 
 /** Opens files to be read and written; a large one over several channels at once. */
 final class SftpOpening {
   /** Every server takes reads of this size (draft-ietf-secsh-filexfer-02, section 3). */
-  private static final int PLAIN_CHUNK = 32 * 1024;
+  static final int PLAIN_CHUNK = 32 * 1024;
 
   /** What servers that offer {@code limits@openssh.com} take; replies over 256 KiB are refused. */
   private static final int LARGE_CHUNK = 255 * 1024;
@@ -56,21 +60,31 @@ final class SftpOpening {
   }
 
   RemoteWriter create(RemotePath file, Mode mode, List<SftpWire> more) throws IOException {
+    byte[] handle = cause.expectNew(file, sendCreate(file, mode), wire::expectHandle);
+    List<OpenHandle> lanes = new ArrayList<>(List.of(new OpenHandle(wire, handle)));
+    OpenHandle.openMore(more, file, SftpWire.OPEN_WRITE, lanes);
+    return new SftpWriter(cause, file, lanes, 0, true);
+  }
+
+  /**
+   * @param mode {@code null} for what the server gives new files
+   */
+  SftpWire.Sent sendCreate(RemotePath file, Mode mode) throws RemoteFailure {
     RequestBody body = SftpWire.body(file);
     body.putInt(SftpWire.OPEN_WRITE | SftpWire.OPEN_CREATE | SftpWire.OPEN_EXCLUSIVE);
     if (mode == null) {
-      SftpWire.putNoAttributes(body);
+      WireAttributes.putNone(body);
     } else {
-      SftpWire.putMode(body, mode);
+      WireAttributes.putMode(body, mode);
     }
-    byte[] handle =
-        cause.expectNew(file, wire.send(SftpWire.OPEN, body, "create", file), wire::expectHandle);
-    List<OpenHandle> lanes = new ArrayList<>(List.of(new OpenHandle(wire, handle)));
-    OpenHandle.openMore(more, file, SftpWire.OPEN_WRITE, lanes);
-    return new SftpWriter(cause, file, lanes, 0);
+    return wire.send(SftpWire.OPEN, body, "create", file);
   }
 
   RemoteWriter continueFrom(RemotePath file, long from, List<SftpWire> more) throws IOException {
-    return new SftpWriter(cause, file, lanes(file, SftpWire.OPEN_WRITE, more), from);
+    return new SftpWriter(cause, file, lanes(file, SftpWire.OPEN_WRITE, more), from, true);
+  }
+
+  RemoteWriter rewrite(RemotePath file) throws IOException {
+    return new SftpWriter(cause, file, lanes(file, SftpWire.OPEN_WRITE, List.of()), 0, false);
   }
 }

@@ -6,6 +6,10 @@ import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.List;
 import zander.core.files.RemotePath;
+import zander.core.files.sftp.wire.Answers;
+import zander.core.files.sftp.wire.OpenHandle;
+import zander.core.files.sftp.wire.RequestBody;
+import zander.core.files.sftp.wire.SftpWire;
 
 /** A file read front to back, with several READ requests under way on each lane. For one thread. */
 final class SftpReader extends InputStream {

@@ -14,6 +14,11 @@ import zander.core.files.RemoteBatch.Wanted;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
+import zander.core.files.sftp.wire.Answers;
+import zander.core.files.sftp.wire.FolderHandles;
+import zander.core.files.sftp.wire.RequestBody;
+import zander.core.files.sftp.wire.SftpWire;
+import zander.core.files.sftp.wire.WireAttributes;
 import zander.core.rights.Mode;
 import zander.core.work.Cancellation;
 
@@ -135,10 +140,10 @@ final class SftpSmallFiles {
       RequestBody body = SftpWire.body(file.path());
       body.putInt(SftpWire.OPEN_WRITE | SftpWire.OPEN_CREATE | SftpWire.OPEN_EXCLUSIVE);
       if (file.mode() == null) {
-        SftpWire.putNoAttributes(body);
+        WireAttributes.putNone(body);
       } else {
         // Closed to others until it has its mode: it may be a secret.
-        SftpWire.putMode(body, CLOSED);
+        WireAttributes.putMode(body, CLOSED);
       }
       one.opening = wire.send(SftpWire.OPEN, body, "create", file.path());
       opened.add(one);
@@ -168,7 +173,7 @@ final class SftpSmallFiles {
     }
     if (one.about.mode() != null || one.about.modified() >= 0) {
       RequestBody body = one.body();
-      SftpWire.putModeAndTime(body, one.about.mode(), one.about.modified());
+      WireAttributes.putModeAndTime(body, one.about.mode(), one.about.modified());
       one.attributes = wire.send(SftpWire.FSETSTAT, body, "set mode and time", one.path);
     }
     one.closing = wire.send(SftpWire.CLOSE, one.body(), "close", one.path);
@@ -231,7 +236,7 @@ final class SftpSmallFiles {
       Opened<Wanted> one = new Opened<>(file, file.path());
       RequestBody body = SftpWire.body(file.path());
       body.putInt(SftpWire.OPEN_READ);
-      SftpWire.putNoAttributes(body);
+      WireAttributes.putNone(body);
       one.opening = wire.send(SftpWire.OPEN, body, "open", file.path());
       opened.add(one);
     }

@@ -2,6 +2,7 @@ package zander.core.files.sftp;
 
 import java.io.IOException;
 import java.util.ArrayDeque;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Deque;
 import java.util.List;
@@ -9,6 +10,11 @@ import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
 import zander.core.files.RemoteWriter;
+import zander.core.files.sftp.wire.Answers;
+import zander.core.files.sftp.wire.OpenHandle;
+import zander.core.files.sftp.wire.RequestBody;
+import zander.core.files.sftp.wire.SftpWire;
+import zander.core.files.sftp.wire.WireAttributes;
 import zander.core.rights.Mode;
 
 /**
@@ -35,15 +41,19 @@ final class SftpWriter implements RemoteWriter {
   private final List<OpenHandle> lanes;
   private final OpenHandle first;
   private final int chunk;
+  private final boolean fresh;
   private final Deque<Part> underWay = new ArrayDeque<>();
   private long at;
   private long written;
   private boolean closed;
+  private boolean completed;
 
   /**
    * @param from where to go on; what is before it in the file stays
+   * @param fresh whether nothing is there from that place on, so that zeros need not be written
    */
-  SftpWriter(FailureCause cause, RemotePath path, List<OpenHandle> lanes, long from) {
+  SftpWriter(
+      FailureCause cause, RemotePath path, List<OpenHandle> lanes, long from, boolean fresh) {
     this.cause = cause;
     this.path = path;
     this.lanes = lanes;
@@ -53,6 +63,7 @@ final class SftpWriter implements RemoteWriter {
     this.chunk = (int) Math.max(LEAST_CHUNK, Math.min(most, first.wire().window() / 3));
     this.at = from;
     this.written = from;
+    this.fresh = fresh;
   }
 
   @Override
@@ -70,7 +81,7 @@ final class SftpWriter implements RemoteWriter {
   }
 
   private boolean isHole(byte[] bytes, int offset, int count) {
-    return count == chunk && Arrays.equals(bytes, offset, offset + count, ZEROS, 0, count);
+    return fresh && count == chunk && Arrays.equals(bytes, offset, offset + count, ZEROS, 0, count);
   }
 
   private void send(byte[] bytes, int offset, int count) throws IOException {
@@ -102,7 +113,7 @@ final class SftpWriter implements RemoteWriter {
   @Override
   public void setOwner(int uid, int gid) throws IOException {
     RequestBody body = first.body();
-    SftpWire.putOwner(body, uid, gid);
+    WireAttributes.putOwner(body, uid, gid);
     ask(body, "set owner");
   }
 
@@ -116,20 +127,33 @@ final class SftpWriter implements RemoteWriter {
     awaitDownTo(0);
     setLength();
     RequestBody body = first.body();
-    SftpWire.putModeAndTime(body, mode, modified);
+    WireAttributes.putModeAndTime(body, mode, modified);
     ask(body, "set mode and time");
+  }
+
+  @Override
+  public void moveTo(long place) throws IOException {
+    awaitDownTo(0);
+    at = place;
+    written = place;
+  }
+
+  @Override
+  public void cutTo(long length) throws IOException {
+    awaitDownTo(0);
+    RequestBody body = first.body();
+    WireAttributes.putSize(body, length);
+    try {
+      ask(body, "set length");
+    } catch (RemoteFailure e) {
+      throw cause.of(e);
+    }
   }
 
   /** A file that ends in a hole needs its length told. */
   private void setLength() throws IOException {
     if (written < at) {
-      RequestBody body = first.body();
-      SftpWire.putSize(body, at);
-      try {
-        ask(body, "set length");
-      } catch (RemoteFailure e) {
-        throw cause.of(e);
-      }
+      cutTo(at);
       written = at;
     }
   }
@@ -163,11 +187,64 @@ final class SftpWriter implements RemoteWriter {
   }
 
   @Override
+  public Completed complete(Mode mode, RemotePath other) throws IOException {
+    if (written < at) {
+      setLength();
+    }
+    SftpWire wire = first.wire();
+    RequestBody wanted = first.body();
+    WireAttributes.putMode(wanted, mode);
+    List<SftpWire.Sent> done = new ArrayList<>();
+    done.add(wire.send(SftpWire.FSETSTAT, wanted, "set mode", path));
+    if (wire.offers(FSYNC)) {
+      done.add(wire.sendExtended(FSYNC, first.body(), "sync", path));
+    }
+    SftpWire.Sent look = wire.send(SftpWire.FSTAT, first.body(), "look at", path);
+    SftpWire.Sent elsewhere =
+        other == null ? null : wire.send(SftpWire.STAT, SftpWire.body(other), "look at", other);
+    try {
+      awaitDownTo(0);
+    } catch (IOException e) {
+      done.forEach(wire::forget);
+      wire.forget(look);
+      if (elsewhere != null) {
+        wire.forget(elsewhere);
+      }
+      throw e;
+    }
+    RemoteFailure failure = null;
+    for (SftpWire.Sent one : done) {
+      RemoteFailure refused =
+          Answers.<SftpWire.Sent, RemoteFailure>take(one, sent -> ok(wire, sent), why -> why);
+      failure = failure == null ? refused : failure;
+    }
+    RemoteAttributes is = wire.expectAttributes(look);
+    RemoteAttributes there = elsewhere == null ? null : wire.expectAttributes(elsewhere);
+    if (failure != null) {
+      throw cause.of(failure);
+    }
+    completed = true;
+    return new Completed(is, there);
+  }
+
+  private static RemoteFailure ok(SftpWire wire, SftpWire.Sent sent) throws RemoteFailure {
+    wire.expectOk(sent);
+    return null;
+  }
+
+  @Override
   public void close() throws IOException {
     if (closed) {
       return;
     }
     closed = true;
+    if (completed) {
+      // All of it is taken, and on the disk: what closing answers changes nothing.
+      for (OpenHandle lane : lanes) {
+        lane.wire().forget(lane.wire().send(SftpWire.CLOSE, lane.body(), "close", path));
+      }
+      return;
+    }
     IOException failure = null;
     try {
       awaitDownTo(0);

@@ -2,7 +2,7 @@ package zander.core.transfer.endpoint;
 
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.concurrent.atomic.AtomicInteger;
-import zander.core.change.TemporaryName;
+import zander.core.change.place.TemporaryName;
 
 /** The temporary names of one transfer: all carry its mark, so that they can be found again. */
 public final class PartialNames {

@@ -3,7 +3,7 @@ package zander.core.transfer.remote;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
-import zander.core.change.Renames;
+import zander.core.change.place.Renames;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteBatch.NewName;

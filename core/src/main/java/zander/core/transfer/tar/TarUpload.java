@@ -13,7 +13,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Collectors;
-import zander.core.change.TemporaryName;
+import zander.core.change.place.TemporaryName;
 import zander.core.connect.command.Pipe;
 import zander.core.connect.command.ShellWords;
 import zander.core.files.RemoteAttributes;

@@ -1,4 +1,4 @@
-package zander.core.change;
+package zander.core.change.place;
 
 import java.io.IOException;
 import java.util.ArrayList;
@@ -13,7 +13,7 @@ import zander.core.journal.FolderTime;
 import zander.core.journal.JournalEntry;
 
 /** The times of the folders that a change touches, looked at before it and after it. */
-final class FolderTimes {
+public final class FolderTimes {
   private final RemoteFiles files;
   private final List<RemotePath> folders;
   private final List<RemoteAttributes> before;
@@ -24,11 +24,11 @@ final class FolderTimes {
     this.before = files.lookAll(folders);
   }
 
-  static FolderTimes before(RemoteFiles files, RemotePath... folders) throws IOException {
+  public static FolderTimes before(RemoteFiles files, RemotePath... folders) throws IOException {
     return new FolderTimes(files, Stream.of(folders).distinct().toList());
   }
 
-  List<FolderTime> after() throws IOException {
+  public List<FolderTime> after() throws IOException {
     List<RemoteAttributes> now = files.lookAll(folders);
     List<FolderTime> times = new ArrayList<>();
     for (int i = 0; i < folders.size(); i++) {
@@ -40,26 +40,17 @@ final class FolderTimes {
   }
 
   /** The times after a change, for others that were made together with it. */
-  static List<FolderTime> unchanged(List<FolderTime> times) {
+  public static List<FolderTime> unchanged(List<FolderTime> times) {
     return times.stream()
         .map(time -> new FolderTime(time.folder(), time.after(), time.after()))
         .toList();
-  }
-
-  /** The same when the change is done and nothing may make it fail any more. */
-  List<FolderTime> afterIfPossible() {
-    try {
-      return after();
-    } catch (IOException e) {
-      return List.of();
-    }
   }
 
   /**
    * Gives folders the times they had before changes that are put back, where nobody touched them in
    * between and this account may.
    */
-  static final class Chain {
+  public static final class Chain {
     private final RemoteFiles files;
     private final List<RemotePath> folders;
     private final List<RemoteAttributes> seen;
@@ -78,7 +69,7 @@ final class FolderTimes {
     }
 
     /** After all of them were put back. */
-    void giveBack() throws IOException {
+    public void giveBack() throws IOException {
       for (int i = 0; i < folders.size(); i++) {
         if (seen.get(i) != null) {
           giveBack(folders.get(i), seen.get(i));
@@ -116,7 +107,7 @@ final class FolderTimes {
    *
    * @param entries the newest first
    */
-  static Chain chain(RemoteFiles files, List<JournalEntry> entries) throws IOException {
+  public static Chain chain(RemoteFiles files, List<JournalEntry> entries) throws IOException {
     return new Chain(files, entries);
   }
 }

@@ -1,4 +1,4 @@
-package zander.core.files.sftp;
+package zander.core.files.sftp.wire;
 
 import java.util.List;
 import zander.core.files.RemoteFailure;
@@ -8,8 +8,8 @@ import zander.core.files.RemotePath;
  * A file that is open on one channel. A large one may be open on several at once, because a server
  * lets only so much be under way on each.
  */
-record OpenHandle(SftpWire wire, byte[] handle) {
-  RequestBody body() {
+public record OpenHandle(SftpWire wire, byte[] handle) {
+  public RequestBody body() {
     RequestBody body = SftpWire.body();
     body.putBytes(handle);
     return body;
@@ -18,10 +18,10 @@ record OpenHandle(SftpWire wire, byte[] handle) {
   /**
    * @param how the flags of SSH_FXP_OPEN
    */
-  static OpenHandle open(SftpWire wire, RemotePath file, int how) throws RemoteFailure {
+  public static OpenHandle open(SftpWire wire, RemotePath file, int how) throws RemoteFailure {
     RequestBody body = SftpWire.body();
     body.putInt(how);
-    SftpWire.putNoAttributes(body);
+    WireAttributes.putNone(body);
     return new OpenHandle(wire, wire.open(file, body));
   }
 
@@ -29,8 +29,8 @@ record OpenHandle(SftpWire wire, byte[] handle) {
    * One that cannot be opened is done without: the file is open already. Where others can turn its
    * path, none is: the second handle might be of another file.
    */
-  static void openMore(List<SftpWire> wires, RemotePath file, int how, List<OpenHandle> lanes)
-      throws RemoteFailure {
+  public static void openMore(
+      List<SftpWire> wires, RemotePath file, int how, List<OpenHandle> lanes) throws RemoteFailure {
     if (wires.isEmpty() || wires.get(0).handles().isOpen(file)) {
       return;
     }

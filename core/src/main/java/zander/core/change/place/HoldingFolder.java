@@ -1,4 +1,4 @@
-package zander.core.change;
+package zander.core.change.place;
 
 import java.io.IOException;
 import java.time.LocalDateTime;
@@ -43,7 +43,7 @@ public final class HoldingFolder {
   }
 
   /** Puts something into a place that was made for it. */
-  interface Use<T> {
+  public interface Use<T> {
     T of(RemotePath place) throws IOException;
   }
 
@@ -55,7 +55,7 @@ public final class HoldingFolder {
    * @param use told each place that is tried; fails with {@code FAILED} when it cannot be reached
    * @throws RemoteFailure with {@code PERMISSION_DENIED} when no place can be made
    */
-  <T> T inPlace(RemotePath folder, Use<T> use) throws IOException {
+  public <T> T inPlace(RemotePath folder, Use<T> use) throws IOException {
     RemoteFailure last = null;
     for (RemotePath candidate : candidates(folder)) {
       RemotePath place;
@@ -91,7 +91,7 @@ public final class HoldingFolder {
    * Whether a rename failed as one to another mount does, for which there is no status; a file
    * system that is full besides is what is found out for it.
    */
-  static boolean mayReachAnother(RemoteFailure e) {
+  public static boolean mayReachAnother(RemoteFailure e) {
     return switch (e.reason()) {
       case FAILED, NO_SPACE, NO_INODES -> true;
       default -> false;
@@ -138,6 +138,11 @@ public final class HoldingFolder {
     }
   }
 
+  /** A place of its own in the home folder, whatever file system that is on. */
+  public RemotePath placeInHome() throws IOException {
+    return makeIn(home.child(NAME));
+  }
+
   private RemotePath makeIn(RemotePath holding) throws IOException {
     if (!Renames.exists(files, holding)) {
       try {
@@ -179,7 +184,7 @@ public final class HoldingFolder {
    * @param held a path that may lie in a holding folder
    * @throws RemoteFailure with {@code PERMISSION_DENIED} when it does, and that belongs to another
    */
-  static void check(RemoteFiles files, RemotePath held) throws IOException {
+  public static void check(RemoteFiles files, RemotePath held) throws IOException {
     int me = files.uid();
     for (RemotePath part : held.chain()) {
       if (part.wireName().equals(NAME) && me >= 0 && !part.equals(held)) {

@@ -1,4 +1,4 @@
-package zander.core.files.sftp;
+package zander.core.files.sftp.wire;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -12,7 +12,7 @@ import zander.core.files.RemotePath;
  * free before and leads somewhere after is the one. On Linux the lowest free number is given
  * (POSIX, {@code open}), so few need to be looked at.
  */
-final class HandleOpening {
+public final class HandleOpening {
   /** Standard input, output and errors. */
   private static final int FIRST = 3;
 
@@ -23,7 +23,7 @@ final class HandleOpening {
    * @param path where it is, as the system says ({@code proc(5)}); a file that has been removed has
    *     words behind it
    */
-  record Opened(byte[] handle, int number, String path) {
+  public record Opened(byte[] handle, int number, String path) {
     String name() {
       return FolderHandles.HANDLES + number;
     }
@@ -41,7 +41,8 @@ final class HandleOpening {
   /**
    * @param body of OPEN or OPENDIR, with the name as it is to be sent
    */
-  static Opened open(SftpWire wire, int type, RequestBody body, String step, RemotePath about)
+  public static Opened open(
+      SftpWire wire, int type, RequestBody body, String step, RemotePath about)
       throws RemoteFailure {
     for (int many = FEW; many < MOST; many *= 4) {
       List<SftpWire.Sent> before = new ArrayList<>();

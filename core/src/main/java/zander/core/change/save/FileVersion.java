@@ -1,4 +1,4 @@
-package zander.core.change;
+package zander.core.change.save;
 
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
@@ -19,12 +19,12 @@ import zander.core.files.RemotePath;
 public record FileVersion(
     RemotePath asked, RemotePath real, RemoteAttributes attributes, byte[] digest, byte[] perhaps) {
 
-  static FileVersion of(
+  public static FileVersion of(
       RemotePath asked, RemotePath real, RemoteAttributes attributes, byte[] content) {
     return new FileVersion(asked, real, attributes, digestOf(content), null);
   }
 
-  boolean hasContent(byte[] content) {
+  public boolean hasContent(byte[] content) {
     byte[] found = digestOf(content);
     return Arrays.equals(digest, found) || Arrays.equals(perhaps, found);
   }
@@ -32,6 +32,11 @@ public record FileVersion(
   /** SHA-256 of the content in hexadecimal digits. */
   public String digestText() {
     return HexFormat.of().formatHex(digest);
+  }
+
+  /** The same of another content. */
+  static String digestText(byte[] content) {
+    return HexFormat.of().formatHex(digestOf(content));
   }
 
   /**
@@ -42,7 +47,7 @@ public record FileVersion(
     return new FileVersion(asked, real, attributes, digest, digestOf(content));
   }
 
-  static byte[] digestOf(byte[] content) {
+  public static byte[] digestOf(byte[] content) {
     try {
       return MessageDigest.getInstance("SHA-256").digest(content);
     } catch (NoSuchAlgorithmException e) {

@@ -1,4 +1,4 @@
-package zander.core.change;
+package zander.core.change.place;
 
 import java.io.IOException;
 import zander.core.files.RemoteFailure;
@@ -15,7 +15,7 @@ public final class Renames {
    * files of others that the account may well rename, and which takes an inode where there may be
    * none left. Then POSIX rename does it, after a look.
    */
-  static void toFree(RemoteFiles files, RemotePath from, RemotePath to) throws IOException {
+  public static void toFree(RemoteFiles files, RemotePath from, RemotePath to) throws IOException {
     try {
       files.rename(from, to);
     } catch (RemoteFailure e) {
@@ -55,7 +55,7 @@ public final class Renames {
     }
   }
 
-  static boolean exists(RemoteFiles files, RemotePath path) throws IOException {
+  public static boolean exists(RemoteFiles files, RemotePath path) throws IOException {
     try {
       files.look(path);
       return true;

@@ -1,4 +1,4 @@
-package zander.core.files.sftp;
+package zander.core.files.sftp.wire;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -12,23 +12,23 @@ import zander.core.files.WireName;
  * What a request says after its number, with the places where it names a path: the name that is
  * sent for one may be another (see {@link FolderHandles}).
  */
-final class RequestBody extends ByteArrayBuffer {
+public final class RequestBody extends ByteArrayBuffer {
   /** A path from a place in the body on, as its length and its bytes. */
   private record Named(int at, RemotePath path) {}
 
   private final List<Named> named = new ArrayList<>(2);
 
-  RequestBody() {
+  public RequestBody() {
     super(256, false);
   }
 
-  void putPath(RemotePath path) {
+  public void putPath(RemotePath path) {
     named.add(new Named(wpos(), path));
     putBytes(WireName.bytes(path.wire()));
   }
 
   /** Appends another, without a length. */
-  void append(RequestBody other) {
+  public void append(RequestBody other) {
     int shift = wpos();
     for (Named one : other.named) {
       named.add(new Named(one.at + shift, one.path));
@@ -36,7 +36,7 @@ final class RequestBody extends ByteArrayBuffer {
     putRawBytes(other.array(), other.rpos(), other.available());
   }
 
-  List<RemotePath> paths() {
+  public List<RemotePath> paths() {
     return named.stream().map(Named::path).toList();
   }
 
@@ -45,7 +45,7 @@ final class RequestBody extends ByteArrayBuffer {
    *
    * @param names gives the name to send, in wire form
    */
-  Buffer with(Function<RemotePath, String> names) {
+  public Buffer with(Function<RemotePath, String> names) {
     ByteArrayBuffer placed = new ByteArrayBuffer(available() + 64, false);
     int from = rpos();
     for (Named one : named) {

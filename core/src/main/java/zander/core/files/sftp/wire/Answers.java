@@ -1,15 +1,15 @@
-package zander.core.files.sftp;
+package zander.core.files.sftp.wire;
 
 import java.util.function.Function;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 
 /** Waits for the answers to requests of which each may be refused by itself. */
-final class Answers {
+public final class Answers {
   private Answers() {}
 
   /** Waits for what answers a request. */
-  interface Answer<S, R> {
+  public interface Answer<S, R> {
     R of(S sent) throws RemoteFailure;
   }
 
@@ -17,7 +17,7 @@ final class Answers {
    * @param otherwise what stands for a request that was refused
    * @throws RemoteFailure when the connection is lost
    */
-  static <S, R> R take(S sent, Answer<S, R> answer, Function<RemoteFailure, R> otherwise)
+  public static <S, R> R take(S sent, Answer<S, R> answer, Function<RemoteFailure, R> otherwise)
       throws RemoteFailure {
     try {
       return answer.of(sent);

@@ -1,4 +1,4 @@
-package zander.core.files.sftp;
+package zander.core.files.sftp.wire;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -24,7 +24,7 @@ import zander.core.rights.Mode;
  * <p>Only root is guarded: what another account can be made to do, it does to what is its own.
  */
 public final class FolderGuard {
-  static final int ROOT = 0;
+  public static final int ROOT = 0;
 
   /** Owners and modes above a folder change seldom, and by root alone where it is closed. */
   private static final long KNOWN_NANOS = TimeUnit.SECONDS.toNanos(60);
@@ -38,7 +38,7 @@ public final class FolderGuard {
    * @param open whether others can turn its entries, or it
    * @param real where it is, without links that root made on the way
    */
-  record Place(boolean open, RemotePath real) {}
+  public record Place(boolean open, RemotePath real) {}
 
   private record Known(Place place, long at) {}
 
@@ -54,7 +54,7 @@ public final class FolderGuard {
     this.uid = uid;
   }
 
-  int uid() {
+  public int uid() {
     return uid.getAsInt();
   }
 
@@ -64,7 +64,7 @@ public final class FolderGuard {
   }
 
   /** A number that changes with {@link #moved}. */
-  long moves() {
+  public long moves() {
     return moves.get();
   }
 
@@ -72,7 +72,7 @@ public final class FolderGuard {
    * Whether one is root on a server whose handles have names. Asks the server at the first time:
    * what the service's standard input is; and who opened it, where it is not known who one is.
    */
-  boolean isActive(SftpWire wire) throws RemoteFailure {
+  public boolean isActive(SftpWire wire) throws RemoteFailure {
     Boolean decided = active;
     if (decided == null) {
       int known = uid.getAsInt();
@@ -83,7 +83,7 @@ public final class FolderGuard {
   }
 
   /** Whether it is known that nothing is guarded here. */
-  boolean isOff() {
+  public boolean isOff() {
     return Boolean.FALSE.equals(active);
   }
 
@@ -104,7 +104,7 @@ public final class FolderGuard {
       new RemoteAttributes(FileKind.OTHER, 0, -1, -1, new Mode(0), 0, 0);
 
   /** What is known of a folder, without asking; {@code null} for nothing. */
-  Place known(RemotePath folder) {
+  public Place known(RemotePath folder) {
     Known one = known.get(folder);
     return one == null || System.nanoTime() - one.at > KNOWN_NANOS ? null : one.place;
   }
@@ -118,7 +118,7 @@ public final class FolderGuard {
   }
 
   /** The place of a folder; asks for the whole way to it at once where it is not known. */
-  Place place(SftpWire wire, RemotePath folder) throws RemoteFailure {
+  public Place place(SftpWire wire, RemotePath folder) throws RemoteFailure {
     Place place = known(folder);
     if (place == null && !folder.isRoot()) {
       Place above = known(folder.parent());
@@ -153,7 +153,7 @@ public final class FolderGuard {
   }
 
   /** A folder that is reached by a link of its owner's. */
-  void leads(RemotePath folder, RemotePath real) {
+  public void leads(RemotePath folder, RemotePath real) {
     learn(folder, new Place(true, real));
   }
 
@@ -163,7 +163,8 @@ public final class FolderGuard {
    * @param real what the way leads to
    * @param target the same as it is
    */
-  boolean isLinkHarmless(SftpWire wire, RemotePath path, RemotePath real, RemoteAttributes target)
+  public boolean isLinkHarmless(
+      SftpWire wire, RemotePath path, RemotePath real, RemoteAttributes target)
       throws RemoteFailure {
     List<RemoteAttributes> chain = look(wire, path.chain());
     int link = firstLink(chain);
@@ -213,7 +214,7 @@ public final class FolderGuard {
   }
 
   /** A folder that was listed in one that is known need not be asked for. */
-  void listed(RemotePath path, RemoteAttributes is) {
+  public void listed(RemotePath path, RemoteAttributes is) {
     Place above = is.isFolder() ? known(path.parent()) : null;
     if (above != null) {
       boolean open = above.open || PathTrust.mayTurn(is, -1, ROOT);
@@ -224,7 +225,7 @@ public final class FolderGuard {
   /**
    * An entry was given away, or opened to others: what is known below it does not hold any more.
    */
-  void givenAway(RemotePath path) {
+  public void givenAway(RemotePath path) {
     if (known.containsKey(path)) {
       known.clear();
     }
@@ -235,7 +236,7 @@ public final class FolderGuard {
    *
    * @param mode {@code null} where the server chose it
    */
-  void made(RemotePath folder, Mode mode) {
+  public void made(RemotePath folder, Mode mode) {
     if (mode != null) {
       listed(folder, new RemoteAttributes(FileKind.FOLDER, 0, ROOT, ROOT, mode, 0, 0));
     }

@@ -1,4 +1,4 @@
-package zander.core.files.sftp;
+package zander.core.files.sftp.wire;
 
 import java.io.IOException;
 import java.util.ArrayList;
@@ -17,9 +17,9 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
-import zander.core.files.sftp.FolderGuard.Place;
-import zander.core.files.sftp.HandleOpening.Opened;
 import zander.core.files.sftp.channel.SftpChannel;
+import zander.core.files.sftp.wire.FolderGuard.Place;
+import zander.core.files.sftp.wire.HandleOpening.Opened;
 
 /**
  * Names for entries that nobody can turn: below the open handle of their folder. SFTP version 3 has
@@ -31,8 +31,8 @@ import zander.core.files.sftp.channel.SftpChannel;
  * <p>For the folders of one channel in which another account can turn a path ({@link FolderGuard});
  * all others are named by their paths. Opening one takes a round trip. Safe for several threads.
  */
-final class FolderHandles {
-  static final String HANDLES = "/proc/self/fd/";
+public final class FolderHandles {
+  public static final String HANDLES = "/proc/self/fd/";
 
   /** OpenSSH keeps a thousand handles open; small files take up to 640 at once. */
   private static final int MOST = 128;
@@ -53,7 +53,7 @@ final class FolderHandles {
   }
 
   /** Sends a request by the names it got; what comes later is sent later. */
-  interface Sender {
+  public interface Sender {
     int send(Buffer placed) throws IOException;
   }
 
@@ -69,18 +69,18 @@ final class FolderHandles {
 
   private final Object opening = new Object();
 
-  FolderHandles(SftpWire wire, SftpChannel channel, FolderGuard guard) {
+  public FolderHandles(SftpWire wire, SftpChannel channel, FolderGuard guard) {
     this.wire = wire;
     this.channel = channel;
     this.guard = guard;
   }
 
-  FolderGuard guard() {
+  public FolderGuard guard() {
     return guard;
   }
 
   /** Whether others can turn an entry; asks where that is not known. */
-  boolean isOpen(RemotePath entry) throws RemoteFailure {
+  public boolean isOpen(RemotePath entry) throws RemoteFailure {
     if (entry.isRoot()) {
       return false;
     }
@@ -99,13 +99,13 @@ final class FolderHandles {
   }
 
   /** The same for a request that changes nothing, without asking. */
-  boolean isKnownOpen(RemotePath entry) {
+  public boolean isKnownOpen(RemotePath entry) {
     Place place = guard.known(entry.parent());
     return place != null && place.open();
   }
 
   /** Where the folder of an entry truly is. */
-  RemotePath real(RemotePath entry) throws RemoteFailure {
+  public RemotePath real(RemotePath entry) throws RemoteFailure {
     return guard.place(wire, entry.parent()).real().child(entry.wireName());
   }
 
@@ -114,7 +114,7 @@ final class FolderHandles {
    *
    * @param changes whether it changes something, or opens a file
    */
-  int send(RequestBody body, boolean changes, Sender sender) throws IOException {
+  public int send(RequestBody body, boolean changes, Sender sender) throws IOException {
     if (!needsHandles(body, changes)) {
       return sender.send(body);
     }
@@ -268,7 +268,7 @@ final class FolderHandles {
   }
 
   /** Opens a file that is there, and makes sure that no link led elsewhere. */
-  byte[] openFile(RequestBody rest, RemotePath file) throws IOException {
+  public byte[] openFile(RequestBody rest, RemotePath file) throws IOException {
     RemotePath real = real(file);
     while (true) {
       hold(file.parent());
@@ -292,7 +292,8 @@ final class FolderHandles {
   }
 
   /** Sets attributes of the very folder that is open: the name of its handle leads to it. */
-  SftpWire.Sent setFolder(RemotePath folder, RequestBody wanted, String step) throws IOException {
+  public SftpWire.Sent setFolder(RemotePath folder, RequestBody wanted, String step)
+      throws IOException {
     while (true) {
       hold(folder);
       synchronized (held) {
@@ -307,7 +308,7 @@ final class FolderHandles {
     }
   }
 
-  static RemoteFailure turned(String step, RemotePath path, String leads) {
+  public static RemoteFailure turned(String step, RemotePath path, String leads) {
     return new RemoteFailure(Reason.LEADS_ELSEWHERE, step, path, WireName.toText(leads), null);
   }
 }

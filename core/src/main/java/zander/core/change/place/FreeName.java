@@ -1,4 +1,4 @@
-package zander.core.change;
+package zander.core.change.place;
 
 import java.io.IOException;
 import java.util.ArrayList;
@@ -15,7 +15,7 @@ public final class FreeName {
   private FreeName() {}
 
   /** The first numbered name beside the path that is free. */
-  static RemotePath beside(RemoteFiles files, RemotePath path) throws IOException {
+  public static RemotePath beside(RemoteFiles files, RemotePath path) throws IOException {
     for (int from = 2; from < TRIES; from += 20) {
       List<RemotePath> names = new ArrayList<>();
       for (int number = from; number < from + 20; number++) {

@@ -1,11 +1,12 @@
-package zander.core.change;
+package zander.core.change.save;
 
 import java.io.IOException;
 import zander.core.files.RemotePath;
 
 /**
  * A save that did not happen, or of which it is not known whether it did. The file on the server is
- * whole in every case: the old one, or (only with {@link ServerState#OLD_OR_NEW}) the new one.
+ * whole: the old one, or with {@link ServerState#OLD_OR_NEW} the new one. Only with {@link
+ * ServerState#UNFINISHED} may it be in between.
  */
 public final class SaveFailure extends IOException {
   /** The steps of a save in their order. */
@@ -18,6 +19,7 @@ public final class SaveFailure extends IOException {
     SYNC,
     CHECK_AGAIN,
     RENAME,
+    WRITE_IN_PLACE,
     LOOK_AFTER
   }
 
@@ -28,6 +30,8 @@ public final class SaveFailure extends IOException {
     GONE,
     /** A file cannot be given its owner or group back by this account. */
     OWNER_WOULD_CHANGE,
+    /** It would lose other names, its ACL or its attributes. */
+    METADATA_WOULD_CHANGE,
     REFUSED,
     LINE_LOST
   }
@@ -36,6 +40,11 @@ public final class SaveFailure extends IOException {
     OLD,
     /** The line broke while the last step was under way: old or new, but whole. */
     OLD_OR_NEW,
+    /**
+     * It may be old, new, or in part each; the new content lies complete on the server, the old in
+     * the journal, and either can be brought there.
+     */
+    UNFINISHED,
     NEW
   }
 

@@ -1,4 +1,4 @@
-package zander.core.change;
+package zander.core.change.place;
 
 import java.util.concurrent.ThreadLocalRandom;
 import zander.core.files.RemotePath;

@@ -1,0 +1,105 @@
+package zander.core.change.save;
+
+import java.io.IOException;
+import java.util.List;
+import zander.core.connect.command.Commands;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFiles;
+import zander.core.files.RemotePath;
+import zander.core.journal.Journal;
+
+/**
+ * Saves a file so that nothing of it changes but its content, and that the whole old or the whole
+ * new one is never lost.
+ *
+ * <p>The new content is written beside the target under a name of its own, gets what the old one
+ * has besides content ({@link FileMetadata}), is put on the disk where the server can, and is
+ * renamed over it (POSIX {@code rename} replaces in one step). Before the rename the old one is
+ * read once more: when it is not what was opened, nothing is changed.
+ *
+ * <p>A server that cannot rename over a file ({@link RemoteFiles#renamesOver}) has the old one
+ * moved aside and the new one moved in: for a moment the name is free, and a break in it is mended
+ * by {@link zander.core.change.Recovery} from what the journal knows.
+ *
+ * <p>Where a new file would not be what the old one is, the new content is written into the old one
+ * instead ({@link InPlaceWrite}), once it lies complete on the server.
+ */
+public final class AtomicSave {
+  private final RemoteFiles files;
+  private final Commands commands;
+  private final Journal journal;
+
+  public AtomicSave(RemoteFiles files, Commands commands, Journal journal) {
+    this.files = files;
+    this.commands = commands;
+    this.journal = journal;
+  }
+
+  /** A file's content together with the version it is. */
+  public record Opened(FileVersion version, byte[] content) {}
+
+  /**
+   * Reads a file for editing.
+   *
+   * @throws RemoteFailure when it cannot be read, is no file, or, with {@code TOO_LARGE} and before
+   *     any of it was fetched, has more than {@code limit} bytes
+   */
+  public Opened open(RemotePath path, long limit) throws IOException {
+    RemoteFiles.WholeFile read = files.readWhole(path, limit);
+    return new Opened(
+        FileVersion.of(path, read.real(), read.attributes(), read.content()), read.content());
+  }
+
+  /**
+   * Whether a file cannot be saved by this account, as far as its server tells; waits.
+   *
+   * @throws IOException when the server has no room to ask it
+   */
+  public boolean isReadOnly(FileVersion opened) throws IOException {
+    return FileMetadata.askIfRoom(commands, opened.real()).isReadOnly();
+  }
+
+  /** What a save may do beyond replacing the content. */
+  public enum Allow {
+    /**
+     * The file may belong to another owner or group afterwards, when this account cannot help it.
+     */
+    OWNER_CHANGE,
+    /** What somebody else wrote meanwhile may be replaced; the journal keeps it. */
+    REPLACE_OTHERS_CHANGE,
+    /** It may lose its other names, its ACL or its attributes. */
+    METADATA_CHANGE
+  }
+
+  /**
+   * A save that was made.
+   *
+   * @param version the version now on the server
+   * @param inPlace whether it was written into the file that was there
+   */
+  public record Saved(FileVersion version, boolean inPlace) {}
+
+  /**
+   * Saves.
+   *
+   * @param before the version the new content is based on
+   * @throws SaveFailure saying at which step, and in which state the server's file is
+   */
+  public Saved save(FileVersion before, byte[] content, List<Allow> allowed) throws SaveFailure {
+    return save(before, content, allowed, 0, 0);
+  }
+
+  /**
+   * The same as a part of something larger.
+   *
+   * @param group the number that changes of one action share in the journal; 0 for none
+   * @param undoes the entry of the journal that this puts back; 0 for none
+   */
+  public Saved save(
+      FileVersion before, byte[] content, List<Allow> allowed, long group, long undoes)
+      throws SaveFailure {
+    return new SaveRun(
+            files, commands, journal, new SaveRun.Wanted(before, content, allowed, group, undoes))
+        .run();
+  }
+}

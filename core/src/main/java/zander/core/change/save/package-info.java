@@ -1,0 +1,5 @@
+/**
+ * Saving a file so that it is whole at every moment, and that nothing of it changes but its
+ * content.
+ */
+package zander.core.change.save;
