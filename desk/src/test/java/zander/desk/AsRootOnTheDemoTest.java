@@ -9,6 +9,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.files.RemotePath;
+import zander.desk.file.FileModel;
 
 /** The demo's own sudo: warden opens a file of root's, edits it and saves it, with one question. */
 class AsRootOnTheDemoTest {
@@ -58,5 +59,29 @@ class AsRootOnTheDemoTest {
     assertThat(window.stat(SETTINGS + "/site.conf").mode()).isEqualTo(0640);
     window.press("#stop-acting");
     window.until("the right has ended", () -> window.model.desks().size() == 1);
+  }
+
+  /** It is said as the file opens, and root edits the file itself, not a draft. */
+  @Test
+  void aFileThatCannotBeSavedIsEditedAsRoot() throws Exception {
+    window.openLevelsWeb();
+    Window.inWindow(
+        () -> {
+          window.desk().openFile(RemotePath.of(SETTINGS + "/site.conf"));
+          return null;
+        });
+    window.until("it is said", () -> window.shownOrNull("#choice-edit-as-root") != null);
+    window.press("#choice-edit-as-root");
+    window.until("the password is asked", () -> window.shownOrNull("#secret") != null);
+    window.fill("#secret", "heron-at-dusk");
+    window.push(KeyCode.ENTER);
+    window.until(
+        "it is open as root",
+        () ->
+            window.desk() != null
+                && window.desk().actsAs() != null
+                && window.desk().currentProperty().get() instanceof FileModel);
+    assertThat(window.desk().hasUnsaved()).isFalse();
+    assertThat(window.shownOrNull("#choice-edit-as-root")).isNull();
   }
 }

@@ -1,5 +1,6 @@
 package zander.desk.file;
 
+import java.io.IOException;
 import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.atomic.AtomicReference;
@@ -10,13 +11,12 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
-import zander.core.change.AtomicSave;
-import zander.core.change.AtomicSave.Allow;
-import zander.core.change.FileVersion;
-import zander.core.change.SaveFailure;
+import zander.core.change.save.AtomicSave;
+import zander.core.change.save.AtomicSave.Allow;
+import zander.core.change.save.FileVersion;
+import zander.core.change.save.SaveFailure;
 import zander.core.edit.NotTextException;
 import zander.core.edit.TextFile;
-import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
 import zander.core.journal.JournalEntry;
 import zander.core.rights.Mode;
@@ -35,6 +35,7 @@ public final class FileModel extends Sheet {
   private final OpenDesk desk;
   private final Drafts drafts;
   private final RemotePath path;
+  private final SaveQuestions questions;
   private final ReadOnlyBooleanWrapper busy = new ReadOnlyBooleanWrapper(false);
   private final ReadOnlyStringWrapper state = new ReadOnlyStringWrapper("");
   private final ReadOnlyObjectWrapper<TextFile> loaded = new ReadOnlyObjectWrapper<>();
@@ -52,6 +53,7 @@ public final class FileModel extends Sheet {
     this.desk = desk;
     this.drafts = drafts;
     this.path = path;
+    this.questions = new SaveQuestions(desk, this);
     setTitle(path.name());
     take(opened.version(), decoded);
     if (isSavedInSteps() && desk.isFirstTime("saved in steps")) {
@@ -65,6 +67,22 @@ public final class FileModel extends Sheet {
               false,
               keepEditing()));
     }
+  }
+
+  /** Says it now where the file cannot be saved, and not after it was edited. */
+  void lookWhetherItCanBeSaved() {
+    FileVersion opened = version;
+    desk.background()
+        .run(
+            () -> saver().isReadOnly(opened),
+            readOnly -> {
+              if (readOnly && !closed && questionProperty().get() == null) {
+                ask(questions.readOnly());
+              }
+            },
+            failure -> {
+              // A save that is refused says it then.
+            });
   }
 
   private void take(FileVersion newVersion, TextFile decoded) {
@@ -216,7 +234,7 @@ public final class FileModel extends Sheet {
   }
 
   private AtomicSave saver() {
-    return new AtomicSave(desk.files(), desk.journal());
+    return new AtomicSave(desk.files(), desk.commands(), desk.journal());
   }
 
   @Override
@@ -235,7 +253,7 @@ public final class FileModel extends Sheet {
     save(List.of());
   }
 
-  private void save(List<Allow> allowed) {
+  void save(List<Allow> allowed) {
     if (busy.get()) {
       return;
     }
@@ -249,13 +267,14 @@ public final class FileModel extends Sheet {
         .run(
             () -> {
               content.set(form.encode(saving));
-              FileVersion after = saver().save(before, content.get(), allowed);
-              return new Saved(after, endsWithThisRun(after));
+              AtomicSave.Saved made = saver().save(before, content.get(), allowed);
+              return new Saved(made, endsWithThisRun(made.version()));
             },
             done -> saved(saving, done),
             failure -> {
               if (failure instanceof SaveFailure save
-                  && save.state() == SaveFailure.ServerState.OLD_OR_NEW) {
+                  && (save.state() == SaveFailure.ServerState.OLD_OR_NEW
+                      || save.state() == SaveFailure.ServerState.UNFINISHED)) {
                 version = version.orPerhaps(content.get());
               }
               saveFailed(failure);
@@ -267,76 +286,41 @@ public final class FileModel extends Sheet {
    *
    * @param passing whether the version before can be put back only as long as Zander runs
    */
-  private record Saved(FileVersion version, boolean passing) {}
+  private record Saved(AtomicSave.Saved made, boolean passing) {}
 
-  private boolean endsWithThisRun(FileVersion after) throws java.io.IOException {
-    List<JournalEntry> about = desk.journal().about(after.real());
-    return !about.isEmpty() && desk.journal().endsWithThisRun(about.get(0));
+  private boolean endsWithThisRun(FileVersion after) {
+    try {
+      List<JournalEntry> about = desk.journal().about(after.real());
+      return !about.isEmpty() && desk.journal().endsWithThisRun(about.get(0));
+    } catch (IOException e) {
+      // The save is made; the history tells what became of its journal.
+      return false;
+    }
   }
 
   private void saved(String saving, Saved done) {
     busy.set(false);
-    version = done.version();
+    version = done.made().version();
     savedText = saving;
     dismissQuestion();
     edited(text);
+    String how = done.made().inPlace() ? ", written into the same file" : "";
     String passing = done.passing() ? "; it can be put back until Zander ends" : "";
-    state.set(isUnsaved() ? "not on the server yet" : "saved to the server" + passing);
+    state.set(isUnsaved() ? "not on the server yet" : "saved to the server" + how + passing);
     desk.changed(List.of(path));
   }
 
   private void saveFailed(Throwable failure) {
     busy.set(false);
     state.set("not on the server yet");
-    if (failure instanceof NotTextException) {
-      ask(Question.notice(FailureWords.of(failure), true, keepEditing()));
-      return;
+    if (!(failure instanceof NotTextException)) {
+      desk.checkLine();
     }
-    desk.checkLine();
-    SaveFailure.Reason reason =
-        failure instanceof SaveFailure save ? save.reason() : SaveFailure.Reason.REFUSED;
-    var said = FailureWords.of(failure);
-    switch (reason) {
-      case CHANGED_MEANWHILE ->
-          ask(
-              Question.notice(
-                  said,
-                  true,
-                  new Question.Choice(
-                      "Replace theirs with mine",
-                      ticked -> save(List.of(Allow.REPLACE_OTHERS_CHANGE))),
-                  new Question.Choice("Load theirs", ticked -> loadTheirs()),
-                  keepEditing()));
-      case OWNER_WOULD_CHANGE ->
-          ask(
-              Question.notice(
-                  said,
-                  true,
-                  new Question.Choice(
-                      "Save, and own it", ticked -> save(List.of(Allow.OWNER_CHANGE))),
-                  keepEditing()));
-      default -> askAfter(failure, said);
-    }
-  }
-
-  private void askAfter(Throwable failure, Message said) {
-    boolean denied =
-        failure.getCause() instanceof RemoteFailure remote
-            && remote.reason() == RemoteFailure.Reason.PERMISSION_DENIED;
-    Question.Choice again = new Question.Choice("Try again", ticked -> save());
-    ask(
-        denied && desk.mayActAsRoot()
-            ? Question.notice(
-                said,
-                true,
-                new Question.Choice("Go on as root", ticked -> goOnAsRoot()),
-                again,
-                keepEditing())
-            : Question.notice(said, true, again, keepEditing()));
+    ask(questions.afterFailure(failure));
   }
 
   /** The text goes along; what is on the server stays as it is until it is saved there. */
-  private void goOnAsRoot() {
+  void goOnAsRoot() {
     String typed = text;
     String basedOn = version.digestText();
     RemotePath real = version.real();
@@ -344,7 +328,11 @@ public final class FileModel extends Sheet {
         real.parent(),
         root -> {
           dismissQuestion();
-          root.openFile(real, typed, basedOn);
+          if (isUnsaved()) {
+            root.openFile(real, typed, basedOn);
+          } else {
+            root.openFile(real, 0);
+          }
         });
   }
 

@@ -4,7 +4,7 @@ import java.util.HashSet;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
-import zander.core.change.AtomicSave;
+import zander.core.change.save.AtomicSave;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemotePath;
 import zander.desk.folder.FolderModel;
@@ -48,11 +48,13 @@ public final class FileSheets {
                     desk,
                     drafts,
                     path,
-                    new AtomicSave(desk.files(), desk.journal()).open(path, FileModel.LARGEST)),
+                    new AtomicSave(desk.files(), desk.commands(), desk.journal())
+                        .open(path, FileModel.LARGEST)),
             file -> {
               opening.remove(path);
               desk.openSheets().show(file);
               then.accept(file);
+              file.lookWhetherItCanBeSaved();
             },
             failure -> {
               opening.remove(path);

@@ -18,7 +18,7 @@ import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
-import zander.core.change.AtomicSave;
+import zander.core.change.save.AtomicSave;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.find.NameSearch;
@@ -224,7 +224,8 @@ public final class FindModel extends Sheet {
     desk.background()
         .run(
             () -> {
-              ReplaceTask replacing = new ReplaceTask(new AtomicSave(desk.files(), desk.journal()));
+              ReplaceTask replacing =
+                  new ReplaceTask(new AtomicSave(desk.files(), desk.commands(), desk.journal()));
               List<Found> rows = new ArrayList<>();
               for (RemotePath file : files) {
                 mine.throwIfStopped();
@@ -286,7 +287,8 @@ public final class FindModel extends Sheet {
     desk.background()
         .run(
             () -> {
-              ReplaceTask replacing = new ReplaceTask(new AtomicSave(desk.files(), desk.journal()));
+              ReplaceTask replacing =
+                  new ReplaceTask(new AtomicSave(desk.files(), desk.commands(), desk.journal()));
               List<String> failed = new ArrayList<>();
               for (var one : chosen.entrySet()) {
                 try {

@@ -28,14 +28,14 @@ public final class CreateActions {
   }
 
   private interface Step {
-    RemotePath run() throws Exception;
+    RemotePath run(RemoteChanges changes) throws Exception;
   }
 
   /** Does something short, and shows and selects what it made. */
   private void make(Step step, boolean open) {
     desk.background()
         .run(
-            step::run,
+            () -> step.run(changes()),
             made -> {
               folder.dismissQuestion();
               shown(List.of(made));
@@ -44,7 +44,10 @@ public final class CreateActions {
               }
             },
             failure -> {
-              folder.tellFailure(FailureWords.of(failure));
+              folder.tellFailure(
+                  failure,
+                  desk,
+                  AsRoot.goOn(folder, root -> new CreateActions(root).make(step, open)));
               desk.checkLine();
             });
   }
@@ -83,9 +86,9 @@ public final class CreateActions {
         "",
         name ->
             make(
-                () -> {
+                changes -> {
                   RemotePath path = at.resolve(name.strip());
-                  changes().makeFile(path);
+                  changes.makeFile(path);
                   return path;
                 },
                 true));
@@ -100,8 +103,8 @@ public final class CreateActions {
         "",
         name ->
             make(
-                () -> {
-                  List<RemotePath> made = changes().makeFolders(at, name.strip());
+                changes -> {
+                  List<RemotePath> made = changes.makeFolders(at, name.strip());
                   return made.isEmpty() ? at.resolve(name.strip()) : made.get(0);
                 },
                 false));
@@ -126,9 +129,9 @@ public final class CreateActions {
                 ticked -> {
                   if (!name.get().isBlank() && !to.get().isBlank()) {
                     make(
-                        () -> {
+                        changes -> {
                           RemotePath path = at.resolve(name.get().strip());
-                          changes().makeLink(path, WireName.fromText(to.get().strip()));
+                          changes.makeLink(path, WireName.fromText(to.get().strip()));
                           return path;
                         },
                         false);
@@ -157,7 +160,10 @@ public final class CreateActions {
             },
             done -> shownInPlace(entry.path(), to),
             failure -> {
-              folder.tellFailure(FailureWords.of(failure));
+              folder.tellFailure(
+                  failure,
+                  desk,
+                  AsRoot.goOn(folder, root -> new CreateActions(root).rename(entry, typed)));
               desk.checkLine();
             });
   }
@@ -172,7 +178,13 @@ public final class CreateActions {
       selectFirst("duplicate");
       return;
     }
-    FolderTask task = new FolderTask(folder, "Duplicating " + what(paths));
+    duplicate(paths);
+  }
+
+  private void duplicate(List<RemotePath> paths) {
+    FolderTask task =
+        new FolderTask(folder, "Duplicating " + what(paths))
+            .orAsRoot(root -> new CreateActions(root).duplicate(paths));
     task.run(
         work ->
             paths.stream()
@@ -245,7 +257,13 @@ public final class CreateActions {
     if (goal == null) {
       return;
     }
-    FolderTask task = new FolderTask(folder, (moving ? "Moving " : "Copying ") + what(paths));
+    placeIn(moving, paths, goal);
+  }
+
+  private void placeIn(boolean moving, List<RemotePath> paths, RemotePath goal) {
+    FolderTask task =
+        new FolderTask(folder, (moving ? "Moving " : "Copying ") + what(paths))
+            .orAsRoot(root -> new CreateActions(root).placeIn(moving, paths, goal));
     task.run(
         work -> {
           if (moving) {

@@ -6,13 +6,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.concurrent.CancellationException;
+import java.util.function.BiConsumer;
 import javafx.beans.binding.Bindings;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import zander.core.change.DeleteTask;
 import zander.core.change.DeleteTask.Guard;
 import zander.core.change.HeldThings;
-import zander.core.change.HoldingFolder;
+import zander.core.change.place.HoldingFolder;
 import zander.core.facts.MeasuredTree;
 import zander.core.facts.TreeSize;
 import zander.core.files.FileKind;
@@ -204,6 +205,7 @@ public final class DeleteActions {
 
   private void hold(List<RemotePath> paths) {
     new FolderTask(folder, "Deleting " + CreateActions.what(paths))
+        .orAsRoot(root -> new DeleteActions(root).hold(paths))
         .run(
             task ->
                 deleting()
@@ -213,13 +215,14 @@ public final class DeleteActions {
                         task.stop()),
             failed -> {
               desk.changed(paths);
-              tellFailed(failed, paths);
+              tellFailed(failed, paths, DeleteActions::hold);
               tidyHeld();
             });
   }
 
   private void forGood(List<RemotePath> paths) {
     new FolderTask(folder, "Deleting " + CreateActions.what(paths) + " for good")
+        .orAsRoot(root -> new DeleteActions(root).forGood(paths))
         .run(
             task ->
                 deleting()
@@ -227,23 +230,43 @@ public final class DeleteActions {
                         paths, gone -> task.tell(Texts.count(gone) + " gone so far"), task.stop()),
             failed -> {
               desk.changed(paths);
-              tellFailed(failed, paths);
+              tellFailed(failed, paths, DeleteActions::forGood);
             });
   }
 
-  private void tellFailed(List<RemoteFailure> failed, List<RemotePath> paths) {
+  /**
+   * @param again deletes the rest in the same way
+   */
+  private void tellFailed(
+      List<RemoteFailure> failed,
+      List<RemotePath> paths,
+      BiConsumer<DeleteActions, List<RemotePath>> again) {
     if (failed.isEmpty()) {
       return;
     }
     Message first = FailureWords.of(failed.get(0));
-    folder.tellFailure(
+    Message said =
         new Message(
             failed.size()
                 + " of "
                 + Texts.count(paths.size())
                 + " not deleted. "
                 + first.headline(),
-            first.detail()));
+            first.detail());
+    List<RemotePath> rest =
+        paths.stream().filter(path -> failed.stream().anyMatch(one -> isOf(one, path))).toList();
+    folder.tellFailure(
+        failed.get(0),
+        said,
+        desk,
+        // Where the failure is of the folder around, none of them is gone.
+        AsRoot.goOn(
+            folder, root -> again.accept(new DeleteActions(root), rest.isEmpty() ? paths : rest)));
+  }
+
+  /** Whether a failure is of what is below a path, or of itself. */
+  private static boolean isOf(RemoteFailure failure, RemotePath path) {
+    return failure.path() != null && failure.path().chain().contains(path);
   }
 
   /** Lets go of what the rules do not hold any longer; a failure only leaves it for later. */

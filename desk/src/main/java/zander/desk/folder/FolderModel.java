@@ -394,7 +394,7 @@ public final class FolderModel extends Sheet {
     return reading.underWayProperty();
   }
 
-  OpenDesk desk() {
+  public OpenDesk desk() {
     return desk;
   }
 }

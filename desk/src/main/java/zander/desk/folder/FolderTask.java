@@ -1,5 +1,6 @@
 package zander.desk.folder;
 
+import java.io.UncheckedIOException;
 import java.time.Duration;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.Future;
@@ -21,10 +22,17 @@ final class FolderTask {
   private final Cancellation stop = new Cancellation();
   private Question shown;
   private boolean over;
+  private Consumer<FolderModel> again;
 
   FolderTask(FolderModel folder, String headline) {
     this.folder = folder;
     this.headline = headline;
+  }
+
+  /** What is to be done as root, where the account was refused and root may be acted as. */
+  FolderTask orAsRoot(Consumer<FolderModel> step) {
+    again = step;
+    return this;
   }
 
   interface Work<T> {
@@ -64,10 +72,20 @@ final class FolderTask {
                         folder.dismiss()));
                 folder.refresh();
               } else {
-                folder.tellFailure(FailureWords.of(failure));
+                tellFailure(failure);
                 folder.desk().checkLine();
               }
             });
+  }
+
+  private void tellFailure(Throwable failure) {
+    // What streams threw is what they wrap.
+    Throwable why = failure instanceof UncheckedIOException wrapped ? wrapped.getCause() : failure;
+    if (again == null) {
+      folder.tellFailure(FailureWords.of(why));
+    } else {
+      folder.tellFailure(why, folder.desk(), AsRoot.goOn(folder, again));
+    }
   }
 
   /** The same for what nobody asked for: told only when it takes long; a failure is not told. */

@@ -2,7 +2,7 @@ package zander.desk.history;
 
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import zander.core.change.SaveFailure;
+import zander.core.change.save.SaveFailure;
 import zander.core.files.RemoteFailure;
 
 /**
@@ -46,6 +46,7 @@ final class OutcomeWords {
       case CHANGED_MEANWHILE -> "the file was changed on the server meanwhile";
       case GONE -> "the file was moved or removed meanwhile";
       case OWNER_WOULD_CHANGE -> "its owner would change";
+      case METADATA_WOULD_CHANGE -> "more than its text would change";
       case REFUSED -> "the server refused";
       case LINE_LOST -> "the connection broke";
     };

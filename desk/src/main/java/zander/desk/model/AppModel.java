@@ -5,7 +5,6 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.function.Consumer;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -18,7 +17,6 @@ import zander.core.connect.Connector;
 import zander.core.connect.keys.Agent;
 import zander.core.connect.report.ConnectFailure;
 import zander.core.files.RemotePath;
-import zander.core.journal.ActingJournal;
 import zander.core.journal.Journal;
 import zander.core.transfer.resume.ResumeFolder;
 import zander.desk.file.Drafts;
@@ -33,7 +31,6 @@ import zander.desk.reach.SignInModel;
 import zander.desk.reach.SignInRunner;
 import zander.desk.reach.TypedServer;
 import zander.desk.reach.VaultModel;
-import zander.desk.sheet.OpenDesk;
 import zander.desk.transfer.SavedRules;
 import zander.desk.transfer.TransferModel;
 import zander.desk.waterline.DeskTransfers;
@@ -44,9 +41,6 @@ import zander.desk.work.Settings;
 
 /** The whole program as a model: the book, the open desks, and signing in. */
 public final class AppModel {
-  /** Whom one acts as. */
-  static final String ROOT = "root";
-
   private final Background background;
   private final Connector connector;
   private final Path home;
@@ -66,6 +60,7 @@ public final class AppModel {
   private final BooleanProperty localFolded;
   private final BooleanProperty panelFolded;
   private final Journals journals;
+  private final ActingDesks acting = new ActingDesks(this);
   private final Map<String, List<RemotePath>> visited = new LinkedHashMap<>();
   private ServerEntry wanted;
 
@@ -130,52 +125,20 @@ public final class AppModel {
                         },
                         failure -> {
                           background.run(opened.connection()::close);
-                          book.tell(zander.desk.work.FailureWords.of(failure));
+                          book.tell(FailureWords.of(failure));
                           signIn.set(null);
                         }),
                 failed -> secrets.wipe())));
   }
 
-  /**
-   * Acts as root over a desk's connection, on a desk of its own; one that is there is shown.
-   *
-   * @param at the folder to begin in
-   * @param then told once it is there
-   */
-  void actAsRoot(DeskModel own, RemotePath at, Consumer<OpenDesk> then) {
-    for (DeskModel desk : desks) {
-      if (desk.own() == own) {
-        current.set(desk);
-        desk.goTo(at);
-        then.accept(desk);
-        return;
-      }
-    }
-    ServerEntry entry = own.entry().withName(own.entry().name() + " as " + ROOT);
-    Secrets secrets = new Secrets();
-    reach.actAs(
-        own.connection(),
-        new SignInRunner.Acting(ROOT, at.text()),
-        secrets,
-        false,
-        new SignInRunner.Outcome(
-            opened ->
-                background.run(
-                    () -> new ActingJournal(journalOf(entry), ROOT),
-                    journal -> {
-                      DeskModel desk = new DeskModel(this, entry, opened, journal, secrets, own);
-                      desks.add(desks.indexOf(own) + 1, desk);
-                      current.set(desk);
-                      then.accept(desk);
-                    },
-                    failure -> {
-                      background.run(opened.connection()::close);
-                      own.folder().tellFailure(FailureWords.of(failure));
-                    }),
-            failed -> {
-              secrets.wipe();
-              own.openSheets().front().tellFailure(FailureWords.of(failed.cause()));
-            }));
+  /** Somebody pressed something on the desk in front. */
+  public void used() {
+    acting.used(current.get());
+  }
+
+  /** The desks on which another account is acted as. */
+  ActingDesks acting() {
+    return acting;
   }
 
   /** On the thread that opened the vault. */
@@ -213,7 +176,7 @@ public final class AppModel {
     background.run(
         () -> TypedServer.read(typed, book, home),
         this::open,
-        failure -> book.tell(zander.desk.work.FailureWords.of(failure)));
+        failure -> book.tell(FailureWords.of(failure)));
   }
 
   /** Tries the last sign-in again. */
@@ -246,7 +209,7 @@ public final class AppModel {
           return failure;
         },
         done -> signInAgain(),
-        why -> book.tell(zander.desk.work.FailureWords.of(why)));
+        why -> book.tell(FailureWords.of(why)));
   }
 
   /** Closes the key file that a sign-in stumbled over to others, and tries again. */
@@ -254,7 +217,7 @@ public final class AppModel {
     keys.close(failure.keyFile(), this::signInAgain);
   }
 
-  private Journal journalOf(ServerEntry entry) throws java.io.IOException {
+  Journal journalOf(ServerEntry entry) throws java.io.IOException {
     return journals.open(folderName(entry), entry.name(), settings.now().journal());
   }
 

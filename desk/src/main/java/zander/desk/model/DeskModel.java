@@ -321,7 +321,7 @@ public final class DeskModel implements OpenDesk {
 
   /** The account that all is done as here; {@code null} where it is the one that signed in. */
   public String actsAs() {
-    return own == null ? null : AppModel.ROOT;
+    return own == null ? null : ActingDesks.ROOT;
   }
 
   DeskModel own() {
@@ -335,7 +335,7 @@ public final class DeskModel implements OpenDesk {
 
   @Override
   public void actAsRoot(RemotePath at, Consumer<OpenDesk> then) {
-    app.actAsRoot(this, at, then);
+    app.acting().actAsRoot(this, at, then);
   }
 
   @Override

@@ -16,7 +16,7 @@ record LineAgain(AppModel app, DeskModel own, Secrets secrets) {
     if (own != null) {
       RemotePath at = desk.folder().path();
       SignInRunner.Acting acting =
-          new SignInRunner.Acting(AppModel.ROOT, at == null ? null : at.text());
+          new SignInRunner.Acting(ActingDesks.ROOT, at == null ? null : at.text());
       app.reach().actAs(own.connection(), acting, secrets, unattended, outcome);
       return;
     }

@@ -70,7 +70,7 @@ public final class KeyPlacing {
   }
 
   private AuthorizedKeys keys() {
-    return new AuthorizedKeys(connection.files(), journal, connection.whoAmI().home());
+    return new AuthorizedKeys(connection.files(), connection, journal, connection.whoAmI().home());
   }
 
   private void failed(Throwable failure) {

@@ -1,7 +1,5 @@
 package zander.desk.rights;
 
-import java.io.IOException;
-import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -35,9 +33,6 @@ import zander.desk.work.FailureWords;
  * octal and symbolic notation are three ways to change these, so they cannot disagree.
  */
 public final class RightsModel {
-  /** Between two words of how far it is, in nanoseconds. */
-  private static final long PACE = 200_000_000;
-
   /** More entries are looked through on another thread. */
   private static final int MANY = 3000;
 
@@ -279,37 +274,19 @@ public final class RightsModel {
     }
     stop = new Cancellation();
     Cancellation mine = stop;
+    RightsSetting setting = new RightsSetting(each, uid, gid);
     desk.background()
         .run(
-            () -> set(each, uid, gid, mine),
-            results -> applied(results, each.size()),
+            () -> setting.on(desk, mine, soFar -> desk.background().show(() -> tell(soFar))),
+            results -> {
+              applied(results, each.size());
+              setting.offerRoot(desk, folder, results);
+            },
             failure -> {
               busy.set(false);
               outcome.set(FailureWords.of(failure).headline());
               desk.checkLine();
             });
-  }
-
-  private List<RightsChange.Result> set(
-      Map<RemotePath, Mode> each, OptionalInt uid, OptionalInt gid, Cancellation mine)
-      throws IOException {
-    RightsChange single = new RightsChange(desk.files(), desk.journal());
-    RightsChange change = each.size() == 1 ? single : single.asOne();
-    List<RightsChange.Result> results = new ArrayList<>();
-    long told = System.nanoTime();
-    for (Map.Entry<RemotePath, Mode> one : each.entrySet()) {
-      if (mine.isStopped()) {
-        break;
-      }
-      results.addAll(
-          change.apply(List.of(one.getKey()), uid, gid, (before, folder) -> one.getValue()));
-      if (System.nanoTime() - told > PACE) {
-        told = System.nanoTime();
-        String soFar = Texts.count(results.size()) + " of " + Texts.count(each.size());
-        desk.background().show(() -> tell("setting, " + soFar));
-      }
-    }
-    return results;
   }
 
   private void tell(String soFar) {

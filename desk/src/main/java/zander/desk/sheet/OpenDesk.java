@@ -5,6 +5,7 @@ import java.util.function.Consumer;
 import zander.core.connect.AccountIdentity;
 import zander.core.connect.command.Commands;
 import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
@@ -76,6 +77,13 @@ public interface OpenDesk {
 
   /** Whether root may be acted as from here: not where one is, or acts as another already. */
   boolean mayActAsRoot();
+
+  /** Whether it may help to be root, where this failed. */
+  default boolean mayRootHelp(Throwable failure) {
+    return mayActAsRoot()
+        && failure instanceof RemoteFailure remote
+        && remote.reason() == RemoteFailure.Reason.PERMISSION_DENIED;
+  }
 
   /**
    * Acts as root, asking for a password if the server does.

@@ -8,7 +8,6 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
-import zander.core.files.RemoteFailure;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
@@ -65,11 +64,12 @@ public abstract class Sheet {
    * @param asRoot does it as root
    */
   public final void tellFailure(Throwable failure, OpenDesk desk, Runnable asRoot) {
-    boolean denied =
-        failure instanceof RemoteFailure remote
-            && remote.reason() == RemoteFailure.Reason.PERMISSION_DENIED;
-    Message said = FailureWords.of(failure);
-    if (denied && desk.mayActAsRoot()) {
+    tellFailure(failure, FailureWords.of(failure), desk, asRoot);
+  }
+
+  /** The same in words of one's own. */
+  public final void tellFailure(Throwable failure, Message said, OpenDesk desk, Runnable asRoot) {
+    if (desk.mayRootHelp(failure)) {
       Question.Choice choice =
           new Question.Choice(
               "Do it as root",

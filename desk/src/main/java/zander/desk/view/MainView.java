@@ -12,6 +12,7 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCodeCombination;
 import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.StackPane;
 import zander.core.book.MarkedFolder;
@@ -54,6 +55,8 @@ public final class MainView extends StackPane {
     getStyleClass().add("zander");
     ground.setTop(new TopBar(model, this::openGoto));
     getChildren().addAll(ground, go, prompts.overlay);
+    addEventFilter(KeyEvent.KEY_PRESSED, pressed -> model.used());
+    addEventFilter(MouseEvent.MOUSE_PRESSED, pressed -> model.used());
     model.currentProperty().addListener((observed, old, now) -> show());
     model
         .desks()

@@ -119,6 +119,10 @@ final class WindowActions {
         "",
         model::close,
         unless(desk -> desk.actsAs() != null, "you do not act as root here"));
+    onDesk(
+        "Stop acting as root when idle …",
+        "",
+        desk -> new ActingTime(model.settings(), desk.openSheets().front()).ask());
     onDesk("Open another desk on this server", "", desk -> model.openAnother(desk.entry()));
     onDesk(
         "Connect now",

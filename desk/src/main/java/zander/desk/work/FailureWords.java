@@ -3,7 +3,7 @@ package zander.desk.work;
 import java.io.IOException;
 import java.nio.file.AccessDeniedException;
 import java.nio.file.NoSuchFileException;
-import zander.core.change.SaveFailure;
+import zander.core.change.save.SaveFailure;
 import zander.core.connect.channel.ActFailure;
 import zander.core.connect.report.ConnectFailure;
 import zander.core.edit.NotTextException;
@@ -63,7 +63,13 @@ public final class FailureWords {
       case NOT_ALLOWED ->
           new Message(
               "The server does not let you act as another account",
-              nothing + said + " Its administrator can allow it in /etc/sudoers.");
+              nothing
+                  + said
+                  + (failure.allowed().isEmpty()
+                      ? ""
+                      : " You may run: " + String.join(", ", failure.allowed()) + ".")
+                  + " An administrator can allow it in /etc/sudoers"
+                  + (failure.line().isEmpty() ? "." : " with the line: " + failure.line()));
       case WRONG_PASSWORD ->
           new Message("The password was wrong", nothing + " It was not sent again." + said);
       case GIVEN_UP -> new Message("No password was given", nothing);
@@ -219,24 +225,45 @@ public final class FailureWords {
               "It belongs to somebody else, and your account cannot give the new one back to them."
                   + " The server still has the old one."
                   + kept);
+      case METADATA_WOULD_CHANGE ->
+          new Message(
+              "Saving " + name + " would change more than its text",
+              "A new file would lose its other names (hard links), its access list or its"
+                  + " attributes, and your account cannot change the file itself without losing"
+                  + " them. The server still has the old version."
+                  + kept);
       case LINE_LOST ->
-          failure.state() == SaveFailure.ServerState.OLD
-              ? new Message(
-                  "The connection broke while " + name + " was being saved",
-                  "The server still has the old one, whole." + kept + leftover)
-              : new Message(
-                  "The connection broke at the last step of saving " + name,
-                  "The server has the old or the new one, whole in either case. Connect again and"
-                      + " save again: it is compared first."
-                      + kept
-                      + leftover);
+          failure.state() == SaveFailure.ServerState.UNFINISHED
+              ? unfinished(name, kept)
+              : failure.state() == SaveFailure.ServerState.OLD
+                  ? new Message(
+                      "The connection broke while " + name + " was being saved",
+                      "The server still has the old one, whole." + kept + leftover)
+                  : new Message(
+                      "The connection broke at the last step of saving " + name,
+                      "The server has the old or the new one, whole in either case. Connect again and"
+                          + " save again: it is compared first."
+                          + kept
+                          + leftover);
       default -> {
+        if (failure.state() == SaveFailure.ServerState.UNFINISHED) {
+          yield unfinished(name, kept);
+        }
         Message cause = of(failure.getCause());
         yield new Message(
             name + " was not saved: " + reasonOf(failure),
             cause.headline() + ". The server still has the old one, whole." + kept + leftover);
       }
     };
+  }
+
+  private static Message unfinished(String name, String kept) {
+    return new Message(
+        "Saving " + name + " stopped part way",
+        "The file may hold some of the old text and some of the new. Both versions are complete: the"
+            + " new one beside it on the server, the old one in the journal. Connect again, and"
+            + " finish the save or put the old version back under Unfinished."
+            + kept);
   }
 
   private static String reasonOf(SaveFailure failure) {
@@ -246,6 +273,7 @@ public final class FailureWords {
       case CREATE -> "no new file can be made in its folder";
       case WRITE, SYNC -> "the server could not take the text";
       case RIGHTS -> "owner and mode could not be given";
+      case WRITE_IN_PLACE -> "the file could not be written into";
       default -> "it could not be put in place";
     };
   }

@@ -61,6 +61,9 @@ public final class Settings {
   public static final Setting<Long> JOURNAL_BYTES =
       Setting.number("journalBytes", JournalRules.USUAL.bytes(), 0);
 
+  /** Seconds without a key or a press after which a desk as root ends; 0 for never. */
+  public static final Setting<Long> ACTING_SECONDS = Setting.number("actingSeconds", 15 * 60, 0);
+
   private static final ObjectMapper JSON = new ObjectMapper();
 
   /** What was chosen, by names; what this version does not know is among it. */

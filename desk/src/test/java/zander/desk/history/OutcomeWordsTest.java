@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
-import zander.core.change.SaveFailure;
+import zander.core.change.save.SaveFailure;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
 

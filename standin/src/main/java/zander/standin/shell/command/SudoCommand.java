@@ -46,7 +46,7 @@ public final class SudoCommand {
     if (caller == null) {
       return call.complain("unknown user " + account);
     }
-    if (!allowed(call, fromInput ? prompt : null, fromInput, never)) {
+    if (!allowed(call, prompt, fromInput, never)) {
       return 1;
     }
     return as(caller, call, command.isEmpty() ? List.of("sh") : command);
@@ -70,11 +70,7 @@ public final class SudoCommand {
       return false;
     }
     for (int tries = 0; tries < TRIES; tries++) {
-      if (prompt != null) {
-        call.errors().print(prompt);
-        call.errors().flush();
-      }
-      String typed = ask(call, fromInput);
+      String typed = ask(call, prompt, fromInput);
       if (typed == null) {
         break;
       }
@@ -92,8 +88,10 @@ public final class SudoCommand {
     return false;
   }
 
-  private static String ask(Call call, boolean fromInput) throws IOException {
+  private static String ask(Call call, String prompt, boolean fromInput) throws IOException {
     if (fromInput) {
+      call.errors().print(prompt == null ? "" : prompt);
+      call.errors().flush();
       StringBuilder line = new StringBuilder();
       int c;
       while ((c = call.in().read()) >= 0 && c != '\n') {
@@ -101,7 +99,8 @@ public final class SudoCommand {
       }
       return c < 0 && line.length() == 0 ? null : line.toString();
     }
-    call.out().print("[sudo] password for " + call.session().account.name() + ": ");
+    String usual = "[sudo] password for " + call.session().account.name() + ": ";
+    call.out().print(prompt == null ? usual : prompt);
     call.out().flush();
     String typed = LineEditor.readHidden(call.terminal());
     call.out().print("\n");

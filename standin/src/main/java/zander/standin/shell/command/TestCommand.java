@@ -28,6 +28,8 @@ public final class TestCommand {
             case "-d" -> stat.isFolder();
             case "-f" -> !stat.isFolder();
             case "-x" -> (stat.mode() & 0111) != 0;
+            case "-r" -> call.world().may(call.caller(), call.path(words.get(2)), 4);
+            case "-w" -> call.world().may(call.caller(), call.path(words.get(2)), 2);
             default -> throw new UsageError(words.get(1) + " is not supported on this stand-in");
           };
       return is ? 0 : 1;

@@ -1,0 +1,87 @@
+package zander.desk.file;
+
+import java.util.List;
+import zander.core.change.save.AtomicSave.Allow;
+import zander.core.change.save.SaveFailure;
+import zander.core.edit.NotTextException;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Question.Choice;
+import zander.desk.work.FailureWords;
+import zander.desk.work.Message;
+
+/** What is said and offered when a file cannot be saved, or will not be. */
+final class SaveQuestions {
+  private final OpenDesk desk;
+  private final FileModel file;
+
+  SaveQuestions(OpenDesk desk, FileModel file) {
+    this.desk = desk;
+    this.file = file;
+  }
+
+  /** After a save that was not made. */
+  Question afterFailure(Throwable failure) {
+    Message said = FailureWords.of(failure);
+    if (failure instanceof NotTextException) {
+      return Question.notice(said, true, keepEditing());
+    }
+    SaveFailure.Reason reason =
+        failure instanceof SaveFailure save ? save.reason() : SaveFailure.Reason.REFUSED;
+    return switch (reason) {
+      case CHANGED_MEANWHILE ->
+          Question.notice(
+              said,
+              true,
+              saving("Replace theirs with mine", Allow.REPLACE_OTHERS_CHANGE),
+              new Choice("Load theirs", ticked -> file.loadTheirs()),
+              keepEditing());
+      case OWNER_WOULD_CHANGE ->
+          desk.mayActAsRoot()
+              ? Question.notice(
+                  said,
+                  true,
+                  asRoot(),
+                  saving("Save, and own it", Allow.OWNER_CHANGE),
+                  keepEditing())
+              : Question.notice(
+                  said, true, saving("Save, and own it", Allow.OWNER_CHANGE), keepEditing());
+      case METADATA_WOULD_CHANGE ->
+          Question.notice(
+              said, true, saving("Save as a new file", Allow.METADATA_CHANGE), keepEditing());
+      default -> again(failure, said);
+    };
+  }
+
+  private Question again(Throwable failure, Message said) {
+    Choice again = new Choice("Try again", ticked -> file.save());
+    return desk.mayRootHelp(failure.getCause())
+        ? Question.notice(said, true, asRoot(), again, keepEditing())
+        : Question.notice(said, true, again, keepEditing());
+  }
+
+  /** For a file that was opened and cannot be saved by this account. */
+  Question readOnly() {
+    Message said =
+        new Message(
+            file.path().name() + " can be read but not saved",
+            "Your account cannot write to this file, and cannot replace it in its folder.");
+    Choice reading = new Choice("Read only", ticked -> file.dismissQuestion());
+    return desk.mayActAsRoot()
+        ? Question.notice(
+            said, false, new Choice("Edit as root", ticked -> file.goOnAsRoot()), reading)
+        : Question.notice(said, false, reading);
+  }
+
+  private Choice saving(String words, Allow allowed) {
+    return new Choice(words, ticked -> file.save(List.of(allowed)));
+  }
+
+  private Choice asRoot() {
+    return new Choice("Go on as root", ticked -> file.goOnAsRoot());
+  }
+
+  private Choice keepEditing() {
+    return new Choice("Keep editing", ticked -> file.dismissQuestion());
+  }
+}

@@ -1,0 +1,37 @@
+package zander.desk.view;
+
+import java.util.List;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Sheet;
+import zander.desk.work.Message;
+import zander.desk.work.Settings;
+
+/** Asks for how long root may be acted as without anything being done. */
+record ActingTime(Settings settings, Sheet sheet) {
+  private static final int LONGEST = 24 * 60;
+
+  void ask() {
+    long minutes = settings.get(Settings.ACTING_SECONDS) / 60;
+    StringProperty typed = new SimpleStringProperty(Long.toString(minutes));
+    sheet.ask(
+        Question.asking(
+            new Message(
+                "Stop acting as root when idle",
+                "After this many minutes without activity; 0 for never. Running transfers, open"
+                    + " shells and unsaved files keep it open."),
+            List.of(new Question.Input("strip-name", "Minutes", typed, "")),
+            new Question.Choice("Set", ticked -> set(typed.get().strip())),
+            new Question.Choice("Cancel", ticked -> sheet.dismissQuestion())));
+  }
+
+  private void set(String typed) {
+    if (!typed.matches("\\d{1,4}") || Integer.parseInt(typed) > LONGEST) {
+      sheet.tellFailure(new Message("Enter a number of minutes", "From 0 to " + LONGEST + "."));
+      return;
+    }
+    settings.set(Settings.ACTING_SECONDS, Long.parseLong(typed) * 60);
+    sheet.dismissQuestion();
+  }
+}
