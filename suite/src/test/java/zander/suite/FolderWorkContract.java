@@ -13,9 +13,9 @@ import java.util.Map;
 import java.util.OptionalInt;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
-import zander.core.change.AtomicSave;
 import zander.core.change.PutBack.Verdict;
 import zander.core.change.RightsChange;
+import zander.core.change.save.AtomicSave;
 import zander.core.connect.command.ExecResult;
 import zander.core.facts.Checksums;
 import zander.core.facts.MeasuredTree;
@@ -53,10 +53,10 @@ abstract class FolderWorkContract extends HoldingContract {
       on.changes.makeFile(on.at("new.conf"));
       on.changes.makeFolders(on.folder, "2026/11/photos");
       on.changes.makeLink(on.at("to-new"), "new.conf");
-      AtomicSave saver = new AtomicSave(on.files, on.journal);
+      AtomicSave saver = new AtomicSave(on.files, on.commands, on.journal);
       var opened = saver.open(on.at("-index old.html"), 1 << 20);
       var saved = saver.save(opened.version(), "one".getBytes(UTF_8), List.of());
-      saver.save(saved, "two".getBytes(UTF_8), List.of());
+      saver.save(saved.version(), "two".getBytes(UTF_8), List.of());
       new RightsChange(on.files, on.journal)
           .apply(
               List.of(on.at("stations/station-3.html"), on.at("empty")),
@@ -96,7 +96,7 @@ abstract class FolderWorkContract extends HoldingContract {
     try (WorkBench on = bench(way)) {
       RemotePath file = on.at("feed.xml");
       RemoteTree.file(on.files, file, "old");
-      AtomicSave saver = new AtomicSave(on.files, on.journal);
+      AtomicSave saver = new AtomicSave(on.files, on.commands, on.journal);
       saver.save(saver.open(file, 1 << 20).version(), "mine".getBytes(UTF_8), List.of());
       JournalEntry save = on.journal.entries().get(0);
       on.files.removeFile(file);
@@ -245,7 +245,7 @@ abstract class FolderWorkContract extends HoldingContract {
       assertThat(lines(on, new SearchText("Reach [0-3]$", true, true), "")).hasSize(4);
       assertThat(lines(on, new SearchText("-rf", false, true), "")).isEmpty();
 
-      ReplaceTask replacing = new ReplaceTask(new AtomicSave(on.files, on.journal));
+      ReplaceTask replacing = new ReplaceTask(new AtomicSave(on.files, on.commands, on.journal));
       SearchText wanted = new SearchText("e(v)el", true, true);
       var proposal = replacing.propose(on.at("index.html"), wanted, "$1-$1");
       assertThat(proposal.places()).hasSize(1);

@@ -4,7 +4,6 @@ import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.sun.net.httpserver.HttpServer;
-import java.io.IOException;
 import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.Proxy;
 import java.net.InetAddress;
@@ -15,23 +14,21 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalInt;
-import java.util.TreeMap;
 import java.util.concurrent.CancellationException;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.Assumptions;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 import zander.core.archive.Archives;
 import zander.core.archive.WebFetch;
-import zander.core.change.AtomicSave;
-import zander.core.change.FileVersion;
 import zander.core.change.Recovery;
 import zander.core.change.RightsChange;
-import zander.core.change.SaveFailure;
+import zander.core.change.place.TemporaryName;
+import zander.core.change.save.AtomicSave;
+import zander.core.change.save.FileVersion;
+import zander.core.change.save.InPlaceWrite;
+import zander.core.change.save.SaveFailure;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
+import zander.core.files.RemoteWriter;
 import zander.core.journal.FileJournal;
 import zander.core.journal.JournalEntry;
 import zander.core.journal.JournalRules;
@@ -46,97 +43,13 @@ import zander.core.transfer.rules.ConflictRule;
 import zander.core.transfer.rules.TransferRules;
 import zander.core.transfer.server.SharedConnectionChannels;
 import zander.core.work.Cancellation;
-import zander.suite.HoldingContract.Way;
 
 /**
  * Root works in a folder of another account, which swaps it and all that is in it for links while
  * that goes on: nothing outside the folder changes its owner, mode or content, nothing comes to be
  * there, and what is done in between is done. {@code -Dhostile.rounds=2000} swaps, or more.
  */
-class HostileAccountTest {
-  private static final int ROUNDS = Integer.getInteger("hostile.rounds", 2000);
-  private static final String ACCOUNT = "zndmallory";
-  private static final List<String> NAMES = List.of("a.conf", "b.conf", "c.conf", "large.bin");
-
-  @TempDir Path folder;
-  private SystemSshd sshd;
-  private Path victim;
-  private Path spool;
-  private Path local;
-  private WorkBench on;
-  private int uid;
-
-  @BeforeEach
-  void start() throws Exception {
-    Assumptions.assumeTrue(SystemSshd.isPossible(), "needs openssh-server, and to be root");
-    sshd = new SystemSshd(folder, List.of(ACCOUNT), List.of());
-    spool = Files.createDirectories(folder.resolve(ACCOUNT).resolve("spool"));
-    Path work = Files.createDirectories(spool.resolve("work"));
-    victim = Files.createDirectory(folder.resolve("victim"));
-    local = Files.createDirectory(folder.resolve("local"));
-    fill(work, "theirs ");
-    fill(victim, "outside ");
-    Files.writeString(victim.resolve("secret"), "for root alone");
-    SystemSshd.run("chmod", "-R", "go-rwx", victim.toString());
-    SystemSshd.run("chmod", "755", victim.toString(), victim.resolve("tree").toString());
-    SystemSshd.run("chown", "-R", ACCOUNT + ":", spool.toString());
-    uid = Integer.parseInt(SystemSshd.run("id", "-u", ACCOUNT).strip());
-    on = new WorkBench(Way.SHELL, sshd.open("root"), RemotePath.of(work.toString()), folder);
-  }
-
-  private static void fill(Path into, String whose) throws IOException {
-    Path tree = Files.createDirectories(into.resolve("tree/deep"));
-    for (String name : NAMES) {
-      Files.writeString(into.resolve(name), whose + name);
-      Files.writeString(tree.getParent().resolve(name), whose + name);
-      Files.writeString(tree.resolve(name), whose + name);
-    }
-  }
-
-  @AfterEach
-  void stop() throws Exception {
-    if (on != null) {
-      on.close();
-    }
-    if (sshd != null) {
-      sshd.close();
-    }
-  }
-
-  /** All that is outside: kind, owner, mode, size, time, target and content. */
-  private String outside() throws Exception {
-    return SystemSshd.run(
-        "sh",
-        "-c",
-        "cd '"
-            + victim
-            + "' && find . -printf '%p %y %u:%g %m %s %T@ %l\\n' | sort"
-            + " && find . -type f -exec sha256sum {} + | sort");
-  }
-
-  private interface Work {
-    /** False when it was refused. */
-    boolean run(int round) throws Exception;
-  }
-
-  private void holdsWhile(Work work) throws Exception {
-    assertThat(work.run(0)).as("in peace").isTrue();
-    String before = outside();
-    TreeMap<String, Integer> refused = new TreeMap<>();
-    int done = 0;
-    try (SwappingAccount swapping = new SwappingAccount(ACCOUNT, spool, victim, ROUNDS)) {
-      for (int round = 1; !swapping.isOver(); round++) {
-        try {
-          done += work.run(round) ? 1 : 0;
-        } catch (RemoteFailure e) {
-          refused.merge(e.reason() + " " + e.step(), 1, Integer::sum);
-        }
-      }
-    }
-    assertThat(outside()).as("done %d times, refused %s", done, refused).isEqualTo(before);
-    System.out.printf("hostile account: done %d times, refused %s%n", done, refused);
-  }
-
+class HostileAccountTest extends HostileGround {
   private boolean send(ConflictRule rule, String... names) {
     RemoteEndpoint there =
         new RemoteEndpoint(
@@ -183,7 +96,7 @@ class HostileAccountTest {
 
   @Test
   void saving() throws Exception {
-    AtomicSave saver = new AtomicSave(on.files, on.journal);
+    AtomicSave saver = new AtomicSave(on.files, on.commands, on.journal);
     holdsWhile(
         round -> {
           try {
@@ -366,13 +279,31 @@ class HostileAccountTest {
   }
 
   @Test
+  void writingIntoTheSameFile() throws Exception {
+    InPlaceWrite same = new InPlaceWrite(on.files, on.commands);
+    AtomicSave saver = new AtomicSave(on.files, on.commands, on.journal);
+    holdsWhile(
+        round -> {
+          AtomicSave.Opened opened = saver.open(on.at("tree/a.conf"), 1 << 20);
+          byte[] made = ("written " + round).getBytes(UTF_8);
+          RemotePath staged = TemporaryName.beside(opened.version().real());
+          try (RemoteWriter writer = on.files.create(staged, new Mode(0600))) {
+            writer.write(made, 0, made.length);
+            writer.finish();
+          }
+          return same.write(opened.version().real(), opened.content(), staged, made)
+              == InPlaceWrite.Result.WRITTEN;
+        });
+  }
+
+  @Test
   void recovering() throws Exception {
     RemoteFiles dying = dyingAtTheRename();
     holdsWhile(
         round -> {
           Path place = folder.resolve("killed-" + round);
           try (FileJournal journal = new FileJournal(place, "lab-box", JournalRules.USUAL)) {
-            AtomicSave saver = new AtomicSave(dying, journal);
+            AtomicSave saver = new AtomicSave(dying, new NoShell(), journal);
             FileVersion version = saver.open(on.at("c.conf"), 1 << 20).version();
             saver.save(version, ("saved " + round).getBytes(UTF_8), List.of());
           } catch (Killed | SaveFailure e) {

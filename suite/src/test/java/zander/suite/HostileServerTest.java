@@ -23,7 +23,7 @@ import org.junit.jupiter.api.DynamicTest;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestFactory;
 import org.junit.jupiter.api.io.TempDir;
-import zander.core.change.AtomicSave;
+import zander.core.change.save.AtomicSave;
 import zander.core.connect.Connection;
 import zander.core.connect.Connector;
 import zander.core.connect.address.ServerAddress;
@@ -87,7 +87,9 @@ class HostileServerTest {
     all.put("list", connection -> connection.files().list(FOLDER, portion -> {}).size());
     all.put("look", connection -> connection.files().entry(FILE));
     all.put(
-        "open", connection -> new AtomicSave(connection.files(), Journal.NONE).open(FILE, 1 << 20));
+        "open",
+        connection ->
+            new AtomicSave(connection.files(), connection, Journal.NONE).open(FILE, 1 << 20));
     all.put(
         "bring down",
         connection ->

@@ -17,9 +17,9 @@ import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import zander.core.change.AtomicSave;
 import zander.core.change.RightsChange;
-import zander.core.change.SaveFailure;
+import zander.core.change.save.AtomicSave;
+import zander.core.change.save.SaveFailure;
 import zander.core.connect.Connection;
 import zander.core.connect.command.ShellSession;
 import zander.core.files.FileKind;
@@ -126,7 +126,7 @@ abstract class PathContract {
       RemotePath link = folder.child("current.conf");
       files.makeLink(link, "site.conf");
 
-      AtomicSave saver = new AtomicSave(files, journal);
+      AtomicSave saver = new AtomicSave(files, root, journal);
       AtomicSave.Opened opened = saver.open(link, 1 << 20);
       byte[] edited = "max_age 600;\n".getBytes(StandardCharsets.UTF_8);
       var after = saver.save(opened.version(), edited, List.of());
@@ -140,7 +140,7 @@ abstract class PathContract {
       assertThat(files.list(folder, portion -> {}))
           .extracting(RemoteEntry::name)
           .containsExactlyInAnyOrder("site.conf", "current.conf");
-      saver.save(after, "max_age 900;\n".getBytes(StandardCharsets.UTF_8), List.of());
+      saver.save(after.version(), "max_age 900;\n".getBytes(StandardCharsets.UTF_8), List.of());
       assertThat(read(files, file)).isEqualTo("max_age 900;\n");
 
       var entries = journal.about(file);
@@ -157,7 +157,7 @@ abstract class PathContract {
       RemoteFiles files = connection.files();
       RemotePath file = folder.child("index.html");
       write(files, file, "old", 0644);
-      AtomicSave saver = new AtomicSave(files, Journal.NONE);
+      AtomicSave saver = new AtomicSave(files, connection, Journal.NONE);
       AtomicSave.Opened opened = saver.open(file, 1 << 20);
       // The same length, and back to the same second: only the content tells.
       RemoteAttributes before = files.look(file);
@@ -199,7 +199,7 @@ abstract class PathContract {
     }
     try (Connection connection = asUser()) {
       RemoteFiles files = connection.files();
-      AtomicSave saver = new AtomicSave(files, Journal.NONE);
+      AtomicSave saver = new AtomicSave(files, connection, Journal.NONE);
       AtomicSave.Opened opened = saver.open(file, 1 << 20);
       SaveFailure failure =
           catchThrowableOfType(

@@ -17,11 +17,11 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
-import zander.core.change.AtomicSave;
 import zander.core.change.DeleteTask;
 import zander.core.change.Recovery;
 import zander.core.change.RemoteChanges;
 import zander.core.change.RightsChange;
+import zander.core.change.save.AtomicSave;
 import zander.core.connect.Connection;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
@@ -64,7 +64,7 @@ class RecoveryTest {
     SAVE {
       @Override
       void run(RemoteFiles files, FileJournal journal, RemotePath site) throws IOException {
-        AtomicSave saver = new AtomicSave(files, journal);
+        AtomicSave saver = new AtomicSave(files, connection, journal);
         saver.save(saver.open(site.child("index.html"), 1000).version(), new byte[9], List.of());
       }
     },

@@ -5,19 +5,25 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
 import java.io.IOException;
+import java.lang.reflect.Proxy;
 import java.nio.file.Path;
 import java.util.List;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import zander.core.change.AtomicSave;
-import zander.core.change.SaveFailure;
+import zander.core.change.save.AtomicSave;
+import zander.core.change.save.InPlaceWrite;
+import zander.core.change.save.SaveFailure;
 import zander.core.connect.Connection;
+import zander.core.connect.command.Commands;
+import zander.core.connect.command.ExecResult;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
+import zander.core.files.RemoteWriter;
 import zander.core.journal.Journal;
+import zander.core.rights.Mode;
 import zander.standin.world.Caller;
 import zander.standin.world.World;
 
@@ -36,7 +42,7 @@ class SaveFailureTest {
     riverside = new Riverside(folder);
     world = riverside.demo.server("levels-web").machine().world();
     connection = riverside.open("levels-web");
-    saver = new AtomicSave(connection.files(), Journal.NONE);
+    saver = new AtomicSave(connection.files(), connection, Journal.NONE);
   }
 
   @AfterEach
@@ -59,9 +65,42 @@ class SaveFailureTest {
   }
 
   @Test
+  void whereTheFolderTakesNoFilesTheFileItselfIsWritten() throws IOException {
+    AtomicSave.Opened opened = saver.open(CONTACT, 1 << 20);
+    world.chmod(Caller.ROOT, "/srv/levels/site", 0755);
+    assertThat(saver.save(opened.version(), "new".getBytes(UTF_8), List.of()).inPlace()).isTrue();
+    assertThat(PathContract.read(connection.files(), CONTACT)).isEqualTo("new");
+  }
+
+  /** Nobody knows how far a script came that was ended from outside. */
+  @Test
+  void aScriptThatIsKilledMayHaveWritten() throws IOException {
+    Commands killed =
+        (Commands)
+            Proxy.newProxyInstance(
+                Commands.class.getClassLoader(),
+                new Class<?>[] {Commands.class},
+                (proxy, method, arguments) ->
+                    switch (method.getName()) {
+                      case "byShellOr" -> ((Commands.Way<?>) arguments[0]).run();
+                      case "script" -> new ExecResult(-1, new byte[0], new byte[0]);
+                      default -> throw new AssertionError(method);
+                    });
+    byte[] old = PathContract.read(connection.files(), CONTACT).getBytes(UTF_8);
+    RemotePath staged = CONTACT.parent().child("staged");
+    try (RemoteWriter writer = connection.files().create(staged, new Mode(0600))) {
+      writer.write("new".getBytes(UTF_8), 0, 3);
+    }
+    InPlaceWrite same = new InPlaceWrite(connection.files(), killed);
+    assertThat(same.write(CONTACT, old, staged, "new".getBytes(UTF_8)))
+        .isEqualTo(InPlaceWrite.Result.HALF);
+  }
+
+  @Test
   void aFolderThatTakesNoFiles() throws IOException {
     AtomicSave.Opened opened = saver.open(CONTACT, 1 << 20);
     world.chmod(Caller.ROOT, "/srv/levels/site", 0755);
+    world.chmod(Caller.ROOT, CONTACT.wire(), 0444);
     SaveFailure failure = failToSave(opened, "new".getBytes(UTF_8));
     assertThat(failure.step()).isEqualTo(SaveFailure.Step.CREATE);
     assertThat(((RemoteFailure) failure.getCause()).reason()).isEqualTo(Reason.PERMISSION_DENIED);
@@ -92,7 +131,7 @@ class SaveFailureTest {
     connection.close();
     riverside.demo.server("levels-web").faults().setPlainProtocol(true);
     connection = riverside.open("levels-web");
-    saver = new AtomicSave(connection.files(), Journal.NONE);
+    saver = new AtomicSave(connection.files(), connection, Journal.NONE);
     int before = connection.files().list(CONTACT.parent(), part -> {}).size();
     saver.save(saver.open(CONTACT, 1 << 20).version(), "new".getBytes(UTF_8), List.of());
     assertThat(connection.files().readAll(CONTACT, 100)).asString().isEqualTo("new");

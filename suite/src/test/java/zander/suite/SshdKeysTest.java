@@ -181,7 +181,7 @@ class SshdKeysTest extends SshdReachFixture {
               SignInMethods.byPassword(),
               TestPrompts.withPassword(PASSWORD))) {
         in.run(befores[i], new byte[0]);
-        AuthorizedKeys keys = new AuthorizedKeys(in.files(), Journal.NONE, in.whoAmI().home());
+        AuthorizedKeys keys = new AuthorizedKeys(in.files(), in, Journal.NONE, in.whoAmI().home());
         assertThat(keys.plan(line.key())).isEqualTo(keys.put(line));
         assertThat(keys.put(line))
             .extracting(AuthorizedKeys.Planned::step)

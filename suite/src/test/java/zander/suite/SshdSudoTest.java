@@ -26,14 +26,15 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
-import zander.core.change.AtomicSave;
 import zander.core.change.RightsChange;
+import zander.core.change.save.AtomicSave;
 import zander.core.connect.Connection;
 import zander.core.connect.channel.ActFailure;
 import zander.core.connect.channel.ActFailure.Reason;
 import zander.core.connect.channel.Elevation;
 import zander.core.connect.command.ExecResult;
 import zander.core.connect.command.Pipe;
+import zander.core.connect.command.ShellSession;
 import zander.core.connect.command.ShellWords;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
@@ -61,7 +62,7 @@ class SshdSudoTest {
     Assumptions.assumeTrue(
         SystemSudo.isPossible(), "needs openssh-server and sudo, and to be root");
     sshd = new SystemSshd(folder, List.of(ACCOUNT, OTHER), List.of());
-    SystemSudo.password(ACCOUNT, PASSWORD);
+    SystemSshd.setPassword(ACCOUNT, PASSWORD);
     sudo = new SystemSudo("suite");
     closed = Files.createDirectory(folder.resolve("closed"));
     Files.writeString(closed.resolve("site.conf"), "level 3\n");
@@ -116,7 +117,7 @@ class SshdSudoTest {
       List<RemoteEntry> listed = root.files().list(in("x").parent(), portion -> {});
       assertThat(listed).extracting(RemoteEntry::name).contains("site.conf");
 
-      AtomicSave saver = new AtomicSave(root.files(), Journal.NONE);
+      AtomicSave saver = new AtomicSave(root.files(), root, Journal.NONE);
       AtomicSave.Opened opened = saver.open(in("site.conf"), 1 << 20);
       saver.save(opened.version(), "level 4\n".getBytes(UTF_8), List.of());
       assertThat(closed.resolve("site.conf")).hasContent("level 4");
@@ -218,6 +219,12 @@ class SshdSudoTest {
       ActFailure refused = refusal(connection, right("root", PASSWORD));
       assertThat(refused.reason()).isEqualTo(Reason.NOT_ALLOWED);
       assertThat(refused.said()).contains(ACCOUNT).doesNotContain("zander-");
+      assertThat(refused.line()).isEqualTo(ACCOUNT + " ALL=(root) ALL");
+      sudo.rule(ACCOUNT + " ALL=(root) NOPASSWD: /usr/bin/systemctl restart levels");
+      ActFailure limited = refusal(connection, right("root", PASSWORD));
+      assertThat(limited.reason()).isEqualTo(Reason.NOT_ALLOWED);
+      assertThat(limited.allowed())
+          .containsExactly("(root) NOPASSWD: /usr/bin/systemctl restart levels");
       sudo.rule(ACCOUNT + " ALL=(" + OTHER + ") ALL");
       assertThat(refusal(connection, right("root", PASSWORD)).reason())
           .isEqualTo(Reason.NOT_ALLOWED);
@@ -243,6 +250,51 @@ class SshdSudoTest {
       assertThat(Files.getOwner(Path.of(made.text())).getName()).isEqualTo(OTHER);
       other.files().removeFolder(made);
     }
+  }
+
+  /** A shell as root asks no second time, and shows nothing of what was asked. */
+  @ParameterizedTest
+  @ValueSource(strings = {"use_pty", "requiretty", "lecture=always"})
+  void aShellIsAnothersWithoutAnotherQuestion(String option) throws Exception {
+    sudo.rule(ACCOUNT + " ALL=(ALL) ALL");
+    try (Connection connection = sshd.open(ACCOUNT);
+        Connection root = connection.actAs(right("root", PASSWORD), "/")) {
+      sudo.rule("Defaults:" + ACCOUNT + " " + option, ACCOUNT + " ALL=(ALL) ALL");
+      try (ShellSession shell = root.openShell(RemotePath.of(closed.toString()), 90, 25)) {
+        shell.type("echo by-$(id -u) $(pwd) $(stty size) en''d\n".getBytes(UTF_8));
+        StringBuilder seen = new StringBuilder();
+        PathContract.readUntil(shell, seen, "end");
+        assertThat(seen).contains("by-0 " + closed + " 25 90").doesNotContain("zander-");
+        assertThat(seen.toString()).doesNotContain("heron").doesNotContain("password");
+      }
+      sudo.rule("# nothing for " + ACCOUNT);
+      assertThat(
+              catchThrowableOfType(
+                      ActFailure.class, () -> root.openShell(RemotePath.of("/"), 80, 24))
+                  .reason())
+          .isEqualTo(Reason.NOT_ALLOWED);
+    }
+    assertThat(asked).containsExactly(0);
+  }
+
+  /** Where the session's places are taken, another session is opened. */
+  @Test
+  void twoPlacesASessionAreEnough(@TempDir Path narrow) throws Exception {
+    sudo.rule(ACCOUNT + " ALL=(ALL) ALL");
+    try (SystemSshd server = new SystemSshd(narrow, List.of(), List.of("MaxSessions 2"));
+        Connection connection = server.open(ACCOUNT);
+        ShellSession shell = connection.openShell(RemotePath.of("/"), 80, 24);
+        Connection root = connection.actAs(right("root", PASSWORD), "/")) {
+      assertThat(root.files().look(in("site.conf")).uid()).isZero();
+      assertThat(root.script("id -u").outText()).isEqualTo("0\n");
+      try (ShellSession another = root.openShell(RemotePath.of("/"), 80, 24)) {
+        another.type("echo by-$(id -u) en''d\n".getBytes(UTF_8));
+        StringBuilder seen = new StringBuilder();
+        PathContract.readUntil(another, seen, "end");
+        assertThat(seen).contains("by-0");
+      }
+    }
+    assertThat(asked).containsExactly(0);
   }
 
   @Test

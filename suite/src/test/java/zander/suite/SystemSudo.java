@@ -1,7 +1,5 @@
 package zander.suite;
 
-import static java.nio.charset.StandardCharsets.UTF_8;
-
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -34,17 +32,6 @@ public final class SystemSudo implements AutoCloseable {
         made, beside, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.COPY_ATTRIBUTES);
     Files.delete(made);
     Files.move(beside, rules, StandardCopyOption.ATOMIC_MOVE);
-  }
-
-  /** Gives an account a password, by the system's own tool. */
-  public static void password(String account, String password) throws Exception {
-    Process change = new ProcessBuilder("chpasswd").redirectErrorStream(true).start();
-    try (var in = change.outputWriter(UTF_8)) {
-      in.write(account + ":" + password + "\n");
-    }
-    if (change.waitFor() != 0) {
-      throw new IOException(new String(change.getInputStream().readAllBytes(), UTF_8));
-    }
   }
 
   @Override

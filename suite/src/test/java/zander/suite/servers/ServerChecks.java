@@ -15,11 +15,11 @@ import java.util.Map;
 import java.util.OptionalInt;
 import java.util.Random;
 import zander.core.archive.Archives;
-import zander.core.change.AtomicSave;
 import zander.core.change.DeleteTask;
 import zander.core.change.PutBack;
 import zander.core.change.RemoteChanges;
 import zander.core.change.RightsChange;
+import zander.core.change.save.AtomicSave;
 import zander.core.connect.Connection;
 import zander.core.connect.command.ShellSession;
 import zander.core.facts.Checksums;
@@ -132,7 +132,7 @@ final class ServerChecks implements AutoCloseable {
   }
 
   private String save() throws IOException {
-    AtomicSave saver = new AtomicSave(files, journal);
+    AtomicSave saver = new AtomicSave(files, connection, journal);
     saver.save(
         saver.open(at("feed.xml"), 100).version(), "<level>3</level>".getBytes(UTF_8), List.of());
     assertThat(disk("feed.xml")).hasContent("<level>3</level>");

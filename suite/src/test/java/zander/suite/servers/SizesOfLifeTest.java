@@ -16,12 +16,12 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
-import zander.core.change.AtomicSave;
 import zander.core.change.DeleteTask;
 import zander.core.change.HeldThings;
-import zander.core.change.HoldingFolder;
 import zander.core.change.PutBack;
 import zander.core.change.RemoteChanges;
+import zander.core.change.place.HoldingFolder;
+import zander.core.change.save.AtomicSave;
 import zander.core.connect.Connection;
 import zander.core.edit.TextFile;
 import zander.core.facts.TreeSize;
@@ -180,7 +180,7 @@ class SizesOfLifeTest {
             new FileJournal(local.resolve("journal"), "table", JournalRules.USUAL)) {
       RemotePath file = connection.whoAmI().home().child("feed.log");
       new RemoteChanges(connection.files(), connection, journal).makeFile(file);
-      AtomicSave saver = new AtomicSave(connection.files(), journal);
+      AtomicSave saver = new AtomicSave(connection.files(), connection, journal);
       saver.save(
           saver.open(file, 16 << 20).version(), text.getBytes(StandardCharsets.UTF_8), List.of());
       AtomicSave.Opened opened = saver.open(file, 16 << 20);

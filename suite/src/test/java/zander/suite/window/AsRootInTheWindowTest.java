@@ -6,6 +6,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 import javafx.scene.Node;
@@ -17,13 +18,17 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.journal.ChangeKind;
 import zander.core.journal.JournalEntry;
 import zander.desk.file.FileModel;
+import zander.desk.folder.CreateActions;
+import zander.desk.folder.DeleteActions;
 import zander.desk.history.JournalModel;
 import zander.desk.model.DeskModel;
 import zander.desk.sheet.Question;
+import zander.desk.work.Settings;
 import zander.suite.SystemSshd;
 import zander.suite.SystemSudo;
 
@@ -45,7 +50,7 @@ class AsRootInTheWindowTest {
     Assumptions.assumeTrue(
         SystemSudo.isPossible(), "needs openssh-server and sudo, and to be root");
     server = new SystemSshd(folder, List.of(ACCOUNT), List.of());
-    SystemSudo.password(ACCOUNT, PASSWORD);
+    SystemSshd.setPassword(ACCOUNT, PASSWORD);
     settings = Files.createDirectory(folder.resolve("settings"));
     file = Files.writeString(settings.resolve("site.conf"), "level 3\n");
     Files.setPosixFilePermissions(settings, PosixFilePermissions.fromString("rwxr-xr-x"));
@@ -119,11 +124,61 @@ class AsRootInTheWindowTest {
                 .accept(false));
   }
 
+  /** However often it is asked for, there is one desk and one question. */
+  @Test
+  void askedForTwiceItIsOneDesk() throws Exception {
+    DeskModel desk = open();
+    RemotePath there = RemotePath.of(settings.toString());
+    List<Object> told = new ArrayList<>();
+    window.run(
+        () -> {
+          desk.actAsRoot(there, told::add);
+          desk.actAsRoot(there, told::add);
+        });
+    giveThePassword(PASSWORD);
+    DeskModel root = rootDesk();
+    assertThat(window.on(() -> window.model.desks().size())).isEqualTo(2);
+    assertThat(told).containsExactly(root, root);
+  }
+
+  /** It ends by itself where nothing is done, and not while something is not saved. */
+  @Test
+  void theRightEndsWhenNothingIsDone() throws Exception {
+    DeskModel desk = open();
+    window.run(() -> desk.actAsRoot(RemotePath.of(settings.toString()), root -> {}));
+    giveThePassword(PASSWORD);
+    DeskModel root = rootDesk();
+    FileModel theirs = openFile(root);
+    window.run(() -> theirs.edited("level 6\n"));
+    window.run(() -> window.model.settings().set(Settings.ACTING_SECONDS, 1L));
+    window.run(() -> desk.actAsRoot(RemotePath.of(settings.toString()), again -> {}));
+    window.run(() -> theirs.edited("level 3\n"));
+    window.until("it has ended", () -> window.model.desks().equals(List.of(desk)));
+    assertThat(
+            window.on(() -> desk.openSheets().front().questionProperty().get()).said().headline())
+        .isEqualTo("You are no longer acting as root");
+  }
+
+  /** A desk that is closed while the password is asked for leaves nothing behind. */
+  @Test
+  void aDeskClosedMeanwhileGetsNoneAsRoot() throws Exception {
+    DeskModel desk = open();
+    window.run(() -> desk.actAsRoot(RemotePath.of(settings.toString()), root -> {}));
+    window.until("it is asked for", () -> seen("#secret") != null);
+    window.run(() -> window.model.close(desk));
+    giveThePassword(PASSWORD);
+    window.until("the question is answered", () -> seen("#secret") == null);
+    window.until("nobody is signed in", () -> server.sessionCount() == 0);
+    assertThat(window.on(() -> window.model.desks().size())).isZero();
+  }
+
   /** A save that is refused goes on as root, with the text that was typed. */
   @Test
   void aRefusedSaveGoesOnAsRoot() throws Exception {
     DeskModel desk = open();
     FileModel mine = openFile(desk);
+    window.until("it is said at once", () -> mine.questionProperty().get() != null);
+    choose(window.on(() -> mine.questionProperty().get()), "Read only");
     window.run(() -> mine.edited("level 4\n"));
     window.run(mine::save);
     window.until("it is refused", () -> mine.questionProperty().get() != null);
@@ -163,6 +218,100 @@ class AsRootInTheWindowTest {
     } catch (java.io.IOException e) {
       throw new AssertionError(e);
     }
+  }
+
+  /** Whatever is refused goes on as root, that very step, and the password is asked for once. */
+  @Test
+  void everyStepThatIsRefusedGoesOnAsRoot() throws Exception {
+    DeskModel desk = open();
+    window.until("it is read", () -> !desk.folder().rows().isEmpty());
+
+    window.run(
+        () -> new CreateActions(desk.folder()).rename(desk.folder().rows().get(0), "levels.conf"));
+    goOnAsRoot(desk);
+    giveThePassword(PASSWORD);
+    Path renamed = settings.resolve("levels.conf");
+    window.until("it is renamed", () -> Files.exists(renamed));
+
+    atRow(desk, "levels.conf");
+    window.run(
+        () -> {
+          desk.rights().ownerProperty().set(ACCOUNT);
+          desk.rights().typeOctal("0600");
+          desk.rights().apply();
+        });
+    goOnAsRoot(desk);
+    window.until("it is set", () -> stat(renamed).equals(ACCOUNT + " 600\n"));
+
+    atRow(desk, "levels.conf");
+    window.run(() -> new DeleteActions(desk.folder()).delete());
+    window.until("it is asked", () -> desk.folder().questionProperty().get() != null);
+    choose(window.on(() -> desk.folder().questionProperty().get()), "Move to the holding folder");
+    goOnAsRoot(desk);
+    window.until("it is gone", () -> !Files.exists(renamed));
+    DeskModel root = rootDesk();
+    JournalEntry deleted = root.journal().entries().get(0);
+    assertThat(deleted.kind()).isEqualTo(ChangeKind.DELETE);
+    assertThat(deleted.as()).isEqualTo("root");
+
+    window.run(() -> root.openJournal());
+    JournalModel journal = window.on(() -> root.openSheets().of(JournalModel.class).get(0));
+    window.run(() -> journal.putBack(deleted));
+    window.until("it is put back", () -> stat(renamed).equals(ACCOUNT + " 600\n"));
+  }
+
+  /** On the account's own desk: the offer, once it is there. */
+  private void goOnAsRoot(DeskModel desk) throws Exception {
+    window.until(
+        "it is offered",
+        () -> {
+          Question question = desk.folder().questionProperty().get();
+          return question != null
+              && question.choices().stream()
+                  .anyMatch(choice -> choice.words().equals("Do it as root"));
+        });
+    choose(window.on(() -> desk.folder().questionProperty().get()), "Do it as root");
+  }
+
+  private void atRow(DeskModel desk, String name) throws Exception {
+    window.run(
+        () -> {
+          window.model.currentProperty().set(desk);
+          desk.folder().refresh();
+        });
+    window.until("it is seen", () -> row(desk, name) != null);
+    window.run(() -> desk.folder().select(List.of(row(desk, name))));
+    window.until("it is selected", () -> !desk.rights().entries().isEmpty());
+  }
+
+  private static RemoteEntry row(DeskModel desk, String name) {
+    return desk.folder().rows().stream()
+        .filter(entry -> entry.name().equals(name))
+        .findFirst()
+        .orElse(null);
+  }
+
+  private static String stat(Path file) {
+    try {
+      return Files.exists(file) ? SystemSshd.run("stat", "-c", "%U %a", file.toString()) : "";
+    } catch (Exception e) {
+      throw new AssertionError(e);
+    }
+  }
+
+  /** What the account may write stays root's, and it is told in the quiet line. */
+  @Test
+  void aFileOfAnotherIsWrittenIntoAndStaysTheirs() throws Exception {
+    Files.setPosixFilePermissions(file, PosixFilePermissions.fromString("rw-rw-rw-"));
+    FileModel mine = openFile(open());
+    window.run(() -> mine.edited("level 5\n"));
+    window.run(mine::save);
+    window.until("it is saved", () -> !mine.isUnsaved() && !mine.busyProperty().get());
+    assertThat(window.on(() -> mine.stateProperty().get()))
+        .startsWith("saved to the server, written into the same file");
+    assertThat(window.on(() -> mine.questionProperty().get())).isNull();
+    assertThat(file).hasContent("level 5");
+    assertThat(SystemSshd.run("stat", "-c", "%U %a", file.toString())).isEqualTo("root 666\n");
   }
 
   /** A folder that only root may read is read, and something in it deleted and put back. */
