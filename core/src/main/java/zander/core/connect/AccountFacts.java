@@ -119,6 +119,10 @@ final class AccountFacts {
   private void ask(Asking way) {
     Answer answer = new Answer();
     try {
+      if (lines.elevation() != null && lines.elevation().asksEachTime()) {
+        none("it asks for more than a password, each time that a command is run");
+        return;
+      }
       way.by(new ScriptRun(ASK, answer::take, lines.elevation()));
       answer.end();
     } catch (RemoteFailure e) {

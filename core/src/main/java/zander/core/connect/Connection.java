@@ -11,6 +11,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
 import org.apache.sshd.client.session.ClientSession;
 import zander.core.connect.address.ServerAddress;
+import zander.core.connect.channel.ActFailure;
 import zander.core.connect.channel.Elevation;
 import zander.core.connect.channel.SessionPool;
 import zander.core.connect.command.CommandRun;
@@ -107,15 +108,20 @@ public final class Connection implements Closeable, Commands {
    * the person who is asked for a password.
    *
    * @param landingPath the folder to begin in
-   * @throws zander.core.connect.channel.ActFailure when the server does not let it
+   * @throws ActFailure when the server does not let it
    */
   public Connection actAs(Elevation right, String landingPath) throws IOException {
     BlockingCalls.check("acting as another account");
-    try {
-      return new Connection(this, right, landingPath);
-    } catch (IOException e) {
-      right.close();
-      throw orLost(SudoRules.explained(e, this, address().account()));
+    while (true) {
+      try {
+        return new Connection(this, right, landingPath);
+      } catch (IOException e) {
+        if (e instanceof ActFailure && right.mayTryAgain()) {
+          continue;
+        }
+        right.close();
+        throw orLost(SudoRules.explained(e, this, address().account(), right));
+      }
     }
   }
 
@@ -126,6 +132,9 @@ public final class Connection implements Closeable, Commands {
 
   /** Nobody signs in once more for them. */
   private RemoteFiles openMoreFiles() throws IOException {
+    if (lines.elevation() != null && lines.elevation().asksEachTime()) {
+      throw new IOException("nobody is asked for one more");
+    }
     return openFiles(session);
   }
 

@@ -3,10 +3,12 @@ package zander.core.transfer;
 import java.io.IOException;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.atomic.AtomicInteger;
+import zander.core.files.RemoteFailure;
 import zander.core.files.WireName;
 import zander.core.transfer.endpoint.Endpoint;
 import zander.core.transfer.endpoint.Source;
 import zander.core.transfer.endpoint.Target;
+import zander.core.transfer.progress.Progress.Problem;
 import zander.core.transfer.progress.ProgressCounter;
 import zander.core.transfer.rules.DiskFullPrompt;
 import zander.core.transfer.rules.ReconnectPrompt;
@@ -132,13 +134,20 @@ final class Retrier {
   }
 
   void failed(String path, IOException failure) {
-    problem(path, why(failure), false);
+    boolean denied =
+        failure instanceof RemoteFailure remote
+            && remote.reason() == RemoteFailure.Reason.PERMISSION_DENIED;
+    problem(path, why(failure), false, denied);
   }
 
   void problem(String path, String why, boolean arrived) {
+    problem(path, why, arrived, false);
+  }
+
+  private void problem(String path, String why, boolean arrived, boolean denied) {
     int slash = path.indexOf('/');
-    counter.problem(
-        WireName.toText(path), why, arrived, slash < 0 ? path : path.substring(0, slash));
+    String top = slash < 0 ? path : path.substring(0, slash);
+    counter.problem(new Problem(WireName.toText(path), why, arrived, top, denied));
   }
 
   private String why(IOException failure) {

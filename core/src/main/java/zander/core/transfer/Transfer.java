@@ -155,7 +155,7 @@ public final class Transfer {
     } catch (CancellationException e) {
       end = Phase.STOPPED;
     } catch (Retrier.Broken e) {
-      counter.problem(e.path, e.getMessage(), false, "");
+      counter.problem(new Progress.Problem(e.path, e.getMessage(), false, "", false));
       end = Phase.BROKEN;
     } finally {
       if (end == Phase.STOPPED && !endsSoon()) {

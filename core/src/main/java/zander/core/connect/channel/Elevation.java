@@ -7,7 +7,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import zander.core.work.SecretBytes;
 
 /**
- * The right to act as another account of a server: whom, and the password that its {@code sudo}
+ * The right to act as another account of a server: whom, by which program, and the password that it
  * asks for, kept in memory until this is closed. For any thread.
  */
 public final class Elevation implements Closeable {
@@ -20,9 +20,23 @@ public final class Elevation implements Closeable {
      * @return for this to wipe; {@code null} when they give up
      */
     char[] password(int wrong);
+
+    /**
+     * Waits for the person to answer what a server asks besides a password, such as a code.
+     *
+     * @param question in the server's words
+     * @return for this to wipe; {@code null} when they give up
+     */
+    default char[] answer(String question) {
+      return null;
+    }
   }
 
+  /** {@code su} asks once, however wrong the password is; {@code sudo} three times. */
+  private static final int MOST_WRONG = 3;
+
   private final String account;
+  private final WayUp way;
   private final PasswordPrompt prompt;
   private final Set<StartTalk> talks = ConcurrentHashMap.newKeySet();
 
@@ -36,15 +50,39 @@ public final class Elevation implements Closeable {
   private boolean closed;
 
   /**
+   * Nobody is asked for every file: with a code for each, there is one file service and no more.
+   */
+  private volatile boolean asksEachTime;
+
+  /**
    * @param account whom to act as, such as {@code root}
    */
   public Elevation(String account, PasswordPrompt prompt) {
+    this(account, WayUp.SUDO, prompt);
+  }
+
+  public Elevation(String account, WayUp way, PasswordPrompt prompt) {
     this.account = account;
+    this.way = way;
     this.prompt = prompt;
   }
 
   public String account() {
     return account;
+  }
+
+  public WayUp way() {
+    return way;
+  }
+
+  /** Whether the server asked for more than a password, which it would ask for again each time. */
+  public boolean asksEachTime() {
+    return asksEachTime;
+  }
+
+  /** Whether to begin anew with another password: the program has ended because of the last one. */
+  public synchronized boolean mayTryAgain() {
+    return !closed && way != WayUp.SUDO && password == null && wrong > 0 && wrong < MOST_WRONG;
   }
 
   /** What is said until a program runs; one for each. */
@@ -67,6 +105,26 @@ public final class Elevation implements Closeable {
     talks.remove(talk);
   }
 
+  /** The answer to a question that is not for the password; {@code null} when there is none. */
+  byte[] answer(String question) {
+    asksEachTime = true;
+    synchronized (asking) {
+      char[] letters = prompt.answer(question);
+      byte[] answer = letters == null ? null : SecretBytes.bytes(letters);
+      SecretBytes.wipe(letters);
+      return answer;
+    }
+  }
+
+  /** The program has ended because of this password: it is never sent again. */
+  synchronized void refused(byte[] sent) {
+    if (Arrays.equals(sent, password)) {
+      SecretBytes.wipe(password);
+      password = null;
+      wrong++;
+    }
+  }
+
   /**
    * The password for a prompt; the person is asked by one thread at a time.
    *
@@ -77,11 +135,8 @@ public final class Elevation implements Closeable {
     synchronized (asking) {
       int wrongByNow;
       synchronized (this) {
-        if (refused != null && Arrays.equals(refused, password)) {
-          // It is never sent twice to where it was refused.
-          SecretBytes.wipe(password);
-          password = null;
-          wrong++;
+        if (refused != null) {
+          refused(refused);
         }
         if (password != null || closed) {
           return password == null ? null : password.clone();

@@ -1,38 +1,35 @@
 package zander.core.connect.channel;
 
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
-import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.Arrays;
-import java.util.Locale;
-import java.util.concurrent.ThreadLocalRandom;
 import zander.core.connect.channel.ActFailure.Reason;
 import zander.core.work.SecretBytes;
-import zander.core.work.VisibleText;
 
 /**
  * What is said on the error stream before a program runs as another account. {@code sudo} is told
  * to ask with a mark that nobody else can know, and the program to write another as it begins: a
  * password goes only where the first was seen, once for each, and nothing else is written to the
  * program before the second. A password that nobody asked for would become its input.
+ *
+ * <p>Other programs, and what a server asks besides a password, have no mark of ours: there, a line
+ * that was begun and not ended is a question, once a third mark has told that the program on the
+ * way up writes from now on.
  */
 public final class StartTalk {
-  /** A lecture, and what a server says to everybody. */
-  private static final int MOST = 64 * 1024;
-
   /**
    * As long as a server may think about one password; a wrong one takes seconds (pam_faildelay).
    */
   private static final Duration PATIENCE = Duration.ofSeconds(60);
 
+  /** After a line that was not ended: somebody waits for an answer. */
+  private static final long QUIET = Duration.ofMillis(400).toNanos();
+
   private final Elevation elevation;
-  private final byte[] promptMark;
-  private final byte[] startMark;
-  private byte[] said = {};
-  private int prompts;
+  private final StartText text;
   private int answered;
+  private long lastSaid;
   private boolean started;
   private boolean ended;
 
@@ -41,19 +38,26 @@ public final class StartTalk {
 
   StartTalk(Elevation elevation) {
     this.elevation = elevation;
-    String mark = "zander-" + Long.toHexString(ThreadLocalRandom.current().nextLong());
-    promptMark = (mark + "-asks").getBytes(StandardCharsets.US_ASCII);
-    startMark = (mark + "-runs").getBytes(StandardCharsets.US_ASCII);
+    this.text = new StartText(elevation.way());
+  }
+
+  public WayUp way() {
+    return elevation.way();
+  }
+
+  /** The line to be written before the program on the way up is run. */
+  public String upMark() {
+    return text.upMark();
   }
 
   /** The text that {@code sudo} is to ask with. */
   public String promptMark() {
-    return new String(promptMark, StandardCharsets.US_ASCII);
+    return text.promptMark();
   }
 
   /** The line that the program is to write as it begins, where this hears it. */
   public String startMark() {
-    return new String(startMark, StandardCharsets.US_ASCII);
+    return text.startMark();
   }
 
   public String account() {
@@ -92,57 +96,14 @@ public final class StartTalk {
     if (started) {
       return Arrays.copyOfRange(bytes, offset, offset + length);
     }
-    int before = said.length;
-    said = Arrays.copyOf(said, before + length);
-    System.arraycopy(bytes, offset, said, before, length);
-    int begun = afterStart(Math.max(0, before - startMark.length - 1));
-    if (begun >= 0) {
-      started = true;
-      byte[] left = Arrays.copyOfRange(said, begun, said.length);
-      said = new byte[0];
-      notifyAll();
-      return left;
-    }
-    for (int from = Math.max(0, before - promptMark.length + 1); ; ) {
-      int asked = find(promptMark, from);
-      if (asked < 0) {
-        break;
-      }
-      prompts++;
-      from = asked + promptMark.length;
-      notifyAll();
-    }
-    if (said.length > MOST) {
+    lastSaid = System.nanoTime();
+    byte[] left = text.add(bytes, offset, length);
+    started = left != null;
+    notifyAll();
+    if (text.isTooLong()) {
       end();
     }
-    return null;
-  }
-
-  /**
-   * Where the program's own output begins; less than zero before. The mark ends a line: a refusal
-   * repeats the command, and the mark within it.
-   */
-  private int afterStart(int from) {
-    for (int at = find(startMark, from); at >= 0; at = find(startMark, at + 1)) {
-      int end = at + startMark.length;
-      // A terminal ends its lines with both.
-      if (end < said.length && said[end] == '\r') {
-        end++;
-      }
-      if (end < said.length && said[end] == '\n') {
-        return end + 1;
-      }
-    }
-    return -1;
-  }
-
-  private int find(byte[] mark, int from) {
-    for (int at = from; at + mark.length <= said.length; at++) {
-      if (Arrays.equals(said, at, at + mark.length, mark, 0, mark.length)) {
-        return at;
-      }
-    }
-    return -1;
+    return left;
   }
 
   /**
@@ -187,6 +148,9 @@ public final class StartTalk {
     void give(byte[] line) throws IOException;
   }
 
+  /** What the program on the way up wants; {@code null} for the password. */
+  private record Asked(String question) {}
+
   /**
    * Waits until the program runs, and answers each prompt once; the person may be asked meanwhile.
    *
@@ -195,19 +159,22 @@ public final class StartTalk {
   public void await(Answer answer) throws IOException {
     byte[] refused = null;
     try {
-      while (isAsked()) {
-        byte[] password = elevation.passwordAfter(refused);
-        if (password == null) {
-          throw new ActFailure(refused == null ? Reason.GIVEN_UP : Reason.WRONG_PASSWORD, words());
+      for (Asked asked; (asked = asked(refused)) != null; ) {
+        if (asked.question != null) {
+          byte[] answered = elevation.answer(asked.question);
+          try {
+            give(answered, refused, answer);
+          } finally {
+            SecretBytes.wipe(answered);
+          }
+          continue;
         }
-        SecretBytes.wipe(refused);
-        refused = password;
-        byte[] line = Arrays.copyOf(password, password.length + 1);
-        line[password.length] = '\n';
+        byte[] before = refused;
+        refused = elevation.passwordAfter(before);
         try {
-          answer.give(line);
+          give(refused, before, answer);
         } finally {
-          SecretBytes.wipe(line);
+          SecretBytes.wipe(before);
         }
       }
     } finally {
@@ -215,55 +182,69 @@ public final class StartTalk {
     }
   }
 
-  /** Waits for the next prompt; false once the program runs. */
-  private synchronized boolean isAsked() throws IOException {
+  private void give(byte[] secret, byte[] refused, Answer answer) throws IOException {
+    if (secret == null) {
+      throw new ActFailure(refused == null ? Reason.GIVEN_UP : Reason.WRONG_PASSWORD, words());
+    }
+    byte[] line = Arrays.copyOf(secret, secret.length + 1);
+    line[secret.length] = '\n';
+    try {
+      if (isWaiting()) {
+        answer.give(line);
+      }
+    } finally {
+      SecretBytes.wipe(line);
+    }
+  }
+
+  /** Whoever was asked may think for longer than the server waits. */
+  private synchronized boolean isWaiting() {
+    return !started && !ended;
+  }
+
+  /**
+   * Waits for the next prompt; {@code null} once the program runs.
+   *
+   * @param sent the last password that was given; {@code null} for none
+   */
+  private synchronized Asked asked(byte[] sent) throws IOException {
     long end = System.nanoTime() + PATIENCE.toNanos();
     try {
-      while (!started && !ended && prompts == answered) {
-        long left = (end - System.nanoTime()) / 1_000_000;
-        if (left <= 0) {
+      while (!started && !ended && text.prompts() == answered) {
+        long now = System.nanoTime();
+        String question = text.openQuestion();
+        boolean known = text.isForPassword(question);
+        long quiet = known ? QUIET : now - lastSaid;
+        if (!question.isEmpty() && quiet >= QUIET) {
+          text.answered();
+          return new Asked(known ? null : question);
+        }
+        if (now >= end) {
           throw new ActFailure(Reason.FAILED, "no answer in a minute");
         }
-        wait(left);
+        long until = question.isEmpty() ? end : Math.min(end, lastSaid + QUIET);
+        wait(Math.max(1, (until - now + 999_999) / 1_000_000));
       }
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
       throw new IOException("interrupted", e);
     }
     if (started) {
-      return false;
+      return null;
     }
     if (ended) {
-      throw new ActFailure(why(), words());
+      Reason why = text.why();
+      if (why == Reason.WRONG_PASSWORD && sent != null) {
+        elevation.refused(sent);
+      }
+      throw new ActFailure(why, text.words());
     }
     answered++;
-    return true;
+    text.answered();
+    return new Asked(null);
   }
 
-  private Reason why() {
-    String text = words().toLowerCase(Locale.ROOT);
-    if (text.contains("must have a tty") || text.contains("a terminal is required")) {
-      return Reason.WANTS_TERMINAL;
-    }
-    if (text.contains("sudo: not found") || text.contains("sudo: command not found")) {
-      return Reason.NO_PROGRAM;
-    }
-    if (text.contains("not in the sudoers")
-        || text.contains("not allowed")
-        || text.contains("may not run")) {
-      return Reason.NOT_ALLOWED;
-    }
-    return answered > 0 && text.contains("incorrect password")
-        ? Reason.WRONG_PASSWORD
-        : Reason.FAILED;
-  }
-
-  /** What was said besides the prompts: the last line of it. */
   private synchronized String words() {
-    ByteArrayOutputStream text = new ByteArrayOutputStream();
-    text.writeBytes(said);
-    String[] lines =
-        text.toString(StandardCharsets.UTF_8).replace(promptMark(), "\n").strip().split("\n");
-    return VisibleText.of(lines[lines.length - 1].strip());
+    return text.words();
   }
 }

@@ -9,7 +9,7 @@ import zander.core.connect.channel.StartTalk;
 import zander.core.files.WireName;
 import zander.core.files.sftp.channel.ServiceStart;
 
-/** Commands that are run as another account, by the server's {@code sudo}. */
+/** Commands that are run as another account, by a program of the server's. */
 public final class ElevatedCommand {
   /**
    * Where OpenSSH's file service is on the systems there are; the server's own configuration may
@@ -32,6 +32,11 @@ public final class ElevatedCommand {
           + orNext("$f")
           + "echo 'sftp-server: not found' >&2; exit 127";
 
+  /** Where it is known, the other one would take the terminal away from what is run (su(1)). */
+  private static final String SU_WITH_TERMINAL =
+      "\"$(case \"$(su --help 2>&1)\" in *session-command*) echo --session-command;;"
+          + " *) echo -c;; esac)\"";
+
   private static String orNext(String service) {
     return "test -x \"" + service + "\" && exec \"" + service + "\"; ";
   }
@@ -46,23 +51,43 @@ public final class ElevatedCommand {
   static String of(StartTalk talk, String wireScript) {
     String inner = "LC_ALL=C; export LC_ALL; echo " + talk.startMark() + " >&2; " + wireScript;
     return ShellWords.command(
-        "export LC_ALL; exec sudo -S -p "
-            + ShellWords.quoteWire(talk.promptMark())
-            + " -u "
-            + ShellWords.quote(talk.account())
-            + " -- sh -c "
-            + ShellWords.quoteWire(inner));
+        "export LC_ALL; echo " + talk.upMark() + " >&2; " + up(talk, "-S ", "-c", inner));
   }
 
   /** The same with a terminal that a person types into: their locale stays as it is. */
   static String interactive(StartTalk talk, String wireScript) {
+    String inner = "echo " + talk.startMark() + "; " + wireScript;
     return ShellWords.interactive(
-        "exec sudo -p "
-            + ShellWords.quoteWire(talk.promptMark())
-            + " -u "
-            + ShellWords.quote(talk.account())
-            + " -- sh -c "
-            + ShellWords.quoteWire("echo " + talk.startMark() + "; " + wireScript));
+        "echo " + talk.upMark() + "; " + up(talk, "", SU_WITH_TERMINAL, inner));
+  }
+
+  /**
+   * @param fromInput what tells {@code sudo} to read the password from its input
+   * @param suOption what tells {@code su} to run a command
+   */
+  private static String up(StartTalk talk, String fromInput, String suOption, String inner) {
+    String account = ShellWords.quote(talk.account());
+    String shell = " -- sh -c " + ShellWords.quoteWire(inner);
+    return switch (talk.way()) {
+      // Not by -p: that would stand for every question of PAM, and the password go to all of them.
+      case SUDO ->
+          "SUDO_PROMPT="
+              + talk.promptMark()
+              + "; export SUDO_PROMPT; exec sudo "
+              + fromInput
+              + "-u "
+              + account
+              + shell;
+      case DOAS -> "exec doas -u " + account + shell;
+      // By the account's own shell, whatever that is: -s is not heard for one that may not sign in.
+      case SU ->
+          "exec su "
+              + account
+              + " "
+              + suOption
+              + " "
+              + ShellWords.quoteWire(ShellWords.interactive(inner));
+    };
   }
 
   /** The file service of the other account. */

@@ -59,7 +59,8 @@ public final class SshShell implements ShellSession {
     pty.setPtyType("xterm-256color");
     pty.setPtyColumns(columns);
     pty.setPtyLines(rows);
-    if (!runsScripts) {
+    // Never as whoever signed in, where another account is meant.
+    if (!runsScripts && lines.elevation() == null) {
       LoginShellChannel channel =
           lines.open(
               () -> narrowed(new LoginShellChannel(pty, ENVIRONMENT)), SshShell::withTerminal);

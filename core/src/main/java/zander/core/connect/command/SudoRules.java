@@ -5,6 +5,8 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import zander.core.connect.channel.ActFailure;
+import zander.core.connect.channel.Elevation;
+import zander.core.connect.channel.WayUp;
 import zander.core.work.VisibleText;
 
 /** What a server's rules let an account run as another, in {@code sudo}'s own words. */
@@ -21,10 +23,14 @@ public final class SudoRules {
    *
    * @param own runs as the account itself
    * @param account the account itself
+   * @param right what was refused
    */
-  public static IOException explained(IOException failure, Commands own, String account) {
-    if (failure instanceof ActFailure act && act.reason() == ActFailure.Reason.NOT_ALLOWED) {
-      return act.with(allowed(own), account + " ALL=(root) ALL");
+  public static IOException explained(
+      IOException failure, Commands own, String account, Elevation right) {
+    if (right.way() == WayUp.SUDO
+        && failure instanceof ActFailure act
+        && act.reason() == ActFailure.Reason.NOT_ALLOWED) {
+      return act.with(allowed(own), account + " ALL=(" + right.account() + ") ALL");
     }
     return failure;
   }

@@ -61,8 +61,9 @@ public record Progress(
    * @param path for people, relative to the base it comes from
    * @param arrived whether it is there all the same
    * @param top the name at the top that it belongs to, in wire form; empty for none
+   * @param denied whether the account lacked the permission on the server
    */
-  public record Problem(String path, String why, boolean arrived, String top) {}
+  public record Problem(String path, String why, boolean arrived, String top, boolean denied) {}
 
   /** Stopped before anything was transferred. */
   public Progress stopped() {

@@ -78,10 +78,10 @@ public final class ProgressCounter {
     waiting += change;
   }
 
-  public synchronized void problem(String path, String why, boolean arrived, String top) {
-    failed += arrived ? 0 : 1;
+  public synchronized void problem(Problem problem) {
+    failed += problem.arrived() ? 0 : 1;
     if (problems.size() < MOST_PROBLEMS) {
-      problems.add(new Problem(path, why, arrived, top));
+      problems.add(problem);
       told = null;
     }
   }

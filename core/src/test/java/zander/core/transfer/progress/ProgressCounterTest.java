@@ -3,6 +3,7 @@ package zander.core.transfer.progress;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import org.junit.jupiter.api.Test;
+import zander.core.transfer.progress.Progress.Problem;
 
 class ProgressCounterTest {
   /** The list has an end; the number has none. */
@@ -11,10 +12,11 @@ class ProgressCounterTest {
     ProgressCounter counter = new ProgressCounter();
     for (int i = 0; i < 28_720; i++) {
       counter.counted(10);
-      counter.problem("station-" + i, "the server's disk is full", false, "stations");
+      counter.problem(
+          new Problem("station-" + i, "the server's disk is full", false, "stations", false));
       counter.skip(10);
     }
-    counter.problem("owner", "owner could not be kept", true, "stations");
+    counter.problem(new Problem("owner", "owner could not be kept", true, "stations", false));
     Progress now = counter.now(false, "");
     assertThat(now.failed()).isEqualTo(28_720);
     assertThat(now.skipped() - now.same() - now.failed()).as("skipped by a choice").isZero();

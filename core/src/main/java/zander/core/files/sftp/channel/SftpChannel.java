@@ -91,14 +91,13 @@ public final class SftpChannel extends ChannelSession {
   /** Asks for the subsystem, or for the command in its place (RFC 4254, section 6.5). */
   @Override
   protected void doOpen() throws IOException {
-    String kind = kind();
     byte[] what = start == null ? SUBSYSTEM : start.command(() -> close(false));
     Buffer request = getSession().createBuffer(SshConstants.SSH_MSG_CHANNEL_REQUEST);
     request.putUInt(getRecipient());
-    request.putString(kind);
+    request.putString(kind());
     request.putBoolean(true);
     request.putBytes(what);
-    addPendingRequest(kind, true);
+    addPendingRequest(kind(), true);
     writePacket(request);
     super.doOpen();
   }
@@ -135,7 +134,8 @@ public final class SftpChannel extends ChannelSession {
     } catch (IllegalStateException e) {
       throw new IOException("the connection is closed", e);
     } catch (IOException | RuntimeException e) {
-      channel.close(true);
+      // At once, the server would not hear of it, and keep what it has begun.
+      channel.close(!channel.isOpen());
       throw e;
     }
   }
