@@ -10,6 +10,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.files.RemotePath;
 import zander.desk.file.FileModel;
+import zander.desk.folder.CreateActions;
 
 /** The demo's own sudo: warden opens a file of root's, edits it and saves it, with one question. */
 class AsRootOnTheDemoTest {
@@ -28,22 +29,31 @@ class AsRootOnTheDemoTest {
     window.close();
   }
 
-  @Test
-  void aFileOfRootIsEditedAndKeepsOwnerAndMode() throws Exception {
-    window.openLevelsWeb();
+  private void goTo(String folder) throws Exception {
     Window.inWindow(
         () -> {
-          window.desk().goTo(RemotePath.of(SETTINGS));
+          window.desk().goTo(RemotePath.of(folder));
           return null;
         });
     window.until(
-        "the folder is read", () -> RemotePath.of(SETTINGS).equals(window.desk().folder().path()));
-    window.press("#as-root");
+        "the folder is read", () -> RemotePath.of(folder).equals(window.desk().folder().path()));
+  }
+
+  private void giveThePassword(String account) {
     window.until("the password is asked", () -> window.shownOrNull("#secret") != null);
     window.fill("#secret", "heron-at-dusk");
     window.push(KeyCode.ENTER);
     window.until(
-        "all is done as root", () -> window.desk() != null && window.desk().actsAs() != null);
+        "all is done as " + account,
+        () -> window.desk() != null && account.equals(window.desk().actsAs()));
+  }
+
+  @Test
+  void aFileOfRootIsEditedAndKeepsOwnerAndMode() throws Exception {
+    window.openLevelsWeb();
+    goTo(SETTINGS);
+    window.press("#as-root");
+    giveThePassword("root");
     window.until("it is read", () -> window.rows().contains("site.conf"));
     assertThat(window.desk().whoAmI().uid()).isZero();
     window.openRow("#server-table", "site.conf");
@@ -61,6 +71,65 @@ class AsRootOnTheDemoTest {
     window.until("the right has ended", () -> window.model.desks().size() == 1);
   }
 
+  /** Only root gives a file to another account; then the site's own account may read it. */
+  @Test
+  void aPageOfRootIsGivenToTheSitesAccount() throws Exception {
+    String page = "/srv/levels/site/alerts.html";
+    window.openLevelsWeb();
+    window.press("#as-root");
+    giveThePassword("root");
+    window.until("it is read", () -> window.rows().contains("alerts.html"));
+    window.choose("#server-table", "alerts.html");
+    window.until("the panel shows it", () -> window.text("#octal").equals("0640"));
+    window.fill("#owner", "web");
+    window.press("#set-rights");
+    window.until("it is web's", () -> uidOf(page) == 33);
+    assertThat(window.stat(page).mode()).isEqualTo(0640);
+    window.press("#stop-acting");
+    window.until("the right has ended", () -> window.model.desks().size() == 1);
+  }
+
+  private int uidOf(String path) {
+    try {
+      return window.stat(path).uid();
+    } catch (Exception e) {
+      throw new AssertionError(e);
+    }
+  }
+
+  /** The account that serves the site is offered; what is made there is its own. */
+  @Test
+  void anotherAccountThanRootIsActedAs() throws Exception {
+    window.openLevelsWeb();
+    goTo("/srv/levels/site/uploads");
+    window.push(KeyCode.CONTROL, KeyCode.G);
+    window.until("actions are found", () -> window.shownOrNull("#goto-field") != null);
+    window.write("act as another");
+    window.push(KeyCode.ENTER);
+    window.until("the account is asked", () -> window.shownOrNull("#strip-name") != null);
+    window.fill("#strip-name", "no such/name");
+    window.press("#choice-act-as-it");
+    window.until("it is told", () -> window.shownOrNull("#choice-close") != null);
+    Window.inWindow(
+        () -> {
+          window.desk().actAs("web", window.desk().folderInFront(), other -> {});
+          return null;
+        });
+    giveThePassword("web");
+    window.until("it is read", () -> window.rows().contains("photo-001.svg"));
+    assertThat(window.desk().whoAmI().uid()).isEqualTo(33);
+    Window.inWindow(
+        () -> {
+          new CreateActions(window.desk().folder()).newFolder();
+          return null;
+        });
+    window.answer("create", "2026");
+    window.until("it is made", () -> window.exists("/srv/levels/site/uploads/2026"));
+    assertThat(uidOf("/srv/levels/site/uploads/2026")).isEqualTo(33);
+    window.press("#stop-acting");
+    window.until("the right has ended", () -> window.model.desks().size() == 1);
+  }
+
   /** It is said as the file opens, and root edits the file itself, not a draft. */
   @Test
   void aFileThatCannotBeSavedIsEditedAsRoot() throws Exception {
@@ -72,9 +141,7 @@ class AsRootOnTheDemoTest {
         });
     window.until("it is said", () -> window.shownOrNull("#choice-edit-as-root") != null);
     window.press("#choice-edit-as-root");
-    window.until("the password is asked", () -> window.shownOrNull("#secret") != null);
-    window.fill("#secret", "heron-at-dusk");
-    window.push(KeyCode.ENTER);
+    giveThePassword("root");
     window.until(
         "it is open as root",
         () ->

@@ -7,26 +7,34 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
 import zander.core.book.ServerEntry;
+import zander.core.connect.channel.ActFailure;
+import zander.core.connect.channel.WayUp;
 import zander.core.files.RemotePath;
 import zander.core.journal.ActingJournal;
 import zander.desk.reach.Secrets;
 import zander.desk.reach.SignInRunner;
 import zander.desk.sheet.OpenDesk;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Sheet;
 import zander.desk.shell.ShellModel;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
 /**
- * The desks on which root is acted as, over the connection of another desk: at most one for each.
+ * The desks on which another account is acted as, over the connection of another desk: for each of
+ * those at most one an account.
  */
 final class ActingDesks {
-  /** Whom one acts as. */
-  static final String ROOT = "root";
-
   private final AppModel app;
 
   /** Who waits for the desk that is being opened for each. */
-  private final Map<DeskModel, List<Consumer<OpenDesk>>> opening = new HashMap<>();
+  private final Map<Wanted, List<Consumer<OpenDesk>>> opening = new HashMap<>();
+
+  private record Wanted(OpenDesk own, String account) {
+    static Wanted of(ActsAs acting) {
+      return new Wanted(acting.own(), acting.account());
+    }
+  }
 
   /** Made with the first: the settings are not there before. */
   private IdleDesks idle;
@@ -48,49 +56,58 @@ final class ActingDesks {
    * @param at the folder to begin in
    * @param then told once it is there
    */
-  void actAsRoot(DeskModel own, RemotePath at, Consumer<OpenDesk> then) {
-    DeskModel there = of(own);
+  void actAs(DeskModel own, String account, RemotePath at, Consumer<OpenDesk> then) {
+    actAs(new ActsAs(own, own.entry(), own::connection, account, ActsAs.WHAT_IS_THERE), at, then);
+  }
+
+  private void actAs(ActsAs acting, RemotePath at, Consumer<OpenDesk> then) {
+    DeskModel there = of(acting);
     if (there != null) {
       app.currentProperty().set(there);
       there.goTo(at);
       then.accept(there);
       return;
     }
-    List<Consumer<OpenDesk>> waiting = opening.get(own);
+    List<Consumer<OpenDesk>> waiting = opening.get(Wanted.of(acting));
     if (waiting != null) {
       waiting.add(then);
       return;
     }
-    opening.put(own, new ArrayList<>(List.of(then)));
-    open(own, at);
+    opening.put(Wanted.of(acting), new ArrayList<>(List.of(then)));
+    open(acting, at);
   }
 
   /** {@code null} for none. */
-  private DeskModel of(DeskModel own) {
-    return app.desks().stream().filter(desk -> desk.own() == own).findFirst().orElse(null);
+  private DeskModel of(ActsAs acting) {
+    return app.desks().stream()
+        .filter(desk -> desk.own() == acting.own() && acting.account().equals(desk.actsAs()))
+        .findFirst()
+        .orElse(null);
   }
 
-  private void open(DeskModel own, RemotePath at) {
-    ServerEntry entry = own.entry().withName(own.entry().name() + " as " + ROOT);
+  private void open(ActsAs acting, RemotePath at) {
+    ServerEntry entry =
+        acting.server().withName(acting.server().name() + " as " + acting.account());
     Secrets secrets = new Secrets();
     app.reach()
         .actAs(
-            own.connection(),
-            new SignInRunner.Acting(ROOT, at.text()),
+            acting.connection().get(),
+            acting.from(at),
             secrets,
             false,
             new SignInRunner.Outcome(
-                opened -> opened(own, entry, secrets, opened),
-                failed -> failed(own, secrets, failed.cause())));
+                opened -> opened(acting, entry, secrets, opened),
+                failed -> failed(acting, at, secrets, failed.cause())));
   }
 
   private void opened(
-      DeskModel own, ServerEntry entry, Secrets secrets, SignInRunner.Opened opened) {
+      ActsAs acting, ServerEntry entry, Secrets secrets, SignInRunner.Opened opened) {
+    OpenDesk own = acting.own();
     app.background()
         .run(
-            () -> new ActingJournal(app.journalOf(entry), ROOT),
+            () -> new ActingJournal(app.journalOf(entry), acting.account()),
             journal -> {
-              List<Consumer<OpenDesk>> waiting = opening.remove(own);
+              List<Consumer<OpenDesk>> waiting = opening.remove(Wanted.of(acting));
               if (!app.desks().contains(own)) {
                 // It was closed meanwhile, and nobody waits any more.
                 app.background().run(opened.connection()::close);
@@ -98,7 +115,7 @@ final class ActingDesks {
                 secrets.wipe();
                 return;
               }
-              DeskModel desk = new DeskModel(app, entry, opened, journal, secrets, own);
+              DeskModel desk = new DeskModel(app, entry, opened, journal, secrets, acting);
               app.desks().add(app.desks().indexOf(own) + 1, desk);
               app.currentProperty().set(desk);
               endWhenIdle(desk);
@@ -106,7 +123,7 @@ final class ActingDesks {
             },
             failure -> {
               app.background().run(opened.connection()::close);
-              failed(own, secrets, failure);
+              failed(acting, null, secrets, failure);
             });
   }
 
@@ -133,7 +150,7 @@ final class ActingDesks {
 
     @Override
     public void end(Duration idle) {
-      DeskModel own = desk.own();
+      OpenDesk own = desk.own();
       app.close(desk);
       if (app.desks().contains(own)) {
         long minutes = Math.max(1, idle.toMinutes());
@@ -141,18 +158,43 @@ final class ActingDesks {
             .front()
             .tell(
                 new Message(
-                    "You are no longer acting as root",
+                    "You are no longer acting as " + desk.actsAs(),
                     "There was no activity for "
                         + (minutes == 1 ? "a minute." : minutes + " minutes.")));
       }
     }
   }
 
-  private void failed(DeskModel own, Secrets secrets, Throwable why) {
-    opening.remove(own);
+  /**
+   * @param at where it was to begin; {@code null} where another try would help nobody
+   */
+  private void failed(ActsAs acting, RemotePath at, Secrets secrets, Throwable why) {
+    List<Consumer<OpenDesk>> waiting = opening.remove(Wanted.of(acting));
     secrets.wipe();
-    if (app.desks().contains(own)) {
-      own.openSheets().front().tellFailure(FailureWords.of(why));
+    if (!app.desks().contains(acting.own())) {
+      return;
     }
+    Sheet front = acting.own().openSheets().front();
+    if (at == null || !mayHelp(acting, why)) {
+      front.tellFailure(FailureWords.of(why));
+      return;
+    }
+    Question.Choice byPassword =
+        new Question.Choice(
+            "Use the password of " + acting.account(),
+            ticked -> {
+              front.dismissQuestion();
+              ActsAs other = acting.byItsPassword();
+              waiting.forEach(then -> actAs(other, at, then));
+            });
+    front.ask(Question.notice(FailureWords.of(why), true, byPassword, front.dismiss()));
+  }
+
+  /** Whether whoever knows the other account's password may get further. */
+  private static boolean mayHelp(ActsAs acting, Throwable why) {
+    return acting.ways().contains(WayUp.SUDO)
+        && why instanceof ActFailure act
+        && (act.reason() == ActFailure.Reason.NOT_ALLOWED
+            || act.reason() == ActFailure.Reason.WANTS_TERMINAL);
   }
 }

@@ -69,12 +69,12 @@ public final class DeskModel implements OpenDesk {
   private final RightsModel rights;
   private final SelectionDetails details;
 
-  /** Whose connection this acts as another account over; {@code null} for one of its own. */
-  private final DeskModel own;
+  /** {@code null} where all is done as the account that signed in. */
+  private final ActsAs acting;
 
   /**
    * @param secrets what the person let this desk keep; wiped when it ends
-   * @param own the desk whose connection this acts as another account over, or {@code null}
+   * @param acting {@code null} where all is done as the account that signed in
    */
   DeskModel(
       AppModel app,
@@ -82,15 +82,15 @@ public final class DeskModel implements OpenDesk {
       SignInRunner.Opened opened,
       Journal journal,
       Secrets secrets,
-      DeskModel own) {
+      ActsAs acting) {
     this.app = app;
-    this.own = own;
+    this.acting = acting;
     this.secrets = secrets;
     LineKeeper line =
         new LineKeeper(
             app.background(),
             (unattended, outcome) ->
-                new LineAgain(app, own, secrets).again(this, unattended, outcome),
+                new LineAgain(app, acting, secrets).again(this, unattended, outcome),
             this::cameBack,
             this::waitsFor);
     line.take(opened);
@@ -270,21 +270,9 @@ public final class DeskModel implements OpenDesk {
     return folder.path() == null ? home() : folder.path();
   }
 
-  /** Shows the journal of this server; one sheet is enough. */
-  public void openJournal() {
-    if (sheets.bringToFront(JournalModel.class).isEmpty()) {
-      sheets.show(new JournalModel(this));
-    }
-  }
-
   /** Opens a sheet to find something below the folder shown. */
   public void openFind() {
     sheets.show(new FindModel(this, folderInFront()));
-  }
-
-  /** Puts an entry of the panel's journal back; what stands against it is told in front. */
-  public void putBack(JournalEntry entry) {
-    new JournalModel(this).putBack(entry, false, sheets.front());
   }
 
   public void openShell() {
@@ -321,21 +309,32 @@ public final class DeskModel implements OpenDesk {
 
   /** The account that all is done as here; {@code null} where it is the one that signed in. */
   public String actsAs() {
-    return own == null ? null : ActingDesks.ROOT;
+    return acting == null ? null : acting.account();
   }
 
-  DeskModel own() {
-    return own;
+  /** The desk over whose connection another account is acted as; {@code null} for none. */
+  OpenDesk own() {
+    return acting == null ? null : acting.own();
   }
 
   @Override
   public boolean mayActAsRoot() {
-    return own == null && whoAmI().uid() != 0 && connection().mayHaveShell();
+    return mayAct() && whoAmI().uid() != 0;
+  }
+
+  /** Whether another account may be acted as from here. */
+  public boolean mayAct() {
+    return acting == null && connection().mayHaveShell();
+  }
+
+  /** The same as any account that the server's rules allow. */
+  public void actAs(String account, RemotePath at, Consumer<OpenDesk> then) {
+    app.acting().actAs(this, account, at, then);
   }
 
   @Override
   public void actAsRoot(RemotePath at, Consumer<OpenDesk> then) {
-    app.acting().actAsRoot(this, at, then);
+    actAs(ActsAs.ROOT, at, then);
   }
 
   @Override

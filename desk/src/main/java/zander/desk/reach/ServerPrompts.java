@@ -8,6 +8,8 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import zander.core.connect.address.ServerAddress;
+import zander.core.connect.channel.Elevation;
+import zander.core.connect.channel.WayUp;
 import zander.core.connect.report.SignInNote;
 import zander.core.connect.signin.SignInPrompt;
 import zander.core.trust.WireKey;
@@ -84,12 +86,33 @@ public final class ServerPrompts implements SignInPrompt {
     return secret("password " + address, "Password of " + address, wrong);
   }
 
-  /** For threads that wait: the password that lets the account act as another one. */
-  char[] actingPassword(ServerAddress address, String account, int wrong) {
-    return secret(
-        "password for acting as others " + address,
-        "Your password on " + address.host() + ", to act as " + account,
-        wrong);
+  /** For threads that wait: what the server asks of whoever acts as another account there. */
+  Elevation.PasswordPrompt acting(ServerAddress address, String account, WayUp way) {
+    String host = address.host();
+    boolean theirs = way == WayUp.SU;
+    String name =
+        theirs
+            ? "password of " + account + " " + address
+            : "password for acting as others " + address;
+    String headline =
+        theirs
+            ? "Password of " + account + " on " + host
+            : "Your password on " + host + ", to act as " + account;
+    return new Elevation.PasswordPrompt() {
+      @Override
+      public char[] password(int wrong) {
+        return secret(name, headline, wrong);
+      }
+
+      @Override
+      public char[] answer(String question) {
+        Challenge asked =
+            new Challenge(
+                address, "To act as " + account, "", List.of(new Prompt(question, false)));
+        List<char[]> given = answers(asked, 0);
+        return given == null ? null : given.get(0);
+      }
+    };
   }
 
   private char[] secret(String name, String headline, int wrong) {

@@ -9,7 +9,9 @@ import zander.core.book.JumpRoutes;
 import zander.core.book.ServerEntry;
 import zander.core.connect.Connection;
 import zander.core.connect.Connector;
+import zander.core.connect.channel.ActFailure;
 import zander.core.connect.channel.Elevation;
+import zander.core.connect.channel.WayUp;
 import zander.core.connect.signin.Hop;
 import zander.desk.work.Background;
 
@@ -100,12 +102,9 @@ public final class SignInRunner {
     SignInModel steps = new SignInModel(acting.account());
     ServerPrompts talk = new ServerPrompts(background, prompts, secrets, vault, lastKeep, n -> {});
     talk.setUnattended(unattended);
-    Elevation right =
-        new Elevation(
-            acting.account(), wrong -> talk.actingPassword(own.address(), acting.account(), wrong));
     background.run(
         () -> {
-          Connection connection = own.actAs(right, acting.folder());
+          Connection connection = acting.over(own, talk);
           talk.signedIn();
           return connection;
         },
@@ -119,9 +118,28 @@ public final class SignInRunner {
   /**
    * Whom to act as.
    *
+   * @param ways by which programs, the first that is there
    * @param folder where to begin
    */
-  public record Acting(String account, String folder) {}
+  public record Acting(String account, List<WayUp> ways, String folder) {
+    private Connection over(Connection own, ServerPrompts talk) throws IOException {
+      for (WayUp way : ways.subList(0, ways.size() - 1)) {
+        try {
+          return by(way, own, talk);
+        } catch (ActFailure e) {
+          if (e.reason() != ActFailure.Reason.NO_PROGRAM) {
+            throw e;
+          }
+        }
+      }
+      return by(ways.get(ways.size() - 1), own, talk);
+    }
+
+    private Connection by(WayUp way, Connection own, ServerPrompts talk) throws IOException {
+      return own.actAs(
+          new Elevation(account, way, talk.acting(own.address(), account, way)), folder);
+    }
+  }
 
   private Connection open(ServerEntry entry, ServerPrompts talk) throws IOException {
     List<Hop> route = new JumpRoutes(book::find, home).to(entry);

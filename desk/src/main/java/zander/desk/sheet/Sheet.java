@@ -70,17 +70,22 @@ public abstract class Sheet {
   /** The same in words of one's own. */
   public final void tellFailure(Throwable failure, Message said, OpenDesk desk, Runnable asRoot) {
     if (desk.mayRootHelp(failure)) {
-      Question.Choice choice =
-          new Question.Choice(
-              "Do it as root",
-              ticked -> {
-                dismissQuestion();
-                asRoot.run();
-              });
-      ask(Question.notice(said, true, choice, dismiss()));
+      tellFailureOrAsRoot(said, asRoot);
     } else {
       tellFailure(said);
     }
+  }
+
+  /** The same where it is known that root may help. */
+  public final void tellFailureOrAsRoot(Message said, Runnable asRoot) {
+    Question.Choice choice =
+        new Question.Choice(
+            "Do it as root",
+            ticked -> {
+              dismissQuestion();
+              asRoot.run();
+            });
+    ask(Question.notice(said, true, choice, dismiss()));
   }
 
   /** The answer to what is only told. */

@@ -223,6 +223,17 @@ public final class TransferModel {
     return route;
   }
 
+  /** The same for those at the top in which something failed; for all where that is not known. */
+  public TransferRoute routeOfFailed() {
+    List<String> names =
+        progress().problems().stream()
+            .filter(problem -> !problem.arrived() && !problem.top().isEmpty())
+            .map(Progress.Problem::top)
+            .distinct()
+            .toList();
+    return names.isEmpty() ? route : route.names(names);
+  }
+
   public TransferRules rules() {
     return rules;
   }

@@ -8,7 +8,7 @@ import zander.desk.sheet.Sheet;
 import zander.desk.work.Message;
 import zander.desk.work.Settings;
 
-/** Asks for how long root may be acted as without anything being done. */
+/** Asks for how long another account may be acted as without anything being done. */
 record ActingTime(Settings settings, Sheet sheet) {
   private static final int LONGEST = 24 * 60;
 
@@ -18,7 +18,7 @@ record ActingTime(Settings settings, Sheet sheet) {
     sheet.ask(
         Question.asking(
             new Message(
-                "Stop acting as root when idle",
+                "Stop acting as another account when idle",
                 "After this many minutes without activity; 0 for never. Running transfers, open"
                     + " shells and unsaved files keep it open."),
             List.of(new Question.Input("strip-name", "Minutes", typed, "")),

@@ -95,7 +95,7 @@ final class DeskView extends VBox {
         height -> app.settings().set(Settings.LOCAL_HEIGHT, Math.round(Math.max(1, height))),
         app.localFoldedProperty());
     if (model.actsAs() != null) {
-      getStyleClass().add("as-root");
+      getStyleClass().add(actingStyle(model));
       getChildren().add(acting(app));
     }
     getChildren().addAll(server, waterline, below);
@@ -120,9 +120,15 @@ final class DeskView extends VBox {
     Label words =
         Parts.label(
             "As " + model.actsAs() + ": everything on this desk is done as " + model.actsAs());
-    Button stop = Parts.button("Stop acting as root", "stop-acting", () -> app.close(model));
+    Button stop =
+        Parts.button("Stop acting as " + model.actsAs(), "stop-acting", () -> app.close(model));
     stop.setMinWidth(Button.USE_PREF_SIZE);
     return Parts.row("acting", words, Parts.spring(), stop);
+  }
+
+  /** Root is told apart by colour, besides the word. */
+  static String actingStyle(DeskModel desk) {
+    return desk.actsAs().equals("root") ? "as-root" : "as-other";
   }
 
   SheetViews sheetViews() {

@@ -110,7 +110,7 @@ final class TopBar extends HBox {
       content.getChildren().add(tag);
     }
     if (desk.actsAs() != null) {
-      Tables.mark(content, "as-root", true);
+      Tables.mark(content, DeskView.actingStyle(desk), true);
     }
     Label away = Parts.label("away", "tag", "danger");
     away.setMinWidth(USE_PREF_SIZE);

@@ -6,6 +6,7 @@ import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Predicate;
 import zander.desk.file.FileModel;
+import zander.desk.history.JournalSheet;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
 import zander.desk.sheet.Action;
@@ -115,12 +116,17 @@ final class WindowActions {
         desk -> desk.actAsRoot(desk.folderInFront(), root -> {}),
         unless(DeskModel::mayActAsRoot, "you are root here, or this account has no shell"));
     onDesk(
-        "Stop acting as root",
+        "Act as another account …",
+        "",
+        desk -> new ActingAccount(desk).ask(),
+        unless(DeskModel::mayAct, "you act as another here, or this account has no shell"));
+    onDesk(
+        "Stop acting as another account",
         "",
         model::close,
-        unless(desk -> desk.actsAs() != null, "you do not act as root here"));
+        unless(desk -> desk.actsAs() != null, "you do not act as another account here"));
     onDesk(
-        "Stop acting as root when idle …",
+        "Stop acting as another account when idle …",
         "",
         desk -> new ActingTime(model.settings(), desk.openSheets().front()).ask());
     onDesk("Open another desk on this server", "", desk -> model.openAnother(desk.entry()));
@@ -205,7 +211,7 @@ final class WindowActions {
         unless(
             desk -> front(desk) != null && front(desk).unsavedProperty().get(),
             "nothing is unsaved in front"));
-    onDesk("Journal of this server", "Alt+J", DeskModel::openJournal);
+    onDesk("Journal of this server", "Alt+J", JournalSheet::open);
     onDesk("Next sheet", "Ctrl+Page Down", desk -> window.step(desk, 1));
     onDesk("Previous sheet", "Ctrl+Page Up", desk -> window.step(desk, -1));
     onDesk("Close the sheet", "Ctrl+W", desk -> desk.close(desk.currentProperty().get()));

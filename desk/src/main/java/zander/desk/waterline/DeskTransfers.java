@@ -71,7 +71,7 @@ public final class DeskTransfers {
     this.routes = new TransferRoutes(server, folder, local);
     this.partners = new Partners(server.entry().folders(), server.personHome());
     this.rules = new FolderRules(server.name(), partners, folder, kept.rules());
-    this.ends = new TransferEnds(desk, folder, local);
+    this.ends = new TransferEnds(desk, folder, local, this::retryAsRoot);
     this.all = kept.all();
     this.kept = kept.folder();
     desk.subscriptions().on(kept.rules().readProperty(), read -> rules.show());
@@ -237,14 +237,23 @@ public final class DeskTransfers {
 
   /** Tries those at the top again in which something failed; what is there is the same by now. */
   public void retry(TransferModel failed) {
-    List<String> names =
-        failed.progress().problems().stream()
-            .filter(problem -> !problem.arrived() && !problem.top().isEmpty())
-            .map(problem -> problem.top())
-            .distinct()
-            .toList();
-    TransferRoute route = names.isEmpty() ? failed.route() : failed.route().names(names);
-    begin(route, failed.rules().whenExists(ConflictRule.DIFFERENT));
+    begin(failed.routeOfFailed(), failed.rules().whenExists(ConflictRule.DIFFERENT));
+  }
+
+  /** The same over the desk of root. */
+  private void retryAsRoot(TransferModel failed) {
+    TransferRoute route = failed.routeOfFailed();
+    boolean up = route.direction() == Direction.SEND_UP;
+    desk.actAsRoot(
+        RemotePath.of(up ? route.to() : route.from()),
+        root ->
+            all.get().stream()
+                .filter(transfers -> transfers.desk == root)
+                .forEach(
+                    transfers ->
+                        transfers.begin(
+                            transfers.routes.like(route),
+                            failed.rules().whenExists(ConflictRule.DIFFERENT))));
   }
 
   /** Goes on with what an earlier run of the program left. */

@@ -5,11 +5,13 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 import zander.core.change.DeleteTask;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 import zander.core.transfer.endpoint.Direction;
 import zander.core.transfer.progress.Progress.Phase;
+import zander.core.transfer.progress.Progress.Problem;
 import zander.desk.folder.FolderModel;
 import zander.desk.local.LocalModel;
 import zander.desk.sheet.OpenDesk;
@@ -30,6 +32,7 @@ final class TransferEnds {
   private final OpenDesk desk;
   private final FolderModel folder;
   private final LocalModel local;
+  private final Consumer<TransferModel> asRoot;
   private final Map<TransferModel, FollowUp> followUps = new HashMap<>();
 
   /** What was asked for when a transfer began, to be done after it. */
@@ -39,7 +42,12 @@ final class TransferEnds {
     private String command = "";
   }
 
-  TransferEnds(OpenDesk desk, FolderModel folder, LocalModel local) {
+  /**
+   * @param asRoot tries what failed again as root
+   */
+  TransferEnds(
+      OpenDesk desk, FolderModel folder, LocalModel local, Consumer<TransferModel> asRoot) {
+    this.asRoot = asRoot;
     this.desk = desk;
     this.folder = folder;
     this.local = local;
@@ -149,6 +157,15 @@ final class TransferEnds {
           .append(problems.size() - MOST_TOLD)
           .append(" more, in the list of transfers");
     }
-    folder.tellFailure(new Message(over.words().line(), list.toString().strip()));
+    Message said = new Message(over.words().line(), list.toString().strip());
+    boolean rootMayHelp =
+        desk.mayActAsRoot()
+            && over.direction() != Direction.ACROSS
+            && problems.stream().anyMatch(Problem::denied);
+    if (rootMayHelp) {
+      folder.tellFailureOrAsRoot(said, () -> asRoot.accept(over));
+    } else {
+      folder.tellFailure(said);
+    }
   }
 }

@@ -87,6 +87,13 @@ final class TransferRoutes {
     return on.name() + ":";
   }
 
+  /** The same way between this desk's server and this computer. */
+  TransferRoute like(TransferRoute other) {
+    return other.direction() == Direction.SEND_UP
+        ? up(Path.of(other.from()), RemotePath.of(other.to()), other.names())
+        : down(RemotePath.of(other.from()), Path.of(other.to()), other.names());
+  }
+
   /** The way of one that was saved, between this desk and this computer. */
   TransferRoute saved(SavedTransfer saved) {
     return saved.direction() == Direction.SEND_UP

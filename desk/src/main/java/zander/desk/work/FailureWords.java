@@ -75,13 +75,17 @@ public final class FailureWords {
       case GIVEN_UP -> new Message("No password was given", nothing);
       case WANTS_TERMINAL ->
           new Message(
-              "The server's sudo wants a terminal",
+              "The server asks for the password in a terminal only",
               nothing
-                  + " Its rules have requiretty, which does not go with a file service. Use a"
-                  + " shell there, or have that rule taken away for your account.");
-      case NO_PROGRAM -> new Message("There is no sudo on this server", nothing + said);
+                  + said
+                  + " That does not go with a file service. Use a shell there, or have the rule"
+                  + " changed for your account: for sudo that is requiretty; doas needs a rule"
+                  + " with nopass.");
+      case NO_PROGRAM ->
+          new Message(
+              "There is no sudo, doas or su that you could use on this server", nothing + said);
       case ENDED -> new Message("You do not act as another account any more", "Nothing was done.");
-      case FAILED -> new Message("The server's sudo did not begin it", nothing + said);
+      case FAILED -> new Message("The server did not begin it", nothing + said);
     };
   }
 

@@ -95,7 +95,7 @@ final class WorldFile {
             words[4],
             words[5],
             words[6].equals("-") ? "" : words[6],
-            words[7].equals("yes")));
+            words[7].equals("-") ? "" : words[7]));
   }
 
   private void addFile(String path, String mode, String owner, String when, String content)

@@ -7,7 +7,8 @@ import java.util.List;
  *
  * @param groups names of further groups
  * @param password in clear: it is made up; empty for none
- * @param sudo whether it may become root
+ * @param actsAs whom it may act as by {@code sudo}: {@link #ANYBODY} with its password, one account
+ *     without, or empty for nobody
  */
 public record Account(
     String name,
@@ -17,7 +18,8 @@ public record Account(
     String home,
     String shell,
     String password,
-    boolean sudo) {
+    String actsAs) {
+  public static final String ANYBODY = "ALL";
 
   public boolean mayHaveShell() {
     return !shell.endsWith("/nologin");

@@ -36,8 +36,16 @@ class ShellTest {
     accounts.addGroup("warden", 1004);
     accounts.addGroup("web", 33);
     warden =
-        new Account("warden", 1004, 1004, List.of("web"), "/home/warden", "/bin/sh", "heron", true);
-    accounts.add(new Account("root", 0, 0, List.of(), "/root", "/bin/sh", "", false));
+        new Account(
+            "warden",
+            1004,
+            1004,
+            List.of("web"),
+            "/home/warden",
+            "/bin/sh",
+            "heron",
+            Account.ANYBODY);
+    accounts.add(new Account("root", 0, 0, List.of(), "/root", "/bin/sh", "", ""));
     accounts.add(warden);
     World world = new World(Clock.systemUTC());
     world.mkdir(Caller.ROOT, "/home", 0755);

@@ -26,6 +26,7 @@ import zander.desk.file.FileModel;
 import zander.desk.folder.CreateActions;
 import zander.desk.folder.DeleteActions;
 import zander.desk.history.JournalModel;
+import zander.desk.history.JournalSheet;
 import zander.desk.model.DeskModel;
 import zander.desk.sheet.Question;
 import zander.desk.work.Settings;
@@ -36,6 +37,7 @@ import zander.suite.SystemSudo;
 @Timeout(value = 240, unit = TimeUnit.SECONDS)
 class AsRootInTheWindowTest {
   private static final String ACCOUNT = "zndasroot";
+  private static final String OTHER = "zndother2";
   private static final String PASSWORD = "heron-at-dusk";
   private final SystemSudo sudo = new SystemSudo("window");
 
@@ -49,7 +51,7 @@ class AsRootInTheWindowTest {
   void start() throws Exception {
     Assumptions.assumeTrue(
         SystemSudo.isPossible(), "needs openssh-server and sudo, and to be root");
-    server = new SystemSshd(folder, List.of(ACCOUNT), List.of());
+    server = new SystemSshd(folder, List.of(ACCOUNT, OTHER), List.of());
     SystemSshd.setPassword(ACCOUNT, PASSWORD);
     settings = Files.createDirectory(folder.resolve("settings"));
     file = Files.writeString(settings.resolve("site.conf"), "level 3\n");
@@ -206,7 +208,7 @@ class AsRootInTheWindowTest {
     assertThat(saved.kind()).isEqualTo(ChangeKind.SAVE);
     assertThat(saved.as()).isEqualTo("root");
 
-    window.run(() -> root.openJournal());
+    window.run(() -> JournalSheet.open(root));
     JournalModel journal = window.on(() -> root.openSheets().of(JournalModel.class).get(0));
     window.run(() -> journal.putBack(saved));
     window.until("it is put back", () -> content().equals("level 3\n"));
@@ -254,10 +256,31 @@ class AsRootInTheWindowTest {
     assertThat(deleted.kind()).isEqualTo(ChangeKind.DELETE);
     assertThat(deleted.as()).isEqualTo("root");
 
-    window.run(() -> root.openJournal());
+    window.run(() -> JournalSheet.open(root));
     JournalModel journal = window.on(() -> root.openSheets().of(JournalModel.class).get(0));
     window.run(() -> journal.putBack(deleted));
     window.until("it is put back", () -> stat(renamed).equals(ACCOUNT + " 600\n"));
+  }
+
+  /** A whole folder goes into a place of root's, where the account may not write. */
+  @Test
+  void aTransferThatIsRefusedGoesOnAsRoot() throws Exception {
+    Path pages = Files.createDirectories(window.home().resolve("pages/stations"));
+    Files.writeString(pages.resolve("station-001.html"), "calm");
+    Files.writeString(pages.resolveSibling("index.html"), "all calm");
+    DeskModel desk = open();
+    window.until("it is read", () -> !desk.folder().rows().isEmpty());
+    window.run(() -> desk.transfers().sendUp(List.of(window.home().resolve("pages"))));
+    goOnAsRoot(desk);
+    giveThePassword(PASSWORD);
+    DeskModel root = rootDesk();
+    Path arrived = settings.resolve("pages/stations/station-001.html");
+    window.until(
+        "it has arrived", () -> Files.exists(arrived) && !root.transfers().queue().isBusy());
+    assertThat(arrived).hasContent("calm");
+    assertThat(stat(settings.resolve("pages/index.html"))).startsWith("root ");
+    window.run(() -> root.transfers().bringDown(RemotePath.of(file.toString())));
+    window.until("it is here", () -> Files.exists(window.home().resolve("site.conf")));
   }
 
   /** On the account's own desk: the offer, once it is there. */
@@ -312,6 +335,25 @@ class AsRootInTheWindowTest {
     assertThat(window.on(() -> mine.questionProperty().get())).isNull();
     assertThat(file).hasContent("level 5");
     assertThat(SystemSshd.run("stat", "-c", "%U %a", file.toString())).isEqualTo("root 666\n");
+  }
+
+  /** Where the rules do not let one, whoever knows the other's password may still get in. */
+  @Test
+  void thePasswordOfTheOtherAccountIsOfferedWhereSudoRefuses() throws Exception {
+    sudo.rule("# nothing for " + ACCOUNT);
+    SystemSshd.setPassword(OTHER, "tern");
+    DeskModel desk = open();
+    window.run(() -> desk.actAs(OTHER, RemotePath.of(settings.toString()), other -> {}));
+    giveThePassword(PASSWORD);
+    window.until("it is refused", () -> desk.folder().questionProperty().get() != null);
+    Question refused = window.on(() -> desk.folder().questionProperty().get());
+    assertThat(refused.said().detail()).contains(ACCOUNT + " ALL=(" + OTHER + ") ALL");
+    choose(refused, "Use the password of " + OTHER);
+    giveThePassword("tern");
+    DeskModel other = rootDesk();
+    assertThat(other.actsAs()).isEqualTo(OTHER);
+    assertThat(other.whoAmI().account()).isEqualTo(OTHER);
+    assertThat(window.on(() -> window.model.desks().size())).isEqualTo(2);
   }
 
   /** A folder that only root may read is read, and something in it deleted and put back. */

@@ -26,6 +26,7 @@ import zander.desk.find.FindModel;
 import zander.desk.folder.DeleteActions;
 import zander.desk.folder.FolderModel;
 import zander.desk.history.JournalModel;
+import zander.desk.history.JournalSheet;
 import zander.desk.model.DeskModel;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
@@ -288,7 +289,7 @@ class DayInTheWindowTest {
             .filter(entry -> !desk.journal().isPutBack(entry))
             .reduce((newer, older) -> older)
             .orElseThrow();
-    window.run(desk::openJournal);
+    window.run(() -> JournalSheet.open(desk));
     JournalModel journal = (JournalModel) window.on(() -> desk.currentProperty().get());
     window.run(
         () -> {

@@ -21,6 +21,7 @@ import zander.desk.file.FileModel;
 import zander.desk.folder.Column;
 import zander.desk.folder.FolderModel;
 import zander.desk.history.JournalModel;
+import zander.desk.history.JournalSheet;
 import zander.desk.model.DeskModel;
 import zander.desk.shell.ShellModel;
 import zander.desk.work.StallProbe.Stall;
@@ -206,7 +207,7 @@ public final class WindowSizes {
     JournalModel[] journal = new JournalModel[1];
     window.run(
         () -> {
-          desk.openJournal();
+          JournalSheet.open(desk);
           journal[0] = (JournalModel) desk.currentProperty().get();
         });
     window.until("it is listed", () -> journal[0].allCount() >= SOME);
@@ -359,7 +360,7 @@ public final class WindowSizes {
     JournalModel[] model = new JournalModel[1];
     window.run(
         () -> {
-          desk.openJournal();
+          JournalSheet.open(desk);
           model[0] = (JournalModel) desk.currentProperty().get();
         });
     window.until("it is listed", () -> model[0].allCount() >= SOME);

@@ -20,6 +20,7 @@ import zander.core.rights.Mode.May;
 import zander.core.rights.Mode.Who;
 import zander.desk.history.EntryWords;
 import zander.desk.history.JournalModel;
+import zander.desk.history.JournalSheet;
 import zander.desk.model.DeskModel;
 import zander.desk.rights.RightsModel;
 import zander.desk.rights.RightsModel.Bit;
@@ -309,7 +310,10 @@ public final class RightsView extends VBox {
               HBox end = Parts.row("history-end", was);
               if (JournalModel.mayPutBack(entry, desk.journal())) {
                 Button back =
-                    Parts.button("Put back", "put-back-" + number[0]++, () -> desk.putBack(entry));
+                    Parts.button(
+                        "Put back",
+                        "put-back-" + number[0]++,
+                        () -> JournalSheet.putBack(desk, entry));
                 back.getStyleClass().add("small");
                 end.getChildren().add(back);
               }

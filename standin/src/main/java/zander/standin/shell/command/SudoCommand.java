@@ -6,6 +6,7 @@ import zander.standin.shell.process.Call;
 import zander.standin.shell.process.Command;
 import zander.standin.shell.process.LineEditor;
 import zander.standin.shell.process.UsageError;
+import zander.standin.world.Account;
 import zander.standin.world.Caller;
 
 /** {@code sudo}: becomes root for one command or a shell, after the account's own password. */
@@ -19,7 +20,8 @@ public final class SudoCommand {
     boolean fromInput = false;
     boolean never = false;
     boolean shell = false;
-    String prompt = null;
+    boolean listing = false;
+    String prompt = call.session().variables.get("SUDO_PROMPT");
     String account = "root";
     int at = 0;
     for (; at < words.size() && words.get(at).startsWith("-"); at++) {
@@ -31,6 +33,7 @@ public final class SudoCommand {
       switch (option) {
         case "-S" -> fromInput = true;
         case "-n" -> never = true;
+        case "-l" -> listing = true;
         case "-i", "-s" -> shell = true;
         case "-p" -> prompt = value(words, ++at);
         case "-u" -> account = value(words, ++at);
@@ -38,6 +41,9 @@ public final class SudoCommand {
       }
     }
     List<String> command = words.subList(Math.min(at, words.size()), words.size());
+    if (listing) {
+      return list(call);
+    }
     if (command.isEmpty() && !shell) {
       throw new UsageError("a command is missing", 1);
     }
@@ -46,7 +52,8 @@ public final class SudoCommand {
     if (caller == null) {
       return call.complain("unknown user " + account);
     }
-    if (!allowed(call, prompt, fromInput, never)) {
+    if (!call.session().account.actsAs().equals(account)
+        && !allowed(call, prompt, fromInput, never)) {
       return 1;
     }
     return as(caller, call, command.isEmpty() ? List.of("sh") : command);
@@ -59,10 +66,31 @@ public final class SudoCommand {
     return words.get(at);
   }
 
+  private static boolean mayActAsAnybody(Call.Session session) {
+    return session.account.actsAs().equals(Account.ANYBODY);
+  }
+
+  private static int list(Call call) throws IOException {
+    Account own = call.session().account;
+    if (own.actsAs().isEmpty()) {
+      return call.complain("a password is required");
+    }
+    String rule =
+        mayActAsAnybody(call.session()) ? "(ALL) ALL" : "(" + own.actsAs() + ") NOPASSWD: ALL";
+    call.out()
+        .print(
+            "User "
+                + own.name()
+                + " may run the following commands on this machine:\n    "
+                + rule
+                + "\n");
+    return 0;
+  }
+
   private static boolean allowed(Call call, String prompt, boolean fromInput, boolean never)
       throws IOException {
     Call.Session session = call.session();
-    if (session.caller.isRoot() || (session.sudoKnown && session.account.sudo())) {
+    if (session.caller.isRoot() || (session.sudoKnown && mayActAsAnybody(session))) {
       return true;
     }
     if (never || (!fromInput && session.terminal == null)) {
@@ -75,7 +103,7 @@ public final class SudoCommand {
         break;
       }
       if (!typed.isEmpty() && typed.equals(session.account.password())) {
-        if (!session.account.sudo()) {
+        if (!mayActAsAnybody(session)) {
           call.complain(session.account.name() + " is not in the sudoers file.");
           return false;
         }

@@ -57,9 +57,10 @@ class TerminalTest {
     Accounts accounts = new Accounts();
     accounts.addGroup("warden", 1004);
     Account warden =
-        new Account("warden", 1004, 1004, List.of(), "/home/warden", "/bin/sh", "heron", true);
+        new Account(
+            "warden", 1004, 1004, List.of(), "/home/warden", "/bin/sh", "heron", Account.ANYBODY);
     accounts.add(warden);
-    accounts.add(new Account("root", 0, 0, List.of(), "/root", "/bin/sh", "", false));
+    accounts.add(new Account("root", 0, 0, List.of(), "/root", "/bin/sh", "", ""));
     World world = new World(Clock.systemUTC());
     world.mkdir(Caller.ROOT, "/home", 0755);
     world.mkdir(Caller.ROOT, "/home/warden", 0755);
