@@ -84,9 +84,12 @@ public final class FileJournal implements Journal, Closeable {
       }
     }
     for (JournalLine end : ends) {
+      last = Math.max(last, end.ends());
       entries.computeIfPresent(
           end.ends(), (id, entry) -> entry.ended(end.how(), end.now(), end.touched()));
     }
+    // A number in a damaged line may be the last one given: what ended it would end another entry.
+    last += (long) damaged * JournalFiles.MOST;
     entries.values().stream()
         .filter(entry -> entry.isUnderWay() && !live.contains(entry.id()))
         .forEach(left::add);

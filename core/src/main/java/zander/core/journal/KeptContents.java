@@ -2,6 +2,7 @@ package zander.core.journal;
 
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
+import java.io.EOFException;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.ByteBuffer;
@@ -19,7 +20,9 @@ import java.util.Set;
 import java.util.stream.Stream;
 import java.util.zip.GZIPInputStream;
 import java.util.zip.GZIPOutputStream;
+import java.util.zip.ZipException;
 import zander.core.seal.ContentSeal;
+import zander.core.seal.StillSealed;
 
 /**
  * Replaced contents, each once and packed, in files named by their SHA-256. They are sealed where
@@ -54,7 +57,9 @@ final class KeptContents {
   }
 
   /**
-   * Keeps a content, synced before this returns, and gives its digest.
+   * Keeps a content, synced before this returns, and gives its digest. One that is here already is
+   * read again first, because a damaged one could not be put back: it is kept anew, as is one that
+   * only the vault could open.
    *
    * @param closed whether others may not read it on the server: it is never kept in clear
    */
@@ -64,7 +69,8 @@ final class KeptContents {
     // In clear only what somebody else's file has in the open too.
     boolean kept =
         isSealedToLast(id) || (!lasts && (Files.exists(clear(id)) || (closed && isSealed(id))));
-    if (!kept) {
+    Path here = !lasts && Files.exists(clear(id)) ? clear(id) : sealed(id);
+    if (!kept || !isWhole(here, id)) {
       byte[] packed = pack(content);
       if (closed || lasts) {
         write(id, seal.seal(packed, about(id)), sealed(id));
@@ -132,16 +138,33 @@ final class KeptContents {
    * @param mayAsk whether the person may be asked to open the vault
    */
   byte[] read(String id, boolean mayAsk) throws IOException {
-    byte[] packed;
-    if (Files.exists(clear(id))) {
-      packed = Files.readAllBytes(clear(id));
-    } else if (Files.exists(sealed(id))) {
-      packed = seal.open(Files.readAllBytes(sealed(id)), about(id), mayAsk);
-    } else {
-      return null;
+    for (Path file : List.of(clear(id), sealed(id))) {
+      if (Files.exists(file)) {
+        return read(file, id, mayAsk);
+      }
     }
+    return null;
+  }
+
+  private byte[] read(Path file, String id, boolean mayAsk) throws IOException {
+    byte[] bytes = Files.readAllBytes(file);
+    byte[] packed = file.equals(sealed(id)) ? seal.open(bytes, about(id), mayAsk) : bytes;
     try (GZIPInputStream in = new GZIPInputStream(new ByteArrayInputStream(packed))) {
-      return in.readAllBytes();
+      byte[] content = in.readAllBytes();
+      if (digest(content).equals(id)) {
+        return content;
+      }
+      throw new StillSealed(StillSealed.Reason.DAMAGED, null);
+    } catch (ZipException | EOFException e) {
+      throw new StillSealed(StillSealed.Reason.DAMAGED, e);
+    }
+  }
+
+  private boolean isWhole(Path file, String id) {
+    try {
+      return read(file, id, false) != null;
+    } catch (IOException e) {
+      return false;
     }
   }
 
@@ -172,8 +195,8 @@ final class KeptContents {
   void retain(Set<String> ids) throws IOException {
     for (Path file : all()) {
       String id = idOf(file);
-      boolean lost = file.equals(sealed(id)) && !isSealed(id);
-      if (id == null || lost || !ids.contains(id)) {
+      boolean wanted = id != null && ids.contains(id);
+      if (!wanted || (file.equals(sealed(id)) && !isSealed(id))) {
         Files.deleteIfExists(file);
       }
     }

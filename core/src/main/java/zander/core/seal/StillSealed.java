@@ -16,7 +16,7 @@ public final class StillSealed extends IOException {
 
   private final Reason reason;
 
-  StillSealed(Reason reason, Throwable cause) {
+  public StillSealed(Reason reason, Throwable cause) {
     super("what is kept on this computer could not be opened", cause);
     this.reason = reason;
   }

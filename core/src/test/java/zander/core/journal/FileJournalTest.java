@@ -15,6 +15,7 @@ import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemotePath;
 import zander.core.rights.Mode;
+import zander.core.seal.StillSealed;
 
 class FileJournalTest {
   private static final RemotePath SITE = RemotePath.of("/srv/levels/site.conf");
@@ -180,6 +181,67 @@ class FileJournalTest {
         assertThat(journal.damaged()).isBetween(0, 2);
       }
       Files.write(file, log);
+    }
+  }
+
+  /** What would end the entry of a damaged line does not end another one. */
+  @Test
+  void theNumberOfADamagedLineIsNotGivenAgain() throws IOException {
+    try (FileJournal journal = open()) {
+      journal.begin(change(ChangeKind.SAVE)).done();
+      journal.begin(change(ChangeKind.RIGHTS)).done();
+    }
+    Path log = folder.resolve("journal-1.log");
+    String text = Files.readString(log);
+    int line = text.indexOf("RIGHTS");
+    Files.writeString(log, text.substring(0, line) + "R?" + text.substring(line + 2));
+    try (FileJournal journal = open()) {
+      assertThat(journal.entries()).hasSize(1);
+      journal.begin(change(ChangeKind.RENAME)).lost();
+      assertThat(journal.entries()).extracting(JournalEntry::id).doesNotHaveDuplicates();
+    }
+    try (FileJournal journal = open()) {
+      assertThat(journal.unfinished())
+          .extracting(JournalEntry::kind)
+          .containsExactly(ChangeKind.RENAME);
+    }
+  }
+
+  /** Each byte of it: what the next entry keeps can be put back, or is told to be damaged. */
+  @Test
+  void aDamagedContentIsKeptAnew() throws IOException {
+    byte[] content = "level 3\n".repeat(9).getBytes(UTF_8);
+    NewChange save = change(ChangeKind.SAVE).content(content);
+    try (FileJournal journal = open()) {
+      journal.begin(save.states(STATE, null)).done();
+      Path kept;
+      try (var files = Files.list(folder.resolve("content"))) {
+        kept = files.findFirst().orElseThrow();
+      }
+      byte[] whole = Files.readAllBytes(kept);
+      for (int at = 0; at < whole.length; at++) {
+        byte[] damaged = whole.clone();
+        damaged[at] ^= 0x55;
+        Files.write(kept, damaged);
+        JournalEntry entry = journal.entries().get(0);
+        assertThat(contentOrDamage(journal, entry)).as("byte %d", at).isIn(null, "level 3");
+        journal.begin(save.states(STATE, null)).done();
+        assertThat(journal.contentBefore(journal.entries().get(0))).isEqualTo(content);
+      }
+      Files.write(kept, new byte[0]);
+      journal.begin(save.states(STATE, null)).done();
+      assertThat(journal.contentBefore(journal.entries().get(0))).isEqualTo(content);
+    }
+  }
+
+  /** The first line; {@code null} where it is told that it is damaged. */
+  private static String contentOrDamage(FileJournal journal, JournalEntry entry)
+      throws IOException {
+    try {
+      return new String(journal.contentBefore(entry), UTF_8).lines().findFirst().orElse("");
+    } catch (StillSealed e) {
+      assertThat(e.reason()).isEqualTo(StillSealed.Reason.DAMAGED);
+      return null;
     }
   }
 
