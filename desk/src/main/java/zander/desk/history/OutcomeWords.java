@@ -10,9 +10,9 @@ import zander.core.files.RemoteFailure;
  * of every version say the same.
  */
 final class OutcomeWords {
-  /** {@link SaveFailure}'s message. */
+  /** {@link SaveFailure}'s message, or its parts as a save writes them down. */
   private static final Pattern SAVE =
-      Pattern.compile("failed: save of .*: ([A-Z_]+) at [A-Z_]+, server has ([A-Z_]+)");
+      Pattern.compile("failed: (?:save of .*: )?([A-Z_]+) at [A-Z_]+, server has ([A-Z_]+)");
 
   /** {@link RemoteFailure}'s message: the step, the path, the reason, what the server said. */
   private static final Pattern REMOTE =

@@ -25,12 +25,12 @@ class OutcomeWordsTest {
   @ParameterizedTest
   @EnumSource(SaveFailure.Reason.class)
   void failuresOfSaves(SaveFailure.Reason reason) {
-    assertThat(
-            OutcomeWords.of(
-                "failed: save of /etc/levels/a b: " + reason + " at RIGHTS, server has OLD"))
-        .startsWith("not saved: ")
-        .endsWith("; the server has the version before")
-        .doesNotContain(reason.name());
+    for (String about : new String[] {"", "save of /etc/levels/a b: "}) {
+      assertThat(OutcomeWords.of("failed: " + about + reason + " at RIGHTS, server has OLD"))
+          .startsWith("not saved: ")
+          .endsWith("; the server has the version before")
+          .doesNotContain(reason.name());
+    }
   }
 
   @Test
