@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.List;
 import java.util.zip.GZIPInputStream;
 import org.junit.jupiter.api.Test;
@@ -116,8 +117,17 @@ class SealedDeskTest {
   }
 
   private boolean hasDraft() {
+    return hasDraft(Instant.EPOCH);
+  }
+
+  private boolean hasDraft(Instant since) {
     try (var walk = Files.walk(folder.resolve("state"))) {
-      return walk.anyMatch(file -> file.toString().endsWith(".draft"));
+      for (Path file : walk.filter(one -> one.toString().endsWith(".draft")).toList()) {
+        if (Files.getLastModifiedTime(file).toInstant().isAfter(since)) {
+          return true;
+        }
+      }
+      return false;
     } catch (IOException e) {
       throw new AssertionError(e);
     }
@@ -206,8 +216,10 @@ class SealedDeskTest {
     try (ModelDesk window = new ModelDesk(folder)) {
       makeVault(window);
       FileModel file = work(window);
+      // On a slow machine there was one of the text before: it is written once more, later.
+      Instant before = Instant.now().minusMillis(10);
       on(window, () -> file.edited(DRAFT));
-      window.until("a draft is kept", () -> hasDraft());
+      window.until("a draft is kept", () -> hasDraft(before));
       new ResumeFolder(folder.resolve("state/transfers"), sealOf(window)).begin(saved()).close();
       for (String id : List.of("versions", "history", "drafts", "transfers")) {
         KeptModel.Row row = kept(window, id);
