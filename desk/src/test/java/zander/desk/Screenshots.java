@@ -44,6 +44,10 @@ class Screenshots {
   }
 
   private void keep(String name) throws Exception {
+    keep(window, name);
+  }
+
+  static void keep(Window window, String name) throws Exception {
     window.moveTo(640, 562);
     Path made = window.picture(name);
     Path goal = Path.of("..", "docs", "screenshots", name + ".png");
@@ -133,15 +137,6 @@ class Screenshots {
   }
 
   @Test
-  void narrowingExplained() throws Exception {
-    window.openLevelsWeb();
-    window.push(KeyCode.CONTROL, KeyCode.K);
-    window.put("#narrow", "*.html !latest* changed:<1y");
-    window.until("it is explained", () -> window.text("#explained").contains("not name"));
-    keep("narrowing");
-  }
-
-  @Test
   void findingAndReplacing() throws Exception {
     window.openLevelsWeb();
     window.push(KeyCode.CONTROL, KeyCode.F);
@@ -187,7 +182,6 @@ class Screenshots {
         () ->
             window.shownOrNull("#strip-live") != null
                 && window.text("#strip-live").contains("127 files"));
-    keep("delete-asked");
     window.press("#choice-cancel");
     window.choose("#server-table", "contact-2.html");
     window.push(KeyCode.DELETE);
@@ -324,27 +318,6 @@ class Screenshots {
     window.push(KeyCode.CONTROL, KeyCode.T);
     window.until("the list is shown", () -> window.shownOrNull("#clear-over") != null);
     keep("transfer-list");
-  }
-
-  @Test
-  void asRoot() throws Exception {
-    window.openLevelsWeb();
-    RemotePath settings = RemotePath.of("/etc/levels");
-    javafx.application.Platform.runLater(() -> window.desk().goTo(settings));
-    window.until("it is read", () -> settings.equals(window.desk().folder().path()));
-    window.press("#as-root");
-    window.until("the password is asked", () -> window.shownOrNull("#secret") != null);
-    window.fill("#secret", "heron-at-dusk");
-    window.push(KeyCode.ENTER);
-    window.until("it is done as root", () -> window.shownOrNull("#stop-acting") != null);
-    window.until("it is read", () -> window.rows().contains("site.conf"));
-    window.openRow("#server-table", "site.conf");
-    window.until("the editor is open", () -> window.shownOrNull("#editor") != null);
-    window.clickOn(window.shown("#editor"));
-    window.push(KeyCode.CONTROL, KeyCode.HOME);
-    window.write("# as of today");
-    window.push(KeyCode.ENTER);
-    keep("as-root");
   }
 
   @Test

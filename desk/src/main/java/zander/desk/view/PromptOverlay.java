@@ -141,7 +141,7 @@ final class PromptOverlay extends StackPane implements Prompts {
           answer.complete(new Given(secret, ask.mayKeep() ? keep.chosen() : KeepSecret.NOW));
         };
     field.setOnAction(event -> give.run());
-    Button yes = Parts.button("Resume", "prompt-yes", give, "main");
+    Button yes = Parts.button("Continue", "prompt-yes", give, "main");
     Button no =
         Parts.button(
             ask.mayKeep() ? "Cancel" : "Not now",
@@ -203,7 +203,7 @@ final class PromptOverlay extends StackPane implements Prompts {
                 }
               });
     }
-    Button yes = Parts.button("Resume", "prompt-yes", give, "main");
+    Button yes = Parts.button("Continue", "prompt-yes", give, "main");
     Button no =
         Parts.button(
             "Cancel",
