@@ -50,16 +50,19 @@ class TransfersInTheWindowTest {
     World world = window.world("levels-web");
     world.mkdir(Caller.ROOT, THERE, 0775);
     for (String name : new String[] {"a.html", "b.html", "c.txt", "d.txt", "only-there.html"}) {
-      byte[] content = ("there: " + name + "\n").getBytes(UTF_8);
-      world
-          .open(
-              Caller.ROOT, THERE + "/" + name, new World.Open(false, true, true, true, false, 0664))
-          .write(0, content, 0, content.length);
-      world.setTimes(Caller.ROOT, THERE + "/" + name, 1_600_000_000, 1_600_000_000);
-      world.chown(Caller.ROOT, THERE + "/" + name, 1004, 33, false);
+      makeThere(world, name);
     }
     world.chown(Caller.ROOT, THERE, 1004, 33, false);
     window.openLevelsWeb();
+  }
+
+  private static void makeThere(World world, String name) throws Exception {
+    byte[] content = ("there: " + name + "\n").getBytes(UTF_8);
+    world
+        .open(Caller.ROOT, THERE + "/" + name, new World.Open(false, true, true, true, false, 0664))
+        .write(0, content, 0, content.length);
+    world.setTimes(Caller.ROOT, THERE + "/" + name, 1_600_000_000, 1_600_000_000);
+    world.chown(Caller.ROOT, THERE + "/" + name, 1004, 33, false);
   }
 
   @AfterEach
@@ -120,8 +123,7 @@ class TransfersInTheWindowTest {
     assertThat(window.text("#check-outcome")).startsWith("3 differ; 3 files");
   }
 
-  @Test
-  void makesAMirrorOnlyAfterItsPlanAndKeepsWhatItDeletes() throws Exception {
+  private void planAMirror(String deleted) throws Exception {
     window.press("#rule");
     window.until("the rules are shown", () -> window.shownOrNull("#rule-replace") != null);
     window.clickOn(window.shown("#rule-replace"));
@@ -132,7 +134,44 @@ class TransfersInTheWindowTest {
         "it is planned",
         () ->
             ((PlanModel) window.desk().currentProperty().get()).mayBegin()
-                && window.text("#plan-sums").contains("1 deleted there"));
+                && window.text("#plan-sums").contains(deleted + " deleted there"));
+  }
+
+  /** Equal names of several folders all go; what has come here since the plan was made does not. */
+  @Test
+  void aMirrorDeletesWhatIsOnlyThereWhenTheTransferIsOver() throws Exception {
+    World world = window.world("levels-web");
+    for (String name : new String[] {"a", "b", "c"}) {
+      Files.createDirectory(here.resolve(name));
+      world.mkdir(Caller.ROOT, THERE + "/" + name, 0775);
+      makeThere(world, name + "/old");
+      world.chown(Caller.ROOT, THERE + "/" + name, 1004, 33, false);
+    }
+    planAMirror("4");
+    Files.writeString(here.resolve("only-there.html"), "here by now\n");
+    window.press("#plan-begin");
+    untilOver();
+    window.until(
+        "what stayed is told",
+        () ->
+            window.desk().folder().questionProperty().get() != null
+                && window
+                    .desk()
+                    .folder()
+                    .questionProperty()
+                    .get()
+                    .said()
+                    .headline()
+                    .equals("1 entry of the plan changed meanwhile and stayed"));
+    assertThat(there("only-there.html")).isEqualTo("here by now\n");
+    for (String name : new String[] {"a", "b", "c"}) {
+      assertThat(world.list(Caller.ROOT, THERE + "/" + name)).doesNotContain("old");
+    }
+  }
+
+  @Test
+  void makesAMirrorOnlyAfterItsPlanAndKeepsWhatItDeletes() throws Exception {
+    planAMirror("1");
     window.press("#plan-begin");
     untilOver();
     window.until(

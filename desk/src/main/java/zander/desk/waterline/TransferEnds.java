@@ -1,14 +1,11 @@
 package zander.desk.waterline;
 
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
-import zander.core.change.DeleteTask;
 import zander.core.files.RemotePath;
-import zander.core.files.WireName;
 import zander.core.transfer.endpoint.Direction;
 import zander.core.transfer.progress.Progress.Phase;
 import zander.core.transfer.progress.Progress.Problem;
@@ -97,47 +94,12 @@ final class TransferEnds {
     next.then.forEach(Runnable::run);
     boolean whole = isWhole(transfer);
     if (!next.toDelete.isEmpty() && whole) {
-      deleteForMirror(transfer, next.toDelete);
+      new MirrorDeletion(desk, folder, local).run(transfer, next.toDelete);
     }
     showProblems(transfer);
     if (!next.command.isEmpty() && whole) {
       new AfterUpload(desk, folder).run(next.command, RemotePath.of(transfer.route().to()));
     }
-  }
-
-  /** What the plan showed as only there goes, as any deletion does: held, and in the journal. */
-  private void deleteForMirror(TransferModel transfer, List<String> paths) {
-    if (transfer.direction() != Direction.SEND_UP) {
-      Path base = Path.of(transfer.route().to());
-      desk.background()
-          .run(
-              () -> {
-                for (String path : paths) {
-                  local.trash().put(base.resolve(WireName.toText(path)));
-                }
-                return true;
-              },
-              done -> local.refresh(),
-              this::notDeleted);
-      return;
-    }
-    RemotePath base = RemotePath.of(transfer.route().to());
-    List<RemotePath> there =
-        paths.stream().map(path -> RemotePath.ofWire(base.wire() + "/" + path)).toList();
-    desk.background()
-        .run(
-            () -> {
-              new DeleteTask(desk.files(), desk.commands(), desk.journal(), desk.home())
-                  .hold(there);
-              return true;
-            },
-            done -> desk.changed(there),
-            this::notDeleted);
-  }
-
-  private void notDeleted(Throwable failure) {
-    desk.openSheets().frontProperty().set(folder);
-    folder.tell(new Message("Not all could be deleted", String.valueOf(failure.getMessage())));
   }
 
   private void showProblems(TransferModel over) {

@@ -77,6 +77,8 @@ public final class TransferPlan {
    * @param leftOut how many each pattern leaves out
    * @param free bytes free on the other side; -1 where that is not known
    * @param complete whether all was scanned
+   * @param toDelete the paths that a mirror deletes, in wire form: all of them, once all was
+   *     scanned
    */
   public record Result(
       List<Row> rows,
@@ -84,7 +86,8 @@ public final class TransferPlan {
       long folders,
       Map<String, Long> leftOut,
       long free,
-      boolean complete) {
+      boolean complete,
+      List<String> toDelete) {
 
     public Sum sum(Deed deed) {
       return sums.getOrDefault(deed, Sum.NONE);
@@ -98,11 +101,6 @@ public final class TransferPlan {
     public boolean fits() {
       return free < 0 || bytes() <= free;
     }
-
-    /** The paths that a mirror deletes. */
-    public List<String> toDelete() {
-      return rows.stream().filter(row -> row.deed() == Deed.DELETED).map(Row::path).toList();
-    }
   }
 
   private final Source source;
@@ -110,6 +108,7 @@ public final class TransferPlan {
   private final TransferRules rules;
   private final Cancellation stop;
   private final List<Row> rows = new ArrayList<>();
+  private final List<String> toDelete = new ArrayList<>();
   private final Map<Deed, Sum> sums = new EnumMap<>(Deed.class);
   private final Map<String, Long> leftOut = new TreeMap<>();
   private long folders;
@@ -171,7 +170,13 @@ public final class TransferPlan {
 
   private Result result(boolean complete) {
     return new Result(
-        List.copyOf(rows), Map.copyOf(sums), folders, Map.copyOf(leftOut), free, complete);
+        List.copyOf(rows),
+        Map.copyOf(sums),
+        folders,
+        Map.copyOf(leftOut),
+        free,
+        complete,
+        complete ? List.copyOf(toDelete) : List.of());
   }
 
   private boolean visit(
@@ -228,6 +233,9 @@ public final class TransferPlan {
         && !there.name().contains(zander.core.change.place.TemporaryName.MARK)
         && !there.name().equals(zander.core.change.place.HoldingFolder.NAME)) {
       Deed deed = rules.mirror() ? Deed.DELETED : Deed.ONLY_THERE;
+      if (rules.mirror()) {
+        toDelete.add(path);
+      }
       add(path, deed, Comparison.NEW, null, there, "", there.size());
     }
   }

@@ -236,6 +236,17 @@ class TransferPlanTest {
     assertThat(plan.toDelete()).containsExactly("site/only-there");
   }
 
+  /** However many there are: what is counted is what goes. */
+  @Test
+  void aMirrorDeletesAllThatItCounts() throws IOException {
+    for (int i = 0; i < 20_500; i++) {
+      Files.createFile(to.resolve("site/old-" + i));
+    }
+    TransferPlan.Result plan = plan(TransferRules.of(ConflictRule.REPLACE).mirror(true));
+    assertThat(plan.sum(TransferPlan.Deed.DELETED).count()).isEqualTo(20_501);
+    assertThat(plan.toDelete()).hasSize(20_501).doesNotHaveDuplicates();
+  }
+
   @Test
   void aCheckTellsEveryDifference() throws IOException {
     Files.setAttribute(to.resolve("site/newer"), "unix:mode", 0600);
