@@ -68,8 +68,10 @@ public final class FailureWords {
                   + (failure.allowed().isEmpty()
                       ? ""
                       : " You may run: " + String.join(", ", failure.allowed()) + ".")
-                  + " An administrator can allow it in /etc/sudoers"
-                  + (failure.line().isEmpty() ? "." : " with the line: " + failure.line()));
+                  + " An administrator can allow it"
+                  + (failure.line().isEmpty()
+                      ? "."
+                      : " in /etc/sudoers with the line: " + failure.line()));
       case WRONG_PASSWORD ->
           new Message("The password was wrong", nothing + " It was not sent again." + said);
       case GIVEN_UP -> new Message("No password was given", nothing);

@@ -214,6 +214,10 @@ public final class StartTalk {
         long now = System.nanoTime();
         String question = text.openQuestion();
         boolean known = text.isForPassword(question);
+        if (known && sent != null) {
+          // These programs ask once: whatever asks now is what they have run.
+          throw new ActFailure(Reason.FAILED, "the password is asked for a second time");
+        }
         long quiet = known ? QUIET : now - lastSaid;
         if (!question.isEmpty() && quiet >= QUIET) {
           text.answered();
