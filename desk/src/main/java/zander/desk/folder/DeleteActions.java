@@ -2,8 +2,11 @@ package zander.desk.folder;
 
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.concurrent.CancellationException;
 import java.util.function.BiConsumer;
@@ -253,8 +256,13 @@ public final class DeleteActions {
                 + " not deleted. "
                 + first.headline(),
             first.detail());
-    List<RemotePath> rest =
-        paths.stream().filter(path -> failed.stream().anyMatch(one -> isOf(one, path))).toList();
+    // Of what failed, and of the folders around it: ten thousand may fail at once.
+    Set<RemotePath> left = new HashSet<>();
+    failed.stream()
+        .map(RemoteFailure::path)
+        .filter(Objects::nonNull)
+        .forEach(path -> left.addAll(path.chain()));
+    List<RemotePath> rest = paths.stream().filter(left::contains).toList();
     folder.tellFailure(
         failed.get(0),
         said,
@@ -262,11 +270,6 @@ public final class DeleteActions {
         // Where the failure is of the folder around, none of them is gone.
         AsRoot.goOn(
             folder, root -> again.accept(new DeleteActions(root), rest.isEmpty() ? paths : rest)));
-  }
-
-  /** Whether a failure is of what is below a path, or of itself. */
-  private static boolean isOf(RemoteFailure failure, RemotePath path) {
-    return failure.path() != null && failure.path().chain().contains(path);
   }
 
   /** Lets go of what the rules do not hold any longer; a failure only leaves it for later. */
