@@ -132,11 +132,12 @@ public final class RemoteEndpoint implements Source, Target {
 
   @Override
   public void expectToRead(List<String> early, Executor elsewhere) {
+    tarDownload.expect(early);
     starting(
         elsewhere,
         () -> {
           if (strategy.packsDown(0, true)) {
-            tarDownload.open(early);
+            tarDownload.open();
           }
         });
   }

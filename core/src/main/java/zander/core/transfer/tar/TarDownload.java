@@ -28,19 +28,31 @@ public final class TarDownload {
   /** One that writes as it is, and one that compresses what it writes. */
   private final TarDownloadProcess[] kept = new TarDownloadProcess[2];
 
+  /** None until something was said. */
+  private List<String> expected;
+
   public TarDownload(RemoteContext context) {
     this.context = context;
     this.compression = context.channels().compression(Direction.BRING_DOWN);
   }
 
   /**
-   * Starts the program, so that it is there when the first load is.
+   * Says what the program is to send without being asked for each, when it is started; only what is
+   * said first counts.
    *
-   * @param early files and folders, relative to the side, whose small files it is to send without
-   *     being asked for each
+   * @param early files and folders, relative to the side, whose small files are wanted
    */
-  public synchronized void open(List<String> early) throws IOException {
+  public synchronized void expect(List<String> early) {
+    if (expected == null) {
+      expected = List.copyOf(early);
+    }
+  }
+
+  /** Starts the program, so that it is there when the first load is. */
+  public synchronized void open() throws IOException {
     if (kept[0] == null) {
+      List<String> early = expected == null ? List.of() : expected;
+      expected = List.of();
       boolean compresses = context.strategy().compresses();
       BooleanSupplier slow = () -> compresses && compression.pays();
       EagerFiles files = slow.getAsBoolean() ? EagerFiles.NONE : new EagerFiles(early, slow);
@@ -50,7 +62,7 @@ public final class TarDownload {
 
   private synchronized TarDownloadProcess program(boolean compressed) throws IOException {
     if (!compressed) {
-      open(List.of());
+      open();
     } else if (kept[1] == null) {
       kept[1] = TarDownloadProcess.startCompressed(context);
     }
@@ -126,7 +138,16 @@ public final class TarDownload {
     return attempt(program, asked, () -> program.read(asked, stop).isEmpty() ? List.of() : asked);
   }
 
+  /** The first load may be here before the program was started elsewhere. */
   private synchronized TarDownloadProcess withEarlyFiles() {
+    if (kept[0] == null && expected != null && !expected.isEmpty()) {
+      try {
+        open();
+      } catch (IOException e) {
+        // Tried once more for what is asked for by name, and told there.
+        return null;
+      }
+    }
     return kept[0] == null || kept[0].early.isEmpty() ? null : kept[0];
   }
 
