@@ -1,7 +1,5 @@
 package zander.core.edit;
 
-import com.github.difflib.DiffUtils;
-import com.github.difflib.patch.AbstractDelta;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -30,8 +28,8 @@ public final class LineDifference {
     List<String> now = after.lines().toList();
     List<Line> lines = new ArrayList<>();
     int shown = 0;
-    for (AbstractDelta<String> delta : DiffUtils.diff(old, now).getDeltas()) {
-      int at = delta.getTarget().getPosition();
+    for (LineChanges.Change change : LineChanges.between(old, now)) {
+      int at = change.nowFrom();
       int end = Math.min(at, shown + (shown == 0 ? 0 : AROUND));
       same(now, shown, end, lines);
       int begin = Math.max(end, at - AROUND);
@@ -39,14 +37,13 @@ public final class LineDifference {
         lines.add(new Line(Kind.GAP, 0, ""));
       }
       same(now, begin, at, lines);
-      int number = delta.getSource().getPosition();
-      for (String text : delta.getSource().getLines()) {
-        lines.add(new Line(Kind.REMOVED, ++number, text));
+      for (int i = change.from(); i < change.to(); i++) {
+        lines.add(new Line(Kind.REMOVED, i + 1, old.get(i)));
       }
-      for (String text : delta.getTarget().getLines()) {
-        lines.add(new Line(Kind.ADDED, ++at, text));
+      for (int i = at; i < change.nowTo(); i++) {
+        lines.add(new Line(Kind.ADDED, i + 1, now.get(i)));
       }
-      shown = at;
+      shown = change.nowTo();
     }
     if (!lines.isEmpty()) {
       same(now, shown, Math.min(now.size(), shown + AROUND), lines);

@@ -2,12 +2,12 @@ package zander.core.edit;
 
 import java.io.IOException;
 
-/** Content that cannot be edited as text without harm, or text that its encoding cannot hold. */
+/** Content that cannot be edited as text without harm. */
 public final class NotTextException extends IOException {
   private final long at;
 
   /**
-   * @param at the byte, or for text that cannot be encoded the character, it was found at, from 0
+   * @param at the byte it was found at, from 0
    */
   NotTextException(String message, long at) {
     super(message);

@@ -1,8 +1,5 @@
 package zander.core.edit;
 
-import com.github.difflib.DiffUtils;
-import com.github.difflib.patch.AbstractDelta;
-import com.github.difflib.patch.DeltaType;
 import java.io.ByteArrayOutputStream;
 import java.nio.ByteBuffer;
 import java.nio.CharBuffer;
@@ -14,6 +11,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.charset.UnsupportedCharsetException;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -65,7 +63,7 @@ public final class TextFile {
     return mark.length > 0;
   }
 
-  /** How most lines end; new lines get this. {@code LF} for a text of one line. */
+  /** How most lines end. {@code LF} for a text of one line. */
   public LineEnd lineEnd() {
     return usual;
   }
@@ -126,7 +124,7 @@ public final class TextFile {
               .toString();
       TextFile text = split(raw, charset, mark);
       return Arrays.equals(text.encode(text.text), bytes) ? text : null;
-    } catch (CharacterCodingException | NotTextException e) {
+    } catch (CharacterCodingException | UnencodableTextException e) {
       return null;
     }
   }
@@ -150,13 +148,32 @@ public final class TextFile {
     return new TextFile(text.toString(), charset, mark, ends);
   }
 
+  /** How its lines end, to be told of each edit. */
+  public LineEnds lineEnds() {
+    return new LineEnds(ends, usual);
+  }
+
+  /** The same text, to be encoded in UTF-8 from now on, without a mark. */
+  public TextFile inUtf8() {
+    return new TextFile(text, StandardCharsets.UTF_8, new byte[0], ends);
+  }
+
   /**
-   * The bytes for an edited text: lines that were there keep their ends, new ones get the usual.
+   * The bytes for an edited text: lines that were there keep their ends, changed ones too, and a
+   * new one takes that of the line beside it.
    *
-   * @throws NotTextException when the encoding has no bytes for a character of it
+   * @throws UnencodableTextException when the encoding has no bytes for a character of it
    */
-  public byte[] encode(String edited) throws NotTextException {
-    List<LineEnd> newEnds = endsFor(edited);
+  public byte[] encode(String edited) throws UnencodableTextException {
+    return encode(edited, endsFor(edited));
+  }
+
+  /**
+   * The same where it is known how each line ends.
+   *
+   * @param newEnds of all lines of the edited text but the last
+   */
+  public byte[] encode(String edited, List<LineEnd> newEnds) throws UnencodableTextException {
     StringBuilder raw = new StringBuilder(edited.length());
     int line = 0;
     for (int i = 0; i < edited.length(); i++) {
@@ -170,7 +187,7 @@ public final class TextFile {
     return bytes(raw.toString());
   }
 
-  private byte[] bytes(String raw) throws NotTextException {
+  private byte[] bytes(String raw) throws UnencodableTextException {
     CharBuffer in = CharBuffer.wrap(raw);
     ByteArrayOutputStream out = new ByteArrayOutputStream();
     out.writeBytes(mark);
@@ -184,8 +201,10 @@ public final class TextFile {
     while (true) {
       CoderResult result = flushing ? encoder.flush(buffer) : encoder.encode(in, buffer, true);
       if (result.isError()) {
-        throw new NotTextException(
-            charset.name() + " has no '" + raw.codePointAt(in.position()) + "'", in.position());
+        throw new UnencodableTextException(
+            charset,
+            Character.toString(raw.codePointAt(in.position())),
+            split(raw.substring(0, in.position()), charset, mark).ends.size() + 1);
       }
       out.write(buffer.array(), 0, buffer.position());
       buffer.clear();
@@ -199,28 +218,12 @@ public final class TextFile {
   }
 
   private List<LineEnd> endsFor(String edited) {
-    LineEnd usual = lineEnd();
-    int count = (int) edited.chars().filter(c -> c == '\n').count();
-    List<LineEnd> newEnds = new ArrayList<>(java.util.Collections.nCopies(count, usual));
-    if (!hasMixedLineEnds()) {
-      return newEnds;
-    }
     if (edited.equals(text)) {
       return ends;
     }
-    List<String> before = List.of(text.split("\n", -1));
-    List<String> after = List.of(edited.split("\n", -1));
-    for (AbstractDelta<String> delta : DiffUtils.diff(before, after, true).getDeltas()) {
-      if (delta.getType() == DeltaType.EQUAL) {
-        for (int i = 0; i < delta.getSource().size(); i++) {
-          int old = delta.getSource().getPosition() + i;
-          int now = delta.getTarget().getPosition() + i;
-          if (old < ends.size() && now < newEnds.size()) {
-            newEnds.set(now, ends.get(old));
-          }
-        }
-      }
-    }
-    return newEnds;
+    List<String> after = LineEnds.lines(edited);
+    return mixed
+        ? LineEnds.carried(LineEnds.lines(text), ends, after, usual)
+        : Collections.nCopies(after.size() - 1, usual);
   }
 }

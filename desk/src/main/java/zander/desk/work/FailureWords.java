@@ -7,6 +7,7 @@ import zander.core.change.save.SaveFailure;
 import zander.core.connect.channel.ActFailure;
 import zander.core.connect.report.ConnectFailure;
 import zander.core.edit.NotTextException;
+import zander.core.edit.UnencodableTextException;
 import zander.core.files.RemoteFailure;
 import zander.core.seal.StillSealed;
 
@@ -34,6 +35,18 @@ public final class FailureWords {
       return new Message(
           "This is not a text that can be edited here",
           text.getMessage() + ", at position " + text.at() + ". Nothing was changed.");
+    }
+    if (failure instanceof UnencodableTextException text) {
+      return new Message(
+          "The encoding of this file, "
+              + text.charset().name()
+              + ", has no \""
+              + text.character()
+              + "\"",
+          "It is in line "
+              + text.line()
+              + ". The file on the server is as it was. Save it as UTF-8, or remove the"
+              + " character.");
     }
     if (failure instanceof AccessDeniedException denied) {
       return new Message(
