@@ -17,6 +17,7 @@ import zander.core.change.save.FileVersion;
 import zander.core.change.save.SaveFailure;
 import zander.core.edit.NotTextException;
 import zander.core.edit.TextFile;
+import zander.core.edit.UnencodableTextException;
 import zander.core.files.RemotePath;
 import zander.core.journal.JournalEntry;
 import zander.core.rights.Mode;
@@ -24,7 +25,6 @@ import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
 import zander.desk.sheet.Texts;
-import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
 /** A text file of the server being edited: the text here, the version over there, and saving. */
@@ -33,7 +33,6 @@ public final class FileModel extends Sheet {
   static final long LARGEST = 16L << 20;
 
   private final OpenDesk desk;
-  private final Drafts drafts;
   private final RemotePath path;
   private final SaveQuestions questions;
   private final ReadOnlyBooleanWrapper busy = new ReadOnlyBooleanWrapper(false);
@@ -42,18 +41,20 @@ public final class FileModel extends Sheet {
   private final ReadOnlyObjectWrapper<String> drafted = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<Integer> line = new ReadOnlyObjectWrapper<>(0);
   private FileVersion version;
-  private boolean draftDue;
   private boolean closed;
-  private String text = "";
-  private String savedText = "";
+  private final EditedText text;
+  private final ServerCopy serverCopy;
+  private final DraftKeeper draftKeeper;
 
   FileModel(OpenDesk desk, Drafts drafts, RemotePath path, AtomicSave.Opened opened)
       throws NotTextException {
     TextFile decoded = TextFile.decode(opened.content());
     this.desk = desk;
-    this.drafts = drafts;
     this.path = path;
     this.questions = new SaveQuestions(desk, this);
+    this.text = new EditedText(decoded);
+    this.serverCopy = new ServerCopy(desk, this, questions);
+    this.draftKeeper = new DraftKeeper(desk, drafts, this::draft);
     setTitle(path.name());
     take(opened.version(), decoded);
     if (isSavedInSteps() && desk.isFirstTime("saved in steps")) {
@@ -87,8 +88,7 @@ public final class FileModel extends Sheet {
 
   private void take(FileVersion newVersion, TextFile decoded) {
     version = newVersion;
-    text = decoded.text();
-    savedText = text;
+    text.take(decoded);
     loaded.set(decoded);
     setUnsaved(false);
     state.set("as on the server");
@@ -108,11 +108,21 @@ public final class FileModel extends Sheet {
     return version;
   }
 
-  /** Told of each change in the editor. */
+  /**
+   * Told of each change in the editor, before {@link #edited}: lines outside of it stay as they
+   * are.
+   *
+   * @param line the one that it begins in, counted from 0
+   */
+  public void replaced(int line, String removed, String inserted) {
+    text.replaced(line, removed, inserted);
+  }
+
+  /** Told of the text after each change in the editor. */
   public void edited(String now) {
-    text = now;
-    keepDraft();
-    setUnsaved(!now.equals(savedText));
+    text.edited(now);
+    draftKeeper.keepSoon();
+    setUnsaved(text.isUnsaved());
     if (isUnsaved()) {
       state.set("not on the server yet");
     } else {
@@ -126,53 +136,24 @@ public final class FileModel extends Sheet {
   }
 
   public String text() {
-    return text;
+    return text.text();
   }
 
-  /** Keeps what is typed, a moment after the last key, so that a crash loses no more than that. */
-  private void keepDraft() {
-    if (draftDue) {
-      return;
-    }
-    draftDue = true;
-    desk.background()
-        .later(
-            java.time.Duration.ofMillis(1500),
-            () -> {
-              draftDue = false;
-              boolean keep = isUnsaved() && !closed;
-              Drafts.Draft draft = new Drafts.Draft(version.real(), version.digestText(), text);
-              boolean closedToOthers = isClosedToOthers();
-              desk.background()
-                  .run(
-                      () -> writeDraft(keep, draft, closedToOthers),
-                      this::tellOfDraft,
-                      failure -> {});
-            });
+  /** The text of the version on the server that this one is based on. */
+  public String savedText() {
+    return text.saved();
   }
 
-  /** Whether others may not read the file on the server. */
-  private boolean isClosedToOthers() {
-    return !version.attributes().mode().allows(Mode.Who.OTHERS, Mode.May.READ);
-  }
-
-  /** Gives whether all is as it should be with it. */
-  private boolean writeDraft(boolean keep, Drafts.Draft draft, boolean closedToOthers) {
-    try {
-      if (keep) {
-        return drafts.keep(draft, closedToOthers);
-      }
-      drafts.drop(draft.path());
-    } catch (java.io.IOException e) {
-      // A full disk here must not stop the editing; the next change tries again.
-    }
-    return true;
-  }
-
-  private void tellOfDraft(boolean well) {
-    if (!well && isUnsaved() && !closed && !busy.get()) {
-      state.set("not on the server yet; no draft without a vault");
-    }
+  private DraftKeeper.Wanted draft() {
+    return new DraftKeeper.Wanted(
+        isUnsaved() && !closed,
+        new Drafts.Draft(version.real(), version.digestText(), text.text()),
+        !version.attributes().mode().allows(Mode.Who.OTHERS, Mode.May.READ),
+        () -> {
+          if (isUnsaved() && !closed && !busy.get()) {
+            state.set("not on the server yet; no draft without a vault");
+          }
+        });
   }
 
   /** Takes a text that was not saved before the program ended. */
@@ -208,15 +189,15 @@ public final class FileModel extends Sheet {
   @Override
   protected void discard() {
     closed = true;
-    RemotePath real = version.real();
-    desk.background().run(() -> writeDraft(false, new Drafts.Draft(real, "", ""), false));
+    draftKeeper.drop(version.real());
   }
 
   /** The facts beside the name: encoding, line ends, lines. */
   public String facts() {
-    TextFile file = loaded.get();
-    long lines = text.endsWith("\n") ? 0 : 1;
-    for (int at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) {
+    TextFile file = text.form();
+    String now = text.text();
+    long lines = now.endsWith("\n") ? 0 : 1;
+    for (int at = now.indexOf('\n'); at >= 0; at = now.indexOf('\n', at + 1)) {
       lines++;
     }
     return file.charset().name()
@@ -224,7 +205,7 @@ public final class FileModel extends Sheet {
         + "   "
         + (file.hasMixedLineEnds() ? "mixed line ends" : file.lineEnd().name())
         + "   "
-        + Texts.count(text.isEmpty() ? 0 : lines, "line")
+        + Texts.count(now.isEmpty() ? 0 : lines, "line")
         + (isSavedInSteps() ? "   saves in two steps" : "");
   }
 
@@ -233,7 +214,7 @@ public final class FileModel extends Sheet {
     return !desk.files().renamesOver();
   }
 
-  private AtomicSave saver() {
+  AtomicSave saver() {
     return new AtomicSave(desk.files(), desk.commands(), desk.journal());
   }
 
@@ -257,8 +238,7 @@ public final class FileModel extends Sheet {
     if (busy.get()) {
       return;
     }
-    String saving = text;
-    TextFile form = loaded.get();
+    EditedText.Snapshot saving = text.snapshot();
     AtomicReference<byte[]> content = new AtomicReference<>();
     busy.set(true);
     state.set("saving");
@@ -266,11 +246,11 @@ public final class FileModel extends Sheet {
     desk.background()
         .run(
             () -> {
-              content.set(form.encode(saving));
+              content.set(saving.encode());
               AtomicSave.Saved made = saver().save(before, content.get(), allowed);
               return new Saved(made, endsWithThisRun(made.version()));
             },
-            done -> saved(saving, done),
+            done -> saved(saving.text(), done),
             failure -> {
               if (failure instanceof SaveFailure save
                   && (save.state() == SaveFailure.ServerState.OLD_OR_NEW
@@ -301,9 +281,9 @@ public final class FileModel extends Sheet {
   private void saved(String saving, Saved done) {
     busy.set(false);
     version = done.made().version();
-    savedText = saving;
+    text.saved(saving);
     dismissQuestion();
-    edited(text);
+    edited(text.text());
     String how = done.made().inPlace() ? ", written into the same file" : "";
     String passing = done.passing() ? "; it can be put back until Zander ends" : "";
     state.set(isUnsaved() ? "not on the server yet" : "saved to the server" + how + passing);
@@ -313,7 +293,7 @@ public final class FileModel extends Sheet {
   private void saveFailed(Throwable failure) {
     busy.set(false);
     state.set("not on the server yet");
-    if (!(failure instanceof NotTextException)) {
+    if (!(failure instanceof UnencodableTextException)) {
       desk.checkLine();
     }
     ask(questions.afterFailure(failure));
@@ -321,7 +301,7 @@ public final class FileModel extends Sheet {
 
   /** The text goes along; what is on the server stays as it is until it is saved there. */
   void goOnAsRoot() {
-    String typed = text;
+    String typed = text.text();
     String basedOn = version.digestText();
     RemotePath real = version.real();
     desk.actAsRoot(
@@ -336,30 +316,54 @@ public final class FileModel extends Sheet {
         });
   }
 
-  /** Loads the server's version; the editor's own undo brings the old text back. */
-  public void loadTheirs() {
-    busy.set(true);
-    desk.background()
-        .run(
-            () -> {
-              AtomicSave.Opened opened = saver().open(path, LARGEST);
-              return new Loaded(opened.version(), TextFile.decode(opened.content()));
-            },
-            theirs -> {
-              busy.set(false);
-              dismissQuestion();
-              take(theirs.version, theirs.text);
-            },
-            failure -> {
-              busy.set(false);
-              ask(Question.notice(FailureWords.of(failure), true, keepEditing()));
-            });
+  /** Saves in UTF-8, whatever the encoding was. */
+  void saveInUtf8() {
+    text.useUtf8();
+    save();
   }
 
-  private record Loaded(FileVersion version, TextFile text) {}
+  /** Loads the server's version; the editor's own undo brings the old text back. */
+  public void loadTheirs() {
+    serverCopy.loadTheirs();
+  }
+
+  /** Puts the server's changes and those made here together. */
+  public void mergeTheirs() {
+    serverCopy.mergeTheirs();
+  }
+
+  /** Says it within seconds when another changed the file on the server. */
+  public void lookForChanges() {
+    if (isFree()) {
+      serverCopy.look();
+    }
+  }
+
+  /** Whether nothing is under way or asked. */
+  boolean isFree() {
+    return !busy.get() && !closed && questionProperty().get() == null;
+  }
+
+  void take(ServerCopy.Loaded theirs) {
+    take(theirs.version(), theirs.text());
+  }
+
+  /** A text that has the changes of both; it is put into the editor as if it had been typed. */
+  void takeMerged(ServerCopy.Loaded theirs, String merged) {
+    take(theirs);
+    drafted.set(null);
+    drafted.set(merged);
+    if (isUnsaved()) {
+      state.set("merged, not on the server yet");
+    }
+  }
+
+  void setBusy(boolean now) {
+    busy.set(now);
+  }
 
   private Question.Choice keepEditing() {
-    return new Question.Choice("Keep editing", ticked -> dismissQuestion());
+    return questions.keepEditing();
   }
 
   public ReadOnlyBooleanProperty busyProperty() {

@@ -3,7 +3,8 @@ package zander.desk.file;
 import java.util.List;
 import zander.core.change.save.AtomicSave.Allow;
 import zander.core.change.save.SaveFailure;
-import zander.core.edit.NotTextException;
+import zander.core.edit.LineDifference;
+import zander.core.edit.UnencodableTextException;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Question.Choice;
@@ -23,8 +24,9 @@ final class SaveQuestions {
   /** After a save that was not made. */
   Question afterFailure(Throwable failure) {
     Message said = FailureWords.of(failure);
-    if (failure instanceof NotTextException) {
-      return Question.notice(said, true, keepEditing());
+    if (failure instanceof UnencodableTextException) {
+      return Question.notice(
+          said, true, new Choice("Save as UTF-8", ticked -> file.saveInUtf8()), keepEditing());
     }
     SaveFailure.Reason reason =
         failure instanceof SaveFailure save ? save.reason() : SaveFailure.Reason.REFUSED;
@@ -33,6 +35,7 @@ final class SaveQuestions {
           Question.notice(
               said,
               true,
+              new Choice("Merge both", ticked -> file.mergeTheirs()),
               saving("Replace theirs with mine", Allow.REPLACE_OTHERS_CHANGE),
               new Choice("Load theirs", ticked -> file.loadTheirs()),
               keepEditing());
@@ -60,6 +63,28 @@ final class SaveQuestions {
         : Question.notice(said, true, again, keepEditing());
   }
 
+  /** For a file that another changed while it is open here. */
+  Question changedThere(List<LineDifference.Line> difference) {
+    Choice load = new Choice("Load theirs", ticked -> file.loadTheirs());
+    String changed = file.path().name() + " was changed on the server";
+    return (file.isUnsaved()
+            ? Question.notice(
+                new Message(
+                    changed,
+                    "Your changes are here and not on the server. Merging puts both together;"
+                        + " nothing is saved by it."),
+                false,
+                new Choice("Merge both", ticked -> file.mergeTheirs()),
+                load,
+                keepEditing())
+            : Question.notice(
+                new Message(changed, "The text here is the version before."),
+                false,
+                load,
+                keepEditing()))
+        .withDifference(difference);
+  }
+
   /** For a file that was opened and cannot be saved by this account. */
   Question readOnly() {
     Message said =
@@ -81,7 +106,7 @@ final class SaveQuestions {
     return new Choice("Go on as root", ticked -> file.goOnAsRoot());
   }
 
-  private Choice keepEditing() {
+  Choice keepEditing() {
     return new Choice("Keep editing", ticked -> file.dismissQuestion());
   }
 }

@@ -12,9 +12,11 @@ import javafx.scene.layout.VBox;
 import org.fxmisc.flowless.VirtualizedScrollPane;
 import org.fxmisc.richtext.CodeArea;
 import org.fxmisc.richtext.LineNumberFactory;
+import org.fxmisc.richtext.model.PlainTextChange;
 import org.fxmisc.richtext.model.ReadOnlyStyledDocument;
 import org.fxmisc.richtext.model.SegmentOps;
 import org.fxmisc.richtext.model.StyledDocument;
+import org.fxmisc.richtext.model.TwoDimensional.Bias;
 import org.fxmisc.richtext.util.UndoUtils;
 import zander.core.edit.TextFile;
 import zander.core.files.RemotePath;
@@ -22,6 +24,7 @@ import zander.desk.file.FileModel;
 import zander.desk.view.folder.PathBar;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
+import zander.desk.view.part.Repeating;
 import zander.desk.view.part.SheetView;
 
 /** A text file of the server in the editor. */
@@ -29,12 +32,18 @@ public final class FileView extends VBox implements SheetView {
   /** Longer texts are cut into lines on another thread, in characters. */
   private static final int LONG = 300_000;
 
+  /** Others' changes are noticed within this time. */
+  private static final Duration LOOK_EVERY = Duration.ofSeconds(4);
+
   private static final String STEADY = "-rtfx-blink-rate: 86400s;";
 
   private final FileModel model;
   private final CodeArea area = new CodeArea();
   private final Label facts = Parts.label("", "quiet");
   private Highlighter highlighter;
+
+  /** Whether the model's own text comes into the editor. */
+  private boolean showing;
 
   public FileView(FileModel model, java.util.function.Consumer<RemotePath> goTo) {
     this.model = model;
@@ -77,6 +86,7 @@ public final class FileView extends VBox implements SheetView {
     VirtualizedScrollPane<CodeArea> scroll = new VirtualizedScrollPane<>(area);
     VBox.setVgrow(scroll, Priority.ALWAYS);
     getChildren().addAll(bar, new QuestionStrip(model.questionProperty()), scroll);
+    Repeating.whileShown(this, LOOK_EVERY, model::lookForChanges);
   }
 
   private static void mark(Label state, boolean unsaved) {
@@ -132,7 +142,9 @@ public final class FileView extends VBox implements SheetView {
       // Undo goes back to what was opened, never to an empty text; and it looks through all of it.
       area.setUndoManager(UndoUtils.noOpUndoManager());
     }
+    showing = true;
     area.replace(0, area.getLength(), text.lines);
+    showing = false;
     if (first) {
       area.setUndoManager(UndoUtils.defaultUndoManager(area));
     }
@@ -150,16 +162,37 @@ public final class FileView extends VBox implements SheetView {
     highlighter = new Highlighter(area, model.path().name());
     // Not the text's own property: listened to, it is made anew with every colour.
     var changes = area.multiPlainChanges();
-    changes.subscribe(change -> model.edited(area.getText()));
+    changes.subscribe(this::tell);
     changes
         .successionEnds(Duration.ofMillis(300))
         .subscribe(change -> facts.setText(model.facts()));
   }
 
+  private void tell(List<PlainTextChange> changes) {
+    if (!showing) {
+      for (PlainTextChange change : changes) {
+        int line = area.offsetToPosition(change.getPosition(), Bias.Forward).getMajor();
+        model.replaced(line, change.getRemoved(), change.getInserted());
+      }
+    }
+    model.edited(area.getText());
+  }
+
   /** In the place of the server's text, as if typed: undo brings that back. */
   private void takeDraft(String text) {
     if (text != null && area.isEditable()) {
-      area.replaceText(text);
+      String was = area.getText();
+      int from = 0;
+      int most = Math.min(was.length(), text.length());
+      while (from < most && was.charAt(from) == text.charAt(from)) {
+        from++;
+      }
+      int end = 0;
+      while (end < most - from
+          && was.charAt(was.length() - 1 - end) == text.charAt(text.length() - 1 - end)) {
+        end++;
+      }
+      area.replaceText(from, was.length() - end, text.substring(from, text.length() - end));
     }
   }
 

@@ -1,0 +1,72 @@
+package zander.desk.file;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Consumer;
+import zander.core.edit.LineDifference;
+import zander.core.edit.ThreeWayMerge;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Question.Choice;
+import zander.desk.work.Message;
+
+/**
+ * Asks place by place what both sides changed, in the sheet, and gives the text that comes of it.
+ * Nothing is changed before the last answer. Interface thread only.
+ */
+final class MergeSteps {
+  private final FileModel file;
+  private final ThreeWayMerge merge;
+  private final Consumer<String> done;
+  private final List<List<String>> chosen = new ArrayList<>();
+
+  MergeSteps(FileModel file, ThreeWayMerge merge, Consumer<String> done) {
+    this.file = file;
+    this.merge = merge;
+    this.done = done;
+  }
+
+  /** Asks the next, or ends. */
+  void next() {
+    List<ThreeWayMerge.Part> conflicts = merge.conflicts();
+    if (chosen.size() == conflicts.size()) {
+      done.accept(merge.text(chosen));
+      return;
+    }
+    ThreeWayMerge.Part place = conflicts.get(chosen.size());
+    file.goToLine(place.line());
+    List<String> both = new ArrayList<>(place.mine());
+    both.addAll(place.theirs());
+    file.ask(
+        Question.notice(
+                new Message(
+                    "You and the server both changed line " + place.line() + where(place),
+                    "Place "
+                        + (chosen.size() + 1)
+                        + " of "
+                        + conflicts.size()
+                        + ". Removed lines are yours, added ones the server's. All other changes"
+                        + " go together."),
+                false,
+                choice("Take mine", place.mine()),
+                choice("Take the server's", place.theirs()),
+                choice("Take both, mine first", both),
+                new Choice("Stop merging", ticked -> file.dismissQuestion()))
+            .withDifference(
+                LineDifference.of(
+                    String.join("\n", place.mine()), String.join("\n", place.theirs()))));
+  }
+
+  private static String where(ThreeWayMerge.Part place) {
+    int last = place.line() + place.mine().size() - 1;
+    return last > place.line() ? " to " + last : "";
+  }
+
+  private Choice choice(String words, List<String> lines) {
+    return new Choice(
+        words,
+        ticked -> {
+          chosen.add(lines);
+          next();
+        });
+  }
+}

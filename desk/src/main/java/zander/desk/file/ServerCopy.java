@@ -1,0 +1,118 @@
+package zander.desk.file;
+
+import java.util.concurrent.Callable;
+import java.util.function.Consumer;
+import zander.core.change.save.AtomicSave;
+import zander.core.change.save.FileVersion;
+import zander.core.edit.LineDifference;
+import zander.core.edit.TextFile;
+import zander.core.edit.ThreeWayMerge;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.sheet.Question;
+import zander.desk.work.FailureWords;
+
+/**
+ * What another made of a file on the server while it is edited here: noticed, loaded in the place
+ * of the text, or put together with it. Interface thread only.
+ */
+final class ServerCopy {
+  private final OpenDesk desk;
+  private final FileModel file;
+  private final SaveQuestions questions;
+  private final FileWatch watch;
+
+  ServerCopy(OpenDesk desk, FileModel file, SaveQuestions questions) {
+    this.desk = desk;
+    this.file = file;
+    this.questions = questions;
+    this.watch = new FileWatch(desk);
+  }
+
+  /** A version of the server. */
+  record Loaded(FileVersion version, TextFile text) {}
+
+  private Loaded load() throws java.io.IOException {
+    AtomicSave.Opened opened = file.saver().open(file.path(), FileModel.LARGEST);
+    return new Loaded(opened.version(), TextFile.decode(opened.content()));
+  }
+
+  /** Loads the server's version; the editor's own undo brings the old text back. */
+  void loadTheirs() {
+    asked(
+        this::load,
+        theirs -> {
+          file.dismissQuestion();
+          file.take(theirs);
+        });
+  }
+
+  private record Merging(Loaded theirs, ThreeWayMerge merge) {}
+
+  /**
+   * Puts the server's changes and those made here together, and asks for what both changed; the
+   * editor's undo brings the text from before back.
+   */
+  void mergeTheirs() {
+    String base = file.savedText();
+    String mine = file.text();
+    asked(
+        () -> {
+          Loaded theirs = load();
+          return new Merging(theirs, ThreeWayMerge.of(base, mine, theirs.text.text()));
+        },
+        merging -> {
+          file.dismissQuestion();
+          new MergeSteps(file, merging.merge, merged -> merged(mine, merging.theirs, merged))
+              .next();
+        });
+  }
+
+  private void merged(String mine, Loaded theirs, String merged) {
+    if (!file.text().equals(mine)) {
+      // Typed on while the places were asked for: these lines are not in it.
+      mergeTheirs();
+      return;
+    }
+    file.dismissQuestion();
+    file.takeMerged(theirs, merged);
+  }
+
+  /** Tells of a change by another, within seconds. */
+  void look() {
+    FileVersion looked = file.version();
+    watch.look(
+        looked,
+        () ->
+            desk.background()
+                .run(this::load, theirs -> tellOf(looked, theirs), failure -> watch.forget()));
+  }
+
+  private void tellOf(FileVersion looked, Loaded theirs) {
+    boolean differs = !theirs.version.digestText().equals(looked.digestText());
+    if (looked != file.version() || !file.isFree()) {
+      watch.forget();
+    } else if (differs) {
+      String before = file.savedText();
+      desk.background()
+          .run(
+              () -> LineDifference.of(before, theirs.text.text()),
+              difference -> file.ask(questions.changedThere(difference)),
+              failure -> watch.forget());
+    }
+  }
+
+  private <T> void asked(Callable<T> work, Consumer<T> then) {
+    file.setBusy(true);
+    desk.background()
+        .run(
+            work,
+            done -> {
+              file.setBusy(false);
+              then.accept(done);
+            },
+            failure -> {
+              file.setBusy(false);
+              file.ask(Question.notice(FailureWords.of(failure), true, questions.keepEditing()));
+            });
+  }
+}
