@@ -54,7 +54,7 @@ class ToolsInTheWindowTest {
     window.until("it is open", () -> window.desk().currentProperty().get() instanceof FileModel);
     FileModel file = (FileModel) window.desk().currentProperty().get();
     assertThat(file.path()).isEqualTo(first.path());
-    assertThat(file.lineProperty().get()).isEqualTo(first.line());
+    assertThat(file.goal().lineProperty().get()).isEqualTo(first.line());
     Window.inWindow(
         () -> {
           window.desk().currentProperty().set(find);

@@ -36,8 +36,8 @@ final class ExtendedExpression {
   /**
    * @throws PatternSyntaxException when it is not one
    */
-  static Pattern compile(String text, int flags) {
-    return Pattern.compile(new ExtendedExpression(text).translated(), flags);
+  static String translate(String text) {
+    return new ExtendedExpression(text).translated();
   }
 
   private String translated() {

@@ -4,12 +4,12 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
-import java.util.regex.Matcher;
 import zander.core.change.save.AtomicSave;
 import zander.core.change.save.FileVersion;
 import zander.core.change.save.SaveFailure;
 import zander.core.edit.TextFile;
 import zander.core.files.RemotePath;
+import zander.core.work.Cancellation;
 
 /**
  * Replaces text in files that were found: first every change is shown, then those that were chosen
@@ -54,60 +54,31 @@ public final class ReplaceTask {
     return new Proposal(file, opened.version(), decoded, places(text, wanted, with));
   }
 
-  /** Line by line: a match never goes beyond the end of its line, which is no part of it. */
   static List<Place> places(String text, SearchText wanted, String with) {
     List<Place> places = new ArrayList<>();
-    String template = wanted.expression() ? with : Matcher.quoteReplacement(with);
-    Matcher matcher = wanted.pattern().matcher(text);
-    int line = 1;
-    for (int from = 0; from <= text.length(); line++) {
-      int end = text.indexOf('\n', from);
-      int to = end < 0 ? text.length() : end;
-      matcher.region(from, to);
-      while (matcher.find()) {
-        if (matcher.end() > matcher.start()) {
-          places.add(place(text, matcher, template, line, from, to));
-        }
-      }
-      from = to + 1;
+    for (TextPlaces.Place place :
+        TextPlaces.of(text, wanted, with, Integer.MAX_VALUE, new Cancellation())) {
+      places.add(shown(text, place));
     }
     return places;
   }
 
-  private static Place place(
-      String text, Matcher matcher, String template, int line, int from, int to) {
-    String replaced = expand(matcher, template);
+  private static Place shown(String text, TextPlaces.Place place) {
+    int from = text.lastIndexOf('\n', place.start() - 1) + 1;
+    int end = text.indexOf('\n', place.end());
+    int to = end < 0 ? text.length() : end;
     boolean isLong = to - from > LONGEST;
-    int shownFrom = isLong ? Math.max(from, matcher.start() - LONGEST / 3) : from;
-    int shownTo = isLong ? Math.min(to, matcher.end() + LONGEST / 3) : to;
+    int shownFrom = isLong ? Math.max(from, place.start() - LONGEST / 3) : from;
+    int shownTo = isLong ? Math.min(to, place.end() + LONGEST / 3) : to;
     return new Place(
-        line,
+        place.line(),
         text.substring(shownFrom, shownTo),
-        text.substring(shownFrom, matcher.start())
-            + replaced
-            + text.substring(matcher.end(), shownTo),
-        matcher.start(),
-        matcher.end(),
-        replaced);
-  }
-
-  private static String expand(Matcher matcher, String template) {
-    StringBuilder made = new StringBuilder();
-    for (int i = 0; i < template.length(); i++) {
-      char c = template.charAt(i);
-      if (c == '\\' && i + 1 < template.length()) {
-        made.append(template.charAt(++i));
-      } else if (c == '$'
-          && i + 1 < template.length()
-          && Character.isDigit(template.charAt(i + 1))
-          && template.charAt(i + 1) - '0' <= matcher.groupCount()) {
-        String group = matcher.group(template.charAt(++i) - '0');
-        made.append(group == null ? "" : group);
-      } else {
-        made.append(c);
-      }
-    }
-    return made.toString();
+        text.substring(shownFrom, place.start())
+            + place.with()
+            + text.substring(place.end(), shownTo),
+        place.start(),
+        place.end(),
+        place.with());
   }
 
   /**

@@ -95,6 +95,7 @@ public final class TextSearch {
         .forEach(word -> script.append(' ').append(ShellWords.quoteWire(word)));
     script.append(" -exec grep -nHI --null ");
     script.append(wanted.expression() ? "-E " : "-F ").append(wanted.matchCase() ? "" : "-i ");
+    script.append(wanted.wholeWord() ? "-w " : "");
     Set<String> forms = new LinkedHashSet<>();
     forms.add(WireName.fromText(wanted.text()));
     if (StandardCharsets.ISO_8859_1.newEncoder().canEncode(wanted.text())) {

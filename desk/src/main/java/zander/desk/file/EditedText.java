@@ -5,6 +5,7 @@ import zander.core.edit.LineEnd;
 import zander.core.edit.LineEnds;
 import zander.core.edit.TextFile;
 import zander.core.edit.UnencodableTextException;
+import zander.desk.sheet.Texts;
 
 /** A text as it is in the editor, beside the one on the server. Interface thread only. */
 final class EditedText {
@@ -61,6 +62,20 @@ final class EditedText {
   /** With its encoding and line ends. */
   TextFile form() {
     return form;
+  }
+
+  /** Its encoding, line ends and lines, in words. */
+  String facts() {
+    long lines = text.endsWith("\n") || text.isEmpty() ? 0 : 1;
+    for (int at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) {
+      lines++;
+    }
+    return form.charset().name()
+        + (form.hasMark() ? " with mark" : "")
+        + "   "
+        + (form.hasMixedLineEnds() ? "mixed line ends" : form.lineEnd().name())
+        + "   "
+        + Texts.count(lines, "line");
   }
 
   /** What is to be written, for any thread. */

@@ -24,7 +24,6 @@ import zander.core.rights.Mode;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
-import zander.desk.sheet.Texts;
 import zander.desk.work.Message;
 
 /** A text file of the server being edited: the text here, the version over there, and saving. */
@@ -39,11 +38,13 @@ public final class FileModel extends Sheet {
   private final ReadOnlyStringWrapper state = new ReadOnlyStringWrapper("");
   private final ReadOnlyObjectWrapper<TextFile> loaded = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<String> drafted = new ReadOnlyObjectWrapper<>();
-  private final ReadOnlyObjectWrapper<Integer> line = new ReadOnlyObjectWrapper<>(0);
+  private final CursorGoal goal = new CursorGoal();
   private FileVersion version;
   private boolean closed;
   private final EditedText text;
   private final ServerCopy serverCopy;
+  private final FindInFile find;
+  private final ChangedLines changes;
   private final DraftKeeper draftKeeper;
 
   FileModel(OpenDesk desk, Drafts drafts, RemotePath path, AtomicSave.Opened opened)
@@ -53,6 +54,8 @@ public final class FileModel extends Sheet {
     this.path = path;
     this.questions = new SaveQuestions(desk, this);
     this.text = new EditedText(decoded);
+    this.find = new FindInFile(desk.background(), text::text);
+    this.changes = new ChangedLines(desk.background(), text);
     this.serverCopy = new ServerCopy(desk, this, questions);
     this.draftKeeper = new DraftKeeper(desk, drafts, this::draft);
     setTitle(path.name());
@@ -72,24 +75,14 @@ public final class FileModel extends Sheet {
 
   /** Says it now where the file cannot be saved, and not after it was edited. */
   void lookWhetherItCanBeSaved() {
-    FileVersion opened = version;
-    desk.background()
-        .run(
-            () -> saver().isReadOnly(opened),
-            readOnly -> {
-              if (readOnly && !closed && questionProperty().get() == null) {
-                ask(questions.readOnly());
-              }
-            },
-            failure -> {
-              // A save that is refused says it then.
-            });
+    serverCopy.lookWhetherItCanBeSaved();
   }
 
   private void take(FileVersion newVersion, TextFile decoded) {
     version = newVersion;
     text.take(decoded);
     loaded.set(decoded);
+    changes.lookSoon();
     setUnsaved(false);
     state.set("as on the server");
   }
@@ -113,21 +106,39 @@ public final class FileModel extends Sheet {
    * are.
    *
    * @param line the one that it begins in, counted from 0
+   * @param position where it begins in the text
    */
-  public void replaced(int line, String removed, String inserted) {
+  public void replaced(int line, int position, String removed, String inserted) {
     text.replaced(line, removed, inserted);
+    find.replaced(position, removed, inserted);
   }
 
   /** Told of the text after each change in the editor. */
   public void edited(String now) {
     text.edited(now);
     draftKeeper.keepSoon();
+    changes.lookSoon();
     setUnsaved(text.isUnsaved());
     if (isUnsaved()) {
       state.set("not on the server yet");
     } else {
       state.set("as on the server");
     }
+  }
+
+  /** What is looked for in it. */
+  public FindInFile find() {
+    return find;
+  }
+
+  /** Which of its lines are not as on the server. */
+  public ChangedLines changes() {
+    return changes;
+  }
+
+  /** Shows in the sheet what saving would change. */
+  public void showChanges() {
+    serverCopy.showChanges();
   }
 
   /** For work of the view that would make the window wait. */
@@ -176,14 +187,18 @@ public final class FileModel extends Sheet {
     return drafted.getReadOnlyProperty();
   }
 
-  /** The line to go to, counted from 1; 0 for none. */
-  public ReadOnlyObjectProperty<Integer> lineProperty() {
-    return line.getReadOnlyProperty();
+  /** Where its cursor is to go. */
+  public CursorGoal goal() {
+    return goal;
   }
 
   public void goToLine(int number) {
-    line.set(0);
-    line.set(number);
+    goal.set(number, 0);
+  }
+
+  /** Asks for a line, and for a column if it is known. */
+  public void askForLine() {
+    ask(questions.line());
   }
 
   @Override
@@ -194,19 +209,7 @@ public final class FileModel extends Sheet {
 
   /** The facts beside the name: encoding, line ends, lines. */
   public String facts() {
-    TextFile file = text.form();
-    String now = text.text();
-    long lines = now.endsWith("\n") ? 0 : 1;
-    for (int at = now.indexOf('\n'); at >= 0; at = now.indexOf('\n', at + 1)) {
-      lines++;
-    }
-    return file.charset().name()
-        + (file.hasMark() ? " with mark" : "")
-        + "   "
-        + (file.hasMixedLineEnds() ? "mixed line ends" : file.lineEnd().name())
-        + "   "
-        + Texts.count(now.isEmpty() ? 0 : lines, "line")
-        + (isSavedInSteps() ? "   saves in two steps" : "");
+    return text.facts() + (isSavedInSteps() ? "   saves in two steps" : "");
   }
 
   /** Whether the server cannot replace a file in one step. */

@@ -1,6 +1,8 @@
 package zander.desk.file;
 
 import java.util.List;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
 import zander.core.change.save.AtomicSave.Allow;
 import zander.core.change.save.SaveFailure;
 import zander.core.edit.LineDifference;
@@ -61,6 +63,39 @@ final class SaveQuestions {
     return desk.mayRootHelp(failure.getCause())
         ? Question.notice(said, true, asRoot(), again, keepEditing())
         : Question.notice(said, true, again, keepEditing());
+  }
+
+  /** Where to go. */
+  Question line() {
+    StringProperty typed = new SimpleStringProperty("");
+    return Question.asking(
+        new Message("Go to a line of " + file.path().name(), ""),
+        List.of(new Question.Input("file-line", "Line", typed, "12 or 12:40, with the column")),
+        new Choice(
+            "Go",
+            ticked -> {
+              // What is no line is left to be mended.
+              if (file.goal().setTyped(typed.get())) {
+                file.dismissQuestion();
+              }
+            }),
+        new Choice("Cancel", ticked -> file.dismissQuestion()));
+  }
+
+  /** What saving would change. */
+  Question changes(List<LineDifference.Line> difference) {
+    String name = file.path().name();
+    Choice close = new Choice("Close", ticked -> file.dismissQuestion());
+    if (difference.isEmpty()) {
+      return Question.notice(
+          new Message(name + " has no changes", "The text here is the server's."), false, close);
+    }
+    return Question.notice(
+            new Message("Your changes in " + name, "Saving makes these on the server."),
+            false,
+            new Choice("Save to server", ticked -> file.save()),
+            close)
+        .withDifference(difference);
   }
 
   /** For a file that another changed while it is open here. */

@@ -77,6 +77,32 @@ final class ServerCopy {
     file.takeMerged(theirs, merged);
   }
 
+  void lookWhetherItCanBeSaved() {
+    FileVersion opened = file.version();
+    desk.background()
+        .run(
+            () -> file.saver().isReadOnly(opened),
+            readOnly -> {
+              if (readOnly && file.isFree()) {
+                file.ask(questions.readOnly());
+              }
+            },
+            failure -> {
+              // A save that is refused says it then.
+            });
+  }
+
+  /** Shows what saving would change, as far as is known here. */
+  void showChanges() {
+    String was = file.savedText();
+    String now = file.text();
+    desk.background()
+        .run(
+            () -> LineDifference.of(was, now),
+            lines -> file.ask(questions.changes(lines)),
+            failure -> {});
+  }
+
   /** Tells of a change by another, within seconds. */
   void look() {
     FileVersion looked = file.version();

@@ -57,7 +57,7 @@ public final class AppModel {
   private final ObjectProperty<DeskModel> current = new SimpleObjectProperty<>();
   private final ReadOnlyObjectWrapper<SignInModel> signIn = new ReadOnlyObjectWrapper<>();
   private final BooleanProperty dark;
-  private final BooleanProperty localFolded;
+  private final LocalFold localFold;
   private final BooleanProperty panelFolded;
   private final Journals journals;
   private final ActingDesks acting = new ActingDesks(this);
@@ -72,7 +72,7 @@ public final class AppModel {
     this.keptRules = new SavedRules(stateFolder, background);
     this.settings = new Settings(stateFolder.resolve("settings.json"), background);
     this.dark = settings.property(Settings.DARK);
-    this.localFolded = settings.property(Settings.LOCAL_FOLDED);
+    this.localFold = new LocalFold(settings, current);
     this.panelFolded = settings.property(Settings.PANEL_FOLDED);
     String person = System.getProperty("user.name");
     this.book = new BookModel(background, places.book(), home, person);
@@ -339,8 +339,9 @@ public final class AppModel {
     return dark;
   }
 
+  /** Whether this computer's folder is folded away beside the sheet in front. */
   public BooleanProperty localFoldedProperty() {
-    return localFolded;
+    return localFold.foldedProperty();
   }
 
   /** Whether the panel beside the sheets is folded away. */

@@ -25,6 +25,7 @@ import zander.desk.model.DeskModel;
 import zander.desk.sheet.Sheet;
 import zander.desk.sheet.TabNames;
 import zander.desk.shell.ShellModel;
+import zander.desk.view.file.FileView;
 import zander.desk.view.folder.FolderView;
 import zander.desk.view.folder.LocalView;
 import zander.desk.view.folder.SideView;
@@ -256,6 +257,11 @@ final class DeskView extends VBox {
 
   FolderView folderView() {
     return (FolderView) viewOf(model.folder());
+  }
+
+  /** What shows the file in front; {@code null} when something else is. */
+  FileView fileInFront() {
+    return views.get(model.currentProperty().get()) instanceof FileView file ? file : null;
   }
 
   void focusFront() {

@@ -27,6 +27,7 @@ import zander.desk.reach.Prompts;
 import zander.desk.sheet.Action;
 import zander.desk.shell.ShellModel;
 import zander.desk.term.TerminalView;
+import zander.desk.view.file.FileView;
 import zander.desk.view.folder.FolderActions;
 import zander.desk.view.reach.ReachView;
 
@@ -42,6 +43,9 @@ public final class MainView extends StackPane {
   private final GotoView go;
   private final WindowActions actions;
   private final Map<DeskModel, DeskView> desks = new HashMap<>();
+
+  /** Whether the last key that was pressed did something in the window. */
+  private boolean usedUp;
 
   /**
    * @param prompts made before the model, which asks through it
@@ -132,23 +136,52 @@ public final class MainView extends StackPane {
         event -> {
           boolean inShell = scene.getFocusOwner() instanceof TerminalView;
           boolean shifted = event.isControlDown() && event.isShiftDown();
+          usedUp = false;
           if ((inShell && !shifted) || isAsking() || isForOthers(scene, event)) {
             return;
           }
-          for (Action action : actions.all()) {
-            if (!action.key().isEmpty() && matches(action.key(), event)) {
-              event.consume();
-              action.run().run();
-              return;
-            }
+          Action action = actionFor(event);
+          if (action != null) {
+            usedUp = true;
+            event.consume();
+            action.run().run();
+          }
+        });
+    // With Alt a letter comes besides, which a text would take.
+    scene.addEventFilter(
+        KeyEvent.KEY_TYPED,
+        event -> {
+          if (usedUp) {
+            event.consume();
           }
         });
   }
 
-  private static boolean matches(String key, KeyEvent event) {
-    return combination(key).match(event)
-        || (key.startsWith("Ctrl+")
-            && combination(key.replace("Ctrl+", "Ctrl+Shift+")).match(event));
+  /**
+   * The one with this key that applies, or else one that does not; those with just this key come
+   * before those that are reached from a shell by it. {@code null} for none.
+   */
+  private Action actionFor(KeyEvent event) {
+    List<Action> all = actions.all();
+    List<Action> wanted =
+        new ArrayList<>(all.stream().filter(action -> isKeyOf(action.key(), event)).toList());
+    all.stream()
+        .filter(action -> action.key().startsWith("Ctrl+") && !action.key().contains("Shift+"))
+        .filter(action -> isKeyOf(action.key().replace("Ctrl+", "Ctrl+Shift+"), event))
+        .forEach(wanted::add);
+    return wanted.stream()
+        .filter(Action::applies)
+        .findFirst()
+        .orElse(wanted.isEmpty() ? null : wanted.get(0));
+  }
+
+  private static boolean isKeyOf(String key, KeyEvent event) {
+    return !key.isEmpty() && combination(key).match(event);
+  }
+
+  FileView fileInFront() {
+    DeskModel desk = model.currentProperty().get();
+    return desk == null || !desks.containsKey(desk) ? null : view(desk).fileInFront();
   }
 
   private static KeyCombination combination(String key) {

@@ -10,6 +10,7 @@ import zander.desk.history.JournalSheet;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
 import zander.desk.sheet.Action;
+import zander.desk.view.file.FileActions;
 import zander.desk.view.folder.FolderActions;
 import zander.desk.work.Settings;
 
@@ -22,12 +23,14 @@ final class WindowActions {
   private final MainView window;
   private final List<Action> actions = new ArrayList<>();
   private final Action goTo;
+  private final FileActions inFile;
 
   WindowActions(AppModel model, MainView window) {
     this.model = model;
     this.window = window;
     this.goTo = new Action("Go to a path, server or action", "Ctrl+G", window::openGoto);
     actions.add(goTo);
+    this.inFile = new FileActions(window::fileInFront);
     window();
     folders();
     transfers();
@@ -37,6 +40,8 @@ final class WindowActions {
   /** Those of the folder in front, too. */
   List<Action> all() {
     List<Action> all = new ArrayList<>(actions);
+    // Those of a file in front come before others with the same key.
+    all.addAll(window.fileInFront() == null ? all.size() : 0, inFile.all());
     DeskModel desk = model.currentProperty().get();
     if (desk != null) {
       all.addAll(new FolderActions(desk).all());
@@ -112,7 +117,7 @@ final class WindowActions {
     onDesk("Close the desk", "", model::close);
     onDesk(
         "Act as root on this server",
-        "Ctrl+R",
+        "Alt+R",
         desk -> desk.actAsRoot(desk.folderInFront(), root -> {}),
         unless(DeskModel::mayActAsRoot, "you are root here, or this account has no shell"));
     onDesk(
@@ -161,7 +166,9 @@ final class WindowActions {
         "F2",
         window::rename,
         unless(desk -> desk.folder().selection().size() == 1, "select one entry first"));
-    onDesk("Find below this folder", "Ctrl+F", window::find);
+    onDesk("Find below this folder", "Ctrl+Shift+F", window::find);
+    onDesk(
+        "Find", "Ctrl+F", window::find, unless(desk -> front(desk) == null, "a file is in front"));
     onDesk("Type a path", "Ctrl+L", window::typePath);
     onDesk("Narrow the list", "Ctrl+K", window::narrow);
     onDesk("Read the folder again", "F5", MainView::refresh);

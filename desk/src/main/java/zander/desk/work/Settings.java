@@ -30,6 +30,10 @@ public final class Settings {
   /** Whether this computer's folder is folded away. */
   public static final Setting<Boolean> LOCAL_FOLDED = Setting.yesOrNo("localFolded", false);
 
+  /** The same while a text is in front. */
+  public static final Setting<Boolean> LOCAL_FOLDED_BY_TEXT =
+      Setting.yesOrNo("localFoldedByText", true);
+
   /** The height of this computer's folder in pixels; 0 for a part of the window. */
   public static final Setting<Long> LOCAL_HEIGHT = Setting.number("localHeight", 0, 0);
 

@@ -6,21 +6,27 @@ import java.util.Collection;
 import java.util.List;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyCombination;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.fxmisc.flowless.VirtualizedScrollPane;
 import org.fxmisc.richtext.CodeArea;
-import org.fxmisc.richtext.LineNumberFactory;
 import org.fxmisc.richtext.model.PlainTextChange;
 import org.fxmisc.richtext.model.ReadOnlyStyledDocument;
 import org.fxmisc.richtext.model.SegmentOps;
 import org.fxmisc.richtext.model.StyledDocument;
 import org.fxmisc.richtext.model.TwoDimensional.Bias;
 import org.fxmisc.richtext.util.UndoUtils;
+import org.fxmisc.wellbehaved.event.EventPattern;
+import org.fxmisc.wellbehaved.event.InputMap;
+import org.fxmisc.wellbehaved.event.Nodes;
 import zander.core.edit.TextFile;
 import zander.core.files.RemotePath;
+import zander.core.find.TextPlaces;
 import zander.desk.file.FileModel;
+import zander.desk.file.FindInFile;
 import zander.desk.view.folder.PathBar;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
@@ -40,6 +46,9 @@ public final class FileView extends VBox implements SheetView {
   private final FileModel model;
   private final CodeArea area = new CodeArea();
   private final Label facts = Parts.label("", "quiet");
+  private final Label place = Parts.label("1:1", "quiet", "figures");
+  private final LineCommands lines;
+  private final FindBar findBar;
   private Highlighter highlighter;
 
   /** Whether the model's own text comes into the editor. */
@@ -71,21 +80,42 @@ public final class FileView extends VBox implements SheetView {
             : "Written beside, then put in place in one step (Ctrl+S)");
     save.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
     save.disableProperty().bind(model.busyProperty().or(model.unsavedProperty().not()));
-    HBox bar = Parts.row("sheet-bar", path, state, facts, save);
+    HBox bar = Parts.row("sheet-bar", path, state, place, facts, save);
 
     area.setId("editor");
     area.getStyleClass().add("editor");
-    area.setParagraphGraphicFactory(
-        LineNumberFactory.get(area, digits -> "%" + Math.max(3, digits) + "d"));
+    new LineMarks(area, model.changes());
+    lines = new LineCommands(area, model.path().name());
+    findBar = new FindBar(area, model.find());
+    Nodes.addInputMap(
+        area,
+        InputMap.sequence(
+            InputMap.consume(EventPattern.keyPressed(KeyCode.ENTER), event -> lines.newLine()),
+            InputMap.consume(EventPattern.keyPressed(KeyCode.TAB), event -> lines.tab()),
+            InputMap.consume(
+                EventPattern.keyPressed(KeyCode.TAB, KeyCombination.SHIFT_DOWN),
+                event -> lines.outdent())));
+    place.setId("file-place");
+    place.setMinWidth(USE_PREF_SIZE);
+    area.caretPositionProperty().addListener((observed, old, now) -> tellPlace());
     load();
     model.loadedProperty().addListener((observed, old, now) -> load());
     model.draftedProperty().addListener((observed, old, now) -> takeDraft(now));
     takeDraft(model.draftedProperty().get());
-    model.lineProperty().addListener((observed, old, now) -> goToLine(now));
-    goToLine(model.lineProperty().get());
+    model.goal().lineProperty().addListener((observed, old, now) -> goToLine(now));
+    goToLine(model.goal().lineProperty().get());
     VirtualizedScrollPane<CodeArea> scroll = new VirtualizedScrollPane<>(area);
     VBox.setVgrow(scroll, Priority.ALWAYS);
-    getChildren().addAll(bar, new QuestionStrip(model.questionProperty()), scroll);
+    getChildren().addAll(bar, new QuestionStrip(model.questionProperty()), findBar, scroll);
+    model
+        .find()
+        .foundProperty()
+        .addListener(
+            (observed, old, now) -> {
+              if (highlighter != null) {
+                highlighter.marksChanged();
+              }
+            });
     Repeating.whileShown(this, LOOK_EVERY, model::lookForChanges);
   }
 
@@ -108,7 +138,7 @@ public final class FileView extends VBox implements SheetView {
             area.setEditable(true);
             show(cut);
             takeDraft(model.draftedProperty().get());
-            goToLine(model.lineProperty().get());
+            goToLine(model.goal().lineProperty().get());
           }
         });
   }
@@ -159,7 +189,7 @@ public final class FileView extends VBox implements SheetView {
 
   /** Once the text is there: to hear of it costs each listener a pass over it. */
   private void listen() {
-    highlighter = new Highlighter(area, model.path().name());
+    highlighter = new Highlighter(area, model.path().name(), this::found);
     // Not the text's own property: listened to, it is made anew with every colour.
     var changes = area.multiPlainChanges();
     changes.subscribe(this::tell);
@@ -172,7 +202,7 @@ public final class FileView extends VBox implements SheetView {
     if (!showing) {
       for (PlainTextChange change : changes) {
         int line = area.offsetToPosition(change.getPosition(), Bias.Forward).getMajor();
-        model.replaced(line, change.getRemoved(), change.getInserted());
+        model.replaced(line, change.getPosition(), change.getRemoved(), change.getInserted());
       }
     }
     model.edited(area.getText());
@@ -181,32 +211,99 @@ public final class FileView extends VBox implements SheetView {
   /** In the place of the server's text, as if typed: undo brings that back. */
   private void takeDraft(String text) {
     if (text != null && area.isEditable()) {
-      String was = area.getText();
-      int from = 0;
-      int most = Math.min(was.length(), text.length());
-      while (from < most && was.charAt(from) == text.charAt(from)) {
-        from++;
-      }
-      int end = 0;
-      while (end < most - from
-          && was.charAt(was.length() - 1 - end) == text.charAt(text.length() - 1 - end)) {
-        end++;
-      }
-      area.replaceText(from, was.length() - end, text.substring(from, text.length() - end));
+      replaceBy(text);
     }
+  }
+
+  /** Only what differs, so that the cursor and the lines around it stay. */
+  private void replaceBy(String text) {
+    String was = area.getText();
+    int from = 0;
+    int most = Math.min(was.length(), text.length());
+    while (from < most && was.charAt(from) == text.charAt(from)) {
+      from++;
+    }
+    int end = 0;
+    while (end < most - from
+        && was.charAt(was.length() - 1 - end) == text.charAt(text.length() - 1 - end)) {
+      end++;
+    }
+    area.replaceText(from, was.length() - end, text.substring(from, text.length() - end));
   }
 
   private void goToLine(int number) {
     if (number > 0 && area.isEditable()) {
       int line = Math.min(number, area.getParagraphs().size()) - 1;
       area.moveTo(line, 0);
-      area.selectLine();
+      if (model.goal().column() > 0) {
+        area.moveTo(line, Math.min(model.goal().column() - 1, area.getParagraphLength(line)));
+      } else {
+        area.selectLine();
+      }
       javafx.application.Platform.runLater(
           () -> {
             area.showParagraphAtCenter(line);
             area.requestFocus();
           });
     }
+  }
+
+  private List<TextPlaces.Place> found(int from, int to) {
+    FindInFile.Found found = model.find().foundProperty().get();
+    int first = found.from(from);
+    int last = found.from(to);
+    return found.places().subList(first, Math.max(first, last));
+  }
+
+  private void tellPlace() {
+    place.setText((area.getCurrentParagraph() + 1) + ":" + (area.getCaretColumn() + 1));
+  }
+
+  LineCommands lines() {
+    return lines;
+  }
+
+  void find(boolean replaces) {
+    findBar.open(replaces);
+  }
+
+  /**
+   * @param by 1 or -1
+   */
+  void findNext(int by) {
+    if (!findBar.isOpen()) {
+      findBar.open(false);
+    }
+    if (by > 0) {
+      findBar.next();
+    } else {
+      findBar.before();
+    }
+  }
+
+  void askForLine() {
+    model.askForLine();
+  }
+
+  void showChanges() {
+    model.showChanges();
+  }
+
+  /** The lines around the cursor that are not as on the server become so again; undo goes back. */
+  void takeBackChange() {
+    model
+        .changes()
+        .withoutChangeAt(
+            area.getCurrentParagraph(),
+            text -> {
+              area.getUndoManager().preventMerge();
+              replaceBy(text);
+              area.getUndoManager().preventMerge();
+            });
+  }
+
+  void wrapOrNot() {
+    area.setWrapText(!area.isWrapText());
   }
 
   @Override

@@ -15,6 +15,7 @@ import org.fxmisc.richtext.CodeArea;
 import org.fxmisc.richtext.model.StyleSpans;
 import org.fxmisc.richtext.model.StyleSpansBuilder;
 import org.reactfx.Subscription;
+import zander.core.find.TextPlaces.Place;
 
 /**
  * Colours the lines that are on screen, and no others: styling a whole document of 100,000 lines
@@ -53,18 +54,24 @@ final class Highlighter {
   private final TokenMaker lexer;
   private final List<Integer> startStates = new ArrayList<>(List.of(TokenTypes.NULL));
   private final Subscription subscription;
+  private final Marks marks;
+  private final boolean plain;
   private boolean styling;
   private boolean due;
 
-  Highlighter(CodeArea area, String fileName) {
+  /** Parts of the text that are marked besides. */
+  interface Marks {
+    /** Those that touch a part of the text, in order, none in another. */
+    List<Place> within(int from, int to);
+  }
+
+  Highlighter(CodeArea area, String fileName, Marks marks) {
     this.area = area;
+    this.marks = marks;
     String ending = fileName.substring(fileName.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
     String style = BY_ENDING.getOrDefault(ending, SyntaxConstants.SYNTAX_STYLE_NONE);
     lexer = TokenMakerFactory.getDefaultInstance().getTokenMaker(style);
-    if (style.equals(SyntaxConstants.SYNTAX_STYLE_NONE)) {
-      subscription = Subscription.EMPTY;
-      return;
-    }
+    plain = style.equals(SyntaxConstants.SYNTAX_STYLE_NONE);
     subscription =
         area.plainTextChanges()
             .subscribe(change -> changedFrom(change.getPosition()))
@@ -84,6 +91,11 @@ final class Highlighter {
     while (startStates.size() > line + 1) {
       startStates.remove(startStates.size() - 1);
     }
+    styleSoon();
+  }
+
+  /** The marks are others. */
+  void marksChanged() {
     styleSoon();
   }
 
@@ -107,14 +119,14 @@ final class Highlighter {
     try {
       int first = area.firstVisibleParToAllParIndex();
       int last = Math.min(area.lastVisibleParToAllParIndex(), area.getParagraphs().size() - 1);
-      if (!readUpTo(first)) {
+      if (!plain && !readUpTo(first)) {
         styleSoon();
         return;
       }
       StyleSpansBuilder<Collection<String>> all = new StyleSpansBuilder<>();
       boolean differs = false;
       for (int line = first; line <= last; line++) {
-        StyleSpans<Collection<String>> spans = spans(line);
+        StyleSpans<Collection<String>> spans = withMarks(line, spans(line));
         differs |= !spans.equals(area.getStyleSpans(line));
         all.addAll(spans);
         if (line < last) {
@@ -154,9 +166,36 @@ final class Highlighter {
     return new Segment(text, 0, text.length);
   }
 
+  private StyleSpans<Collection<String>> withMarks(int line, StyleSpans<Collection<String>> spans) {
+    int length = area.getParagraphLength(line);
+    int start = area.getAbsolutePosition(line, 0);
+    List<Place> marked = marks.within(start, start + length);
+    if (marked.isEmpty() || length > LONG_LINE) {
+      return spans;
+    }
+    StyleSpansBuilder<Collection<String>> found = new StyleSpansBuilder<>();
+    int at = start;
+    for (Place place : marked) {
+      found.add(List.of(), place.start() - at);
+      found.add(List.of("found"), place.end() - place.start());
+      at = place.end();
+    }
+    found.add(List.of(), start + length - at);
+    return spans.overlay(found.create(), Highlighter::both);
+  }
+
+  private static Collection<String> both(Collection<String> one, Collection<String> other) {
+    if (one.isEmpty() || other.isEmpty()) {
+      return one.isEmpty() ? other : one;
+    }
+    List<String> both = new ArrayList<>(one);
+    both.addAll(other);
+    return both;
+  }
+
   private StyleSpans<Collection<String>> spans(int line) {
     int length = area.getParagraphLength(line);
-    if (length == 0 || length > LONG_LINE) {
+    if (plain || length == 0 || length > LONG_LINE) {
       return StyleSpans.singleton(List.of(), length);
     }
     StyleSpansBuilder<Collection<String>> spans = new StyleSpansBuilder<>();

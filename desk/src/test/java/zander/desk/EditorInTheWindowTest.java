@@ -1,0 +1,182 @@
+package zander.desk;
+
+import static java.nio.charset.StandardCharsets.UTF_8;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.util.Set;
+import javafx.scene.Node;
+import javafx.scene.control.Labeled;
+import javafx.scene.input.KeyCode;
+import org.fxmisc.richtext.CodeArea;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import zander.core.files.RemotePath;
+import zander.desk.file.FileModel;
+import zander.standin.world.Caller;
+import zander.standin.world.World;
+
+/** Editing in place, by the keyboard. */
+class EditorInTheWindowTest {
+  private static final String CSS = "/srv/levels/site/notes.css";
+  private static final String TEXT =
+      "body {\n  margin: 1px;\n}\n.level {\n  margin: 2px;\n  color: blue;\n}\n.river {\n"
+          + "  margin: 3px;\n}\n";
+
+  @TempDir Path folder;
+  private Window window;
+
+  @BeforeEach
+  void open() throws Exception {
+    window = new Window(folder);
+    window.openLevelsWeb();
+    write(TEXT);
+  }
+
+  @AfterEach
+  void close() throws Exception {
+    window.close();
+  }
+
+  /** As somebody else on the server. */
+  private void write(String content) throws Exception {
+    Caller deploy = new Caller(1002, 1002, Set.of(1002, 33));
+    window
+        .world("levels-web")
+        .open(deploy, CSS, new World.Open(false, true, true, false, true, 0664))
+        .write(0, content.getBytes(UTF_8), 0, content.length());
+  }
+
+  private CodeArea openText() {
+    window.push(KeyCode.F5);
+    window.choose("#server-table", "notes.css");
+    window.push(KeyCode.ENTER);
+    window.until("the text has the keyboard", this::textHasKeyboard);
+    return (CodeArea) window.shown("#editor");
+  }
+
+  private boolean textHasKeyboard() {
+    Node focus = window.stage.getScene().getFocusOwner();
+    return focus != null && "editor".equals(focus.getId());
+  }
+
+  private FileModel file() {
+    return (FileModel) window.desk().currentProperty().get();
+  }
+
+  private void untilText(String text) {
+    window.until("the text is " + text, () -> file().text().equals(text));
+  }
+
+  private void untilCount(String words) {
+    window.until(
+        words + " is told",
+        () -> words.equals(((Labeled) window.shown("#file-find-count")).getText()));
+  }
+
+  @Test
+  void whatIsTypedRightAfterOpeningIsInTheText() {
+    openText();
+    window.write("x");
+    untilText("x" + TEXT);
+    // An answer in the strip, and going to another sheet and back, leave the keyboard in it.
+    window.push(KeyCode.ALT, KeyCode.G);
+    window.until("a line is asked", () -> window.shownOrNull("#file-line") != null);
+    window.write("5:3");
+    window.push(KeyCode.ENTER);
+    window.until("the text has the keyboard", this::textHasKeyboard);
+    window.write("y");
+    untilText("x" + TEXT.replace("  margin: 2px", "  ymargin: 2px"));
+    assertThat(window.text("#file-place")).isEqualTo("5:4");
+    window.push(KeyCode.CONTROL, KeyCode.PAGE_UP);
+    window.push(KeyCode.CONTROL, KeyCode.PAGE_DOWN);
+    window.until("the text has the keyboard", this::textHasKeyboard);
+    window.write("z");
+    untilText("x" + TEXT.replace("  margin: 2px", "  yzmargin: 2px"));
+    assertThat(window.shownOrNull("#local-table")).isNull();
+  }
+
+  @Test
+  void oneIsReplacedAnotherSkippedAndTheRestReplacedInOneStep() {
+    CodeArea editor = openText();
+    window.push(KeyCode.CONTROL, KeyCode.H);
+    window.until("it is asked", () -> window.shownOrNull("#file-find") != null);
+    window.fill("#file-find", "MARGIN: ([0-9])px");
+    untilCount("none found");
+    window.clickOn("#file-find-expression");
+    untilCount("3 found");
+    window.fill("#file-replacement", "gap: $1em");
+    window.clickOn("#file-find");
+    window.push(KeyCode.ENTER);
+    untilCount("1 of 3");
+    window.press("#file-skip");
+    untilCount("2 of 3");
+    assertThat(editor.getSelectedText()).isEqualTo("margin: 2px");
+    window.press("#file-replace-rest");
+    untilText(TEXT.replace("margin: 2px", "gap: 2em").replace("margin: 3px", "gap: 3em"));
+    window.push(KeyCode.ESCAPE);
+    window.until("the text has the keyboard", this::textHasKeyboard);
+    assertThat(window.shownOrNull("#file-find")).isNull();
+    window.push(KeyCode.CONTROL, KeyCode.Z);
+    untilText(TEXT);
+    // In what is selected only, as whole words with their case.
+    window.interact(() -> editor.selectRange(0, TEXT.indexOf(".river")));
+    window.push(KeyCode.CONTROL, KeyCode.F);
+    window.clickOn("#file-find-expression");
+    window.fill("#file-find", "margin");
+    untilCount("1 of 2");
+    window.push(KeyCode.ESCAPE);
+    window.push(KeyCode.F3);
+    untilCount("2 of 3");
+  }
+
+  @Test
+  void linesAreIndentedCommentedMovedAndTakenBack() {
+    CodeArea editor = openText();
+    window.push(KeyCode.DOWN);
+    window.push(KeyCode.END);
+    window.push(KeyCode.ENTER);
+    window.write("top: 0;");
+    untilText(TEXT.replace("1px;\n", "1px;\n  top: 0;\n"));
+    window.push(KeyCode.ALT, KeyCode.SHIFT, KeyCode.UP);
+    untilText(TEXT.replace("  margin: 1px;\n", "  top: 0;\n  margin: 1px;\n"));
+    window.push(KeyCode.ALT, KeyCode.SHIFT, KeyCode.C);
+    untilText(TEXT.replace("  margin: 1px;\n", "  /* top: 0; */\n  margin: 1px;\n"));
+    window.push(KeyCode.TAB);
+    window.until("it was changed", () -> file().unsavedProperty().get());
+    window.push(KeyCode.CONTROL, KeyCode.Z);
+    window.push(KeyCode.ALT, KeyCode.SHIFT, KeyCode.K);
+    untilText(TEXT);
+    window.interact(() -> editor.moveTo(4, 0));
+    window.push(KeyCode.ALT, KeyCode.SHIFT, KeyCode.D);
+    untilText(TEXT.replace("  margin: 2px;\n", "  margin: 2px;\n  margin: 2px;\n"));
+    window.interact(() -> editor.moveTo(0, 0));
+    window.write("/* first */\n");
+    window.until("two lines are marked", () -> changedLines() == 2);
+    window.push(KeyCode.UP);
+    window.push(KeyCode.ALT, KeyCode.SHIFT, KeyCode.Z);
+    untilText(TEXT.replace("  margin: 2px;\n", "  margin: 2px;\n  margin: 2px;\n"));
+  }
+
+  private int changedLines() {
+    return file().changes().marksProperty().get().lines().cardinality();
+  }
+
+  @Test
+  void whatAnotherChangedMeanwhileIsToldAndMerged() throws Exception {
+    CodeArea editor = openText();
+    window.interact(() -> editor.replaceText(TEXT.replace("blue", "navy").replace("1px", "4px")));
+    write(TEXT.replace("blue", "teal").replace("3px", "9px"));
+    window.press("#choice-merge-both");
+    window.press("#choice-take-mine");
+    String merged = TEXT.replace("blue", "navy").replace("1px", "4px").replace("3px", "9px");
+    untilText(merged);
+    assertThat(window.content(CSS)).contains("teal");
+    window.push(KeyCode.CONTROL, KeyCode.S);
+    window.until("it is saved", () -> !file().isUnsaved());
+    assertThat(window.content(CSS)).isEqualTo(merged);
+    assertThat(file().path()).isEqualTo(RemotePath.of(CSS));
+  }
+}
