@@ -179,4 +179,37 @@ class EditorInTheWindowTest {
     assertThat(window.content(CSS)).isEqualTo(merged);
     assertThat(file().path()).isEqualTo(RemotePath.of(CSS));
   }
+
+  @Test
+  void whatACheckRefusesIsNotSavedAndStandsAtItsLine() throws Exception {
+    CodeArea editor = openText();
+    window.interact(() -> file().askForCheck());
+    window.until("a command is asked", () -> window.shownOrNull("#file-check") != null);
+    window.fill("#file-check", "levelsd --check {file}");
+    window.press("#choice-check-with-each-save");
+    window.interact(() -> editor.replaceText(TEXT.replace("margin: 2px;", "margin: 2px")));
+    window.push(KeyCode.CONTROL, KeyCode.S);
+    window.until("it is refused", () -> window.shownOrNull("#choice-another-check-") != null);
+    assertThat(window.content(CSS)).isEqualTo(TEXT);
+    assertThat(((Labeled) window.shown(".strip-detail")).getText())
+        .startsWith("levelsd: " + CSS + ":5: a ; is missing at the end of the line");
+    window.until("its line is gone to", () -> editor.getCurrentParagraph() >= 4);
+    window.press("#choice-keep-editing");
+    window.interact(() -> editor.replaceText(TEXT.replace("2px", "8px")));
+    window.push(KeyCode.CONTROL, KeyCode.S);
+    window.until("it is saved", () -> !file().isUnsaved());
+    assertThat(file().stateProperty().get()).startsWith("saved to the server, checked");
+    assertThat(window.content(CSS)).isEqualTo(TEXT.replace("2px", "8px"));
+    window.until("it is remembered", () -> isRemembered());
+  }
+
+  private boolean isRemembered() {
+    Path kept = window.setup.places().state().resolve("checks.json");
+    try {
+      return java.nio.file.Files.exists(kept)
+          && java.nio.file.Files.readString(kept).contains("levelsd --check");
+    } catch (java.io.IOException e) {
+      return false;
+    }
+  }
 }

@@ -165,7 +165,14 @@ class FrontOfTheWindowTest {
     window.put("#narrow", "");
     window.openRow("#server-table", "index.html");
     window.until("the editor is open", () -> window.shownOrNull("#editor") != null);
+    // The space is the text's, unless the person wants this computer beside it; then from now on.
+    window.until("it is below the text", () -> waterline() > at + 100);
+    window.push(KeyCode.CONTROL, KeyCode.M);
+    window.until("it is where it was", () -> waterline() == at);
+    window.push(KeyCode.CONTROL, KeyCode.PAGE_UP);
+    window.until("the folder is in front", () -> window.shownOrNull("#editor") == null);
     assertThat(waterline()).isEqualTo(at);
+    window.until("it is remembered", () -> window.kept("\"localFoldedByText\" : false"));
   }
 
   @Test

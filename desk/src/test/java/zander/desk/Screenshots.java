@@ -1,7 +1,5 @@
 package zander.desk;
 
-import static java.nio.charset.StandardCharsets.UTF_8;
-
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
@@ -22,7 +20,6 @@ import zander.desk.find.FindModel;
 import zander.desk.history.JournalModel;
 import zander.desk.history.RecoveryModel;
 import zander.desk.shell.ShellModel;
-import zander.desk.transfer.CheckModel;
 import zander.desk.transfer.PlanModel;
 import zander.standin.world.Caller;
 import zander.standin.world.World;
@@ -126,10 +123,6 @@ class Screenshots {
     keep("folder");
     window.choose("#server-table", "index.html", "contact.html", "uploads");
     window.until("three are selected", () -> window.desk().rights().entries().size() == 3);
-    window.push(KeyCode.CONTROL, KeyCode.G);
-    window.write("se");
-    keep("go-to");
-    window.push(KeyCode.ESCAPE);
     window.press("#box-ow");
     window.push(KeyCode.CONTROL, KeyCode.D);
     keep("folder-dark");
@@ -231,28 +224,6 @@ class Screenshots {
   }
 
   @Test
-  void theEditor() throws Exception {
-    window.openLevelsWeb();
-    window.openRow("#server-table", "water.css");
-    window.until("it is open", () -> window.desk().currentProperty().get() instanceof FileModel);
-    window.clickOn(window.shown("#editor"));
-    window.push(KeyCode.CONTROL, KeyCode.HOME);
-    window.push(KeyCode.DOWN).push(KeyCode.DOWN).push(KeyCode.END);
-    window.push(KeyCode.ENTER);
-    window.write("  --shallow: #7fb8a4;");
-    keep("editor");
-    window
-        .world("levels-web")
-        .open(
-            Caller.ROOT,
-            "/srv/levels/site/water.css",
-            new World.Open(false, true, false, false, false, 0))
-        .write(0, "/* theirs */".getBytes(UTF_8), 0, 12);
-    window.press("#save");
-    window.until("it is asked", () -> window.shownOrNull("#choice-load-theirs") != null);
-  }
-
-  @Test
   void theTransfer() throws Exception {
     window.openLevelsWeb();
     SpringPages.make(window);
@@ -272,19 +243,6 @@ class Screenshots {
     window.press("#choice-replace");
     window.until("it is over", () -> window.desk().transfers().current().isOver());
     window.demo().server("levels-web").faults().setDelay(Duration.ZERO);
-    World world = window.world("levels-web");
-    String there = "/srv/levels/site/spring-pages";
-    SpringPages.makeThere(world, there + "/page-010.html", "<p>Tampered</p>", 1_790_000_000);
-    world.chmod(Caller.ROOT, there + "/page-020.html", 0600);
-    window.choose("#local-table", "spring-pages");
-    window.push(KeyCode.CONTROL, KeyCode.E);
-    window.until(
-        "it is compared",
-        () ->
-            window.desk().currentProperty().get() instanceof CheckModel check
-                && check.reportProperty().get() != null
-                && check.reportProperty().get().complete());
-    keep("transfer-check");
   }
 
   @Test

@@ -15,6 +15,7 @@ import zander.core.change.save.AtomicSave;
 import zander.core.change.save.AtomicSave.Allow;
 import zander.core.change.save.FileVersion;
 import zander.core.change.save.SaveFailure;
+import zander.core.change.save.StagedCheck;
 import zander.core.edit.NotTextException;
 import zander.core.edit.TextFile;
 import zander.core.edit.UnencodableTextException;
@@ -22,18 +23,14 @@ import zander.core.files.RemotePath;
 import zander.core.journal.JournalEntry;
 import zander.core.rights.Mode;
 import zander.desk.sheet.OpenDesk;
-import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
-import zander.desk.work.Message;
 
 /** A text file of the server being edited: the text here, the version over there, and saving. */
-public final class FileModel extends Sheet {
-  /** What the editor takes; larger files are for the shell. */
-  static final long LARGEST = 16L << 20;
-
+public final class FileModel extends Sheet implements EditedFile {
   private final OpenDesk desk;
   private final RemotePath path;
   private final SaveQuestions questions;
+  private final SaveCheck check;
   private final ReadOnlyBooleanWrapper busy = new ReadOnlyBooleanWrapper(false);
   private final ReadOnlyStringWrapper state = new ReadOnlyStringWrapper("");
   private final ReadOnlyObjectWrapper<TextFile> loaded = new ReadOnlyObjectWrapper<>();
@@ -47,29 +44,25 @@ public final class FileModel extends Sheet {
   private final ChangedLines changes;
   private final DraftKeeper draftKeeper;
 
-  FileModel(OpenDesk desk, Drafts drafts, RemotePath path, AtomicSave.Opened opened)
+  /** What is kept on this computer of files that are edited. */
+  record Kept(Drafts drafts, SavedChecks checks) {}
+
+  FileModel(OpenDesk desk, Kept kept, RemotePath path, AtomicSave.Opened opened)
       throws NotTextException {
     TextFile decoded = TextFile.decode(opened.content());
     this.desk = desk;
     this.path = path;
     this.questions = new SaveQuestions(desk, this);
+    this.check = new SaveCheck(desk, this, kept.checks);
     this.text = new EditedText(decoded);
     this.find = new FindInFile(desk.background(), text::text);
     this.changes = new ChangedLines(desk.background(), text);
     this.serverCopy = new ServerCopy(desk, this, questions);
-    this.draftKeeper = new DraftKeeper(desk, drafts, this::draft);
+    this.draftKeeper = new DraftKeeper(desk, kept.drafts, this::draft);
     setTitle(path.name());
     take(opened.version(), decoded);
     if (isSavedInSteps() && desk.isFirstTime("saved in steps")) {
-      ask(
-          Question.notice(
-              new Message(
-                  "This server cannot replace a file in one step",
-                  "A save moves the old file aside and the new one in. For a moment the name is"
-                      + " free; if the connection breaks just then, Zander finishes the save when"
-                      + " it is back."),
-              false,
-              keepEditing()));
+      ask(questions.savedInSteps());
     }
   }
 
@@ -87,6 +80,7 @@ public final class FileModel extends Sheet {
     state.set("as on the server");
   }
 
+  @Override
   public RemotePath path() {
     return path;
   }
@@ -96,7 +90,7 @@ public final class FileModel extends Sheet {
     return loaded.getReadOnlyProperty();
   }
 
-  /** The version on the server that the text is based on. */
+  @Override
   public FileVersion version() {
     return version;
   }
@@ -146,11 +140,12 @@ public final class FileModel extends Sheet {
     desk.background().run(work, then, failure -> {});
   }
 
+  @Override
   public String text() {
     return text.text();
   }
 
-  /** The text of the version on the server that this one is based on. */
+  @Override
   public String savedText() {
     return text.saved();
   }
@@ -171,14 +166,7 @@ public final class FileModel extends Sheet {
   public void takeDraft(Drafts.Draft draft) {
     drafted.set(draft.text());
     if (!draft.digest().equals(version.digestText())) {
-      ask(
-          Question.notice(
-              new Message(
-                  path.name() + " was changed on the server since you wrote this",
-                  "The text here is yours; saving puts it in the place of the other version, which"
-                      + " the journal keeps."),
-              true,
-              keepEditing()));
+      ask(questions.draftOfAnother());
     }
   }
 
@@ -187,7 +175,7 @@ public final class FileModel extends Sheet {
     return drafted.getReadOnlyProperty();
   }
 
-  /** Where its cursor is to go. */
+  @Override
   public CursorGoal goal() {
     return goal;
   }
@@ -217,43 +205,55 @@ public final class FileModel extends Sheet {
     return !desk.files().renamesOver();
   }
 
-  AtomicSave saver() {
+  @Override
+  public AtomicSave saver() {
     return new AtomicSave(desk.files(), desk.commands(), desk.journal());
   }
 
   @Override
   protected void askBeforeClosing(Runnable close) {
-    ask(
-        Question.notice(
-            new Message(
-                path.name() + " is not saved", "The server has the version before your changes."),
-            true,
-            new Question.Choice("Save", ticked -> save()),
-            new Question.Choice("Close without saving", ticked -> close.run()),
-            keepEditing()));
+    ask(questions.closing(close));
   }
 
   public void save() {
     save(List.of());
   }
 
-  void save(List<Allow> allowed) {
+  @Override
+  public void save(List<Allow> allowed) {
+    if (!busy.get()) {
+      check.before(wanted -> save(allowed, wanted));
+    }
+  }
+
+  @Override
+  public void saveUnchecked() {
+    save(List.of(), StagedCheck.NONE);
+  }
+
+  @Override
+  public void askForCheck() {
+    check.ask();
+  }
+
+  private void save(List<Allow> allowed, StagedCheck wanted) {
     if (busy.get()) {
       return;
     }
     EditedText.Snapshot saving = text.snapshot();
     AtomicReference<byte[]> content = new AtomicReference<>();
     busy.set(true);
-    state.set("saving");
+    state.set(wanted.isNone() ? "saving" : "trying it, then saving");
+    check.watch(wanted);
     FileVersion before = version;
     desk.background()
         .run(
             () -> {
               content.set(saving.encode());
-              AtomicSave.Saved made = saver().save(before, content.get(), allowed);
+              AtomicSave.Saved made = saver().trying(wanted).save(before, content.get(), allowed);
               return new Saved(made, endsWithThisRun(made.version()));
             },
-            done -> saved(saving.text(), done),
+            done -> saved(saving.text(), done, !wanted.isNone()),
             failure -> {
               if (failure instanceof SaveFailure save
                   && (save.state() == SaveFailure.ServerState.OLD_OR_NEW
@@ -281,7 +281,7 @@ public final class FileModel extends Sheet {
     }
   }
 
-  private void saved(String saving, Saved done) {
+  private void saved(String saving, Saved done, boolean checked) {
     busy.set(false);
     version = done.made().version();
     text.saved(saving);
@@ -289,7 +289,10 @@ public final class FileModel extends Sheet {
     edited(text.text());
     String how = done.made().inPlace() ? ", written into the same file" : "";
     String passing = done.passing() ? "; it can be put back until Zander ends" : "";
-    state.set(isUnsaved() ? "not on the server yet" : "saved to the server" + how + passing);
+    state.set(
+        isUnsaved()
+            ? "not on the server yet"
+            : "saved to the server" + (checked ? ", checked" : "") + how + passing);
     desk.changed(List.of(path));
   }
 
@@ -302,8 +305,8 @@ public final class FileModel extends Sheet {
     ask(questions.afterFailure(failure));
   }
 
-  /** The text goes along; what is on the server stays as it is until it is saved there. */
-  void goOnAsRoot() {
+  @Override
+  public void goOnAsRoot() {
     String typed = text.text();
     String basedOn = version.digestText();
     RemotePath real = version.real();
@@ -319,18 +322,18 @@ public final class FileModel extends Sheet {
         });
   }
 
-  /** Saves in UTF-8, whatever the encoding was. */
-  void saveInUtf8() {
+  @Override
+  public void saveInUtf8() {
     text.useUtf8();
     save();
   }
 
-  /** Loads the server's version; the editor's own undo brings the old text back. */
+  @Override
   public void loadTheirs() {
     serverCopy.loadTheirs();
   }
 
-  /** Puts the server's changes and those made here together. */
+  @Override
   public void mergeTheirs() {
     serverCopy.mergeTheirs();
   }
@@ -342,17 +345,18 @@ public final class FileModel extends Sheet {
     }
   }
 
-  /** Whether nothing is under way or asked. */
-  boolean isFree() {
+  @Override
+  public boolean isFree() {
     return !busy.get() && !closed && questionProperty().get() == null;
   }
 
-  void take(ServerCopy.Loaded theirs) {
+  @Override
+  public void take(Loaded theirs) {
     take(theirs.version(), theirs.text());
   }
 
-  /** A text that has the changes of both; it is put into the editor as if it had been typed. */
-  void takeMerged(ServerCopy.Loaded theirs, String merged) {
+  @Override
+  public void takeMerged(Loaded theirs, String merged) {
     take(theirs);
     drafted.set(null);
     drafted.set(merged);
@@ -361,12 +365,14 @@ public final class FileModel extends Sheet {
     }
   }
 
-  void setBusy(boolean now) {
-    busy.set(now);
+  @Override
+  public boolean isBusy() {
+    return busy.get();
   }
 
-  private Question.Choice keepEditing() {
-    return questions.keepEditing();
+  @Override
+  public void setBusy(boolean now) {
+    busy.set(now);
   }
 
   public ReadOnlyBooleanProperty busyProperty() {

@@ -14,14 +14,15 @@ import zander.desk.sheet.OpenDesk;
 public final class FileSheets {
   private final OpenDesk desk;
   private final FolderModel folder;
-  private final Drafts drafts;
+  private final FileModel.Kept kept;
   private final LargeFiles largeFiles;
   private final Set<RemotePath> opening = new HashSet<>();
 
-  public FileSheets(OpenDesk desk, FolderModel folder, Drafts drafts, LargeFiles largeFiles) {
+  public FileSheets(
+      OpenDesk desk, FolderModel folder, Drafts drafts, SavedChecks checks, LargeFiles largeFiles) {
     this.desk = desk;
     this.folder = folder;
-    this.drafts = drafts;
+    this.kept = new FileModel.Kept(drafts, checks);
     this.largeFiles = largeFiles;
   }
 
@@ -46,10 +47,10 @@ public final class FileSheets {
             () ->
                 new FileModel(
                     desk,
-                    drafts,
+                    kept,
                     path,
                     new AtomicSave(desk.files(), desk.commands(), desk.journal())
-                        .open(path, FileModel.LARGEST)),
+                        .open(path, ServerCopy.LARGEST)),
             file -> {
               opening.remove(path);
               desk.openSheets().show(file);

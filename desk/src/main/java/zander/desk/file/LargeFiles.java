@@ -60,7 +60,7 @@ public final class LargeFiles {
                 path.name() + " is too large for the editor",
                 sizeOf(path)
                     + "The editor takes files of up to "
-                    + Texts.size(FileModel.LARGEST)
+                    + Texts.size(ServerCopy.LARGEST)
                     + ". Its last "
                     + Texts.size(FileEndModel.END)
                     + " can be shown here; a shell opens all of it with less."),

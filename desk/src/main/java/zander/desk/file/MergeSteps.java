@@ -14,12 +14,12 @@ import zander.desk.work.Message;
  * Nothing is changed before the last answer. Interface thread only.
  */
 final class MergeSteps {
-  private final FileModel file;
+  private final EditedFile file;
   private final ThreeWayMerge merge;
   private final Consumer<String> done;
   private final List<List<String>> chosen = new ArrayList<>();
 
-  MergeSteps(FileModel file, ThreeWayMerge merge, Consumer<String> done) {
+  MergeSteps(EditedFile file, ThreeWayMerge merge, Consumer<String> done) {
     this.file = file;
     this.merge = merge;
     this.done = done;
@@ -33,7 +33,7 @@ final class MergeSteps {
       return;
     }
     ThreeWayMerge.Part place = conflicts.get(chosen.size());
-    file.goToLine(place.line());
+    file.goal().set(place.line(), 0);
     List<String> both = new ArrayList<>(place.mine());
     both.addAll(place.theirs());
     file.ask(

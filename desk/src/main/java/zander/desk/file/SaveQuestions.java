@@ -4,6 +4,7 @@ import java.util.List;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import zander.core.change.save.AtomicSave.Allow;
+import zander.core.change.save.CheckRefused;
 import zander.core.change.save.SaveFailure;
 import zander.core.edit.LineDifference;
 import zander.core.edit.UnencodableTextException;
@@ -16,11 +17,50 @@ import zander.desk.work.Message;
 /** What is said and offered when a file cannot be saved, or will not be. */
 final class SaveQuestions {
   private final OpenDesk desk;
-  private final FileModel file;
+  private final EditedFile file;
 
-  SaveQuestions(OpenDesk desk, FileModel file) {
+  SaveQuestions(OpenDesk desk, EditedFile file) {
     this.desk = desk;
     this.file = file;
+  }
+
+  /** For the first file of a server that cannot replace one in one step. */
+  Question savedInSteps() {
+    return Question.notice(
+        new Message(
+            "This server cannot replace a file in one step",
+            "A save moves the old file aside and the new one in. For a moment the name is"
+                + " free; if the connection breaks just then, Zander finishes the save when"
+                + " it is back."),
+        false,
+        keepEditing());
+  }
+
+  /** For a text that was not saved when the program ended, of a file that is another by now. */
+  Question draftOfAnother() {
+    return Question.notice(
+        new Message(
+            file.path().name() + " was changed on the server since you wrote this",
+            "The text here is yours; saving puts it in the place of the other version, which"
+                + " the journal keeps."),
+        true,
+        keepEditing());
+  }
+
+  /**
+   * Before a file with changes is closed.
+   *
+   * @param close closes it without them
+   */
+  Question closing(Runnable close) {
+    return Question.notice(
+        new Message(
+            file.path().name() + " is not saved",
+            "The server has the version before your changes."),
+        true,
+        new Choice("Save", ticked -> file.save(List.of())),
+        new Choice("Close without saving", ticked -> close.run()),
+        keepEditing());
   }
 
   /** After a save that was not made. */
@@ -51,6 +91,17 @@ final class SaveQuestions {
                   keepEditing())
               : Question.notice(
                   said, true, saving("Save, and own it", Allow.OWNER_CHANGE), keepEditing());
+      case CHECK_REFUSED -> {
+        if (failure.getCause() instanceof CheckRefused refused) {
+          refused.line().ifPresent(line -> file.goal().set(line, 0));
+        }
+        yield Question.notice(
+            said,
+            true,
+            new Choice("Save unchecked, this once", ticked -> file.saveUnchecked()),
+            new Choice("Another check …", ticked -> file.askForCheck()),
+            keepEditing());
+      }
       case METADATA_WOULD_CHANGE ->
           Question.notice(
               said, true, saving("Save as a new file", Allow.METADATA_CHANGE), keepEditing());
@@ -59,7 +110,7 @@ final class SaveQuestions {
   }
 
   private Question again(Throwable failure, Message said) {
-    Choice again = new Choice("Try again", ticked -> file.save());
+    Choice again = new Choice("Try again", ticked -> file.save(List.of()));
     return desk.mayRootHelp(failure.getCause())
         ? Question.notice(said, true, asRoot(), again, keepEditing())
         : Question.notice(said, true, again, keepEditing());
@@ -93,7 +144,7 @@ final class SaveQuestions {
     return Question.notice(
             new Message("Your changes in " + name, "Saving makes these on the server."),
             false,
-            new Choice("Save to server", ticked -> file.save()),
+            new Choice("Save to server", ticked -> file.save(List.of())),
             close)
         .withDifference(difference);
   }

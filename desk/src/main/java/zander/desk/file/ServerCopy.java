@@ -16,24 +16,24 @@ import zander.desk.work.FailureWords;
  * of the text, or put together with it. Interface thread only.
  */
 final class ServerCopy {
+  /** What the editor takes; larger files are for the shell. */
+  static final long LARGEST = 16L << 20;
+
   private final OpenDesk desk;
-  private final FileModel file;
+  private final EditedFile file;
   private final SaveQuestions questions;
   private final FileWatch watch;
 
-  ServerCopy(OpenDesk desk, FileModel file, SaveQuestions questions) {
+  ServerCopy(OpenDesk desk, EditedFile file, SaveQuestions questions) {
     this.desk = desk;
     this.file = file;
     this.questions = questions;
     this.watch = new FileWatch(desk);
   }
 
-  /** A version of the server. */
-  record Loaded(FileVersion version, TextFile text) {}
-
-  private Loaded load() throws java.io.IOException {
-    AtomicSave.Opened opened = file.saver().open(file.path(), FileModel.LARGEST);
-    return new Loaded(opened.version(), TextFile.decode(opened.content()));
+  private EditedFile.Loaded load() throws java.io.IOException {
+    AtomicSave.Opened opened = file.saver().open(file.path(), LARGEST);
+    return new EditedFile.Loaded(opened.version(), TextFile.decode(opened.content()));
   }
 
   /** Loads the server's version; the editor's own undo brings the old text back. */
@@ -46,7 +46,7 @@ final class ServerCopy {
         });
   }
 
-  private record Merging(Loaded theirs, ThreeWayMerge merge) {}
+  private record Merging(EditedFile.Loaded theirs, ThreeWayMerge merge) {}
 
   /**
    * Puts the server's changes and those made here together, and asks for what both changed; the
@@ -57,8 +57,8 @@ final class ServerCopy {
     String mine = file.text();
     asked(
         () -> {
-          Loaded theirs = load();
-          return new Merging(theirs, ThreeWayMerge.of(base, mine, theirs.text.text()));
+          EditedFile.Loaded theirs = load();
+          return new Merging(theirs, ThreeWayMerge.of(base, mine, theirs.text().text()));
         },
         merging -> {
           file.dismissQuestion();
@@ -67,7 +67,7 @@ final class ServerCopy {
         });
   }
 
-  private void merged(String mine, Loaded theirs, String merged) {
+  private void merged(String mine, EditedFile.Loaded theirs, String merged) {
     if (!file.text().equals(mine)) {
       // Typed on while the places were asked for: these lines are not in it.
       mergeTheirs();
@@ -113,15 +113,15 @@ final class ServerCopy {
                 .run(this::load, theirs -> tellOf(looked, theirs), failure -> watch.forget()));
   }
 
-  private void tellOf(FileVersion looked, Loaded theirs) {
-    boolean differs = !theirs.version.digestText().equals(looked.digestText());
+  private void tellOf(FileVersion looked, EditedFile.Loaded theirs) {
+    boolean differs = !theirs.version().digestText().equals(looked.digestText());
     if (looked != file.version() || !file.isFree()) {
       watch.forget();
     } else if (differs) {
       String before = file.savedText();
       desk.background()
           .run(
-              () -> LineDifference.of(before, theirs.text.text()),
+              () -> LineDifference.of(before, theirs.text().text()),
               difference -> file.ask(questions.changedThere(difference)),
               failure -> watch.forget());
     }

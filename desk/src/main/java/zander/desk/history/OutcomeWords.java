@@ -47,6 +47,7 @@ final class OutcomeWords {
       case GONE -> "the file was moved or removed meanwhile";
       case OWNER_WOULD_CHANGE -> "its owner would change";
       case METADATA_WOULD_CHANGE -> "more than its text would change";
+      case CHECK_REFUSED -> "the check refused the new content";
       case REFUSED -> "the server refused";
       case LINE_LOST -> "the connection broke";
     };

@@ -20,6 +20,7 @@ import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
 import zander.core.transfer.resume.ResumeFolder;
 import zander.desk.file.Drafts;
+import zander.desk.file.SavedChecks;
 import zander.desk.kept.KeptModel;
 import zander.desk.kept.VaultKey;
 import zander.desk.line.Journals;
@@ -53,6 +54,7 @@ public final class AppModel {
   private final SignInRunner reach;
   private final Settings settings;
   private final SavedRules keptRules;
+  private final SavedChecks checks;
   private final ObservableList<DeskModel> desks = FXCollections.observableArrayList();
   private final ObjectProperty<DeskModel> current = new SimpleObjectProperty<>();
   private final ReadOnlyObjectWrapper<SignInModel> signIn = new ReadOnlyObjectWrapper<>();
@@ -70,6 +72,7 @@ public final class AppModel {
     this.home = places.home();
     this.stateFolder = places.state();
     this.keptRules = new SavedRules(stateFolder, background);
+    this.checks = new SavedChecks(stateFolder.resolve("checks.json"), background);
     this.settings = new Settings(stateFolder.resolve("settings.json"), background);
     this.dark = settings.property(Settings.DARK);
     this.localFold = new LocalFold(settings, current);
@@ -157,6 +160,10 @@ public final class AppModel {
         .map(TransferModel::file)
         .filter(java.util.Objects::nonNull)
         .toList();
+  }
+
+  SavedChecks checks() {
+    return checks;
   }
 
   DeskTransfers.Kept keptTransfers() {

@@ -109,6 +109,7 @@ public final class DeskModel implements OpenDesk {
             this,
             folder,
             drafts,
+            app.checks(),
             new LargeFiles(
                 this, folder, () -> whyNoShell().isEmpty(), shells::open, transfers::bringDown));
     this.rights = new RightsModel(this, folder);

@@ -9,6 +9,7 @@ import zander.core.transfer.rules.ConflictRule;
 import zander.core.transfer.rules.IgnorePatterns;
 import zander.core.transfer.rules.TransferRules;
 import zander.desk.work.Background;
+import zander.desk.work.SavedByPlace;
 
 /**
  * The rules of transfers that a person chose, and what is to run after them, for each marked folder
@@ -19,8 +20,8 @@ public final class SavedRules {
   public static final TransferRules USUAL =
       TransferRules.of(ConflictRule.ASK).leaveOut(new IgnorePatterns(IgnorePatterns.USUAL));
 
-  private final SavedByFolder<Kept> rules;
-  private final SavedByFolder<String> commands;
+  private final SavedByPlace<Kept> rules;
+  private final SavedByPlace<String> commands;
   private final ReadOnlyObjectWrapper<Integer> read = new ReadOnlyObjectWrapper<>(0);
 
   /**
@@ -31,10 +32,10 @@ public final class SavedRules {
   public SavedRules(Path folder, Background background) {
     Runnable told = () -> read.set(read.get() + 1);
     this.rules =
-        new SavedByFolder<>(
+        new SavedByPlace<>(
             folder.resolve("crossing-rules.json"), new TypeReference<>() {}, background, told);
     this.commands =
-        new SavedByFolder<>(
+        new SavedByPlace<>(
             folder.resolve("crossing-commands.json"), new TypeReference<>() {}, background, told);
   }
 

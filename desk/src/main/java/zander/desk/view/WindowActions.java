@@ -166,9 +166,12 @@ final class WindowActions {
         "F2",
         window::rename,
         unless(desk -> desk.folder().selection().size() == 1, "select one entry first"));
-    onDesk("Find below this folder", "Ctrl+Shift+F", window::find);
     onDesk(
-        "Find", "Ctrl+F", window::find, unless(desk -> front(desk) == null, "a file is in front"));
+        "Find below this folder",
+        "Ctrl+F",
+        window::find,
+        unless(desk -> front(desk) == null, "a file is in front: Ctrl+Shift+F"));
+    onDesk("Find below the folder, also from a file", "Ctrl+Shift+F", window::find);
     onDesk("Type a path", "Ctrl+L", window::typePath);
     onDesk("Narrow the list", "Ctrl+K", window::narrow);
     onDesk("Read the folder again", "F5", MainView::refresh);

@@ -2,6 +2,7 @@ package zander.desk.work;
 
 import java.time.Duration;
 import java.util.concurrent.Callable;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.Executor;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -57,10 +58,10 @@ public final class Background {
         () -> {
           try {
             T result = work.call();
-            interfaceThread.execute(() -> done.accept(result));
+            show(() -> done.accept(result));
           } catch (Exception | StackOverflowError | OutOfMemoryError e) {
             // What the work held is let go of by now; whoever waits for it must not wait for ever.
-            interfaceThread.execute(() -> failed.accept(e));
+            show(() -> failed.accept(e));
           }
         });
   }
@@ -81,15 +82,27 @@ public final class Background {
     }
   }
 
-  /** Runs something on the interface thread, from any thread. */
+  /** Runs something on the interface thread, from any thread; not after the end of the program. */
   public void show(Runnable change) {
-    interfaceThread.execute(change);
+    try {
+      interfaceThread.execute(change);
+    } catch (RejectedExecutionException e) {
+      if (!threads.isShutdown()) {
+        throw e;
+      }
+    }
   }
 
   /** Runs something on the interface thread later; cancelling the result prevents it. */
   public Future<?> later(Duration pause, Runnable change) {
-    return clock.schedule(
-        () -> interfaceThread.execute(change), pause.toMillis(), TimeUnit.MILLISECONDS);
+    try {
+      return clock.schedule(() -> show(change), pause.toMillis(), TimeUnit.MILLISECONDS);
+    } catch (RejectedExecutionException e) {
+      if (!clock.isShutdown()) {
+        throw e;
+      }
+      return CompletableFuture.completedFuture(null);
+    }
   }
 
   /** Runs short work again and again, on the clock's thread; it must not wait. */

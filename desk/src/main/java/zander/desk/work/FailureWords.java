@@ -3,6 +3,9 @@ package zander.desk.work;
 import java.io.IOException;
 import java.nio.file.AccessDeniedException;
 import java.nio.file.NoSuchFileException;
+import java.util.List;
+import java.util.concurrent.CancellationException;
+import zander.core.change.save.CheckRefused;
 import zander.core.change.save.SaveFailure;
 import zander.core.connect.channel.ActFailure;
 import zander.core.connect.report.ConnectFailure;
@@ -57,6 +60,9 @@ public final class FailureWords {
     }
     if (failure instanceof IllegalArgumentException wrong) {
       return new Message("That cannot be read", wrong.getMessage());
+    }
+    if (failure instanceof CancellationException) {
+      return new Message("It was stopped", "");
     }
     if (failure instanceof OutOfMemoryError) {
       return new Message(
@@ -222,6 +228,23 @@ public final class FailureWords {
     return words.isEmpty() ? words : Character.toUpperCase(words.charAt(0)) + words.substring(1);
   }
 
+  private static Message refusedByCheck(SaveFailure failure) {
+    String same = "The file on the server is as it was.";
+    if (!(failure.getCause() instanceof CheckRefused check)) {
+      return new Message("The check refused the new content", same);
+    }
+    String program = check.command().strip().split("\\s+")[0];
+    if (check.isMissing()) {
+      return new Message(
+          "The check was not run: there is no " + program + " on the server",
+          same + " Choose another check, or save without one.");
+    }
+    List<String> lines = check.said().lines().filter(line -> !line.isBlank()).limit(6).toList();
+    return new Message(
+        "Not saved: " + program + " refused the new content",
+        String.join("\n", lines) + (lines.isEmpty() ? "" : "\n") + same);
+  }
+
   private static Message save(SaveFailure failure) {
     String name = failure.version().asked().name();
     String leftover =
@@ -244,6 +267,7 @@ public final class FailureWords {
               "It belongs to somebody else, and your account cannot give the new one back to them."
                   + " The server still has the old one."
                   + kept);
+      case CHECK_REFUSED -> refusedByCheck(failure);
       case METADATA_WOULD_CHANGE ->
           new Message(
               "Saving " + name + " would change more than its text",
@@ -292,6 +316,7 @@ public final class FailureWords {
       case CREATE -> "no new file can be made in its folder";
       case WRITE, SYNC -> "the server could not take the text";
       case RIGHTS -> "owner and mode could not be given";
+      case TRY -> "the check could not be run";
       case WRITE_IN_PLACE -> "the file could not be written into";
       default -> "it could not be put in place";
     };

@@ -28,11 +28,22 @@ public final class AtomicSave {
   private final RemoteFiles files;
   private final Commands commands;
   private final Journal journal;
+  private final StagedCheck check;
 
   public AtomicSave(RemoteFiles files, Commands commands, Journal journal) {
+    this(files, commands, journal, StagedCheck.NONE);
+  }
+
+  private AtomicSave(RemoteFiles files, Commands commands, Journal journal, StagedCheck check) {
     this.files = files;
     this.commands = commands;
     this.journal = journal;
+    this.check = check;
+  }
+
+  /** The same with a check that the new content must stand before it counts. */
+  public AtomicSave trying(StagedCheck wanted) {
+    return new AtomicSave(files, commands, journal, wanted);
   }
 
   /** A file's content together with the version it is. */
@@ -99,7 +110,10 @@ public final class AtomicSave {
       FileVersion before, byte[] content, List<Allow> allowed, long group, long undoes)
       throws SaveFailure {
     return new SaveRun(
-            files, commands, journal, new SaveRun.Wanted(before, content, allowed, group, undoes))
+            files,
+            commands,
+            journal,
+            new SaveRun.Wanted(before, content, allowed, group, undoes, check))
         .run();
   }
 }

@@ -17,6 +17,8 @@ public final class SaveFailure extends IOException {
     WRITE,
     RIGHTS,
     SYNC,
+    /** The check that the person chose looks at the new content. */
+    TRY,
     CHECK_AGAIN,
     RENAME,
     WRITE_IN_PLACE,
@@ -32,6 +34,8 @@ public final class SaveFailure extends IOException {
     OWNER_WOULD_CHANGE,
     /** It would lose other names, its ACL or its attributes. */
     METADATA_WOULD_CHANGE,
+    /** The check that the person chose does not take it; the cause is a {@link CheckRefused}. */
+    CHECK_REFUSED,
     REFUSED,
     LINE_LOST
   }

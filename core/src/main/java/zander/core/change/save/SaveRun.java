@@ -29,7 +29,13 @@ final class SaveRun {
   private static final String IN_PLACE = "written into the same file";
 
   /** What is to be saved; see {@link AtomicSave#save}. */
-  record Wanted(FileVersion before, byte[] content, List<Allow> allowed, long group, long undoes) {
+  record Wanted(
+      FileVersion before,
+      byte[] content,
+      List<Allow> allowed,
+      long group,
+      long undoes,
+      StagedCheck check) {
     boolean may(Allow what) {
       return allowed.contains(what);
     }
@@ -51,6 +57,7 @@ final class SaveRun {
   private StagedContent staged;
   private RemotePath aside;
   private Journal.Pending pending;
+  private boolean isTried;
 
   SaveRun(RemoteFiles files, Commands commands, Journal journal, Wanted wanted) {
     this.files = files;
@@ -150,6 +157,7 @@ final class SaveRun {
     if (written == null) {
       return writeInto(now);
     }
+    tryIt();
     step = Step.CHECK_AGAIN;
     RemoteAttributes still =
         written.target() == null ? files.lookThrough(target) : written.target();
@@ -260,6 +268,7 @@ final class SaveRun {
 
   /** The new content lies complete on the server. */
   private Saved writeInto(RemoteAttributes now) throws IOException {
+    tryIt();
     step = Step.WRITE_IN_PLACE;
     if (metadata.capable() || (hasSetIds(now) && !mayGiveSetIds(now))) {
       throw failure(SaveFailure.Reason.METADATA_WOULD_CHANGE, null);
@@ -296,6 +305,20 @@ final class SaveRun {
       pending.lost();
       return saved(now, true);
     }
+  }
+
+  /** Once, and before anything of the old one is touched. */
+  private void tryIt() throws IOException {
+    if (isTried) {
+      return;
+    }
+    step = Step.TRY;
+    try {
+      wanted.check().run(commands, staged.path(), target);
+    } catch (CheckRefused e) {
+      throw failure(SaveFailure.Reason.CHECK_REFUSED, e);
+    }
+    isTried = true;
   }
 
   private static boolean hasSetIds(RemoteAttributes file) {

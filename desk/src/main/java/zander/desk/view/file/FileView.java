@@ -285,6 +285,10 @@ public final class FileView extends VBox implements SheetView {
     model.askForLine();
   }
 
+  void askForCheck() {
+    model.askForCheck();
+  }
+
   void showChanges() {
     model.showChanges();
   }

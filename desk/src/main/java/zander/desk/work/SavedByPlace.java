@@ -1,17 +1,15 @@
-package zander.desk.transfer;
+package zander.desk.work;
 
 import com.fasterxml.jackson.core.type.TypeReference;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.TreeMap;
-import zander.desk.work.Background;
-import zander.desk.work.KeptFile;
 
 /**
- * Something a person chose for each marked folder, in one file on this computer. Interface thread
- * only.
+ * Something a person chose for each place of a server, in one file on this computer. Interface
+ * thread only.
  */
-final class SavedByFolder<T> {
+public final class SavedByPlace<T> {
   private final KeptFile<Map<String, T>> file;
   private final Background background;
   private final Map<String, T> kept = new TreeMap<>();
@@ -21,7 +19,7 @@ final class SavedByFolder<T> {
    *
    * @param read told when that is done
    */
-  SavedByFolder(
+  public SavedByPlace(
       Path file, TypeReference<Map<String, T>> type, Background background, Runnable read) {
     this.file = new KeptFile<>(file, type, Map.of());
     this.background = background;
@@ -35,14 +33,14 @@ final class SavedByFolder<T> {
   }
 
   /** {@code null} when nothing was chosen for it. */
-  T of(String place) {
+  public T of(String place) {
     return kept.get(place);
   }
 
   /**
    * @param chosen {@code null} for nothing any more
    */
-  void keep(String place, T chosen) {
+  public void keep(String place, T chosen) {
     if (chosen == null) {
       kept.remove(place);
     } else {

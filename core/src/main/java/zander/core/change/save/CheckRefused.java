@@ -1,0 +1,50 @@
+package zander.core.change.save;
+
+import java.io.IOException;
+import java.util.OptionalInt;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/** The command that a person chose for a file does not take its new content. */
+public final class CheckRefused extends IOException {
+  /** As a shell tells that there is no such program (POSIX, XCU 2.8.2). */
+  private static final int NOT_FOUND = 127;
+
+  private static final Pattern LINE =
+      Pattern.compile("(?i:\\bline:? +)(\\d{1,9})|: ?(\\d{1,9})(?=[:\\s\\])]|$)");
+
+  private final String command;
+  private final int exit;
+  private final String said;
+
+  CheckRefused(String command, int exit, String said) {
+    super("the check refused it: " + command + " ended with " + exit);
+    this.command = command;
+    this.exit = exit;
+    this.said = said;
+  }
+
+  public String command() {
+    return command;
+  }
+
+  /** Whether the server has no such program. */
+  public boolean isMissing() {
+    return exit == NOT_FOUND;
+  }
+
+  /** What it wrote; may be empty. */
+  public String said() {
+    return said;
+  }
+
+  /** The line of the file that it names first, counted from 1. */
+  public OptionalInt line() {
+    Matcher matcher = LINE.matcher(said);
+    if (!matcher.find()) {
+      return OptionalInt.empty();
+    }
+    String number = matcher.group(1) == null ? matcher.group(2) : matcher.group(1);
+    return OptionalInt.of(Integer.parseInt(number));
+  }
+}

@@ -1,0 +1,71 @@
+package zander.desk.file;
+
+import java.util.List;
+import zander.core.change.save.AtomicSave;
+import zander.core.change.save.AtomicSave.Allow;
+import zander.core.change.save.FileVersion;
+import zander.core.edit.TextFile;
+import zander.core.files.RemotePath;
+import zander.desk.sheet.Question;
+
+/**
+ * What those who ask, merge and check for an open file may see and do of it. Interface thread only.
+ */
+interface EditedFile {
+  /** A version of the server. */
+  record Loaded(FileVersion version, TextFile text) {}
+
+  RemotePath path();
+
+  /** The version on the server that the text is based on. */
+  FileVersion version();
+
+  String text();
+
+  /** The text of {@link #version}. */
+  String savedText();
+
+  boolean isUnsaved();
+
+  AtomicSave saver();
+
+  /** Whether nothing is under way or asked. */
+  boolean isFree();
+
+  boolean isBusy();
+
+  void setBusy(boolean now);
+
+  void ask(Question question);
+
+  void dismissQuestion();
+
+  /** Where the cursor is to go. */
+  CursorGoal goal();
+
+  /** The server's version comes in the place of the text. */
+  void take(Loaded theirs);
+
+  /** A text that has the changes of both; it is put into the editor as if it had been typed. */
+  void takeMerged(Loaded theirs, String merged);
+
+  void save(List<Allow> allowed);
+
+  /** Once without the check that goes with its saves. */
+  void saveUnchecked();
+
+  /** In UTF-8, whatever the encoding was. */
+  void saveInUtf8();
+
+  /** The text goes along; what is on the server stays as it is until it is saved there. */
+  void goOnAsRoot();
+
+  /** Loads the server's version; the editor's own undo brings the old text back. */
+  void loadTheirs();
+
+  /** Puts the server's changes and those made here together. */
+  void mergeTheirs();
+
+  /** Asks for the command that is to look at the new content before each save. */
+  void askForCheck();
+}

@@ -1,0 +1,103 @@
+package zander.desk;
+
+import static java.nio.charset.StandardCharsets.UTF_8;
+
+import java.nio.file.Path;
+import javafx.scene.input.KeyCode;
+import org.fxmisc.richtext.CodeArea;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import zander.core.files.RemotePath;
+import zander.desk.file.FileModel;
+import zander.standin.world.Caller;
+import zander.standin.world.World;
+
+/** The pictures of the editor; see {@link Screenshots}. */
+class EditorScreenshots {
+  private static final String STYLE = "/srv/levels/site/water.css";
+
+  @TempDir Path folder;
+  private Window window;
+
+  @BeforeEach
+  void open() throws Exception {
+    window = new Window(folder);
+    window.openLevelsWeb();
+  }
+
+  @AfterEach
+  void close() throws Exception {
+    window.close();
+  }
+
+  private CodeArea open(String path) throws Exception {
+    Window.inWindow(
+        () -> {
+          window.desk().openFile(RemotePath.of(path));
+          return null;
+        });
+    window.until("it is open", () -> window.desk().currentProperty().get() instanceof FileModel);
+    window.until("it is shown", () -> window.shownOrNull("#editor") != null);
+    return (CodeArea) window.shown("#editor");
+  }
+
+  @Test
+  void findingAndReplacing() throws Exception {
+    CodeArea editor = open(STYLE);
+    window.interact(() -> editor.moveTo(2, 0));
+    window.push(KeyCode.END);
+    window.push(KeyCode.ENTER);
+    window.write("  --shallow: #7fb8a4;");
+    window.push(KeyCode.CONTROL, KeyCode.HOME);
+    window.push(KeyCode.CONTROL, KeyCode.H);
+    window.fill("#file-find", "deep");
+    window.fill("#file-replacement", "river");
+    window.clickOn("#file-find");
+    window.push(KeyCode.ENTER);
+    window.until("one is gone to", () -> window.text("#file-find-count").contains(" of "));
+    window.moveTo(window.shown("#file-find-count"));
+    Screenshots.keep(window, "editor");
+  }
+
+  @Test
+  void mergingAnothersChange() throws Exception {
+    CodeArea editor = open(STYLE);
+    String text = editor.getText();
+    String line = text.lines().filter(it -> it.contains("--")).findFirst().orElseThrow();
+    String name = line.substring(0, line.indexOf(':') + 1);
+    window.interact(() -> editor.replaceText(text.replace(line, name + " #0d3b46;")));
+    byte[] theirs = text.replace(line, name + " #14505c;").getBytes(UTF_8);
+    window
+        .world("levels-web")
+        .open(Caller.ROOT, STYLE, new World.Open(false, true, false, true, false, 0))
+        .write(0, theirs, 0, theirs.length);
+    window.press("#choice-merge-both");
+    window.until("it is asked", () -> window.shownOrNull("#choice-take-mine") != null);
+    Screenshots.keep(window, "editor-merge");
+  }
+
+  @Test
+  void aCheckThatRefuses() throws Exception {
+    Window.inWindow(
+        () -> {
+          window.desk().actAsRoot(RemotePath.of("/etc/levels"), desk -> {});
+          return null;
+        });
+    window.until("the password is asked", () -> window.shownOrNull("#secret") != null);
+    window.fill("#secret", "heron-at-dusk");
+    window.push(KeyCode.ENTER);
+    window.until("it is done as root", () -> window.shownOrNull("#stop-acting") != null);
+    CodeArea editor = open("/etc/levels/site.conf");
+    FileModel file = (FileModel) window.desk().currentProperty().get();
+    window.interact(file::askForCheck);
+    window.until("a command is asked", () -> window.shownOrNull("#file-check") != null);
+    window.fill("#file-check", "levelsd --check {file}");
+    window.press("#choice-check-with-each-save");
+    window.interact(() -> editor.replaceText(editor.getText().replace("300;", "600")));
+    window.push(KeyCode.CONTROL, KeyCode.S);
+    window.until("it is refused", () -> window.shownOrNull("#choice-another-check-") != null);
+    Screenshots.keep(window, "editor-check");
+  }
+}
