@@ -49,7 +49,7 @@ class EditorScreenshots {
     window.interact(() -> editor.moveTo(2, 0));
     window.push(KeyCode.END);
     window.push(KeyCode.ENTER);
-    window.write("  --shallow: #7fb8a4;");
+    window.write("--shallow: #7fb8a4;");
     window.push(KeyCode.CONTROL, KeyCode.HOME);
     window.push(KeyCode.CONTROL, KeyCode.H);
     window.fill("#file-find", "deep");

@@ -24,6 +24,21 @@ public final class LineDifference {
   public record Line(Kind kind, int number, String text) {}
 
   public static List<Line> of(String before, String after) {
+    return of(before, after, 1);
+  }
+
+  /**
+   * The same for parts of two texts.
+   *
+   * @param first the number of their first lines
+   */
+  public static List<Line> of(String before, String after, int first) {
+    return lines(before, after).stream()
+        .map(line -> new Line(line.kind(), line.number() + first - 1, line.text()))
+        .toList();
+  }
+
+  private static List<Line> lines(String before, String after) {
     List<String> old = before.lines().toList();
     List<String> now = after.lines().toList();
     List<Line> lines = new ArrayList<>();

@@ -39,13 +39,13 @@ final class MergeSteps {
     file.ask(
         Question.notice(
                 new Message(
-                    "You and the server both changed line " + place.line() + where(place),
+                    "You and the server both changed " + where(place),
                     "Place "
                         + (chosen.size() + 1)
                         + " of "
                         + conflicts.size()
-                        + ". Removed lines are yours, added ones the server's. All other changes"
-                        + " go together."),
+                        + ". Lines with - are yours, those with + the server's. All other"
+                        + " changes fit together."),
                 false,
                 choice("Take mine", place.mine()),
                 choice("Take the server's", place.theirs()),
@@ -53,12 +53,14 @@ final class MergeSteps {
                 new Choice("Stop merging", ticked -> file.dismissQuestion()))
             .withDifference(
                 LineDifference.of(
-                    String.join("\n", place.mine()), String.join("\n", place.theirs()))));
+                    String.join("\n", place.mine()),
+                    String.join("\n", place.theirs()),
+                    place.line())));
   }
 
   private static String where(ThreeWayMerge.Part place) {
     int last = place.line() + place.mine().size() - 1;
-    return last > place.line() ? " to " + last : "";
+    return last > place.line() ? "lines " + place.line() + " to " + last : "line " + place.line();
   }
 
   private Choice choice(String words, List<String> lines) {

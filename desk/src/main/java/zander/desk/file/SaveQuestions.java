@@ -98,8 +98,8 @@ final class SaveQuestions {
         yield Question.notice(
             said,
             true,
-            new Choice("Save unchecked, this once", ticked -> file.saveUnchecked()),
             new Choice("Another check …", ticked -> file.askForCheck()),
+            new Choice("Save unchecked, this once", ticked -> file.saveUnchecked()),
             keepEditing());
       }
       case METADATA_WOULD_CHANGE ->

@@ -75,7 +75,7 @@ public final class AppModel {
     this.checks = new SavedChecks(stateFolder.resolve("checks.json"), background);
     this.settings = new Settings(stateFolder.resolve("settings.json"), background);
     this.dark = settings.property(Settings.DARK);
-    this.localFold = new LocalFold(settings, current);
+    this.localFold = new LocalFold(settings, current.flatMap(DeskModel::currentProperty));
     this.panelFolded = settings.property(Settings.PANEL_FOLDED);
     String person = System.getProperty("user.name");
     this.book = new BookModel(background, places.book(), home, person);

@@ -1,9 +1,9 @@
 package zander.desk.model;
 
+import java.util.List;
 import javafx.beans.property.BooleanProperty;
-import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleBooleanProperty;
-import javafx.beans.value.ChangeListener;
+import javafx.beans.value.ObservableValue;
 import zander.desk.file.FileEndModel;
 import zander.desk.file.FileModel;
 import zander.desk.sheet.Sheet;
@@ -16,25 +16,17 @@ import zander.desk.work.Settings;
  */
 final class LocalFold {
   private final Settings settings;
-  private final ObjectProperty<DeskModel> desk;
+  private final ObservableValue<Sheet> front;
   private final BooleanProperty folded = new SimpleBooleanProperty();
-  private final ChangeListener<Sheet> sheetChanged = (observed, old, now) -> follow();
 
-  LocalFold(Settings settings, ObjectProperty<DeskModel> desk) {
+  /**
+   * @param front the sheet in front; of nothing where no desk is
+   */
+  LocalFold(Settings settings, ObservableValue<Sheet> front) {
     this.settings = settings;
-    this.desk = desk;
-    desk.addListener(
-        (observed, old, now) -> {
-          if (old != null) {
-            old.currentProperty().removeListener(sheetChanged);
-          }
-          if (now != null) {
-            now.currentProperty().addListener(sheetChanged);
-          }
-          follow();
-        });
-    for (Setting<Boolean> setting :
-        java.util.List.of(Settings.LOCAL_FOLDED, Settings.LOCAL_FOLDED_BY_TEXT)) {
+    this.front = front;
+    front.addListener((observed, old, now) -> follow());
+    for (Setting<Boolean> setting : List.of(Settings.LOCAL_FOLDED, Settings.LOCAL_FOLDED_BY_TEXT)) {
       settings.value(setting).addListener((observed, old, now) -> follow());
     }
     folded.addListener(
@@ -47,8 +39,7 @@ final class LocalFold {
   }
 
   private Setting<Boolean> setting() {
-    DeskModel front = desk.get();
-    Sheet sheet = front == null ? null : front.currentProperty().get();
+    Sheet sheet = front.getValue();
     boolean isText = sheet instanceof FileModel || sheet instanceof FileEndModel;
     return isText ? Settings.LOCAL_FOLDED_BY_TEXT : Settings.LOCAL_FOLDED;
   }

@@ -41,6 +41,9 @@ public final class FileView extends VBox implements SheetView {
   /** Others' changes are noticed within this time. */
   private static final Duration LOOK_EVERY = Duration.ofSeconds(4);
 
+  /** In a narrower sheet its facts make room, in pixels. */
+  private static final double FACTS_FROM = 640;
+
   private static final String STEADY = "-rtfx-blink-rate: 86400s;";
 
   private final FileModel model;
@@ -81,6 +84,9 @@ public final class FileView extends VBox implements SheetView {
     save.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
     save.disableProperty().bind(model.busyProperty().or(model.unsavedProperty().not()));
     HBox bar = Parts.row("sheet-bar", path, state, place, facts, save);
+    // Before the file's name would have no room.
+    facts.managedProperty().bind(bar.widthProperty().greaterThanOrEqualTo(FACTS_FROM));
+    facts.visibleProperty().bind(facts.managedProperty());
 
     area.setId("editor");
     area.getStyleClass().add("editor");

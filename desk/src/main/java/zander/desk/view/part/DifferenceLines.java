@@ -11,6 +11,12 @@ import zander.core.edit.LineDifference;
 public final class DifferenceLines {
   private static final int MOST = 400;
 
+  /** In pixels. */
+  private static final double LINE_HEIGHT = 18;
+
+  private static final double AROUND = 24;
+  private static final double MOST_HEIGHT = 140;
+
   private DifferenceLines() {}
 
   public static void show(List<LineDifference.Line> lines, VBox into) {
@@ -42,8 +48,8 @@ public final class DifferenceLines {
     ScrollPane scroll = new ScrollPane(box);
     scroll.setFitToWidth(true);
     scroll.getStyleClass().add("difference-scroll");
-    scroll.setPrefHeight(Math.min(132, 18.0 * lines.size() + 14));
-    scroll.setMinHeight(Math.min(132, 18.0 * lines.size() + 14));
+    scroll.setPrefHeight(Math.min(MOST_HEIGHT, LINE_HEIGHT * lines.size() + AROUND));
+    scroll.setMinHeight(Math.min(MOST_HEIGHT, LINE_HEIGHT * lines.size() + AROUND));
     return scroll;
   }
 }
