@@ -1,8 +1,8 @@
 package zander.core.find;
 
-import java.util.Map;
 import java.util.regex.Pattern;
 import java.util.regex.PatternSyntaxException;
+import zander.core.files.PosixClasses;
 
 /**
  * POSIX extended regular expressions (XBD 9.4) in the notation of {@link Pattern}: what is in
@@ -10,21 +10,6 @@ import java.util.regex.PatternSyntaxException;
  * taken, not the longest.
  */
 final class ExtendedExpression {
-  private static final Map<String, String> CLASSES =
-      Map.ofEntries(
-          Map.entry("alpha", "\\p{IsAlphabetic}"),
-          Map.entry("digit", "0-9"),
-          Map.entry("alnum", "\\p{IsAlphabetic}\\p{IsDigit}"),
-          Map.entry("upper", "\\p{IsUppercase}"),
-          Map.entry("lower", "\\p{IsLowercase}"),
-          Map.entry("space", "\\s"),
-          Map.entry("blank", " \\t"),
-          Map.entry("punct", "\\p{Punct}"),
-          Map.entry("cntrl", "\\p{Cntrl}"),
-          Map.entry("graph", "\\p{Graph}"),
-          Map.entry("print", "\\p{Print}"),
-          Map.entry("xdigit", "0-9A-Fa-f"));
-
   private final String text;
   private final StringBuilder made = new StringBuilder();
   private int at;
@@ -102,8 +87,8 @@ final class ExtendedExpression {
     String name = text.substring(at + 2, end);
     if (kind != ':') {
       name.chars().forEach(c -> made.append(literal((char) c)));
-    } else if (CLASSES.containsKey(name)) {
-      made.append(CLASSES.get(name));
+    } else if (PosixClasses.unicode(name) != null) {
+      made.append(PosixClasses.unicode(name));
     } else {
       throw new PatternSyntaxException("there is no class " + name, text, at);
     }

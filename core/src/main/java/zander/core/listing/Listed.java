@@ -12,7 +12,26 @@ import zander.core.rights.Mode;
  * @param modified seconds since 1970-01-01 UTC
  */
 public record Listed(
-    String name, FileKind kind, long size, long modified, Mode mode, String owner, String group) {
+    String name, FileKind kind, long size, long modified, Mode mode, Account owner, Account group) {
+
+  /**
+   * An account or a group.
+   *
+   * @param name or its number as text
+   * @param number as an unsigned number; -1 where it is not known
+   */
+  public record Account(String name, long number) {
+    /** Where the number is not known. */
+    public static Account of(String name) {
+      return new Account(name, -1);
+    }
+
+    boolean is(String nameOrNumber) {
+      return name.equals(nameOrNumber)
+          || (number >= 0
+              && Long.toString(number).equals(nameOrNumber.replaceFirst("^0+(?=.)", "")));
+    }
+  }
 
   public static Listed of(RemoteEntry entry) {
     return new Listed(
@@ -21,7 +40,7 @@ public record Listed(
         entry.attributes().size(),
         entry.attributes().modified(),
         entry.attributes().mode(),
-        entry.owner(),
-        entry.group());
+        new Account(entry.owner(), Integer.toUnsignedLong(entry.attributes().uid())),
+        new Account(entry.group(), Integer.toUnsignedLong(entry.attributes().gid())));
   }
 }

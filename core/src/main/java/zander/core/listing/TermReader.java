@@ -1,5 +1,6 @@
 package zander.core.listing;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.regex.Matcher;
@@ -44,54 +45,27 @@ final class TermReader {
     boolean pattern = !word.startsWith("\"") && text.matches("(?s).*[*?\\[].*");
     // Without regard to case only where find and this program agree on what that means.
     boolean plain = text.chars().allMatch(c -> c < 0x80);
+    int flags = Pattern.CASE_INSENSITIVE | (plain ? 0 : Pattern.UNICODE_CASE);
     if (pattern) {
-      Pattern glob = glob(text);
+      Glob glob = Glob.read(text);
       if (glob == null) {
-        return Term.problem("a [ is not closed");
+        return Term.problem("a [ is not closed, or a \\ stands for nothing");
       }
+      Pattern compiled = Pattern.compile(glob.expression(), flags | Pattern.DOTALL);
       return Term.of(
           "name is like " + text,
-          row -> glob.matcher(row.name()).matches(),
-          plain ? List.of("-iname", WireName.fromText(text)) : List.of());
+          row -> compiled.matcher(row.name()).matches(),
+          plain ? List.of("-iname", glob.wider()) : List.of());
     }
-    String wanted = text.toLowerCase(Locale.ROOT);
+    Pattern wanted = Pattern.compile(text, flags | Pattern.LITERAL);
     return Term.of(
         "name has " + text,
-        row -> row.name().toLowerCase(Locale.ROOT).contains(wanted),
+        row -> wanted.matcher(row.name()).find(),
         plain ? List.of("-iname", "*" + escaped(text) + "*") : List.of());
   }
 
   private static String escaped(String text) {
     return text.replaceAll("[\\\\*?\\[\\]]", "\\\\$0");
-  }
-
-  /** A file name pattern (POSIX XCU 2.14) as an expression; {@code null} when it cannot be. */
-  static Pattern glob(String text) {
-    StringBuilder regex = new StringBuilder();
-    for (int i = 0; i < text.length(); i++) {
-      char c = text.charAt(i);
-      if (c == '*') {
-        regex.append(".*");
-      } else if (c == '?') {
-        regex.append('.');
-      } else if (c == '[') {
-        int end = text.indexOf(']', i + 2);
-        if (end < 0) {
-          return null;
-        }
-        String set = text.substring(i + 1, end).replace("\\", "\\\\").replace("[", "\\[");
-        regex.append('[').append(set.replaceFirst("^!", "^").replace("&", "\\&")).append(']');
-        i = end;
-      } else {
-        regex.append(Pattern.quote(String.valueOf(c)));
-      }
-    }
-    try {
-      return Pattern.compile(
-          regex.toString(), Pattern.DOTALL | Pattern.CASE_INSENSITIVE | Pattern.UNICODE_CASE);
-    } catch (java.util.regex.PatternSyntaxException e) {
-      return null;
-    }
   }
 
   private static Term account(String value, boolean owner) {
@@ -101,7 +75,7 @@ final class TermReader {
     String primary = owner ? "-user" : "-group";
     return new Term(
         (owner ? "owned by " : "group ") + value,
-        row -> (owner ? row.owner() : row.group()).equals(value),
+        row -> (owner ? row.owner() : row.group()).is(value),
         names ->
             known(names, value, owner) ? List.of(primary, WireName.fromText(value)) : List.of(),
         "");
@@ -125,14 +99,28 @@ final class TermReader {
     }
     int wanted = bitsOf(bits.group(1), bits.group(3));
     boolean set = bits.group(2).equals("+");
-    String who =
-        bits.group(1).isEmpty() || bits.group(1).contains("a")
-            ? "anyone"
-            : bits.group(1).replace("u", "owner ").replace("g", "group ").replace("o", "others ");
+    if (wanted == 0) {
+      return Term.problem("s is written u+s or g+s, and t o+t");
+    }
     return Term.of(
-        who.strip() + (set ? " has " : " lacks ") + bits.group(3),
+        words(bits.group(1), bits.group(3), set),
         row -> set ? (row.mode().bits() & wanted) == wanted : (row.mode().bits() & wanted) == 0,
         set ? List.of("-perm", "-" + Integer.toOctalString(wanted)) : List.of());
+  }
+
+  private static String words(String classes, String letters, boolean set) {
+    if (classes.isEmpty() || classes.contains("a")) {
+      return (set ? "everyone has " : "nobody has ") + letters;
+    }
+    List<String> who = new ArrayList<>();
+    for (String one : List.of("u owner", "g group", "o others")) {
+      if (classes.indexOf(one.charAt(0)) >= 0) {
+        who.add(one.substring(2));
+      }
+    }
+    boolean several = who.size() > 1 || who.contains("others");
+    String verb = set ? (several ? " have " : " has ") : several ? " lack " : " lacks ";
+    return String.join(" and ", who) + verb + letters;
   }
 
   private static int bitsOf(String classes, String letters) {
@@ -147,7 +135,7 @@ final class TermReader {
               case 'w' -> 2 << shift;
               case 'x' -> 1 << shift;
               case 's' -> one == 'u' ? Mode.SET_UID : one == 'g' ? Mode.SET_GID : 0;
-              default -> Mode.STICKY;
+              default -> one == 'o' ? Mode.STICKY : 0;
             };
       }
     }

@@ -85,7 +85,8 @@ final class EditedText {
 
   record Snapshot(TextFile form, String text, List<LineEnd> ends) {
     byte[] encode() throws UnencodableTextException {
-      return ends.isEmpty() || text.equals(form.text())
+      long lines = text.chars().filter(c -> c == '\n').count();
+      return ends.size() != lines || text.equals(form.text())
           ? form.encode(text)
           : form.encode(text, ends);
     }

@@ -124,8 +124,8 @@ public final class LocalModel {
         row.node().size(),
         row.node().modified(),
         row.node().mode(),
-        owners[0],
-        owners.length > 1 ? owners[1] : "");
+        Listed.Account.of(owners[0]),
+        Listed.Account.of(owners.length > 1 ? owners[1] : ""));
   }
 
   public void go(Path to) {

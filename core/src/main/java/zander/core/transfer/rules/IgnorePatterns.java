@@ -4,6 +4,8 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
+import zander.core.files.NamePattern;
+import zander.core.files.PosixClasses;
 import zander.core.files.WireName;
 
 /**
@@ -39,6 +41,8 @@ public final class IgnorePatterns {
       target/
       """;
 
+  private static final String NEVER = "(?!)";
+
   private final String text;
   private final List<Line> lines = new ArrayList<>();
 
@@ -53,13 +57,12 @@ public final class IgnorePatterns {
   }
 
   private void add(String line) {
-    String shown = line.strip();
-    String rest = line.endsWith("\\ ") ? line.stripLeading() : shown;
-    if (rest.isEmpty() || rest.startsWith("#")) {
+    String shown = withoutBlanksBehind(line);
+    if (shown.isEmpty() || shown.startsWith("#")) {
       return;
     }
-    boolean back = rest.startsWith("!");
-    rest = back ? rest.substring(1) : rest;
+    boolean back = shown.startsWith("!");
+    String rest = back ? shown.substring(1) : shown;
     boolean folders = rest.endsWith("/");
     rest = folders ? rest.substring(0, rest.length() - 1) : rest;
     boolean tied = rest.indexOf('/') >= 0;
@@ -71,39 +74,63 @@ public final class IgnorePatterns {
     lines.add(new Line(shown, Pattern.compile(regex, Pattern.DOTALL), back, folders));
   }
 
+  /** A backslash keeps the blank behind it. */
+  private static String withoutBlanksBehind(String line) {
+    int end = 0;
+    for (int i = 0; i < line.length(); i++) {
+      if (line.charAt(i) == '\\') {
+        i++;
+        end = Math.min(i + 1, line.length());
+      } else if (line.charAt(i) != ' ') {
+        end = i + 1;
+      }
+    }
+    return line.substring(0, end);
+  }
+
+  /** What can fit nothing, such as brackets that are not closed, fits nothing. */
   private static String regex(String glob) {
     StringBuilder regex = new StringBuilder();
-    for (int i = 0; i < glob.length(); i++) {
+    for (int i = 0; i < glob.length(); ) {
       char c = glob.charAt(i);
-      if (glob.startsWith("**/", i) && (i == 0 || glob.charAt(i - 1) == '/')) {
-        regex.append("(?:.*/)?");
-        i += 2;
-      } else if (glob.startsWith("/**", i) && i + 3 == glob.length()) {
-        regex.append("/.*");
-        i += 2;
-      } else if (c == '*') {
-        regex.append("[^/]*");
+      if (c == '*') {
+        i = stars(glob, i, regex);
       } else if (c == '?') {
         regex.append("[^/]");
-      } else if (c == '[' && glob.indexOf(']', i + 2) > 0) {
-        int end = glob.indexOf(']', i + 2);
-        String inside = glob.substring(i + 1, end);
-        boolean not = inside.startsWith("!") || inside.startsWith("^");
-        regex.append(not ? "[^" : "[").append(escapedClass(inside.substring(not ? 1 : 0)));
-        regex.append("]");
-        i = end;
-      } else {
-        if (c == '\\' && i + 1 < glob.length()) {
-          c = glob.charAt(++i);
+        i++;
+      } else if (c == '[') {
+        NamePattern.Brackets brackets = NamePattern.brackets(glob, i, PosixClasses::ascii);
+        if (brackets == null) {
+          return NEVER;
         }
-        regex.append(Pattern.quote(String.valueOf(c)));
+        regex.append("(?!/)").append(brackets.expression());
+        i = brackets.end();
+      } else if (c == '\\' && i + 1 == glob.length()) {
+        return NEVER;
+      } else {
+        i += c == '\\' ? 1 : 0;
+        regex.append(Pattern.quote(String.valueOf(glob.charAt(i++))));
       }
     }
     return regex.toString();
   }
 
-  private static String escapedClass(String inside) {
-    return inside.replace("\\", "\\\\").replace("[", "\\[").replace("&&", "&\\&");
+  /** Several that have a part of the path for themselves stand for any number of folders. */
+  private static int stars(String glob, int from, StringBuilder regex) {
+    int end = from;
+    while (end < glob.length() && glob.charAt(end) == '*') {
+      end++;
+    }
+    boolean alone =
+        end > from + 1
+            && (from == 0 || glob.charAt(from - 1) == '/')
+            && (end == glob.length() || glob.startsWith("/", end) || glob.startsWith("\\/", end));
+    if (alone && glob.startsWith("/", end)) {
+      regex.append("(?:.*/)?");
+      return end + 1;
+    }
+    regex.append(alone ? ".*" : "[^/]*");
+    return end;
   }
 
   /**

@@ -162,6 +162,9 @@ final class LineCommands {
 
   /** A new line with as much white space before it as this one has. */
   void newLine() {
+    if (!area.isEditable()) {
+      return;
+    }
     IndexRange selection = area.getSelection();
     var at = area.offsetToPosition(selection.getStart(), Bias.Forward);
     String before = area.getText(at.getMajor()).substring(0, at.getMinor());
@@ -174,7 +177,7 @@ final class LineCommands {
     Lines lines = touched();
     if (lines.last > lines.first) {
       indent();
-    } else {
+    } else if (area.isEditable()) {
       area.replaceSelection(unit());
     }
   }
