@@ -42,11 +42,15 @@ class EditorInTheWindowTest {
 
   /** As somebody else on the server. */
   private void write(String content) throws Exception {
+    write(content.getBytes(UTF_8));
+  }
+
+  private void write(byte[] content) throws Exception {
     Caller deploy = new Caller(1002, 1002, Set.of(1002, 33));
     window
         .world("levels-web")
         .open(deploy, CSS, new World.Open(false, true, true, false, true, 0664))
-        .write(0, content.getBytes(UTF_8), 0, content.length());
+        .write(0, content, 0, content.length);
   }
 
   private CodeArea openText() {
@@ -201,6 +205,23 @@ class EditorInTheWindowTest {
     assertThat(file().stateProperty().get()).startsWith("saved to the server, checked");
     assertThat(window.content(CSS)).isEqualTo(TEXT.replace("2px", "8px"));
     window.until("it is remembered", () -> isRemembered());
+  }
+
+  @Test
+  void anEncodingThatIsOnlyLikelySaysSoAndCanBeTold() throws Exception {
+    byte[] old = "/* k\u0105t */\n".getBytes("windows-1250");
+    write(old);
+    openText();
+    assertThat(file().facts()).contains("guessed");
+    assertThat(file().text()).isNotEqualTo("/* k\u0105t */\n");
+    window.interact(() -> file().askForEncoding());
+    window.until("an encoding is asked", () -> window.shownOrNull("#file-encoding") != null);
+    window.fill("#file-encoding", "no such one");
+    window.until("it cannot be", () -> window.shown("#choice-read-it-again").isDisabled());
+    window.fill("#file-encoding", "windows-1250");
+    window.press("#choice-read-it-again");
+    untilText("/* k\u0105t */\n");
+    assertThat(file().facts()).startsWith("windows-1250   ");
   }
 
   private boolean isRemembered() {

@@ -71,7 +71,7 @@ class EditorScreenshots {
     byte[] theirs = text.replace(line, name + " #14505c;").getBytes(UTF_8);
     window
         .world("levels-web")
-        .open(Caller.ROOT, STYLE, new World.Open(false, true, false, true, false, 0))
+        .open(Caller.ROOT, STYLE, new World.Open(false, true, false, false, true, 0))
         .write(0, theirs, 0, theirs.length);
     window.press("#choice-merge-both");
     window.until("it is asked", () -> window.shownOrNull("#choice-take-mine") != null);

@@ -8,14 +8,13 @@ import java.nio.charset.Charset;
 import java.nio.charset.CoderResult;
 import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
-import java.nio.charset.UnsupportedCharsetException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
 import java.util.EnumMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
-import org.mozilla.universalchardet.UniversalDetector;
 
 /**
  * A file's content as text, with what must survive editing: the encoding, the byte order mark, how
@@ -34,6 +33,9 @@ public final class TextFile {
   private final LineEnd usual;
 
   private final boolean mixed;
+
+  /** Set before it is given to anybody. */
+  private boolean guessed;
 
   private TextFile(String text, Charset charset, byte[] mark, List<LineEnd> ends) {
     this.text = text;
@@ -59,6 +61,11 @@ public final class TextFile {
     return charset;
   }
 
+  /** Whether the encoding is only likely. */
+  public boolean isGuessed() {
+    return guessed;
+  }
+
   public boolean hasMark() {
     return mark.length > 0;
   }
@@ -74,6 +81,24 @@ public final class TextFile {
 
   /** Decodes with the encoding found from the content: a mark, valid UTF-8, or the best guess. */
   public static TextFile decode(byte[] bytes) throws NotTextException {
+    return decode(bytes, Locale.getDefault());
+  }
+
+  /**
+   * Decodes with an encoding that the person knows.
+   *
+   * @throws NotTextException when the bytes are not in it, or would not come back the same
+   */
+  public static TextFile decode(byte[] bytes, Charset known) throws NotTextException {
+    TextFile text = tryDecode(bytes, known, new byte[0]);
+    if (text == null) {
+      throw new NotTextException("it is not in " + known.name(), 0);
+    }
+    return text;
+  }
+
+  /** The same for a person of that language. */
+  static TextFile decode(byte[] bytes, Locale locale) throws NotTextException {
     for (Charset marked :
         List.of(StandardCharsets.UTF_8, StandardCharsets.UTF_16LE, StandardCharsets.UTF_16BE)) {
       byte[] mark = "\uFEFF".getBytes(marked);
@@ -90,23 +115,14 @@ public final class TextFile {
       }
     }
     TextFile text = tryDecode(bytes, StandardCharsets.UTF_8, new byte[0]);
-    if (text == null) {
-      text = tryDecode(bytes, guess(bytes), new byte[0]);
+    if (text != null) {
+      return text;
     }
+    text = tryDecode(bytes, CharsetGuess.of(bytes, locale), new byte[0]);
     // Every byte is a character in Latin-1, so this never fails and never loses one.
-    return text != null ? text : tryDecode(bytes, StandardCharsets.ISO_8859_1, new byte[0]);
-  }
-
-  private static Charset guess(byte[] bytes) {
-    UniversalDetector detector = new UniversalDetector();
-    detector.handleData(bytes, 0, bytes.length);
-    detector.dataEnd();
-    try {
-      String name = detector.getDetectedCharset();
-      return name == null ? StandardCharsets.ISO_8859_1 : Charset.forName(name);
-    } catch (UnsupportedCharsetException e) {
-      return StandardCharsets.ISO_8859_1;
-    }
+    text = text != null ? text : tryDecode(bytes, StandardCharsets.ISO_8859_1, new byte[0]);
+    text.guessed = true;
+    return text;
   }
 
   private static boolean startsWith(byte[] bytes, byte[] start) {

@@ -66,7 +66,7 @@ final class LargeFileTransfer {
       } catch (IOException e) {
         if (!retrier.isLost(e)) {
           resumeLog.partEnded(item.to());
-          if (retrier.isFull(e) && retrier.awaitRoom(item.from(), e, asked)) {
+          if (retrier.isFull(e, asked) && retrier.awaitRoom(item.from(), e, asked)) {
             part = null;
             continue;
           }

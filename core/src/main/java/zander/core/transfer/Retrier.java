@@ -60,7 +60,7 @@ final class Retrier {
       } catch (IOException e) {
         if (isLost(e)) {
           awaitLine(path, e);
-        } else if (!isFull(e) || !awaitRoom(path, e, asked)) {
+        } else if (!isFull(e, asked) || !awaitRoom(path, e, asked)) {
           failed(path, e);
           return null;
         }
@@ -86,9 +86,27 @@ final class Retrier {
     lostLine = prompt;
   }
 
-  /** Whether it failed because there is no room on the side that receives. */
-  boolean isFull(IOException failure) {
-    return target.isFull(failure);
+  /**
+   * Whether it failed because there is no room on the side that receives. A server that gives no
+   * reason is asked for the room there is; when somebody has made some meanwhile, that was it.
+   *
+   * @param answersBefore {@link #roomAnswers} when the step that failed began
+   */
+  boolean isFull(IOException failure, int answersBefore) {
+    return target.isFull(failure) || (hasNoReason(failure) && roomWasMadeSince(answersBefore));
+  }
+
+  private boolean hasNoReason(IOException failure) {
+    return failure instanceof RemoteFailure remote
+        && remote.reason() == RemoteFailure.Reason.FAILED
+        && target.isOwn(failure);
+  }
+
+  /** Waits for an answer that is being given. */
+  private boolean roomWasMadeSince(int answersBefore) {
+    synchronized (fullAsked) {
+      return answers.get() != answersBefore && !skipsFull;
+    }
   }
 
   /**

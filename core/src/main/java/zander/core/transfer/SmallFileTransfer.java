@@ -118,7 +118,9 @@ final class SmallFileTransfer {
   private boolean haveRoom(List<SmallFile> load, int answersBefore) {
     SmallFile full = null;
     for (SmallFile smallFile : load) {
-      if (!smallFile.arrived && smallFile.failure != null && retrier.isFull(smallFile.failure)) {
+      if (!smallFile.arrived
+          && smallFile.failure != null
+          && retrier.isFull(smallFile.failure, answersBefore)) {
         full = smallFile;
       }
     }
@@ -129,7 +131,7 @@ final class SmallFileTransfer {
         smallFile -> {
           if (smallFile.arrived
               || smallFile.failure == null
-              || !retrier.isFull(smallFile.failure)) {
+              || !retrier.isFull(smallFile.failure, answersBefore)) {
             return smallFile;
           }
           counter.carried(-smallFile.told);

@@ -292,7 +292,7 @@ final class TreeScan {
                 for (int i = 0; i < left.size(); i++) {
                   IOException failure = failures.get(i);
                   if (failure != null
-                      && retrier.isFull(failure)
+                      && retrier.isFull(failure, asked)
                       && retrier.awaitRoom(left.get(i).from(), failure, asked)) {
                     // All that are not there by now are made once more.
                     return List.of();

@@ -28,18 +28,17 @@ public final class CursorGoal {
     line.set(number);
   }
 
-  /**
-   * {@code 12} or {@code 12:40}.
-   *
-   * @return whether it was one of these
-   */
-  boolean setTyped(String typed) {
+  /** Whether it is {@code 12} or {@code 12:40}. */
+  static boolean isPlace(String typed) {
+    return TYPED.matcher(typed.strip()).matches();
+  }
+
+  /** What {@link #isPlace} takes; nothing else is gone to. */
+  void setTyped(String typed) {
     Matcher matcher = TYPED.matcher(typed.strip());
-    if (!matcher.matches()) {
-      return false;
+    if (matcher.matches()) {
+      String inLine = matcher.group(2);
+      set(Integer.parseInt(matcher.group(1)), inLine == null ? 0 : Integer.parseInt(inLine));
     }
-    String inLine = matcher.group(2);
-    set(Integer.parseInt(matcher.group(1)), inLine == null ? 0 : Integer.parseInt(inLine));
-    return true;
   }
 }

@@ -1,5 +1,6 @@
 package zander.desk.file;
 
+import java.nio.charset.Charset;
 import java.util.List;
 import zander.core.change.save.AtomicSave;
 import zander.core.change.save.AtomicSave.Allow;
@@ -62,6 +63,9 @@ interface EditedFile {
 
   /** Loads the server's version; the editor's own undo brings the old text back. */
   void loadTheirs();
+
+  /** Loads the server's version in an encoding that the person knows. */
+  void readIn(Charset known);
 
   /** Puts the server's changes and those made here together. */
   void mergeTheirs();

@@ -72,6 +72,7 @@ final class EditedText {
     }
     return form.charset().name()
         + (form.hasMark() ? " with mark" : "")
+        + (form.isGuessed() ? ", guessed" : "")
         + "   "
         + (form.hasMixedLineEnds() ? "mixed line ends" : form.lineEnd().name())
         + "   "

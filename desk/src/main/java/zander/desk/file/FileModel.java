@@ -1,6 +1,7 @@
 package zander.desk.file;
 
 import java.io.IOException;
+import java.nio.charset.Charset;
 import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.atomic.AtomicReference;
@@ -186,7 +187,17 @@ public final class FileModel extends Sheet implements EditedFile {
 
   /** Asks for a line, and for a column if it is known. */
   public void askForLine() {
-    ask(questions.line());
+    ask(new TypedQuestions(this).line());
+  }
+
+  /** Asks in which encoding to read it. */
+  public void askForEncoding() {
+    ask(new TypedQuestions(this).encoding(text.form().charset()));
+  }
+
+  @Override
+  public void readIn(Charset known) {
+    serverCopy.readIn(known);
   }
 
   @Override
@@ -243,7 +254,7 @@ public final class FileModel extends Sheet implements EditedFile {
     EditedText.Snapshot saving = text.snapshot();
     AtomicReference<byte[]> content = new AtomicReference<>();
     busy.set(true);
-    state.set(wanted.isNone() ? "saving" : "trying it, then saving");
+    state.set(wanted.isNone() ? "saving" : "checking, then saving");
     check.watch(wanted);
     FileVersion before = version;
     desk.background()

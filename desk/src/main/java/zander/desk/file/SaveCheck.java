@@ -37,7 +37,7 @@ final class SaveCheck {
     saved.keep(desk.address(), file.version().real(), command.strip());
   }
 
-  /** Gives what is to be tried; where a check would fit that nobody chose yet, asks once. */
+  /** Gives the check to be run; where a check would fit that nobody chose yet, asks once. */
   void before(Consumer<StagedCheck> save) {
     String command = chosen();
     if (command == null && desk.commands().mayHaveShell()) {
@@ -57,12 +57,12 @@ final class SaveCheck {
     file.ask(
         Question.notice(
             new Message(
-                "Try the new content with each save of " + file.path().name() + "?",
+                "Check the new content with each save of " + file.path().name() + "?",
                 command
                     + " runs on the server before the new content counts. If it finds a fault,"
                     + " nothing is saved."),
             false,
-            answer("Try it with each save", command, save),
+            answer("Check with each save", command, save),
             answer("Save without a check", "", save),
             new Choice("Keep editing", ticked -> file.dismissQuestion())));
   }
@@ -86,7 +86,7 @@ final class SaveCheck {
               if (file.isBusy() && !check.isNone()) {
                 file.ask(
                     Question.notice(
-                        new Message("Trying the new content", check.command()),
+                        new Message("Checking the new content", check.command()),
                         false,
                         new Choice("Stop and do not save", ticked -> check.stop().stop())));
               }

@@ -1,8 +1,6 @@
 package zander.desk.file;
 
 import java.util.List;
-import javafx.beans.property.SimpleStringProperty;
-import javafx.beans.property.StringProperty;
 import zander.core.change.save.AtomicSave.Allow;
 import zander.core.change.save.CheckRefused;
 import zander.core.change.save.SaveFailure;
@@ -114,23 +112,6 @@ final class SaveQuestions {
     return desk.mayRootHelp(failure.getCause())
         ? Question.notice(said, true, asRoot(), again, keepEditing())
         : Question.notice(said, true, again, keepEditing());
-  }
-
-  /** Where to go. */
-  Question line() {
-    StringProperty typed = new SimpleStringProperty("");
-    return Question.asking(
-        new Message("Go to a line of " + file.path().name(), ""),
-        List.of(new Question.Input("file-line", "Line", typed, "12 or 12:40, with the column")),
-        new Choice(
-            "Go",
-            ticked -> {
-              // What is no line is left to be mended.
-              if (file.goal().setTyped(typed.get())) {
-                file.dismissQuestion();
-              }
-            }),
-        new Choice("Cancel", ticked -> file.dismissQuestion()));
   }
 
   /** What saving would change. */

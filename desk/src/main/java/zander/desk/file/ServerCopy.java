@@ -1,5 +1,6 @@
 package zander.desk.file;
 
+import java.nio.charset.Charset;
 import java.util.concurrent.Callable;
 import java.util.function.Consumer;
 import zander.core.change.save.AtomicSave;
@@ -34,6 +35,16 @@ final class ServerCopy {
   private EditedFile.Loaded load() throws java.io.IOException {
     AtomicSave.Opened opened = file.saver().open(file.path(), LARGEST);
     return new EditedFile.Loaded(opened.version(), TextFile.decode(opened.content()));
+  }
+
+  /** The same in an encoding that the person knows. */
+  void readIn(Charset known) {
+    asked(
+        () -> {
+          AtomicSave.Opened opened = file.saver().open(file.path(), LARGEST);
+          return new EditedFile.Loaded(opened.version(), TextFile.decode(opened.content(), known));
+        },
+        file::take);
   }
 
   /** Loads the server's version; the editor's own undo brings the old text back. */

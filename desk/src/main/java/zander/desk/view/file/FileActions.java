@@ -23,6 +23,7 @@ public final class FileActions {
     add("Go to a line", "Alt+G", FileView::askForLine);
     add("Show the changes of this file", "Alt+V", FileView::showChanges);
     add("Take back the change at this line", "Alt+Shift+Z", FileView::takeBackChange);
+    add("Read in another encoding …", "", FileView::askForEncoding);
     add("Check with each save …", "", FileView::askForCheck);
     add("Comment lines, or not", "Alt+Shift+C", file -> file.lines().comment());
     add("Indent lines", "", file -> file.lines().indent());

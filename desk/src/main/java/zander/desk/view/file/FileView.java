@@ -291,6 +291,10 @@ public final class FileView extends VBox implements SheetView {
     model.askForLine();
   }
 
+  void askForEncoding() {
+    model.askForEncoding();
+  }
+
   void askForCheck() {
     model.askForCheck();
   }

@@ -1,0 +1,90 @@
+package zander.desk.file;
+
+import java.nio.charset.Charset;
+import java.nio.charset.IllegalCharsetNameException;
+import java.util.List;
+import java.util.function.Predicate;
+import javafx.beans.binding.Bindings;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Question.Choice;
+import zander.desk.work.Message;
+
+/** What is asked of a person in an open file, to be typed. */
+final class TypedQuestions {
+  private final EditedFile file;
+
+  TypedQuestions(EditedFile file) {
+    this.file = file;
+  }
+
+  /** Where to go. */
+  Question line() {
+    StringProperty typed = new SimpleStringProperty("");
+    return asking(
+        new Message("Go to a line of " + file.path().name(), ""),
+        new Question.Input("file-line", "Line", typed, "12 or 12:40, with the column"),
+        CursorGoal::isPlace,
+        new Choice(
+            "Go",
+            ticked -> {
+              file.dismissQuestion();
+              file.goal().setTyped(typed.get());
+            }));
+  }
+
+  /**
+   * In which encoding to read the file.
+   *
+   * @param now the one it is read in
+   */
+  Question encoding(Charset now) {
+    if (file.isUnsaved()) {
+      return Question.notice(
+          new Message(
+              "Save " + file.path().name() + " first",
+              "Read in another encoding, the server's version comes in the place of the text."),
+          false,
+          new Choice("Close", ticked -> file.dismissQuestion()));
+    }
+    StringProperty typed = new SimpleStringProperty(now.name());
+    return asking(
+        new Message(
+            "Read " + file.path().name() + " in another encoding",
+            "It is saved in the encoding that it is read in."),
+        new Question.Input(
+            "file-encoding", "Encoding", typed, "windows-1252, ISO-8859-2, KOI8-R, UTF-8"),
+        TypedQuestions::isEncoding,
+        new Choice(
+            "Read it again",
+            ticked -> {
+              file.dismissQuestion();
+              file.readIn(Charset.forName(typed.get().strip()));
+            }));
+  }
+
+  private static boolean isEncoding(String name) {
+    try {
+      return !name.isBlank()
+          && Charset.isSupported(name.strip())
+          && Charset.forName(name.strip()).canEncode();
+    } catch (IllegalCharsetNameException e) {
+      return false;
+    }
+  }
+
+  /** The first answer can be given while what is typed is right. */
+  private Question asking(
+      Message said, Question.Input input, Predicate<String> isRight, Choice first) {
+    return new Question(
+        said,
+        List.of(),
+        false,
+        List.of(first, new Choice("Cancel", ticked -> file.dismissQuestion())),
+        null,
+        List.of(input),
+        null,
+        Bindings.createBooleanBinding(() -> isRight.test(input.text().get()), input.text()));
+  }
+}
