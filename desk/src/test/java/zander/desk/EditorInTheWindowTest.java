@@ -108,9 +108,9 @@ class EditorInTheWindowTest {
     window.push(KeyCode.CONTROL, KeyCode.H);
     window.until("it is asked", () -> window.shownOrNull("#file-find") != null);
     window.fill("#file-find", "MARGIN: ([0-9])px");
-    untilCount("none found");
+    untilCount("no matches");
     window.clickOn("#file-find-expression");
-    untilCount("3 found");
+    untilCount("3 matches");
     window.fill("#file-replacement", "gap: $1em");
     window.clickOn("#file-find");
     window.push(KeyCode.ENTER);

@@ -75,6 +75,7 @@ public final class FileModel extends Sheet implements EditedFile {
   private void take(FileVersion newVersion, TextFile decoded) {
     version = newVersion;
     text.take(decoded);
+    find.taken();
     loaded.set(decoded);
     changes.lookSoon();
     setUnsaved(false);

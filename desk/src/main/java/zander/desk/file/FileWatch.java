@@ -7,7 +7,7 @@ import zander.desk.sheet.OpenDesk;
 
 /**
  * Notices that a file in front was changed on the server, by its size and time: one small request a
- * look. Each change is told once. Interface thread only.
+ * look. Interface thread only.
  */
 final class FileWatch {
   private final OpenDesk desk;
@@ -16,13 +16,18 @@ final class FileWatch {
   /** What was told already, or is ours. */
   private RemoteAttributes known;
 
+  private FileVersion told;
+
   FileWatch(OpenDesk desk) {
     this.desk = desk;
   }
 
-  /** Looks, and runs something when the file is not that version any more. */
+  /**
+   * Looks, and runs something when the file is not that version any more; not for one of which the
+   * person knows.
+   */
   void look(FileVersion version, Runnable changed) {
-    if (looking) {
+    if (looking || version == told) {
       return;
     }
     looking = true;
@@ -40,6 +45,11 @@ final class FileWatch {
             },
             // A dead line is told elsewhere.
             failure -> looking = false);
+  }
+
+  /** The person was told that this version is not the server's any more; once is enough. */
+  void told(FileVersion version) {
+    told = version;
   }
 
   /** What was noticed last could not be told: it is noticed again. */

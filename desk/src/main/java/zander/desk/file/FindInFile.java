@@ -144,6 +144,15 @@ public final class FindInFile {
     searchSoon();
   }
 
+  /** Another text came in its place. */
+  void taken() {
+    textNumber++;
+    found.set(Found.NOTHING);
+    begin = 0;
+    end = Integer.MAX_VALUE;
+    searchSoon();
+  }
+
   private static int lines(String part) {
     return (int) part.chars().filter(c -> c == '\n').count();
   }
@@ -213,8 +222,8 @@ public final class FindInFile {
 
   private static String problem(Throwable failure) {
     return failure instanceof PatternSyntaxException
-        ? "not an expression yet"
-        : "this expression is too much for the text";
+        ? "incomplete expression"
+        : "expression too complex";
   }
 
   /** What is looked for. */

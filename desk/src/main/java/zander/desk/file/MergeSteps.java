@@ -40,11 +40,11 @@ final class MergeSteps {
         Question.notice(
                 new Message(
                     "You and the server both changed " + where(place),
-                    "Place "
+                    "Conflict "
                         + (chosen.size() + 1)
                         + " of "
                         + conflicts.size()
-                        + ". Lines with - are yours, those with + the server's. All other"
+                        + ". Lines with - are yours, lines with + the server's. All other"
                         + " changes fit together."),
                 false,
                 choice("Take mine", place.mine()),

@@ -133,7 +133,10 @@ final class ServerCopy {
       desk.background()
           .run(
               () -> LineDifference.of(before, theirs.text().text()),
-              difference -> file.ask(questions.changedThere(difference)),
+              difference -> {
+                watch.told(looked);
+                file.ask(questions.changedThere(difference));
+              },
               failure -> watch.forget());
     }
   }

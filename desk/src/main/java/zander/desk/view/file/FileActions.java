@@ -18,23 +18,23 @@ public final class FileActions {
     this.front = front;
     add("Find in this file", "Ctrl+F", file -> file.find(false));
     add("Replace in this file", "Ctrl+H", file -> file.find(true));
-    add("Next place that was found", "F3", file -> file.findNext(1));
-    add("Place that was found before", "Shift+F3", file -> file.findNext(-1));
+    add("Next match", "F3", file -> file.findNext(1));
+    add("Previous match", "Shift+F3", file -> file.findNext(-1));
     add("Go to a line", "Alt+G", FileView::askForLine);
-    add("Show the changes of this file", "Alt+V", FileView::showChanges);
-    add("Take back the change at this line", "Alt+Shift+Z", FileView::takeBackChange);
+    add("Show your changes to this file", "Alt+V", FileView::showChanges);
+    add("Undo the change at this line", "Alt+Shift+Z", FileView::takeBackChange);
     add("Read in another encoding …", "", FileView::askForEncoding);
     add("Check with each save …", "", FileView::askForCheck);
-    add("Comment lines, or not", "Alt+Shift+C", file -> file.lines().comment());
+    add("Comment or uncomment lines", "Alt+Shift+C", file -> file.lines().comment());
     add("Indent lines", "", file -> file.lines().indent());
-    add("Indent lines less", "", file -> file.lines().outdent());
+    add("Outdent lines", "", file -> file.lines().outdent());
     add("Move lines up", "Alt+Shift+Up", file -> file.lines().move(-1));
     add("Move lines down", "Alt+Shift+Down", file -> file.lines().move(1));
-    add("Double lines", "Alt+Shift+D", file -> file.lines().duplicate());
+    add("Duplicate lines", "Alt+Shift+D", file -> file.lines().duplicate());
     add("Delete lines", "Alt+Shift+K", file -> file.lines().delete());
     add("Join lines", "Alt+Shift+J", file -> file.lines().join());
     add("Sort lines", "Alt+Shift+S", file -> file.lines().sort());
-    add("Wrap long lines, or not", "Alt+Shift+W", FileView::wrapOrNot);
+    add("Wrap long lines on or off", "Alt+Shift+W", FileView::wrapOrNot);
   }
 
   private void add(String name, String key, Consumer<FileView> run) {

@@ -59,16 +59,19 @@ final class FindBar extends VBox {
             "find-row",
             wanted,
             count,
-            small("Before", "file-find-before", "The one before (Shift+F3)", this::before),
-            small("Next", "file-find-next", "The next one (F3)", this::next),
+            small("Previous", "file-find-before", "The previous match (Shift+F3)", this::before),
+            small("Next", "file-find-next", "The next match (F3)", this::next),
             Parts.iconButton(Feather.X, "Close finding (Esc)", this::close, "tab-close"));
     replacing =
         Parts.row(
             "find-row",
             with,
             small(
-                "Replace", "file-replace", "Replaces this one and goes to the next", this::replace),
-            small("Skip", "file-skip", "Leaves this one and goes to the next", this::next),
+                "Replace",
+                "file-replace",
+                "Replaces this match and goes to the next",
+                this::replace),
+            small("Skip", "file-skip", "Leaves this match and goes to the next", this::next),
             rest);
     rest.setMinWidth(USE_PREF_SIZE);
     getChildren().addAll(first, replacing, options);
@@ -240,15 +243,19 @@ final class FindBar extends VBox {
     if (!isOpen()) {
       return;
     }
+    within.setSelected(find.isWithin());
     int all = found.places().size();
     IndexRange selection = area.getSelection();
     int index = found.at(selection.getStart(), selection.getEnd());
-    String number = Texts.count(all) + (found.isCut() ? " or more" : "");
-    String words = index < 0 ? number + " found" : Texts.count(index + 1L) + " of " + number;
+    String more = found.isCut() ? " or more" : "";
+    String words =
+        index < 0
+            ? Texts.count(all, "match", "matches") + more
+            : Texts.count(index + 1L) + " of " + Texts.count(all) + more;
     if (!found.problem().isEmpty() || wanted.getText().isEmpty()) {
       words = found.problem();
     } else if (all == 0) {
-      words = "none found";
+      words = "no matches";
     }
     count.setText(words);
     int left = all - found.from(selection.getStart());
