@@ -89,22 +89,30 @@ final class SaveQuestions {
                   keepEditing())
               : Question.notice(
                   said, true, saving("Save, and own it", Allow.OWNER_CHANGE), keepEditing());
-      case CHECK_REFUSED -> {
-        if (failure.getCause() instanceof CheckRefused refused) {
-          refused.line().ifPresent(line -> file.goal().set(line, 0));
-        }
-        yield Question.notice(
-            said,
-            true,
-            new Choice("Another check …", ticked -> file.askForCheck()),
-            new Choice("Save unchecked, this once", ticked -> file.saveUnchecked()),
-            keepEditing());
-      }
+      case CHECK_REFUSED -> refusedByCheck(failure, said);
       case METADATA_WOULD_CHANGE ->
           Question.notice(
               said, true, saving("Save as a new file", Allow.METADATA_CHANGE), keepEditing());
-      default -> again(failure, said);
+      default ->
+          reason == SaveFailure.Reason.REFUSED
+                  && failure instanceof SaveFailure save
+                  && save.step() == SaveFailure.Step.TRY
+              ? refusedByCheck(failure, said)
+              : again(failure, said);
     };
+  }
+
+  /** Refused, stopped, or not to be run at all, which no second try mends. */
+  private Question refusedByCheck(Throwable failure, Message said) {
+    if (failure.getCause() instanceof CheckRefused refused) {
+      refused.line().ifPresent(line -> file.goal().set(line, 0));
+    }
+    return Question.notice(
+        said,
+        true,
+        new Choice("Another check …", ticked -> file.askForCheck()),
+        new Choice("Save unchecked, this once", ticked -> file.saveUnchecked()),
+        keepEditing());
   }
 
   private Question again(Throwable failure, Message said) {
