@@ -182,6 +182,13 @@ class EditorInTheWindowTest {
     window.until("it is saved", () -> !file().isUnsaved());
     assertThat(window.content(CSS)).isEqualTo(merged);
     assertThat(file().path()).isEqualTo(RemotePath.of(CSS));
+    // What was merged is not put into what is loaded later.
+    String longer = TEXT.repeat(4000);
+    write(longer);
+    window.interact(() -> file().loadTheirs());
+    window.until("it is loaded", () -> file().text().equals(longer) && editor.isEditable());
+    assertThat(editor.getLength()).isEqualTo(longer.length());
+    assertThat(file().isUnsaved()).isFalse();
   }
 
   @Test
@@ -222,6 +229,9 @@ class EditorInTheWindowTest {
     window.press("#choice-read-it-again");
     untilText("/* k\u0105t */\n");
     assertThat(file().facts()).startsWith("windows-1250   ");
+    window.interact(() -> file().loadTheirs());
+    window.until("it is read again", () -> !file().busyProperty().get());
+    assertThat(file().text()).isEqualTo("/* k\u0105t */\n");
   }
 
   private boolean isRemembered() {

@@ -57,6 +57,11 @@ public final class LineChanges {
     return new ChangeSlide(first, second).slid(search.changes());
   }
 
+  /** A text with {@code \n} between lines; an end of the last line is a line that is empty. */
+  public static List<String> lines(String text) {
+    return List.of(text.split("\n", -1));
+  }
+
   private static int[] numbered(List<String> lines, Map<String, Integer> numbers) {
     int[] made = new int[lines.size()];
     int i = 0;

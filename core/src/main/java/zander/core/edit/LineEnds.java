@@ -25,8 +25,8 @@ public final class LineEnds {
    * @param line the one that the part begins in, counted from 0
    */
   public void replaced(int line, String removed, String inserted) {
-    List<String> before = lines(removed);
-    List<String> after = lines(inserted);
+    List<String> before = LineChanges.lines(removed);
+    List<String> after = LineChanges.lines(inserted);
     List<LineEnd> part = ends.subList(line, line + before.size() - 1);
     List<LineEnd> made = carried(before, List.copyOf(part), after, beside(line, before.size() - 1));
     part.clear();
@@ -44,10 +44,6 @@ public final class LineEnds {
   /** As they are now. */
   public List<LineEnd> now() {
     return List.copyOf(ends);
-  }
-
-  static List<String> lines(String text) {
-    return List.of(text.split("\n", -1));
   }
 
   /**

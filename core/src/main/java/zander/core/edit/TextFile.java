@@ -237,9 +237,9 @@ public final class TextFile {
     if (edited.equals(text)) {
       return ends;
     }
-    List<String> after = LineEnds.lines(edited);
+    List<String> after = LineChanges.lines(edited);
     return mixed
-        ? LineEnds.carried(LineEnds.lines(text), ends, after, usual)
+        ? LineEnds.carried(LineChanges.lines(text), ends, after, usual)
         : Collections.nCopies(after.size() - 1, usual);
   }
 }

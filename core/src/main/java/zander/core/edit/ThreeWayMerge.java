@@ -34,13 +34,11 @@ public final class ThreeWayMerge {
 
   /** Texts with {@code \n} between lines; an end of the last line is a line that is empty. */
   public static ThreeWayMerge of(String base, String mine, String theirs) {
-    ThreeWayMerge merge = new ThreeWayMerge(lines(base), lines(mine), lines(theirs));
+    ThreeWayMerge merge =
+        new ThreeWayMerge(
+            LineChanges.lines(base), LineChanges.lines(mine), LineChanges.lines(theirs));
     merge.run();
     return merge;
-  }
-
-  private static List<String> lines(String text) {
-    return List.of(text.split("\n", -1));
   }
 
   /** All of the outcome, in order. */

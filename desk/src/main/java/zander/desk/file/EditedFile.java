@@ -7,6 +7,7 @@ import zander.core.change.save.AtomicSave.Allow;
 import zander.core.change.save.FileVersion;
 import zander.core.edit.TextFile;
 import zander.core.files.RemotePath;
+import zander.desk.edit.CursorGoal;
 import zander.desk.sheet.Question;
 
 /**
@@ -32,8 +33,6 @@ interface EditedFile {
 
   /** Whether nothing is under way or asked. */
   boolean isFree();
-
-  boolean isBusy();
 
   void setBusy(boolean now);
 

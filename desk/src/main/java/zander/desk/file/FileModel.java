@@ -23,6 +23,10 @@ import zander.core.edit.UnencodableTextException;
 import zander.core.files.RemotePath;
 import zander.core.journal.JournalEntry;
 import zander.core.rights.Mode;
+import zander.desk.edit.ChangedLines;
+import zander.desk.edit.CursorGoal;
+import zander.desk.edit.EditedText;
+import zander.desk.edit.FindInFile;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Sheet;
 
@@ -74,6 +78,8 @@ public final class FileModel extends Sheet implements EditedFile {
 
   private void take(FileVersion newVersion, TextFile decoded) {
     version = newVersion;
+    // One of before would be put into the new text where that is cut into lines elsewhere.
+    drafted.set(null);
     text.take(decoded);
     find.taken();
     loaded.set(decoded);
@@ -115,11 +121,7 @@ public final class FileModel extends Sheet implements EditedFile {
     draftKeeper.keepSoon();
     changes.lookSoon();
     setUnsaved(text.isUnsaved());
-    if (isUnsaved()) {
-      state.set("not on the server yet");
-    } else {
-      state.set("as on the server");
-    }
+    state.set(isUnsaved() ? "not on the server yet" : "as on the server");
   }
 
   /** What is looked for in it. */
@@ -294,6 +296,7 @@ public final class FileModel extends Sheet implements EditedFile {
   }
 
   private void saved(String saving, Saved done, boolean checked) {
+    check.over();
     busy.set(false);
     version = done.made().version();
     text.saved(saving);
@@ -309,6 +312,7 @@ public final class FileModel extends Sheet implements EditedFile {
   }
 
   private void saveFailed(Throwable failure) {
+    check.over();
     busy.set(false);
     state.set("not on the server yet");
     if (!(failure instanceof UnencodableTextException)) {
@@ -370,16 +374,10 @@ public final class FileModel extends Sheet implements EditedFile {
   @Override
   public void takeMerged(Loaded theirs, String merged) {
     take(theirs);
-    drafted.set(null);
     drafted.set(merged);
     if (isUnsaved()) {
       state.set("merged, not on the server yet");
     }
-  }
-
-  @Override
-  public boolean isBusy() {
-    return busy.get();
   }
 
   @Override

@@ -22,6 +22,7 @@ final class SaveCheck {
   private final OpenDesk desk;
   private final EditedFile file;
   private final SavedChecks saved;
+  private Future<?> watch;
 
   SaveCheck(OpenDesk desk, EditedFile file, SavedChecks saved) {
     this.desk = desk;
@@ -78,19 +79,29 @@ final class SaveCheck {
   }
 
   /** Tells that it runs, if it takes long, and lets the person stop it. */
-  Future<?> watch(StagedCheck check) {
-    return desk.background()
-        .later(
-            SLOW,
-            () -> {
-              if (file.isBusy() && !check.isNone()) {
-                file.ask(
-                    Question.notice(
-                        new Message("Checking the new content", check.command()),
-                        false,
-                        new Choice("Stop and do not save", ticked -> check.stop().stop())));
-              }
-            });
+  void watch(StagedCheck check) {
+    if (!check.isNone()) {
+      watch = desk.background().later(SLOW, () -> tellOf(check));
+    }
+  }
+
+  private void tellOf(StagedCheck check) {
+    if (watch == null) {
+      return;
+    }
+    file.ask(
+        Question.notice(
+            new Message("Checking the new content", check.command()),
+            false,
+            new Choice("Stop and do not save", ticked -> check.stop().stop())));
+  }
+
+  /** The save has ended. */
+  void over() {
+    if (watch != null) {
+      watch.cancel(false);
+      watch = null;
+    }
   }
 
   /** Asks for the command. */

@@ -25,6 +25,9 @@ final class ServerCopy {
   private final SaveQuestions questions;
   private final FileWatch watch;
 
+  /** The encoding that the person told; {@code null} for none. Read on other threads. */
+  private volatile Charset known;
+
   ServerCopy(OpenDesk desk, EditedFile file, SaveQuestions questions) {
     this.desk = desk;
     this.file = file;
@@ -34,17 +37,24 @@ final class ServerCopy {
 
   private EditedFile.Loaded load() throws java.io.IOException {
     AtomicSave.Opened opened = file.saver().open(file.path(), LARGEST);
-    return new EditedFile.Loaded(opened.version(), TextFile.decode(opened.content()));
+    TextFile decoded = TextFile.decode(opened.content());
+    Charset told = known;
+    return new EditedFile.Loaded(
+        opened.version(),
+        told != null && decoded.isGuessed() ? TextFile.decode(opened.content(), told) : decoded);
   }
 
-  /** The same in an encoding that the person knows. */
-  void readIn(Charset known) {
+  /** Loads it in an encoding that the person knows, which is no guess from now on. */
+  void readIn(Charset told) {
     asked(
         () -> {
           AtomicSave.Opened opened = file.saver().open(file.path(), LARGEST);
-          return new EditedFile.Loaded(opened.version(), TextFile.decode(opened.content(), known));
+          return new EditedFile.Loaded(opened.version(), TextFile.decode(opened.content(), told));
         },
-        file::take);
+        theirs -> {
+          known = told;
+          file.take(theirs);
+        });
   }
 
   /** Loads the server's version; the editor's own undo brings the old text back. */

@@ -7,6 +7,7 @@ import java.util.function.Predicate;
 import javafx.beans.binding.Bindings;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
+import zander.desk.edit.CursorGoal;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Question.Choice;
 import zander.desk.work.Message;

@@ -17,8 +17,8 @@ import javafx.scene.layout.VBox;
 import org.fxmisc.richtext.CodeArea;
 import org.kordamp.ikonli.feather.Feather;
 import zander.core.find.TextPlaces.Place;
-import zander.desk.file.FindInFile;
-import zander.desk.file.FindInFile.Found;
+import zander.desk.edit.FindInFile;
+import zander.desk.edit.FindInFile.Found;
 import zander.desk.sheet.Texts;
 import zander.desk.view.part.Parts;
 

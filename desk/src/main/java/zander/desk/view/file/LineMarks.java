@@ -5,8 +5,8 @@ import java.util.function.IntFunction;
 import javafx.scene.Node;
 import org.fxmisc.richtext.CodeArea;
 import org.fxmisc.richtext.LineNumberFactory;
-import zander.desk.file.ChangedLines;
-import zander.desk.file.ChangedLines.Marks;
+import zander.desk.edit.ChangedLines;
+import zander.desk.edit.ChangedLines.Marks;
 
 /** The numbers beside the lines, and which lines are not as on the server. */
 final class LineMarks {

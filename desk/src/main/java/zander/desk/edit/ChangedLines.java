@@ -1,4 +1,4 @@
-package zander.desk.file;
+package zander.desk.edit;
 
 import java.time.Duration;
 import java.util.ArrayList;
@@ -33,13 +33,13 @@ public final class ChangedLines {
     static final Marks NONE = new Marks(new BitSet(), new BitSet());
   }
 
-  ChangedLines(Background background, EditedText text) {
+  public ChangedLines(Background background, EditedText text) {
     this.background = background;
     this.text = text;
   }
 
   /** The text was changed, or saved. */
-  void lookSoon() {
+  public void lookSoon() {
     if (due != null) {
       due.cancel(false);
     }
@@ -96,10 +96,10 @@ public final class ChangedLines {
     for (Change change : between(was, now)) {
       boolean within = change.nowFrom() <= line && line < change.nowTo();
       if (within || (change.nowFrom() == change.nowTo() && change.nowFrom() == line)) {
-        List<String> lines = new ArrayList<>(List.of(now.split("\n", -1)));
+        List<String> lines = new ArrayList<>(LineChanges.lines(now));
         List<String> part = lines.subList(change.nowFrom(), change.nowTo());
         part.clear();
-        part.addAll(List.of(was.split("\n", -1)).subList(change.from(), change.to()));
+        part.addAll(LineChanges.lines(was).subList(change.from(), change.to()));
         return String.join("\n", lines);
       }
     }
@@ -108,7 +108,7 @@ public final class ChangedLines {
 
   /** The changes from one text to another, line by line. */
   static List<Change> between(String was, String now) {
-    return LineChanges.between(List.of(was.split("\n", -1)), List.of(now.split("\n", -1)));
+    return LineChanges.between(LineChanges.lines(was), LineChanges.lines(now));
   }
 
   public ReadOnlyObjectProperty<Marks> marksProperty() {

@@ -1,4 +1,4 @@
-package zander.desk.file;
+package zander.desk.edit;
 
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -29,12 +29,12 @@ public final class CursorGoal {
   }
 
   /** Whether it is {@code 12} or {@code 12:40}. */
-  static boolean isPlace(String typed) {
+  public static boolean isPlace(String typed) {
     return TYPED.matcher(typed.strip()).matches();
   }
 
   /** What {@link #isPlace} takes; nothing else is gone to. */
-  void setTyped(String typed) {
+  public void setTyped(String typed) {
     Matcher matcher = TYPED.matcher(typed.strip());
     if (matcher.matches()) {
       String inLine = matcher.group(2);

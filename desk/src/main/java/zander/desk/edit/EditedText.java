@@ -1,4 +1,4 @@
-package zander.desk.file;
+package zander.desk.edit;
 
 import java.util.List;
 import zander.core.edit.LineEnd;
@@ -8,18 +8,18 @@ import zander.core.edit.UnencodableTextException;
 import zander.desk.sheet.Texts;
 
 /** A text as it is in the editor, beside the one on the server. Interface thread only. */
-final class EditedText {
+public final class EditedText {
   private TextFile form;
   private LineEnds ends;
   private String text;
   private String saved;
 
-  EditedText(TextFile loaded) {
+  public EditedText(TextFile loaded) {
     take(loaded);
   }
 
   /** Another one came in its place. */
-  void take(TextFile loaded) {
+  public void take(TextFile loaded) {
     form = loaded;
     ends = loaded.lineEnds();
     text = loaded.text();
@@ -27,45 +27,48 @@ final class EditedText {
   }
 
   /** The text as it is; a part of it was replaced just now. */
-  void replaced(int line, String removed, String inserted) {
+  public void replaced(int line, String removed, String inserted) {
     if (form.hasMixedLineEnds()) {
       ends.replaced(line, removed, inserted);
     }
   }
 
-  void edited(String now) {
+  /** The whole of it after a change. */
+  public void edited(String now) {
     text = now;
   }
 
-  void saved(String what) {
+  /** The server has this one now. */
+  public void saved(String what) {
     saved = what;
   }
 
   /** From now on it is written in UTF-8. */
-  void useUtf8() {
+  public void useUtf8() {
     form = form.inUtf8();
   }
 
-  String text() {
+  /** As it is in the editor. */
+  public String text() {
     return text;
   }
 
   /** The server's. */
-  String saved() {
+  public String saved() {
     return saved;
   }
 
-  boolean isUnsaved() {
+  public boolean isUnsaved() {
     return !text.equals(saved);
   }
 
   /** With its encoding and line ends. */
-  TextFile form() {
+  public TextFile form() {
     return form;
   }
 
   /** Its encoding, line ends and lines, in words. */
-  String facts() {
+  public String facts() {
     long lines = text.endsWith("\n") || text.isEmpty() ? 0 : 1;
     for (int at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) {
       lines++;
@@ -80,12 +83,14 @@ final class EditedText {
   }
 
   /** What is to be written, for any thread. */
-  Snapshot snapshot() {
+  public Snapshot snapshot() {
     return new Snapshot(form, text, form.hasMixedLineEnds() ? ends.now() : List.of());
   }
 
-  record Snapshot(TextFile form, String text, List<LineEnd> ends) {
-    byte[] encode() throws UnencodableTextException {
+  /** A text with its encoding and the end of each line. Immutable. */
+  public record Snapshot(TextFile form, String text, List<LineEnd> ends) {
+    /** The bytes of it, as {@link TextFile#encode(String)} makes them. */
+    public byte[] encode() throws UnencodableTextException {
       long lines = text.chars().filter(c -> c == '\n').count();
       return ends.size() != lines || text.equals(form.text())
           ? form.encode(text)

@@ -1,4 +1,4 @@
-package zander.desk.file;
+package zander.desk.edit;
 
 import java.time.Duration;
 import java.util.ArrayList;
@@ -83,7 +83,10 @@ public final class FindInFile {
     }
   }
 
-  FindInFile(Background background, Supplier<String> text) {
+  /**
+   * @param text gives the text as it is
+   */
+  public FindInFile(Background background, Supplier<String> text) {
     this.background = background;
     this.text = text;
     for (StringProperty property : List.of(wanted, with)) {
@@ -120,7 +123,7 @@ public final class FindInFile {
   }
 
   /** A part of the text was replaced: what is behind it moves along until it is looked for anew. */
-  void replaced(int position, String removed, String inserted) {
+  public void replaced(int position, String removed, String inserted) {
     textNumber++;
     if (!open) {
       return;
@@ -145,7 +148,7 @@ public final class FindInFile {
   }
 
   /** Another text came in its place. */
-  void taken() {
+  public void taken() {
     textNumber++;
     found.set(Found.NOTHING);
     begin = 0;
