@@ -126,6 +126,13 @@ public final class SystemSshd implements AutoCloseable {
     }
   }
 
+  /**
+   * The number of its process, which stays when it reads its files again for a SIGHUP (sshd(8)).
+   */
+  public long processId() {
+    return process.pid();
+  }
+
   /** Starts it anew, so that it reads its files again. */
   public void restart() throws Exception {
     process.destroy();

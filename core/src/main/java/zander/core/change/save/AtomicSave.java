@@ -2,6 +2,7 @@ package zander.core.change.save;
 
 import java.io.IOException;
 import java.util.List;
+import java.util.concurrent.CancellationException;
 import zander.core.connect.command.Commands;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
@@ -28,22 +29,37 @@ public final class AtomicSave {
   private final RemoteFiles files;
   private final Commands commands;
   private final Journal journal;
-  private final StagedCheck check;
+  private final StagedCheck before;
+  private final StagedCheck after;
 
   public AtomicSave(RemoteFiles files, Commands commands, Journal journal) {
-    this(files, commands, journal, StagedCheck.NONE);
+    this(files, commands, journal, StagedCheck.NONE, StagedCheck.NONE);
   }
 
-  private AtomicSave(RemoteFiles files, Commands commands, Journal journal, StagedCheck check) {
+  private AtomicSave(
+      RemoteFiles files,
+      Commands commands,
+      Journal journal,
+      StagedCheck before,
+      StagedCheck after) {
     this.files = files;
     this.commands = commands;
     this.journal = journal;
-    this.check = check;
+    this.before = before;
+    this.after = after;
   }
 
   /** The same with a check that the new content must stand before it counts. */
   public AtomicSave trying(StagedCheck wanted) {
-    return new AtomicSave(files, commands, journal, wanted);
+    return new AtomicSave(files, commands, journal, wanted, after);
+  }
+
+  /**
+   * The same with a check of all that the file belongs to, which is run when the new content is in
+   * its place; the version before is put back when it does not stand it.
+   */
+  public AtomicSave tryingAfter(StagedCheck wanted) {
+    return new AtomicSave(files, commands, journal, before, wanted);
   }
 
   /** A file's content together with the version it is. */
@@ -87,33 +103,64 @@ public final class AtomicSave {
    *
    * @param version the version now on the server
    * @param inPlace whether it was written into the file that was there
+   * @param replaced the content before
+   * @param entry its number in the journal
    */
-  public record Saved(FileVersion version, boolean inPlace) {}
+  public record Saved(FileVersion version, boolean inPlace, byte[] replaced, long entry) {}
 
   /**
    * Saves.
    *
-   * @param before the version the new content is based on
+   * @param opened the version the new content is based on
    * @throws SaveFailure saying at which step, and in which state the server's file is
+   * @throws NotPutBack when the check after it refused it, and the version before is not back
    */
-  public Saved save(FileVersion before, byte[] content, List<Allow> allowed) throws SaveFailure {
-    return save(before, content, allowed, 0, 0);
+  public Saved save(FileVersion opened, byte[] content, List<Allow> allowed)
+      throws SaveFailure, NotPutBack {
+    Saved saved = save(opened, content, allowed, 0, 0);
+    try {
+      after.run(commands, saved.version().real(), saved.version().real());
+    } catch (IOException | CancellationException e) {
+      takeBack(saved, allowed, e);
+      throw new SaveFailure(
+          SaveFailure.Step.TRY_AFTER,
+          e instanceof CheckRefused ? SaveFailure.Reason.CHECK_REFUSED : SaveFailure.Reason.REFUSED,
+          SaveFailure.ServerState.OLD,
+          opened,
+          null,
+          e);
+    }
+    return saved;
+  }
+
+  private void takeBack(Saved saved, List<Allow> allowed, Exception refused) throws NotPutBack {
+    try {
+      putBack(saved, allowed);
+    } catch (SaveFailure e) {
+      throw new NotPutBack(saved, refused, e);
+    }
+  }
+
+  /** Brings the content before a save back; the new one stays in the journal. */
+  public Saved putBack(Saved saved, List<Allow> allowed) throws SaveFailure {
+    return save(saved.version(), saved.replaced(), allowed, 0, saved.entry());
   }
 
   /**
-   * The same as a part of something larger.
+   * The same as a part of something larger, which no check looks at afterwards.
    *
    * @param group the number that changes of one action share in the journal; 0 for none
    * @param undoes the entry of the journal that this puts back; 0 for none
    */
   public Saved save(
-      FileVersion before, byte[] content, List<Allow> allowed, long group, long undoes)
+      FileVersion opened, byte[] content, List<Allow> allowed, long group, long undoes)
       throws SaveFailure {
+    StagedCheck check = undoes == 0 ? before : StagedCheck.NONE;
     return new SaveRun(
             files,
             commands,
             journal,
-            new SaveRun.Wanted(before, content, allowed, group, undoes, check))
+            new SaveRun.Wanted(opened, content, allowed, group, undoes, check))
         .run();
   }
 }

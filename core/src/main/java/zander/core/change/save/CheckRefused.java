@@ -16,12 +16,17 @@ public final class CheckRefused extends IOException {
   private final String command;
   private final int exit;
   private final String said;
+  private final String file;
 
-  CheckRefused(String command, int exit, String said) {
+  /**
+   * @param file the name of the file that it was about
+   */
+  CheckRefused(String command, int exit, String said, String file) {
     super("the check refused it: " + command + " ended with " + exit);
     this.command = command;
     this.exit = exit;
     this.said = said;
+    this.file = file;
   }
 
   public String command() {
@@ -38,13 +43,34 @@ public final class CheckRefused extends IOException {
     return said;
   }
 
-  /** The line of the file that it names first, counted from 1. */
+  /**
+   * The line of the file that it names first, counted from 1. Of a command that looks at more than
+   * the file, only what it says with the file's name is about it.
+   */
   public OptionalInt line() {
-    Matcher matcher = LINE.matcher(said);
-    if (!matcher.find()) {
-      return OptionalInt.empty();
+    String name = Pattern.quote(file) + "[\"')\\]]?";
+    Pattern near =
+        Pattern.compile(
+            "(?<![\\w.-])"
+                + name
+                + "(?::| *,?(?: on)? line:? +)(\\d{1,9})"
+                + "|\\bline (\\d{1,9}) of \\S*"
+                + name
+                + "(?![\\w.-]*\\w)");
+    Matcher matcher = near.matcher(said);
+    if (matcher.find()) {
+      return number(matcher);
     }
+    return StagedCheck.isOfFile(command) ? first(said) : OptionalInt.empty();
+  }
+
+  private static OptionalInt number(Matcher matcher) {
     String number = matcher.group(1) == null ? matcher.group(2) : matcher.group(1);
     return OptionalInt.of(Integer.parseInt(number));
+  }
+
+  private static OptionalInt first(String words) {
+    Matcher matcher = LINE.matcher(words);
+    return matcher.find() ? number(matcher) : OptionalInt.empty();
   }
 }

@@ -22,7 +22,9 @@ public final class SaveFailure extends IOException {
     CHECK_AGAIN,
     RENAME,
     WRITE_IN_PLACE,
-    LOOK_AFTER
+    LOOK_AFTER,
+    /** The check that the person chose looks at all that the file belongs to. */
+    TRY_AFTER
   }
 
   public enum Reason {

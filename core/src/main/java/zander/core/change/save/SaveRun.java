@@ -198,7 +198,8 @@ final class SaveRun {
   }
 
   private Saved saved(RemoteAttributes now, boolean same) {
-    return new Saved(FileVersion.of(wanted.before().asked(), target, now, wanted.content()), same);
+    FileVersion version = FileVersion.of(wanted.before().asked(), target, now, wanted.content());
+    return new Saved(version, same, replaced, pending.id());
   }
 
   /** The new one is whole; from here on the journal can bring it to its end. */

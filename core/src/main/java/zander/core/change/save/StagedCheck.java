@@ -1,10 +1,9 @@
 package zander.core.change.save;
 
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import zander.core.connect.command.Commands;
-import zander.core.connect.command.ExecResult;
 import zander.core.connect.command.ShellWords;
+import zander.core.connect.command.ShownOutput;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 import zander.core.work.Cancellation;
@@ -22,15 +21,19 @@ public record StagedCheck(String command, Cancellation stop) {
   /** No check. */
   public static final StagedCheck NONE = new StagedCheck("", new Cancellation());
 
-  private static final int MOST_OUTPUT = 16 * 1024;
-
   public boolean isNone() {
     return command.isEmpty();
+  }
+
+  /** Whether a command looks at one file, and not at all that belongs together. */
+  public static boolean isOfFile(String command) {
+    return command.contains(FILE);
   }
 
   /**
    * Runs it; waits.
    *
+   * @param staged where the content lies: in another place than it will be, or there already
    * @param target what the file will be called, and is called in what the command says
    * @throws CheckRefused when it ends with another status than 0
    */
@@ -38,18 +41,12 @@ public record StagedCheck(String command, Cancellation stop) {
     if (isNone()) {
       return;
     }
-    ByteArrayOutputStream out = new ByteArrayOutputStream();
     String script =
         WireName.fromText(command).replace(FILE, ShellWords.quote(staged)) + " < /dev/null\n";
-    ExecResult ran = commands.stream(script, part -> keep(out, part), stop);
+    ShownOutput ran = ShownOutput.of(commands, script, stop);
     if (ran.exit() != 0) {
-      String said = WireName.toText(out.toString(java.nio.charset.StandardCharsets.ISO_8859_1));
-      String all = (said + "\n" + ran.errorText()).strip();
-      throw new CheckRefused(command, ran.exit(), all.replace(staged.text(), target.text()));
+      String told = ran.said().replace(staged.text(), target.text());
+      throw new CheckRefused(command, ran.exit(), told, target.name());
     }
-  }
-
-  private static void keep(ByteArrayOutputStream out, byte[] part) {
-    out.write(part, 0, Math.min(part.length, MOST_OUTPUT - out.size()));
   }
 }

@@ -21,6 +21,22 @@ class CheckRefusedTest {
         "nothing                                                           | -1"
       })
   void theLineThatAToolNamesIsFound(String said, int line) {
-    assertThat(new CheckRefused("x", 1, said).line().orElse(-1)).isEqualTo(line);
+    assertThat(new CheckRefused("x {file}", 1, said, "a").line().orElse(-1)).isEqualTo(line);
+  }
+
+  /** One that looks at the whole may find the fault in another file. */
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "nginx: [emerg] unknown directive \"x\" in /etc/nginx/on/site.conf:12        | 12",
+        "nginx: [emerg] unknown directive \"x\" in /etc/nginx/nginx.conf:12          | -1",
+        "nginx: [emerg] unknown directive \"x\" in /etc/nginx/on/site.conf.old:12    | -1",
+        "AH00526: Syntax error on line 9 of /etc/apache2/on/site.conf:               | 9",
+        "nginx: configuration file /etc/nginx/nginx.conf test failed                 | -1"
+      })
+  void ofAllThatBelongsTogetherOnlyTheFilesOwnLinesCount(String said, int line) {
+    assertThat(new CheckRefused("nginx -t", 1, said, "site.conf").line().orElse(-1))
+        .isEqualTo(line);
   }
 }

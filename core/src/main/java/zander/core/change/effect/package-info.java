@@ -1,0 +1,2 @@
+/** How a saved change takes effect on the server, and how it is taken back where it must not. */
+package zander.core.change.effect;
