@@ -194,13 +194,13 @@ class EditorInTheWindowTest {
   @Test
   void whatACheckRefusesIsNotSavedAndStandsAtItsLine() throws Exception {
     CodeArea editor = openText();
-    window.interact(() -> file().askForCheck());
-    window.until("a command is asked", () -> window.shownOrNull("#file-check") != null);
-    window.fill("#file-check", "levelsd --check {file}");
-    window.press("#choice-check-with-each-save");
+    window.interact(() -> file().askForRules());
+    window.until("a command is asked", () -> window.shownOrNull("#rules-check") != null);
+    window.fill("#rules-check", "levelsd --check {file}");
+    window.press("#choice-keep");
     window.interact(() -> editor.replaceText(TEXT.replace("margin: 2px;", "margin: 2px")));
     window.push(KeyCode.CONTROL, KeyCode.S);
-    window.until("it is refused", () -> window.shownOrNull("#choice-another-check-") != null);
+    window.until("it is refused", () -> window.shownOrNull("#choice-change-the-check-") != null);
     assertThat(window.content(CSS)).isEqualTo(TEXT);
     assertThat(((Labeled) window.shown(".strip-detail")).getText())
         .startsWith("levelsd: " + CSS + ":5: a ; is missing at the end of the line");
@@ -212,6 +212,51 @@ class EditorInTheWindowTest {
     assertThat(file().stateProperty().get()).startsWith("saved to the server, checked");
     assertThat(window.content(CSS)).isEqualTo(TEXT.replace("2px", "8px"));
     window.until("it is remembered", () -> isRemembered());
+  }
+
+  @Test
+  void whatTheWholeRefusesIsPutBackAndWhatWorksIsRunWhenAsked() throws Exception {
+    CodeArea editor = openText();
+    window.interact(() -> file().askForRules());
+    window.until("commands are asked", () -> window.shownOrNull("#rules-after") != null);
+    window.fill("#rules-after", "levelsd --check " + CSS);
+    window.fill("#rules-effect", "levelsd --reload " + CSS);
+    window.fill("#rules-seconds", "5");
+    window.until("too short", () -> window.shown("#choice-keep").isDisabled());
+    window.interact(
+        () -> ((javafx.scene.control.TextField) window.shown("#rules-seconds")).clear());
+    window.press("#choice-keep");
+    String wrong = TEXT.replace("margin: 2px;", "margin: 2px");
+    window.interact(() -> editor.replaceText(wrong));
+    window.push(KeyCode.CONTROL, KeyCode.S);
+    window.until("it is refused", () -> window.shownOrNull("#choice-change-the-check-") != null);
+    assertThat(((Labeled) window.shown(".strip-headline")).getText())
+        .isEqualTo("Put back: levelsd refused the new content");
+    assertThat(window.content(CSS)).isEqualTo(TEXT);
+    assertThat(file().text()).isEqualTo(wrong);
+    window.until("its line is gone to", () -> editor.getCurrentParagraph() >= 4);
+    window.press("#choice-keep-editing");
+    window.interact(() -> editor.replaceText(TEXT.replace("2px", "8px")));
+    window.push(KeyCode.CONTROL, KeyCode.S);
+    window.until("it is asked", () -> window.shownOrNull("#choice-run-it") != null);
+    assertThat(window.content(CSS)).isEqualTo(TEXT.replace("2px", "8px"));
+    window.press("#choice-run-it-with-each-save");
+    window.until("it ran", () -> file().stateProperty().get().endsWith("worked"));
+    // It stops working: one key puts the version before back.
+    window.interact(() -> file().askForRules());
+    window.until("commands are asked", () -> window.shownOrNull("#rules-after") != null);
+    window.interact(() -> ((javafx.scene.control.TextField) window.shown("#rules-after")).clear());
+    window.press("#choice-keep");
+    window.interact(() -> editor.replaceText(wrong));
+    window.push(KeyCode.CONTROL, KeyCode.S);
+    window.until(
+        "it fails", () -> window.shownOrNull("#choice-put-the-version-before-back") != null);
+    assertThat(window.content(CSS)).isEqualTo(wrong);
+    window.press("#choice-put-the-version-before-back");
+    window.until("it is back", () -> file().stateProperty().get().contains("is back"));
+    assertThat(window.content(CSS)).isEqualTo(TEXT.replace("2px", "8px"));
+    untilText(wrong);
+    assertThat(file().isUnsaved()).isTrue();
   }
 
   @Test

@@ -91,13 +91,13 @@ class EditorScreenshots {
     window.until("it is done as root", () -> window.shownOrNull("#stop-acting") != null);
     CodeArea editor = open("/etc/levels/site.conf");
     FileModel file = (FileModel) window.desk().currentProperty().get();
-    window.interact(file::askForCheck);
-    window.until("a command is asked", () -> window.shownOrNull("#file-check") != null);
-    window.fill("#file-check", "levelsd --check {file}");
-    window.press("#choice-check-with-each-save");
+    window.interact(file::askForRules);
+    window.until("a command is asked", () -> window.shownOrNull("#rules-check") != null);
+    window.fill("#rules-check", "levelsd --check {file}");
+    window.press("#choice-keep");
     window.interact(() -> editor.replaceText(editor.getText().replace("300;", "600")));
     window.push(KeyCode.CONTROL, KeyCode.S);
-    window.until("it is refused", () -> window.shownOrNull("#choice-another-check-") != null);
+    window.until("it is refused", () -> window.shownOrNull("#choice-change-the-check-") != null);
     Screenshots.keep(window, "editor-check");
   }
 }

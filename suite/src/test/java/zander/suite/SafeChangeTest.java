@@ -22,13 +22,13 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.change.effect.EffectCommand;
+import zander.core.change.effect.GuardRefused;
 import zander.core.change.effect.ReturnGuard;
 import zander.core.change.save.AtomicSave;
 import zander.core.change.save.CheckRefused;
 import zander.core.change.save.SaveFailure;
 import zander.core.change.save.StagedCheck;
 import zander.core.connect.Connection;
-import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
 import zander.core.work.Cancellation;
@@ -240,9 +240,9 @@ class SafeChangeTest {
       ReturnGuard guard = guard(connection, file, "level 4\n", NOTHING, 60);
       save(saver(connection), file, "level 4\n");
       try (Connection fresh = sshd.open("root")) {
-        assertThat(guard.keep(fresh)).isTrue();
-        assertThat(guard.awaitEnd(fresh)).isTrue();
-        assertThat(guard.keep(fresh)).isFalse();
+        assertThat(guard.keep(fresh.files())).isTrue();
+        assertThat(guard.awaitEnd(fresh.files())).isTrue();
+        assertThat(guard.keep(fresh.files())).isFalse();
       }
       assertThat(file).hasContent("level 4\n");
       assertThat(held(rootHome())).isEmpty();
@@ -259,14 +259,14 @@ class SafeChangeTest {
       ReturnGuard guard = guard(connection, file, "level 40000\n", effect, 60);
       save(saver(connection), file, "level 40000\n");
       Object key = Files.getAttribute(file, "unix:ino");
-      assertThat(guard.takeBack(connection)).isTrue();
+      assertThat(guard.takeBack(connection.files())).isTrue();
       assertThat(file).hasContent("level 3\n");
       assertThat(Files.getAttribute(file, "unix:ino")).isEqualTo(key);
       assertThat(ran).hasContent("level 3\n");
       ReturnGuard later = guard(connection, file, "level 5\n", effect, 1);
       save(saver(connection), file, "level 5\n");
       Files.writeString(file, "another's\n");
-      assertThat(later.awaitEnd(connection)).isTrue();
+      assertThat(later.awaitEnd(connection.files())).isTrue();
       assertThat(file).hasContent("another's\n");
       assertThat(ran).hasContent("level 3\n");
       assertThat(held(rootHome())).isEmpty();
@@ -285,7 +285,7 @@ class SafeChangeTest {
       ReturnGuard guard = guard(connection, file, "level 4\n", NOTHING, 60);
       save(saver(connection), file, "level 4\n");
       assertThat(facts(file)).isEqualTo(facts);
-      assertThat(guard.takeBack(connection)).isTrue();
+      assertThat(guard.takeBack(connection.files())).isTrue();
     }
     assertThat(file).hasContent("level 3\n");
     assertThat(facts(file)).isEqualTo(facts);
@@ -299,7 +299,7 @@ class SafeChangeTest {
     Path file = Files.writeString(open.resolve("site.conf"), "level 3\n");
     try (Connection connection = sshd.open("root")) {
       assertThatThrownBy(() -> guard(connection, file, "level 4\n", NOTHING, 60))
-          .isInstanceOf(RemoteFailure.class);
+          .isInstanceOf(GuardRefused.class);
     }
     assertThat(held(rootHome())).isEmpty();
   }

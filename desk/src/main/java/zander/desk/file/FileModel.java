@@ -1,10 +1,8 @@
 package zander.desk.file;
 
-import java.io.IOException;
 import java.nio.charset.Charset;
 import java.util.List;
 import java.util.concurrent.Callable;
-import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyBooleanWrapper;
@@ -15,18 +13,18 @@ import javafx.beans.property.ReadOnlyStringWrapper;
 import zander.core.change.save.AtomicSave;
 import zander.core.change.save.AtomicSave.Allow;
 import zander.core.change.save.FileVersion;
-import zander.core.change.save.SaveFailure;
-import zander.core.change.save.StagedCheck;
 import zander.core.edit.NotTextException;
 import zander.core.edit.TextFile;
-import zander.core.edit.UnencodableTextException;
 import zander.core.files.RemotePath;
-import zander.core.journal.JournalEntry;
 import zander.core.rights.Mode;
 import zander.desk.edit.ChangedLines;
 import zander.desk.edit.CursorGoal;
 import zander.desk.edit.EditedText;
 import zander.desk.edit.FindInFile;
+import zander.desk.save.EditedFile;
+import zander.desk.save.KeptSaveRules;
+import zander.desk.save.SaveFlow;
+import zander.desk.save.SaveQuestions;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Sheet;
 
@@ -35,7 +33,7 @@ public final class FileModel extends Sheet implements EditedFile {
   private final OpenDesk desk;
   private final RemotePath path;
   private final SaveQuestions questions;
-  private final SaveCheck check;
+  private final SaveFlow flow;
   private final ReadOnlyBooleanWrapper busy = new ReadOnlyBooleanWrapper(false);
   private final ReadOnlyStringWrapper state = new ReadOnlyStringWrapper("");
   private final ReadOnlyObjectWrapper<TextFile> loaded = new ReadOnlyObjectWrapper<>();
@@ -50,7 +48,7 @@ public final class FileModel extends Sheet implements EditedFile {
   private final DraftKeeper draftKeeper;
 
   /** What is kept on this computer of files that are edited. */
-  record Kept(Drafts drafts, SavedChecks checks) {}
+  record Kept(Drafts drafts, KeptSaveRules saveRules) {}
 
   FileModel(OpenDesk desk, Kept kept, RemotePath path, AtomicSave.Opened opened)
       throws NotTextException {
@@ -58,7 +56,7 @@ public final class FileModel extends Sheet implements EditedFile {
     this.desk = desk;
     this.path = path;
     this.questions = new SaveQuestions(desk, this);
-    this.check = new SaveCheck(desk, this, kept.checks);
+    this.flow = new SaveFlow(desk, this, kept.saveRules, questions);
     this.text = new EditedText(decoded);
     this.find = new FindInFile(desk.background(), text::text);
     this.changes = new ChangedLines(desk.background(), text);
@@ -206,6 +204,7 @@ public final class FileModel extends Sheet implements EditedFile {
   @Override
   protected void discard() {
     closed = true;
+    flow.closed();
     draftKeeper.drop(version.real());
   }
 
@@ -235,90 +234,41 @@ public final class FileModel extends Sheet implements EditedFile {
 
   @Override
   public void save(List<Allow> allowed) {
-    if (!busy.get()) {
-      check.before(wanted -> save(allowed, wanted));
-    }
+    flow.save(allowed);
   }
 
   @Override
-  public void saveUnchecked() {
-    save(List.of(), StagedCheck.NONE);
+  public void savePlainly() {
+    flow.savePlainly();
   }
 
   @Override
-  public void askForCheck() {
-    check.ask();
+  public void askForRules() {
+    flow.askForRules();
   }
 
-  private void save(List<Allow> allowed, StagedCheck wanted) {
-    if (busy.get()) {
-      return;
-    }
-    EditedText.Snapshot saving = text.snapshot();
-    AtomicReference<byte[]> content = new AtomicReference<>();
-    busy.set(true);
-    state.set(wanted.isNone() ? "saving" : "checking, then saving");
-    check.watch(wanted);
-    FileVersion before = version;
-    desk.background()
-        .run(
-            () -> {
-              content.set(saving.encode());
-              AtomicSave.Saved made = saver().trying(wanted).save(before, content.get(), allowed);
-              return new Saved(made, endsWithThisRun(made.version()));
-            },
-            done -> saved(saving.text(), done, !wanted.isNone()),
-            failure -> {
-              if (failure instanceof SaveFailure save
-                  && (save.state() == SaveFailure.ServerState.OLD_OR_NEW
-                      || save.state() == SaveFailure.ServerState.UNFINISHED)) {
-                version = version.orPerhaps(content.get());
-              }
-              saveFailed(failure);
-            });
+  @Override
+  public EditedText.Snapshot toBeSaved() {
+    return text.snapshot();
   }
 
-  /**
-   * A save that was made.
-   *
-   * @param passing whether the version before can be put back only as long as Zander runs
-   */
-  private record Saved(AtomicSave.Saved made, boolean passing) {}
-
-  private boolean endsWithThisRun(FileVersion after) {
-    try {
-      List<JournalEntry> about = desk.journal().about(after.real());
-      return !about.isEmpty() && desk.journal().endsWithThisRun(about.get(0));
-    } catch (IOException e) {
-      // The save is made; the history tells what became of its journal.
-      return false;
-    }
+  @Override
+  public void perhapsSaved(byte[] content) {
+    version = version.orPerhaps(content);
   }
 
-  private void saved(String saving, Saved done, boolean checked) {
-    check.over();
-    busy.set(false);
-    version = done.made().version();
-    text.saved(saving);
+  @Override
+  public void saved(FileVersion made, String saved) {
+    version = made;
+    text.saved(saved);
     dismissQuestion();
     edited(text.text());
-    String how = done.made().inPlace() ? ", written into the same file" : "";
-    String passing = done.passing() ? "; it can be put back until Zander ends" : "";
-    state.set(
-        isUnsaved()
-            ? "not on the server yet"
-            : "saved to the server" + (checked ? ", checked" : "") + how + passing);
     desk.changed(List.of(path));
   }
 
-  private void saveFailed(Throwable failure) {
-    check.over();
-    busy.set(false);
-    state.set("not on the server yet");
-    if (!(failure instanceof UnencodableTextException)) {
-      desk.checkLine();
-    }
-    ask(questions.afterFailure(failure));
+  @Override
+  public void rebase(Consumer<Loaded> then) {
+    serverCopy.rebase(then);
   }
 
   @Override
@@ -383,6 +333,16 @@ public final class FileModel extends Sheet implements EditedFile {
   @Override
   public void setBusy(boolean now) {
     busy.set(now);
+  }
+
+  @Override
+  public boolean isBusy() {
+    return busy.get();
+  }
+
+  @Override
+  public void say(String how) {
+    state.set(how);
   }
 
   public ReadOnlyBooleanProperty busyProperty() {

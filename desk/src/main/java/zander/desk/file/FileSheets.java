@@ -8,6 +8,7 @@ import zander.core.change.save.AtomicSave;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemotePath;
 import zander.desk.folder.FolderModel;
+import zander.desk.save.KeptSaveRules;
 import zander.desk.sheet.OpenDesk;
 
 /** Opens files as sheets of a desk, each once. Used on the interface thread only. */
@@ -19,10 +20,14 @@ public final class FileSheets {
   private final Set<RemotePath> opening = new HashSet<>();
 
   public FileSheets(
-      OpenDesk desk, FolderModel folder, Drafts drafts, SavedChecks checks, LargeFiles largeFiles) {
+      OpenDesk desk,
+      FolderModel folder,
+      Drafts drafts,
+      KeptSaveRules saveRules,
+      LargeFiles largeFiles) {
     this.desk = desk;
     this.folder = folder;
-    this.kept = new FileModel.Kept(drafts, checks);
+    this.kept = new FileModel.Kept(drafts, saveRules);
     this.largeFiles = largeFiles;
   }
 

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.function.Consumer;
 import zander.core.edit.LineDifference;
 import zander.core.edit.ThreeWayMerge;
+import zander.desk.save.EditedFile;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Question.Choice;
 import zander.desk.work.Message;

@@ -8,6 +8,8 @@ import zander.core.change.save.FileVersion;
 import zander.core.edit.LineDifference;
 import zander.core.edit.TextFile;
 import zander.core.edit.ThreeWayMerge;
+import zander.desk.save.EditedFile;
+import zander.desk.save.SaveQuestions;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.work.FailureWords;
@@ -64,6 +66,16 @@ final class ServerCopy {
         theirs -> {
           file.dismissQuestion();
           file.take(theirs);
+        });
+  }
+
+  /** The server has another version than the one saved last; the text here stays, not saved. */
+  void rebase(Consumer<EditedFile.Loaded> then) {
+    asked(
+        this::load,
+        theirs -> {
+          file.takeMerged(theirs, file.text());
+          then.accept(theirs);
         });
   }
 

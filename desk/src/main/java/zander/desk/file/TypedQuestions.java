@@ -8,6 +8,7 @@ import javafx.beans.binding.Bindings;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import zander.desk.edit.CursorGoal;
+import zander.desk.save.EditedFile;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Question.Choice;
 import zander.desk.work.Message;

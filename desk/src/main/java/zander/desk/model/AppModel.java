@@ -20,7 +20,6 @@ import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
 import zander.core.transfer.resume.ResumeFolder;
 import zander.desk.file.Drafts;
-import zander.desk.file.SavedChecks;
 import zander.desk.kept.KeptModel;
 import zander.desk.kept.VaultKey;
 import zander.desk.line.Journals;
@@ -32,6 +31,7 @@ import zander.desk.reach.SignInModel;
 import zander.desk.reach.SignInRunner;
 import zander.desk.reach.TypedServer;
 import zander.desk.reach.VaultModel;
+import zander.desk.save.KeptSaveRules;
 import zander.desk.transfer.SavedRules;
 import zander.desk.transfer.TransferModel;
 import zander.desk.waterline.DeskTransfers;
@@ -54,7 +54,7 @@ public final class AppModel {
   private final SignInRunner reach;
   private final Settings settings;
   private final SavedRules keptRules;
-  private final SavedChecks checks;
+  private final KeptSaveRules saveRules;
   private final ObservableList<DeskModel> desks = FXCollections.observableArrayList();
   private final ObjectProperty<DeskModel> current = new SimpleObjectProperty<>();
   private final ReadOnlyObjectWrapper<SignInModel> signIn = new ReadOnlyObjectWrapper<>();
@@ -72,7 +72,7 @@ public final class AppModel {
     this.home = places.home();
     this.stateFolder = places.state();
     this.keptRules = new SavedRules(stateFolder, background);
-    this.checks = new SavedChecks(stateFolder.resolve("checks.json"), background);
+    this.saveRules = new KeptSaveRules(stateFolder.resolve("checks.json"), background);
     this.settings = new Settings(stateFolder.resolve("settings.json"), background);
     this.dark = settings.property(Settings.DARK);
     this.localFold = new LocalFold(settings, current.flatMap(DeskModel::currentProperty));
@@ -162,8 +162,8 @@ public final class AppModel {
         .toList();
   }
 
-  SavedChecks checks() {
-    return checks;
+  KeptSaveRules saveRules() {
+    return saveRules;
   }
 
   DeskTransfers.Kept keptTransfers() {

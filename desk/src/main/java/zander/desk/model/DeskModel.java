@@ -109,7 +109,7 @@ public final class DeskModel implements OpenDesk {
             this,
             folder,
             drafts,
-            app.checks(),
+            app.saveRules(),
             new LargeFiles(
                 this, folder, () -> whyNoShell().isEmpty(), shells::open, transfers::bringDown));
     this.rights = new RightsModel(this, folder);
@@ -137,15 +137,13 @@ public final class DeskModel implements OpenDesk {
   }
 
   private String waitsFor() {
-    if (folder.goalProperty().get() != null) {
-      return "the listing of " + folder.goalProperty().get();
-    }
-    return files
-        .waitsFor()
-        .orElse(transfers.queue().isBusy() ? "the transfer to go on" : "any answer");
+    RemotePath listed = folder.goalProperty().get();
+    return listed != null
+        ? "the listing of " + listed
+        : files
+            .waitsFor()
+            .orElse(transfers.queue().isBusy() ? "the transfer to go on" : "any answer");
   }
-
-  // What the sheets of this desk need.
 
   @Override
   public Background background() {
@@ -235,18 +233,20 @@ public final class DeskModel implements OpenDesk {
     app.remember(entry().name(), path);
   }
 
-  /** Looks whether the line is still there after something failed. */
   @Override
   public void checkLine() {
     server.line().check();
   }
 
   @Override
+  public void signInAnew(Consumer<NewLine> in, Consumer<Throwable> refused) {
+    new LineAgain(app, acting, secrets).beside(this, in, refused);
+  }
+
+  @Override
   public AccountIdentity whoAmI() {
     return connection().whoAmI();
   }
-
-  // What a person does.
 
   public void openFile(RemotePath path) {
     files.open(path, file -> {});

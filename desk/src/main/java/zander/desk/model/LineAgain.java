@@ -1,8 +1,11 @@
 package zander.desk.model;
 
+import java.util.function.Consumer;
 import zander.core.book.ServerEntry;
 import zander.desk.reach.Secrets;
 import zander.desk.reach.SignInRunner;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.sheet.OpenDesk.NewLine;
 
 /**
  * How a desk's line is opened again after it broke: by signing in once more, or by acting as the
@@ -22,5 +25,35 @@ record LineAgain(AppModel app, ActsAs acting, Secrets secrets) {
     ServerEntry now = app.book().find(entry.name());
     boolean same = now != null && now.address().equals(entry.address());
     app.reach().signIn(same ? now : entry, secrets, unattended, outcome);
+  }
+
+  /** See {@link OpenDesk#signInAnew}. */
+  void beside(DeskModel desk, Consumer<NewLine> in, Consumer<Throwable> refused) {
+    if (acting == null) {
+      again(
+          desk,
+          false,
+          new SignInRunner.Outcome(
+              opened -> in.accept(new NewLine(opened.connection(), opened.connection()::close)),
+              failed -> refused.accept(failed.cause())));
+      return;
+    }
+    acting
+        .own()
+        .signInAnew(
+            own ->
+                app.reach()
+                    .actAs(
+                        own.connection(),
+                        acting.from(desk.folder().path()),
+                        secrets,
+                        false,
+                        new SignInRunner.Outcome(
+                            opened -> in.accept(new NewLine(opened.connection(), own.close())),
+                            failed -> {
+                              app.background().run(own.close());
+                              refused.accept(failed.cause());
+                            })),
+            refused);
   }
 }

@@ -3,6 +3,7 @@ package zander.desk.sheet;
 import java.util.List;
 import java.util.function.Consumer;
 import zander.core.connect.AccountIdentity;
+import zander.core.connect.Connection;
 import zander.core.connect.command.Commands;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
@@ -98,4 +99,19 @@ public interface OpenDesk {
 
   /** Looks whether the line is still there after something failed. */
   void checkLine();
+
+  /**
+   * A line that was opened beside the desk's own, as whom the desk acts.
+   *
+   * @param close waits
+   */
+  record NewLine(Connection connection, Runnable close) {}
+
+  /**
+   * Signs in once more, asking what must be asked, and acts as whom this desk acts: which shows
+   * that one still gets in.
+   *
+   * @param in told of the line, which it has to close
+   */
+  void signInAnew(Consumer<NewLine> in, Consumer<Throwable> refused);
 }

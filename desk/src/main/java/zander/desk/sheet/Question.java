@@ -96,6 +96,11 @@ public record Question(
     return new Question(said, facts, danger, choices, forRest, inputs, words, ready);
   }
 
+  /** Whether the first answer may be given by now. */
+  public Question readyWhen(ObservableValue<Boolean> may) {
+    return new Question(said, facts, danger, choices, forRest, inputs, live, may);
+  }
+
   public Question withBox(String words) {
     return new Question(said, facts, danger, choices, words, inputs, live, ready);
   }

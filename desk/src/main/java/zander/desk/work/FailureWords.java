@@ -3,9 +3,9 @@ package zander.desk.work;
 import java.io.IOException;
 import java.nio.file.AccessDeniedException;
 import java.nio.file.NoSuchFileException;
-import java.util.List;
 import java.util.concurrent.CancellationException;
-import zander.core.change.save.CheckRefused;
+import zander.core.change.effect.GuardRefused;
+import zander.core.change.save.NotPutBack;
 import zander.core.change.save.SaveFailure;
 import zander.core.connect.channel.ActFailure;
 import zander.core.connect.report.ConnectFailure;
@@ -23,7 +23,13 @@ public final class FailureWords {
       return SignInWords.of(connect);
     }
     if (failure instanceof SaveFailure save) {
-      return save(save);
+      return SaveWords.of(save);
+    }
+    if (failure instanceof NotPutBack stands) {
+      return SaveWords.of(stands);
+    }
+    if (failure instanceof GuardRefused refused) {
+      return SaveWords.of(refused);
     }
     if (failure instanceof RemoteFailure remote) {
       return remote(remote);
@@ -226,99 +232,5 @@ public final class FailureWords {
 
   private static String firstUpper(String words) {
     return words.isEmpty() ? words : Character.toUpperCase(words.charAt(0)) + words.substring(1);
-  }
-
-  private static Message refusedByCheck(SaveFailure failure) {
-    String same = "The file on the server is as it was.";
-    if (!(failure.getCause() instanceof CheckRefused check)) {
-      return new Message("The check refused the new content", same);
-    }
-    String program = check.command().strip().split("\\s+")[0];
-    if (check.isMissing()) {
-      return new Message(
-          "The check was not run: there is no " + program + " on the server",
-          same + " Choose another check, or save without one.");
-    }
-    List<String> lines = check.said().lines().filter(line -> !line.isBlank()).limit(6).toList();
-    return new Message(
-        "Not saved: " + program + " refused the new content",
-        String.join("\n", lines) + (lines.isEmpty() ? "" : "\n") + same);
-  }
-
-  private static Message save(SaveFailure failure) {
-    String name = failure.version().asked().name();
-    String leftover =
-        failure.leftover() == null
-            ? ""
-            : " A temporary file may be left there: " + failure.leftover().name() + ".";
-    String kept = " Your text is still here, unsaved.";
-    return switch (failure.reason()) {
-      case CHANGED_MEANWHILE ->
-          new Message(
-              name + " was changed on the server since you opened it",
-              "It was not saved; the server has the other version, whole." + kept);
-      case GONE ->
-          new Message(
-              name + " is not on the server any more",
-              "It was moved or removed since you opened it. Nothing was written." + kept);
-      case OWNER_WOULD_CHANGE ->
-          new Message(
-              "Saving " + name + " would change its owner",
-              "It belongs to somebody else, and your account cannot give the new one back to them."
-                  + " The server still has the old one."
-                  + kept);
-      case CHECK_REFUSED -> refusedByCheck(failure);
-      case METADATA_WOULD_CHANGE ->
-          new Message(
-              "Saving " + name + " would change more than its text",
-              "A new file would lose its other names (hard links), its access list or its"
-                  + " attributes, and your account cannot change the file itself without losing"
-                  + " them. The server still has the old version."
-                  + kept);
-      case LINE_LOST ->
-          failure.state() == SaveFailure.ServerState.UNFINISHED
-              ? unfinished(name, kept)
-              : failure.state() == SaveFailure.ServerState.OLD
-                  ? new Message(
-                      "The connection broke while " + name + " was being saved",
-                      "The server still has the old one, whole." + kept + leftover)
-                  : new Message(
-                      "The connection broke at the last step of saving " + name,
-                      "The server has the old or the new one, whole in either case. Connect again and"
-                          + " save again: it is compared first."
-                          + kept
-                          + leftover);
-      default -> {
-        if (failure.state() == SaveFailure.ServerState.UNFINISHED) {
-          yield unfinished(name, kept);
-        }
-        Message cause = of(failure.getCause());
-        yield new Message(
-            name + " was not saved: " + reasonOf(failure),
-            cause.headline() + ". The server still has the old one, whole." + kept + leftover);
-      }
-    };
-  }
-
-  private static Message unfinished(String name, String kept) {
-    return new Message(
-        "Saving " + name + " stopped part way",
-        "The file may hold some of the old text and some of the new. Both versions are complete: the"
-            + " new one beside it on the server, the old one in the journal. Connect again, and"
-            + " finish the save or put the old version back under Unfinished."
-            + kept);
-  }
-
-  private static String reasonOf(SaveFailure failure) {
-    return switch (failure.step()) {
-      case CHECK, CHECK_AGAIN -> "the file on the server could not be looked at";
-      case JOURNAL -> "the journal on this computer could not be written";
-      case CREATE -> "no new file can be made in its folder";
-      case WRITE, SYNC -> "the server could not take the text";
-      case RIGHTS -> "owner and mode could not be given";
-      case TRY -> "the check could not be run";
-      case WRITE_IN_PLACE -> "the file could not be written into";
-      default -> "it could not be put in place";
-    };
   }
 }

@@ -4,8 +4,11 @@ import java.io.IOException;
 import java.time.Duration;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.concurrent.locks.LockSupport;
 import zander.core.change.place.HoldingFolder;
+import zander.core.change.place.Renames;
 import zander.core.change.place.TemporaryName;
+import zander.core.change.save.AtomicSave;
 import zander.core.change.save.FileVersion;
 import zander.core.connect.command.Commands;
 import zander.core.connect.command.ExecResult;
@@ -14,6 +17,11 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
+import zander.core.files.WireName;
+import zander.core.journal.ChangeKind;
+import zander.core.journal.FileState;
+import zander.core.journal.Journal;
+import zander.core.journal.NewChange;
 
 /**
  * A change that the server takes back by itself unless it is told to keep it: for what can lock out
@@ -79,6 +87,11 @@ public final class ReturnGuard {
       rm -rf -- "$d"
       """;
 
+  private static final Duration LOOK = Duration.ofMillis(250);
+
+  /** What putting back, and the command after it, may take. */
+  private static final Duration MOST_WORK = Duration.ofMinutes(1);
+
   private final RemotePath place;
   private final long began = System.nanoTime();
   private final Duration time;
@@ -101,12 +114,12 @@ public final class ReturnGuard {
   /**
    * Starts it; waits. The change is made after it.
    *
-   * @throws RemoteFailure when the server cannot do it; nothing is left then
+   * @throws GuardRefused when the server cannot do it; nothing is left then
    */
   public static ReturnGuard start(RemoteFiles files, Commands commands, Wanted wanted)
       throws IOException {
     if (files.othersMayTurn(wanted.file())) {
-      throw cannot(wanted, Reason.PERMISSION_DENIED, "others may write to a folder on its path");
+      throw new GuardRefused(GuardRefused.Reason.OTHERS_MAY_TURN, "");
     }
     RemotePath place = new HoldingFolder(files, files.realPath(".")).placeInHome();
     ExecResult ran;
@@ -122,19 +135,15 @@ public final class ReturnGuard {
       return new ReturnGuard(place, wanted.time());
     }
     commands.script("rm -rf -- " + ShellWords.quote(place) + "\n");
-    throw cannot(
-        wanted,
-        Reason.FAILED,
+    GuardRefused.Reason reason =
         switch (ran.exit()) {
-          case NO_TOOLS -> "it does not have the programs for it";
-          case NO_COPY -> "no copy of the file could be made: " + ran.errorText().strip();
-          case NOT_STARTED -> "nothing that goes on by itself could be started";
-          default -> ran.errorText().strip();
-        });
-  }
-
-  private static RemoteFailure cannot(Wanted wanted, Reason reason, String why) {
-    return new RemoteFailure(reason, "guard", wanted.file(), why, null);
+          case NO_TOOLS -> GuardRefused.Reason.NO_TOOLS;
+          case NO_COPY -> GuardRefused.Reason.NO_COPY;
+          case NOT_STARTED -> GuardRefused.Reason.NOT_STARTED;
+          default -> GuardRefused.Reason.FAILED;
+        };
+    throw new GuardRefused(
+        reason, ran.errorText().lines().findFirst().map(WireName::toText).orElse(""));
   }
 
   private static String before(RemotePath place, Wanted wanted) {
@@ -162,40 +171,75 @@ public final class ReturnGuard {
   }
 
   /**
-   * Has the server keep the change, or let go a guard whose change was not made; waits.
+   * Has the server keep the change, or let go a guard whose change was not made; waits. By the file
+   * service, because a script may not be let run any more after the change.
    *
-   * @param commands of whom it was started by, over any line
+   * @param files of whom it was started by, over any line
    * @return false when it was taken back by then
    */
-  public boolean keep(Commands commands) throws IOException {
-    return decide(commands, "kept");
+  public boolean keep(RemoteFiles files) throws IOException {
+    return decide(files, "kept");
   }
 
   /**
    * Has the server take the change back now; waits until that is done.
    *
-   * @return false when it was decided otherwise by then
+   * @return false when it was decided otherwise by then, or is not done within a minute
    */
-  public boolean takeBack(Commands commands) throws IOException {
-    return decide(commands, "now") && awaitEnd(commands);
+  public boolean takeBack(RemoteFiles files) throws IOException {
+    return decide(files, "now") && awaitEnd(files);
   }
 
-  private boolean decide(Commands commands, String how) throws IOException {
-    String d = ShellWords.quote(place);
-    return commands.script("mv -- " + d + "/wait " + d + "/" + how + " 2> /dev/null\n").exit() == 0;
+  private boolean decide(RemoteFiles files, String how) throws IOException {
+    try {
+      files.rename(place.child("wait"), place.child(how));
+      return true;
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.NO_SUCH_FILE) {
+        return false;
+      }
+      throw e;
+    }
   }
 
   /** Whether it has done what it was to do, and is gone; waits for one look. */
-  public boolean hasEnded(Commands commands) throws IOException {
-    return commands.script("[ ! -e " + ShellWords.quote(place) + " ]\n").exit() == 0;
+  public boolean hasEnded(RemoteFiles files) throws IOException {
+    return !Renames.exists(files, place);
   }
 
-  /** Waits until it is gone, for half a minute at most after its time. */
-  public boolean awaitEnd(Commands commands) throws IOException {
-    String script =
-        "i=0; while [ -e "
-            + ShellWords.quote(place)
-            + " ]; do i=$((i + 1)); [ $i -lt 30 ] || exit 1; sleep 1; done\n";
-    return commands.script(script).exit() == 0;
+  /** Waits until it is gone, for a minute at most. */
+  public boolean awaitEnd(RemoteFiles files) throws IOException {
+    long deadline = System.nanoTime() + MOST_WORK.toNanos();
+    while (!hasEnded(files)) {
+      if (System.nanoTime() > deadline) {
+        return false;
+      }
+      LockSupport.parkNanos(LOOK.toNanos());
+    }
+    return true;
+  }
+
+  /**
+   * Writes down what the server has done by itself, so that the history tells it and it can be put
+   * back like any other change.
+   *
+   * @param made the save that it has taken back
+   * @param content what was saved
+   * @param now what the server has
+   */
+  public static void note(Journal journal, AtomicSave.Saved made, byte[] content, FileVersion now)
+      throws IOException {
+    FileState is = FileState.of(now.attributes()).withDigest(now.digestText());
+    journal
+        .begin(
+            NewChange.of(ChangeKind.SAVE, now.real())
+                .states(
+                    FileState.of(made.version().attributes())
+                        .withDigest(made.version().digestText()),
+                    is)
+                .content(content)
+                .undoes(made.entry())
+                .note("put back by the server itself"))
+        .done(is, List.of());
   }
 }

@@ -295,8 +295,8 @@ public final class FileView extends VBox implements SheetView {
     model.askForEncoding();
   }
 
-  void askForCheck() {
-    model.askForCheck();
+  void askForRules() {
+    model.askForRules();
   }
 
   void showChanges() {

@@ -5,14 +5,17 @@ import java.util.List;
 import zander.standin.shell.process.Call;
 import zander.standin.shell.process.UsageError;
 
-/** {@code levelsd --check FILE}: the made-up site program's own test of its settings. */
+/**
+ * {@code levelsd --check FILE}: the made-up site program's own test of its settings; with {@code
+ * --reload} what runs reads them.
+ */
 public final class LevelsdCommand {
   private LevelsdCommand() {}
 
   public static int run(Call call) throws IOException {
     List<String> words = call.arguments();
-    if (words.size() != 3 || !words.get(1).equals("--check")) {
-      throw new UsageError("only --check FILE is supported on this stand-in");
+    if (words.size() != 3 || !List.of("--check", "--reload").contains(words.get(1))) {
+      throw new UsageError("only --check and --reload FILE are supported on this stand-in");
     }
     int depth = 0;
     int number = 0;

@@ -1,6 +1,7 @@
-package zander.desk.file;
+package zander.desk.save;
 
 import java.util.List;
+import zander.core.change.effect.GuardRefused;
 import zander.core.change.save.AtomicSave.Allow;
 import zander.core.change.save.CheckRefused;
 import zander.core.change.save.SaveFailure;
@@ -13,17 +14,17 @@ import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
 /** What is said and offered when a file cannot be saved, or will not be. */
-final class SaveQuestions {
+public final class SaveQuestions {
   private final OpenDesk desk;
   private final EditedFile file;
 
-  SaveQuestions(OpenDesk desk, EditedFile file) {
+  public SaveQuestions(OpenDesk desk, EditedFile file) {
     this.desk = desk;
     this.file = file;
   }
 
   /** For the first file of a server that cannot replace one in one step. */
-  Question savedInSteps() {
+  public Question savedInSteps() {
     return Question.notice(
         new Message(
             "This server cannot replace a file in one step",
@@ -35,7 +36,7 @@ final class SaveQuestions {
   }
 
   /** For a text that was not saved when the program ended, of a file that is another by now. */
-  Question draftOfAnother() {
+  public Question draftOfAnother() {
     return Question.notice(
         new Message(
             file.path().name() + " was changed on the server since you wrote this",
@@ -50,7 +51,7 @@ final class SaveQuestions {
    *
    * @param close closes it without them
    */
-  Question closing(Runnable close) {
+  public Question closing(Runnable close) {
     return Question.notice(
         new Message(
             file.path().name() + " is not saved",
@@ -67,6 +68,13 @@ final class SaveQuestions {
     if (failure instanceof UnencodableTextException) {
       return Question.notice(
           said, true, new Choice("Save as UTF-8", ticked -> file.saveInUtf8()), keepEditing());
+    }
+    if (failure instanceof GuardRefused) {
+      return Question.notice(
+          said,
+          true,
+          new Choice("Save without it, this once", ticked -> file.savePlainly()),
+          keepEditing());
     }
     SaveFailure.Reason reason =
         failure instanceof SaveFailure save ? save.reason() : SaveFailure.Reason.REFUSED;
@@ -96,7 +104,8 @@ final class SaveQuestions {
       default ->
           reason == SaveFailure.Reason.REFUSED
                   && failure instanceof SaveFailure save
-                  && save.step() == SaveFailure.Step.TRY
+                  && (save.step() == SaveFailure.Step.TRY
+                      || save.step() == SaveFailure.Step.TRY_AFTER)
               ? refusedByCheck(failure, said)
               : again(failure, said);
     };
@@ -110,8 +119,8 @@ final class SaveQuestions {
     return Question.notice(
         said,
         true,
-        new Choice("Another check …", ticked -> file.askForCheck()),
-        new Choice("Save unchecked, this once", ticked -> file.saveUnchecked()),
+        new Choice("Change the check …", ticked -> file.askForRules()),
+        new Choice("Save unchecked, this once", ticked -> file.savePlainly()),
         keepEditing());
   }
 
@@ -123,7 +132,7 @@ final class SaveQuestions {
   }
 
   /** What saving would change. */
-  Question changes(List<LineDifference.Line> difference) {
+  public Question changes(List<LineDifference.Line> difference) {
     String name = file.path().name();
     Choice close = new Choice("Close", ticked -> file.dismissQuestion());
     if (difference.isEmpty()) {
@@ -139,7 +148,7 @@ final class SaveQuestions {
   }
 
   /** For a file that another changed while it is open here. */
-  Question changedThere(List<LineDifference.Line> difference) {
+  public Question changedThere(List<LineDifference.Line> difference) {
     Choice load = new Choice("Load theirs", ticked -> file.loadTheirs());
     String changed = file.path().name() + " was changed on the server";
     return (file.isUnsaved()
@@ -161,7 +170,7 @@ final class SaveQuestions {
   }
 
   /** For a file that was opened and cannot be saved by this account. */
-  Question readOnly() {
+  public Question readOnly() {
     Message said =
         new Message(
             file.path().name() + " can be read but not saved",
@@ -181,7 +190,7 @@ final class SaveQuestions {
     return new Choice("Go on as root", ticked -> file.goOnAsRoot());
   }
 
-  Choice keepEditing() {
+  public Choice keepEditing() {
     return new Choice("Keep editing", ticked -> file.dismissQuestion());
   }
 }

@@ -1,19 +1,21 @@
-package zander.desk.file;
+package zander.desk.save;
 
 import java.nio.charset.Charset;
 import java.util.List;
+import java.util.function.Consumer;
 import zander.core.change.save.AtomicSave;
 import zander.core.change.save.AtomicSave.Allow;
 import zander.core.change.save.FileVersion;
 import zander.core.edit.TextFile;
 import zander.core.files.RemotePath;
 import zander.desk.edit.CursorGoal;
+import zander.desk.edit.EditedText;
 import zander.desk.sheet.Question;
 
 /**
  * What those who ask, merge and check for an open file may see and do of it. Interface thread only.
  */
-interface EditedFile {
+public interface EditedFile {
   /** A version of the server. */
   record Loaded(FileVersion version, TextFile text) {}
 
@@ -23,6 +25,9 @@ interface EditedFile {
   FileVersion version();
 
   String text();
+
+  /** The text with its encoding and line ends, as it is to be written. */
+  EditedText.Snapshot toBeSaved();
 
   /** The text of {@link #version}. */
   String savedText();
@@ -34,7 +39,22 @@ interface EditedFile {
   /** Whether nothing is under way or asked. */
   boolean isFree();
 
+  boolean isBusy();
+
   void setBusy(boolean now);
+
+  /** Says how it stands, in a few words. */
+  void say(String state);
+
+  /** The server may have this content instead of the one of {@link #version}, or has. */
+  void perhapsSaved(byte[] content);
+
+  /**
+   * The server has it.
+   *
+   * @param text what was saved; the person may have typed on
+   */
+  void saved(FileVersion made, String text);
 
   void ask(Question question);
 
@@ -49,10 +69,16 @@ interface EditedFile {
   /** A text that has the changes of both; it is put into the editor as if it had been typed. */
   void takeMerged(Loaded theirs, String merged);
 
+  /**
+   * The server has another version than the one that was saved: it is read, and the text here
+   * stays, not saved.
+   */
+  void rebase(Consumer<Loaded> then);
+
   void save(List<Allow> allowed);
 
-  /** Once without the check that goes with its saves. */
-  void saveUnchecked();
+  /** Once without what goes with its saves. */
+  void savePlainly();
 
   /** In UTF-8, whatever the encoding was. */
   void saveInUtf8();
@@ -69,6 +95,6 @@ interface EditedFile {
   /** Puts the server's changes and those made here together. */
   void mergeTheirs();
 
-  /** Asks for the command that is to look at the new content before each save. */
-  void askForCheck();
+  /** Asks for what is to go with each save. */
+  void askForRules();
 }

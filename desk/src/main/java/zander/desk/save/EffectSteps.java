@@ -1,0 +1,222 @@
+package zander.desk.save;
+
+import java.util.List;
+import java.util.concurrent.Future;
+import zander.core.change.effect.EffectCommand.Effect;
+import zander.core.change.save.AtomicSave;
+import zander.core.change.save.AtomicSave.Allow;
+import zander.core.change.save.NotPutBack;
+import zander.core.connect.command.Commands;
+import zander.core.files.RemotePath;
+import zander.core.work.Cancellation;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Question.Choice;
+import zander.desk.work.FailureWords;
+import zander.desk.work.Message;
+
+/** How a saved change takes effect, and goes back where it does not. Interface thread only. */
+final class EffectSteps {
+  private static final int MOST_LINES = 8;
+
+  private final OpenDesk desk;
+  private final EditedFile file;
+  private final RulesQuestions rules;
+
+  EffectSteps(OpenDesk desk, EditedFile file, RulesQuestions rules) {
+    this.desk = desk;
+    this.file = file;
+    this.rules = rules;
+  }
+
+  /**
+   * A save that was made, and how.
+   *
+   * @param content what was saved
+   */
+  record Change(
+      AtomicSave.Saved made,
+      byte[] content,
+      AtomicSave saver,
+      List<Allow> allowed,
+      SaveRules rules) {
+    RemotePath path() {
+      return made.version().real();
+    }
+
+    String command() {
+      return rules.effect();
+    }
+  }
+
+  /** What becomes of a command. */
+  interface Outcome {
+    void worked(Effect effect);
+
+    void failed(Message said);
+  }
+
+  /**
+   * @param state how the save went, in a few words
+   */
+  void after(Change change, String state) {
+    if (!change.rules.asks()) {
+      run(change, state);
+      return;
+    }
+    file.ask(
+        Question.notice(
+            new Message(
+                file.path().name() + " is saved. Run " + change.command() + " now?",
+                "What is running on the server has not read it yet."),
+            false,
+            new Choice("Run it", ticked -> run(change, state)),
+            new Choice(
+                "Run it with each save",
+                ticked -> {
+                  rules.choose(change.rules.withoutAsking(true));
+                  run(change, state);
+                }),
+            new Choice("Not now", ticked -> file.dismissQuestion())));
+  }
+
+  private void run(Change change, String state) {
+    run(
+        change,
+        new Outcome() {
+          @Override
+          public void worked(Effect effect) {
+            file.say(state + "; " + saidOf(change, effect));
+          }
+
+          @Override
+          public void failed(Message said) {
+            file.ask(
+                Question.notice(
+                    said,
+                    true,
+                    new Choice("Put the version before back", ticked -> goBack(change)),
+                    new Choice("Run it again", ticked -> run(change, state)),
+                    new Choice("Keep the new version", ticked -> file.dismissQuestion())));
+          }
+        });
+  }
+
+  static String saidOf(Change change, Effect effect) {
+    return effect.state().isEmpty()
+        ? change.command() + " worked"
+        : effect.unit() + " is " + effect.state();
+  }
+
+  /** Runs the command of a change; the text can be edited meanwhile. */
+  void run(Change change, Outcome outcome) {
+    Cancellation stop = new Cancellation();
+    file.dismissQuestion();
+    file.say("running " + change.command());
+    Future<?> watch =
+        desk.background()
+            .later(
+                SaveFlow.SLOW,
+                () ->
+                    file.ask(
+                        Question.notice(
+                            new Message("Running on the server", change.command()),
+                            false,
+                            new Choice("Stop waiting", ticked -> stop.stop()))));
+    Commands commands = desk.commands();
+    desk.background()
+        .run(
+            () -> change.rules.effectCommand().run(commands, change.path(), stop),
+            effect -> {
+              watch.cancel(false);
+              file.dismissQuestion();
+              if (effect.worked()) {
+                outcome.worked(effect);
+              } else {
+                outcome.failed(refused(change, effect));
+              }
+            },
+            failure -> {
+              watch.cancel(false);
+              file.dismissQuestion();
+              desk.checkLine();
+              outcome.failed(
+                  new Message(
+                      "It is not known whether " + change.command() + " worked",
+                      FailureWords.of(failure).headline()
+                          + ". The server has the new version of "
+                          + file.path().name()
+                          + "."));
+            });
+  }
+
+  private Message refused(Change change, Effect effect) {
+    List<String> lines =
+        effect.said().lines().filter(line -> !line.isBlank()).limit(MOST_LINES).toList();
+    String headline =
+        effect.state().isEmpty()
+            ? change.command() + " did not work"
+            : effect.unit() + " is " + effect.state() + " after " + change.command();
+    return new Message(
+        headline,
+        String.join("\n", lines)
+            + (lines.isEmpty() ? "" : "\n")
+            + "The server has the new version of "
+            + file.path().name()
+            + ".");
+  }
+
+  /** Puts the version before back, and has it take effect. */
+  private void goBack(Change change) {
+    file.dismissQuestion();
+    file.setBusy(true);
+    file.say("putting the version before back");
+    Commands commands = desk.commands();
+    desk.background()
+        .run(
+            () -> {
+              change.saver.putBack(change.made, change.allowed);
+              return change.command().isEmpty()
+                  ? new Effect(true, "", "", "")
+                  : change.rules.effectCommand().run(commands, change.path(), new Cancellation());
+            },
+            effect -> {
+              file.setBusy(false);
+              wentBack(effect.worked() ? null : refused(change, effect));
+            },
+            failure -> {
+              file.setBusy(false);
+              desk.checkLine();
+              wentBack(FailureWords.of(failure));
+            });
+  }
+
+  /**
+   * The text here stays; what the server has is read again.
+   *
+   * @param wrong what did not work; {@code null} for nothing
+   */
+  private void wentBack(Message wrong) {
+    file.rebase(
+        theirs -> {
+          file.say("the version before is back; your text is not on the server");
+          if (wrong != null) {
+            file.ask(
+                Question.notice(
+                    wrong, true, new Choice("Keep editing", ticked -> file.dismissQuestion())));
+          }
+        });
+  }
+
+  /** What should have checked it did not take it, and it stands all the same. */
+  void notPutBack(Change change, NotPutBack stands) {
+    Message why = FailureWords.of(stands);
+    file.say("on the server, not checked");
+    file.ask(
+        Question.notice(
+            why,
+            true,
+            new Choice("Put the version before back", ticked -> goBack(change)),
+            new Choice("Keep the new version", ticked -> file.dismissQuestion())));
+  }
+}

@@ -1,0 +1,227 @@
+package zander.desk.save;
+
+import java.io.IOException;
+import java.time.Duration;
+import java.util.List;
+import java.util.concurrent.Future;
+import java.util.concurrent.atomic.AtomicReference;
+import zander.core.change.effect.GuardRefused;
+import zander.core.change.effect.ReturnGuard;
+import zander.core.change.save.AtomicSave;
+import zander.core.change.save.AtomicSave.Allow;
+import zander.core.change.save.FileVersion;
+import zander.core.change.save.NotPutBack;
+import zander.core.change.save.SaveFailure;
+import zander.core.connect.command.Commands;
+import zander.core.edit.UnencodableTextException;
+import zander.core.files.RemoteFiles;
+import zander.core.journal.JournalEntry;
+import zander.core.work.Cancellation;
+import zander.desk.edit.EditedText;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Question.Choice;
+import zander.desk.work.Message;
+
+/**
+ * A save of an open file with all that goes with it: the checks around it, the guard that takes it
+ * back, and the command that makes it take effect. Interface thread only.
+ */
+public final class SaveFlow {
+  /** What is quicker is not told while it runs. */
+  static final Duration SLOW = Duration.ofMillis(1500);
+
+  private final OpenDesk desk;
+  private final EditedFile file;
+  private final SaveQuestions questions;
+  private final RulesQuestions rules;
+  private final EffectSteps effects;
+  private final GuardSteps guards;
+
+  public SaveFlow(OpenDesk desk, EditedFile file, KeptSaveRules kept, SaveQuestions questions) {
+    this.desk = desk;
+    this.file = file;
+    this.questions = questions;
+    this.rules = new RulesQuestions(desk, file, kept);
+    this.effects = new EffectSteps(desk, file, rules);
+    this.guards = new GuardSteps(desk, file, effects);
+  }
+
+  /** Asks for what is to go with each save. */
+  public void askForRules() {
+    rules.ask();
+  }
+
+  /** Saves with what goes with it. */
+  public void save(List<Allow> allowed) {
+    if (isFree()) {
+      rules.before(chosen -> save(allowed, chosen));
+    }
+  }
+
+  /** Once without it. */
+  public void savePlainly() {
+    save(List.of(), SaveRules.NONE);
+  }
+
+  private boolean isFree() {
+    return !file.isBusy() && !guards.isWaiting();
+  }
+
+  private void save(List<Allow> allowed, SaveRules wanted) {
+    if (!isFree()) {
+      return;
+    }
+    EditedText.Snapshot saving = file.toBeSaved();
+    Run run = new Run(desk, file, allowed, wanted, new Cancellation(), new AtomicReference<>());
+    file.setBusy(true);
+    file.say(wanted.isChecked() ? "checking and saving" : "saving");
+    Future<?> watch = desk.background().later(SLOW, () -> tellOf(run));
+    desk.background()
+        .run(
+            () -> run.save(saving),
+            done -> {
+              watch.cancel(false);
+              saved(run, saving.text(), done);
+            },
+            failure -> {
+              watch.cancel(false);
+              failed(run, saving.text(), failure);
+            });
+  }
+
+  /** Tells what runs, if it takes long, and lets the person stop it. */
+  private void tellOf(Run run) {
+    if (file.isBusy() && run.rules.isChecked()) {
+      String both = (run.rules.check() + "\n" + run.rules.after()).strip();
+      file.ask(
+          Question.notice(
+              new Message("Checking the new content", both),
+              false,
+              new Choice("Stop and do not save", ticked -> run.stop.stop())));
+    }
+  }
+
+  /**
+   * A save that was made.
+   *
+   * @param passing whether the version before can be put back only as long as Zander runs
+   * @param guard takes it back; {@code null} for none
+   */
+  record Done(AtomicSave.Saved made, boolean passing, ReturnGuard guard) {}
+
+  /** One save, for a thread that may wait. */
+  private record Run(
+      OpenDesk desk,
+      FileVersion before,
+      RemoteFiles files,
+      Commands commands,
+      AtomicSave saver,
+      List<Allow> allowed,
+      SaveRules rules,
+      Cancellation stop,
+      AtomicReference<byte[]> content) {
+    Run(
+        OpenDesk desk,
+        EditedFile file,
+        List<Allow> allowed,
+        SaveRules rules,
+        Cancellation stop,
+        AtomicReference<byte[]> content) {
+      this(
+          desk,
+          file.version(),
+          desk.files(),
+          desk.commands(),
+          file.saver().trying(rules.before(stop)).tryingAfter(rules.afterwards(stop)),
+          allowed,
+          rules,
+          stop,
+          content);
+    }
+
+    Done save(EditedText.Snapshot saving) throws IOException {
+      content.set(saving.encode());
+      ReturnGuard guard = rules.isGuarded() ? begin() : null;
+      AtomicSave.Saved made;
+      try {
+        made = saver.save(before, content.get(), allowed);
+      } catch (SaveFailure e) {
+        if (guard != null && e.state() == SaveFailure.ServerState.OLD) {
+          guard.keep(files);
+        }
+        throw e;
+      }
+      if (guard != null && guard.hasEnded(files)) {
+        saver.putBack(made, allowed);
+        throw new GuardRefused(GuardRefused.Reason.TOO_LATE, "");
+      }
+      return new Done(made, endsWithThisRun(made.version()), guard);
+    }
+
+    private ReturnGuard begin() throws IOException {
+      return ReturnGuard.start(
+          files,
+          commands,
+          new ReturnGuard.Wanted(
+              before.real(), content.get(), rules.effectCommand(), rules.time()));
+    }
+
+    private boolean endsWithThisRun(FileVersion after) {
+      try {
+        List<JournalEntry> about = desk.journal().about(after.real());
+        return !about.isEmpty() && desk.journal().endsWithThisRun(about.get(0));
+      } catch (IOException e) {
+        // The save is made; the history tells what became of its journal.
+        return false;
+      }
+    }
+  }
+
+  private void saved(Run run, String text, Done done) {
+    file.setBusy(false);
+    file.saved(done.made().version(), text);
+    String state =
+        "saved to the server"
+            + (run.rules.isChecked() ? ", checked" : "")
+            + (done.made().inPlace() ? ", written into the same file" : "")
+            + (done.passing() ? "; it can be put back until Zander ends" : "");
+    if (!file.isUnsaved()) {
+      file.say(state);
+    }
+    EffectSteps.Change change =
+        new EffectSteps.Change(done.made(), run.content.get(), run.saver, run.allowed, run.rules);
+    if (done.guard() != null) {
+      guards.begin(change, done.guard());
+    } else if (!run.rules.effect().isEmpty()) {
+      effects.after(change, state);
+    }
+  }
+
+  private void failed(Run run, String text, Throwable failure) {
+    file.setBusy(false);
+    file.say("not on the server yet");
+    if (failure instanceof NotPutBack stands) {
+      file.saved(stands.saved().version(), text);
+      EffectSteps.Change change =
+          new EffectSteps.Change(
+              stands.saved(), run.content.get(), run.saver, run.allowed, run.rules);
+      effects.notPutBack(change, stands);
+      return;
+    }
+    if (failure instanceof SaveFailure save
+        && (save.state() == SaveFailure.ServerState.OLD_OR_NEW
+            || save.state() == SaveFailure.ServerState.UNFINISHED)) {
+      file.perhapsSaved(run.content.get());
+    }
+    if (!(failure instanceof UnencodableTextException)) {
+      desk.checkLine();
+    }
+    file.ask(questions.afterFailure(failure));
+  }
+
+  /** The sheet is closed; what the server was told goes on there. */
+  public void closed() {
+    guards.closed();
+  }
+}
