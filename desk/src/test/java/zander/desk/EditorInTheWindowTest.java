@@ -253,7 +253,7 @@ class EditorInTheWindowTest {
         "it fails", () -> window.shownOrNull("#choice-put-the-version-before-back") != null);
     assertThat(window.content(CSS)).isEqualTo(wrong);
     window.press("#choice-put-the-version-before-back");
-    window.until("it is back", () -> file().stateProperty().get().contains("is back"));
+    window.until("it is back", () -> file().stateProperty().get().startsWith("put back"));
     assertThat(window.content(CSS)).isEqualTo(TEXT.replace("2px", "8px"));
     untilText(wrong);
     assertThat(file().isUnsaved()).isTrue();

@@ -199,7 +199,7 @@ final class EffectSteps {
   private void wentBack(Message wrong) {
     file.rebase(
         theirs -> {
-          file.say("the version before is back; your text is not on the server");
+          file.say("put back; your text is not saved");
           if (wrong != null) {
             file.ask(
                 Question.notice(

@@ -124,7 +124,7 @@ final class GuardSteps {
             if (waiting == this && !settling) {
               Message why = FailureWords.of(failure);
               ask(
-                  new Message("You cannot sign in anew: " + why.headline(), why.detail()),
+                  new Message("A new sign-in did not work", why.headline() + ". " + why.detail()),
                   true,
                   new Choice("Try again", ticked -> signIn()));
             }
@@ -199,7 +199,7 @@ final class GuardSteps {
                       },
                       done -> desk.changed(java.util.List.of(change.path())),
                       failure -> {});
-              file.say("the version before is back; your text is not on the server");
+              file.say("put back; your text is not saved");
               ask(
                   "The server has taken the change back",
                   file.path().name()

@@ -82,7 +82,8 @@ public final class FailureWords {
   }
 
   private static Message act(ActFailure failure) {
-    String said = failure.said().isBlank() ? "" : " The server said: " + failure.said() + ".";
+    String said =
+        failure.said().isBlank() ? "" : " The server said: " + withStop(failure.said().strip());
     String nothing = "Nothing was done as another account.";
     return switch (failure.reason()) {
       case NOT_ALLOWED ->
@@ -218,7 +219,11 @@ public final class FailureWords {
   /** What the server said, as a sentence with a space after it; nothing when it said nothing. */
   private static String quoted(RemoteFailure failure) {
     String said = failure.said() == null ? "" : failure.said().strip();
-    return said.isEmpty() ? "" : "The server said: " + said + (said.endsWith(".") ? " " : ". ");
+    return said.isEmpty() ? "" : "The server said: " + withStop(said) + " ";
+  }
+
+  private static String withStop(String said) {
+    return said.endsWith(".") ? said : said + ".";
   }
 
   /** Version 3 of SFTP has one word for most failures, which helps nobody. */

@@ -165,11 +165,11 @@ class KeptOnlyIfIGetInTest {
     giveThePassword();
     Question refused = asked(file, "Try again");
     assertThat(rules).hasContent(locked);
-    assertThat(refused.said().headline()).startsWith("You cannot sign in anew");
+    assertThat(refused.said().headline()).isEqualTo("A new sign-in did not work");
     assertThat(window.on(() -> refused.live().getValue()))
         .startsWith("The server puts the version");
     choose(file, "Put it back now");
-    untilSaid(file, "your text is not on the server");
+    untilSaid(file, "your text is not saved");
     window.until(
         "the journal has it",
         () ->
@@ -198,7 +198,7 @@ class KeptOnlyIfIGetInTest {
     save(file, "# nobody\n");
     giveThePassword();
     asked(file, "Try again");
-    untilSaid(file, "your text is not on the server");
+    untilSaid(file, "your text is not saved");
     assertThat(rules).hasContent(before);
     window.until(
         "the text is here",
