@@ -124,6 +124,31 @@ abstract class FolderWorkContract extends HoldingContract {
     }
   }
 
+  /** Not only at its top. */
+  @ParameterizedTest
+  @EnumSource(Way.class)
+  void whatCameIntoACopiedFolderMeanwhileIsNotTakenAwayUnasked(Way way) throws IOException {
+    try (WorkBench on = bench(way)) {
+      RemoteTree.makeSite(on.files, on.folder);
+      on.changes.makeFolders(on.folder, "deep/in/it");
+      RemoteTree.file(on.files, on.at("deep/in/it/feed.xml"), "old");
+      on.changes.copy(List.of(on.at("deep")), on.at("empty"), n -> {}, go());
+      JournalEntry copy = on.journal.entries().get(0);
+      assertThat(on.putBack.look(copy)).isEqualTo(Verdict.READY);
+      RemotePath theirs = on.at("empty/deep/in/it/theirs");
+      RemoteTree.file(on.files, theirs, "theirs");
+      assertThat(on.putBack.look(copy)).isEqualTo(Verdict.CHANGED_SINCE);
+      on.files.removeFile(theirs);
+      assertThat(on.putBack.look(copy)).isEqualTo(Verdict.READY);
+      RemotePath file = on.at("empty/deep/in/it/feed.xml");
+      on.files.setTimes(file, 1_000_000, 1_000_000);
+      assertThat(on.putBack.run(copy, false)).isEqualTo(Verdict.CHANGED_SINCE);
+      assertThat(PathContract.read(on.files, file)).isEqualTo("old");
+      assertThat(on.putBack.run(copy, true)).isEqualTo(Verdict.READY);
+      assertThat(on.files.list(on.at("empty"), portion -> {})).isEmpty();
+    }
+  }
+
   @ParameterizedTest
   @EnumSource(Way.class)
   void anyNameSurvivesEveryOperation(Way way) throws IOException {

@@ -13,6 +13,7 @@ import java.util.Random;
 import org.junit.jupiter.api.Test;
 import zander.core.change.PutBack;
 import zander.core.journal.FileJournal;
+import zander.core.journal.JournalEntry;
 import zander.core.journal.JournalRules;
 import zander.core.transfer.Transfer;
 import zander.core.transfer.local.LocalEndpoint;
@@ -211,6 +212,29 @@ class TransferTest extends TransferFixture {
           new PutBack(connection.files(), new NoShell(), journal, connection.whoAmI().home());
       putBack.run(journal.entries().get(0), false);
       assertThat(there("today.txt")).isEqualTo("level 2.48");
+    }
+  }
+
+  @Test
+  void whatCameIntoASentUpFolderMeanwhileIsNotTakenAwayUnasked() throws IOException {
+    Files.createDirectories(local.resolve("site/in/it"));
+    Files.writeString(local.resolve("site/in/it/today.txt"), "level 2.48");
+    try (FileJournal journal =
+        new FileJournal(folder.resolve("journal"), "lab-box", JournalRules.USUAL)) {
+      new Transfer(
+              new LocalEndpoint(local),
+              remote(journal),
+              ConflictRule.REPLACE,
+              PathContract.NEVER_ASKED,
+              new Cancellation())
+          .run(List.of("site"));
+      PutBack putBack =
+          new PutBack(connection.files(), connection, journal, connection.whoAmI().home());
+      JournalEntry sent = journal.entries().get(0);
+      assertThat(putBack.look(sent)).isEqualTo(PutBack.Verdict.READY);
+      makeThere("site/in/it/theirs.txt", "theirs");
+      assertThat(putBack.run(sent, false)).isEqualTo(PutBack.Verdict.CHANGED_SINCE);
+      assertThat(there("site/in/it/theirs.txt")).isEqualTo("theirs");
     }
   }
 }

@@ -15,6 +15,7 @@ import zander.core.change.place.TemporaryName;
 import zander.core.change.save.AtomicSave;
 import zander.core.change.save.FileVersion;
 import zander.core.connect.command.Commands;
+import zander.core.facts.TreeMark;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
@@ -188,7 +189,12 @@ public final class PutBack {
           ? Verdict.READY
           : Verdict.CHANGED_SINCE;
     }
-    return isSame(entry.after(), now) ? Verdict.READY : Verdict.CHANGED_SINCE;
+    String mark = now.isFolder() && entry.after() != null ? entry.after().digest() : null;
+    boolean same =
+        mark == null
+            ? isSame(entry.after(), now)
+            : new TreeMark(files, commands).isStill(entry.path(), mark);
+    return same ? Verdict.READY : Verdict.CHANGED_SINCE;
   }
 
   /**

@@ -9,6 +9,7 @@ import zander.core.change.place.FreeName;
 import zander.core.change.place.Renames;
 import zander.core.change.place.TemporaryName;
 import zander.core.connect.command.Commands;
+import zander.core.facts.TreeMark;
 import zander.core.files.DiskSpace;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
@@ -53,13 +54,21 @@ public final class RemoteChanges {
       }
       FolderTimes times = FolderTimes.before(files, folders.toArray(RemotePath[]::new));
       work.run();
-      FileState now = state(made);
+      FileState now = withMark(change.kind(), made, state(made));
       List<FolderTime> touched = times.after();
       pending.done(now, touched);
     } catch (IOException | RuntimeException e) {
       pending.failed(e);
       throw e;
     }
+  }
+
+  /** What was made with all that is in it is looked at as a whole before it is put back. */
+  private FileState withMark(ChangeKind kind, RemotePath made, FileState now) throws IOException {
+    boolean tree = kind == ChangeKind.COPY || kind == ChangeKind.UNPACK;
+    return tree && now.attributes().isFolder()
+        ? now.withDigest(new TreeMark(files, commands).of(made))
+        : now;
   }
 
   private FileState state(RemotePath path) throws IOException {

@@ -8,7 +8,8 @@ import zander.core.rights.Mode;
  * What something on a server was at a moment, as far as the journal needs it to put it back and to
  * see whether it was changed since.
  *
- * @param digest SHA-256 of the content in hexadecimal digits; {@code null} when it was not read
+ * @param digest SHA-256 of the content in hexadecimal digits; of a folder that was made with all
+ *     that is in it, its {@link zander.core.facts.TreeMark}; {@code null} when it was not read
  * @param target where a link points, in wire form; {@code null} for what is not a link
  */
 public record FileState(RemoteAttributes attributes, String digest, String target) {

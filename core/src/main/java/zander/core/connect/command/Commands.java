@@ -12,6 +12,35 @@ import zander.core.work.Cancellation;
  * #whyNoShell} wait; several threads may call them.
  */
 public interface Commands {
+  /** Where there is nothing but a file service. */
+  Commands NONE =
+      new Commands() {
+        @Override
+        public boolean hasShell() {
+          return false;
+        }
+
+        @Override
+        public ExecResult stream(String wireScript, Output output, Cancellation stop)
+            throws IOException {
+          throw noShell();
+        }
+
+        @Override
+        public Pipe pipe(String wireScript) throws IOException {
+          throw noShell();
+        }
+
+        @Override
+        public ServerTools tools() {
+          return ServerTools.NONE;
+        }
+
+        private RemoteFailure noShell() {
+          return new RemoteFailure(Reason.NO_SHELL, "run a command", null, "", null);
+        }
+      };
+
   /**
    * Whether the account's shell runs scripts. Waits only where that is not known yet: a shell whose
    * start files are slow, or one that the server had no room for at first.

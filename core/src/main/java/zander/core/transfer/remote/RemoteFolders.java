@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import zander.core.facts.TreeMark;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteBatch.NewFolder;
@@ -162,12 +163,16 @@ final class RemoteFolders {
             if (state == null) {
               state = FileState.of(context.files().look(context.at(path)));
             }
-            pending.done(state, List.of());
+            pending.done(state.withDigest(mark(path)), List.of());
           } catch (IOException e) {
             lost(pending);
           }
         });
     tops.clear();
+  }
+
+  private String mark(String path) throws IOException {
+    return new TreeMark(context.files(), context.channels().commands()).of(context.at(path));
   }
 
   private static void lost(Journal.Pending pending) {

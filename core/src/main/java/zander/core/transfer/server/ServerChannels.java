@@ -19,6 +19,7 @@ public interface ServerChannels {
   /** Further channels of the file service, as far as the server has room for them. */
   List<RemoteFiles> lanes(int most) throws IOException;
 
+  /** {@link Commands#NONE} where there is nothing but a file service. */
   Commands commands();
 
   /** {@link ServerTools#NONE} where there is no shell. */
@@ -72,7 +73,7 @@ public interface ServerChannels {
 
       @Override
       public Commands commands() {
-        throw new IllegalStateException("no shell");
+        return Commands.NONE;
       }
 
       @Override
