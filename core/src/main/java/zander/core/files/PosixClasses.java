@@ -22,8 +22,22 @@ public final class PosixClasses {
           Map.entry("print", "\\x20-\\x7E"),
           Map.entry("xdigit", "0-9A-Fa-f"));
 
+  /** The spaces at which a line may be broken, as in the locales of the GNU library. */
+  private static final String MORE_SPACES =
+      "\\u1680\\u2000-\\u2006\\u2008-\\u200A\\u2028\\u2029\\u205F\\u3000";
+
   private static final Map<String, String> LETTERS =
       Map.of(
+          "punct",
+          "\\p{P}\\p{S}",
+          "graph",
+          "\\x21-\\x7E\\p{L}\\p{M}\\p{N}\\p{P}\\p{S}",
+          "print",
+          "\\x20-\\x7E\\p{L}\\p{M}\\p{N}\\p{P}\\p{S}\\p{Zs}",
+          "space",
+          " \\t\\n\\x0B\\f\\r" + MORE_SPACES,
+          "blank",
+          " \\t" + MORE_SPACES.replace("\\u2028\\u2029", ""),
           "alpha",
           "\\p{IsAlphabetic}",
           "alnum",

@@ -78,7 +78,7 @@ public final class NameSearch {
       return byFiles(folder, names.what, names.found, stop);
     }
     names.end();
-    return new Outcome(true, result.errorText().lines().count());
+    return new Outcome(true, unreadable(result));
   }
 
   /** Whether what it complains of are places, and not its own words or that it is not there. */
@@ -86,6 +86,11 @@ public final class NameSearch {
     return result.exit() != NOT_FOUND
         && result.exit() != NOT_EXECUTABLE
         && !CANNOT.matcher(result.errorText()).find();
+  }
+
+  /** How many places it may not look into; it complains of other things as well. */
+  static long unreadable(ExecResult result) {
+    return result.errorText().lines().filter(line -> line.endsWith("Permission denied")).count();
   }
 
   /** Takes names apart at their ends (NUL), and asks what each is, many at a time. */

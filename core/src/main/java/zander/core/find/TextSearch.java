@@ -1,11 +1,8 @@
 package zander.core.find;
 
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
-import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Future;
@@ -22,15 +19,15 @@ import zander.core.files.RemoteEntry;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
-import zander.core.files.WireName;
 import zander.core.listing.Narrowing;
 import zander.core.work.Cancellation;
 import zander.core.work.Workers;
 
 /**
- * Finds lines in the files below a folder: by the server's {@code grep} where there is a shell with
- * one that ends names by NUL, by reading the files otherwise. Binary files are skipped. Text that
- * is not ASCII is looked for in UTF-8 and in ISO 8859-1.
+ * Finds lines in the files below a folder. Where there is a shell with a {@code grep} that ends
+ * names by NUL, the server gives the lines that may fit ({@link GrepPattern}), and they are judged
+ * here; otherwise the files are read. Either way the same lines are found. Binary files are
+ * skipped.
  */
 public final class TextSearch {
   /** Larger files are not read over the line; the server's own grep reads them. */
@@ -60,27 +57,30 @@ public final class TextSearch {
       Cancellation stop)
       throws IOException {
     Pattern pattern = wanted.pattern();
-    if (names.forFind(files.names()).size() != wordsIn(names)) {
+    String forGrep = GrepPattern.of(wanted);
+    if (forGrep == null || names.forFind(files.names()).size() != wordsIn(names)) {
       return byReading(folder, pattern, names, found, stop);
     }
     return commands.byShellOr(
-        () -> byServer(folder, wanted, names, found, stop),
+        () -> byServer(folder, forGrep, pattern, names, found, stop),
         () -> byReading(folder, pattern, names, found, stop));
   }
 
   private NameSearch.Outcome byServer(
       RemotePath folder,
-      SearchText wanted,
+      String forGrep,
+      Pattern pattern,
       Narrowing names,
       Consumer<List<SearchMatch>> found,
       Cancellation stop)
       throws IOException {
-    GrepOutput output = new GrepOutput(wanted.pattern(), found);
-    ExecResult result = commands.stream(script(folder, wanted, names), output::add, stop);
+    GrepOutput output = new GrepOutput(pattern, found);
+    ExecResult result = commands.stream(script(folder, forGrep, names), output::add, stop);
     if (result.exit() != 0 && !output.hasSeen() && !NameSearch.couldRun(result)) {
-      return byReading(folder, wanted.pattern(), names, found, stop);
+      return byReading(folder, pattern, names, found, stop);
     }
-    return new NameSearch.Outcome(true, result.errorText().lines().count());
+    read(output.end(), pattern, found, stop);
+    return new NameSearch.Outcome(true, NameSearch.unreadable(result));
   }
 
   /** Two for each word that {@code find} can judge as well as we can. */
@@ -88,21 +88,16 @@ public final class TextSearch {
     return names.words().size() * 2;
   }
 
-  private String script(RemotePath folder, SearchText wanted, Narrowing names) {
+  private String script(RemotePath folder, String forGrep, Narrowing names) {
     StringBuilder script = new StringBuilder("find " + ShellWords.quote(folder) + " -type f");
     names
         .forFind(files.names())
         .forEach(word -> script.append(' ').append(ShellWords.quoteWire(word)));
-    script.append(" -exec grep -nHI --null ");
-    script.append(wanted.expression() ? "-E " : "-F ").append(wanted.matchCase() ? "" : "-i ");
-    script.append(wanted.wholeWord() ? "-w " : "");
-    Set<String> forms = new LinkedHashSet<>();
-    forms.add(WireName.fromText(wanted.text()));
-    if (StandardCharsets.ISO_8859_1.newEncoder().canEncode(wanted.text())) {
-      forms.add(wanted.text());
-    }
-    forms.forEach(form -> script.append("-e ").append(ShellWords.quoteWire(form)).append(' '));
-    return script.append("-- {} +").toString();
+    return script
+        .append(" -exec grep -nHI --null -E -e ")
+        .append(ShellWords.quoteWire(forGrep))
+        .append(" -- {} +")
+        .toString();
   }
 
   private NameSearch.Outcome byReading(
@@ -116,6 +111,17 @@ public final class TextSearch {
     NameSearch.Outcome walked =
         new NameSearch(files, commands)
             .run(folder, names, entries -> addFiles(entries, candidates), stop);
+    read(candidates, pattern, found, stop);
+    return new NameSearch.Outcome(false, walked.unreadable());
+  }
+
+  /** Looks into these files here. */
+  private void read(
+      List<RemotePath> candidates,
+      Pattern pattern,
+      Consumer<List<SearchMatch>> found,
+      Cancellation stop)
+      throws IOException {
     try (Workers readers = new Workers("text-search", READERS)) {
       List<Future<List<SearchMatch>>> read = new ArrayList<>();
       for (RemotePath file : candidates) {
@@ -136,7 +142,6 @@ public final class TextSearch {
       Thread.currentThread().interrupt();
       throw new CancellationException("interrupted");
     }
-    return new NameSearch.Outcome(false, walked.unreadable());
   }
 
   private static void addFiles(List<RemoteEntry> entries, List<RemotePath> into) {
@@ -166,7 +171,9 @@ public final class TextSearch {
   private static List<SearchMatch> lines(RemotePath file, String text, Pattern pattern) {
     List<SearchMatch> hits = new ArrayList<>();
     int number = 0;
-    for (String line : text.split("\n", -1)) {
+    // What comes behind the last line end is no line.
+    String whole = text.endsWith("\n") ? text.substring(0, text.length() - 1) : text;
+    for (String line : text.isEmpty() ? new String[0] : whole.split("\n", -1)) {
       number++;
       Matcher matcher = pattern.matcher(line);
       if (matcher.find()) {
