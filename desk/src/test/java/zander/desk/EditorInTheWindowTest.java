@@ -279,6 +279,43 @@ class EditorInTheWindowTest {
     assertThat(file().text()).isEqualTo("/* k\u0105t */\n");
   }
 
+  @Test
+  void hiddenCharactersAreMarkedNamedAndGoneToAndLineEndsAreChanged() throws Exception {
+    write(TEXT.replace("1px", "1\u00a0px").replace("blue", "bl\u200bue"));
+    CodeArea editor = openText();
+    assertThat(file().facts()).endsWith("   2 hidden characters");
+    window.until(
+        "they are marked",
+        () ->
+            editor.getStyleOfChar(1, 11).contains("hidden-character")
+                && editor.getStyleOfChar(5, 10).contains("hidden-character"));
+    goTo("hidden character");
+    window.until("it is gone to", () -> "\u00a0".equals(editor.getSelectedText()));
+    assertThat(window.text("#file-place")).isEqualTo("2:13 no-break space");
+    window.push(KeyCode.DELETE);
+    goTo("hidden character");
+    window.until("the next", () -> "\u200b".equals(editor.getSelectedText()));
+    window.push(KeyCode.DELETE);
+    untilText(TEXT);
+    goTo("hidden character");
+    window.until("there is none", () -> file().questionProperty().get() != null);
+    window.press("#choice-close");
+    window.push(KeyCode.CONTROL, KeyCode.S);
+    window.until("it is saved", () -> !file().isUnsaved());
+    goTo("change line ends");
+    window.press("#choice-crlf-as-on-windows");
+    assertThat(file().isUnsaved()).isTrue();
+    window.push(KeyCode.CONTROL, KeyCode.S);
+    window.until("it is saved", () -> !file().isUnsaved());
+    assertThat(window.content(CSS)).isEqualTo(TEXT.replace("\n", "\r\n"));
+  }
+
+  private void goTo(String action) {
+    window.push(KeyCode.CONTROL, KeyCode.G);
+    window.until("it is asked", () -> window.shownOrNull("#goto-field") != null);
+    window.write(action).push(KeyCode.ENTER);
+  }
+
   private boolean isRemembered() {
     Path kept = window.setup.places().state().resolve("checks.json");
     try {

@@ -174,6 +174,13 @@ public final class TextFile {
     return new TextFile(text, StandardCharsets.UTF_8, new byte[0], ends);
   }
 
+  /** The same text, in which each line ends so. */
+  public TextFile withLineEnd(LineEnd end) {
+    TextFile other = new TextFile(text, charset, mark, Collections.nCopies(ends.size(), end));
+    other.guessed = guessed;
+    return other;
+  }
+
   /**
    * The bytes for an edited text: lines that were there keep their ends, changed ones too, and a
    * new one takes that of the line beside it.

@@ -1,6 +1,7 @@
 package zander.desk.edit;
 
 import java.util.List;
+import zander.core.edit.HiddenCharacters;
 import zander.core.edit.LineEnd;
 import zander.core.edit.LineEnds;
 import zander.core.edit.TextFile;
@@ -10,6 +11,10 @@ import zander.desk.sheet.Texts;
 /** A text as it is in the editor, beside the one on the server. Interface thread only. */
 public final class EditedText {
   private TextFile form;
+
+  /** How it is written on the server. */
+  private TextFile savedForm;
+
   private LineEnds ends;
   private String text;
   private String saved;
@@ -21,6 +26,7 @@ public final class EditedText {
   /** Another one came in its place. */
   public void take(TextFile loaded) {
     form = loaded;
+    savedForm = loaded;
     ends = loaded.lineEnds();
     text = loaded.text();
     saved = text;
@@ -41,11 +47,18 @@ public final class EditedText {
   /** The server has this one now. */
   public void saved(String what) {
     saved = what;
+    savedForm = form;
   }
 
   /** From now on it is written in UTF-8. */
   public void useUtf8() {
     form = form.inUtf8();
+  }
+
+  /** From now on each line of it ends so. */
+  public void useLineEnd(LineEnd end) {
+    form = form.withLineEnd(end);
+    ends = form.lineEnds();
   }
 
   /** As it is in the editor. */
@@ -59,7 +72,7 @@ public final class EditedText {
   }
 
   public boolean isUnsaved() {
-    return !text.equals(saved);
+    return form != savedForm || !text.equals(saved);
   }
 
   /** With its encoding and line ends. */
@@ -79,7 +92,14 @@ public final class EditedText {
         + "   "
         + (form.hasMixedLineEnds() ? "mixed line ends" : form.lineEnd().name())
         + "   "
-        + Texts.count(lines, "line");
+        + Texts.count(lines, "line")
+        + (lines == 0 || text.endsWith("\n") ? "" : ", the last without an end")
+        + hidden();
+  }
+
+  private String hidden() {
+    int count = HiddenCharacters.in(text).size();
+    return count == 0 ? "" : "   " + Texts.count(count, "hidden character");
   }
 
   /** What is to be written, for any thread. */

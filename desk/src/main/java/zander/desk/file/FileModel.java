@@ -196,6 +196,24 @@ public final class FileModel extends Sheet implements EditedFile {
     ask(new TypedQuestions(this).encoding(text.form().charset()));
   }
 
+  /** Asks how its lines are to end. */
+  public void askForLineEnds() {
+    String now = text.form().hasMixedLineEnds() ? "mixed" : text.form().lineEnd().name();
+    ask(
+        new TypedQuestions(this)
+            .lineEnd(
+                now,
+                end -> {
+                  text.useLineEnd(end);
+                  edited(text.text());
+                }));
+  }
+
+  /** Says that there is no hidden character to go to. */
+  public void tellNoHidden() {
+    ask(new TypedQuestions(this).noHidden());
+  }
+
   @Override
   public void readIn(Charset known) {
     serverCopy.readIn(known);

@@ -3,10 +3,12 @@ package zander.desk.file;
 import java.nio.charset.Charset;
 import java.nio.charset.IllegalCharsetNameException;
 import java.util.List;
+import java.util.function.Consumer;
 import java.util.function.Predicate;
 import javafx.beans.binding.Bindings;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
+import zander.core.edit.LineEnd;
 import zander.desk.edit.CursorGoal;
 import zander.desk.save.EditedFile;
 import zander.desk.sheet.Question;
@@ -64,6 +66,41 @@ final class TypedQuestions {
               file.dismissQuestion();
               file.readIn(Charset.forName(typed.get().strip()));
             }));
+  }
+
+  /**
+   * How the lines are to end.
+   *
+   * @param now how they do, in words
+   */
+  Question lineEnd(String now, Consumer<LineEnd> then) {
+    return Question.notice(
+        new Message(
+            "Line ends of " + file.path().name(),
+            "Now: " + now + ". With the next save each line of the file ends as you choose."),
+        false,
+        ending("LF, as on Linux", LineEnd.LF, then),
+        ending("CRLF, as on Windows", LineEnd.CRLF, then),
+        new Choice("Cancel", ticked -> file.dismissQuestion()));
+  }
+
+  private Choice ending(String words, LineEnd end, Consumer<LineEnd> then) {
+    return new Choice(
+        words,
+        ticked -> {
+          file.dismissQuestion();
+          then.accept(end);
+        });
+  }
+
+  /** Where there is none to go to. */
+  Question noHidden() {
+    return Question.notice(
+        new Message(
+            "There are no hidden characters in " + file.path().name(),
+            "No-break spaces, marks of width zero or of direction, and controls."),
+        false,
+        new Choice("Close", ticked -> file.dismissQuestion()));
   }
 
   private static boolean isEncoding(String name) {

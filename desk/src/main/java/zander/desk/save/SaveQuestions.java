@@ -135,6 +135,15 @@ public final class SaveQuestions {
   public Question changes(List<LineDifference.Line> difference) {
     String name = file.path().name();
     Choice close = new Choice("Close", ticked -> file.dismissQuestion());
+    if (difference.isEmpty() && file.isUnsaved()) {
+      return Question.notice(
+          new Message(
+              "The text of " + name + " has no changes",
+              "Saving changes its line ends or its encoding."),
+          false,
+          new Choice("Save to server", ticked -> file.save(List.of())),
+          close);
+    }
     if (difference.isEmpty()) {
       return Question.notice(
           new Message(name + " has no changes", "The text here is the server's."), false, close);

@@ -24,6 +24,8 @@ public final class FileActions {
     add("Show your changes to this file", "Alt+V", FileView::showChanges);
     add("Undo the change at this line", "Alt+Shift+Z", FileView::takeBackChange);
     add("Read in another encoding …", "", FileView::askForEncoding);
+    add("Change line ends …", "", FileView::askForLineEnds);
+    add("Go to the next hidden character", "", FileView::goToHidden);
     add("Checks and commands with each save …", "", FileView::askForRules);
     add("Comment or uncomment lines", "Alt+Shift+C", file -> file.lines().comment());
     add("Indent lines", "", file -> file.lines().indent());

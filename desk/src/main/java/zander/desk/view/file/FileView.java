@@ -22,6 +22,7 @@ import org.fxmisc.richtext.util.UndoUtils;
 import org.fxmisc.wellbehaved.event.EventPattern;
 import org.fxmisc.wellbehaved.event.InputMap;
 import org.fxmisc.wellbehaved.event.Nodes;
+import zander.core.edit.HiddenCharacters;
 import zander.core.edit.TextFile;
 import zander.core.files.RemotePath;
 import zander.core.find.TextPlaces;
@@ -262,7 +263,15 @@ public final class FileView extends VBox implements SheetView {
   }
 
   private void tellPlace() {
-    place.setText((area.getCurrentParagraph() + 1) + ":" + (area.getCaretColumn() + 1));
+    String line = area.getParagraph(area.getCurrentParagraph()).getText();
+    int column = Math.min(area.getCaretColumn(), line.length());
+    HiddenCharacters.Hidden hidden =
+        column == 0 ? null : HiddenCharacters.next(line, line.offsetByCodePoints(column, -1));
+    place.setText(
+        (area.getCurrentParagraph() + 1)
+            + ":"
+            + (column + 1)
+            + (hidden != null && hidden.end() == column ? " " + hidden.name() : ""));
   }
 
   LineCommands lines() {
@@ -293,6 +302,25 @@ public final class FileView extends VBox implements SheetView {
 
   void askForEncoding() {
     model.askForEncoding();
+  }
+
+  void askForLineEnds() {
+    model.askForLineEnds();
+  }
+
+  /** From the cursor on, and from the start behind the last. */
+  void goToHidden() {
+    String text = area.getText();
+    int caret = area.getCaretPosition();
+    HiddenCharacters.Hidden next = HiddenCharacters.next(text, caret);
+    next = next == null ? HiddenCharacters.next(text, 0) : next;
+    if (next == null) {
+      model.tellNoHidden();
+      return;
+    }
+    area.selectRange(next.start(), next.end());
+    area.requestFollowCaret();
+    area.requestFocus();
   }
 
   void askForRules() {

@@ -15,6 +15,7 @@ import org.fxmisc.richtext.CodeArea;
 import org.fxmisc.richtext.model.StyleSpans;
 import org.fxmisc.richtext.model.StyleSpansBuilder;
 import org.reactfx.Subscription;
+import zander.core.edit.HiddenCharacters;
 import zander.core.find.TextPlaces.Place;
 
 /**
@@ -126,7 +127,7 @@ final class Highlighter {
       StyleSpansBuilder<Collection<String>> all = new StyleSpansBuilder<>();
       boolean differs = false;
       for (int line = first; line <= last; line++) {
-        StyleSpans<Collection<String>> spans = withMarks(line, spans(line));
+        StyleSpans<Collection<String>> spans = withHidden(line, withMarks(line, spans(line)));
         differs |= !spans.equals(area.getStyleSpans(line));
         all.addAll(spans);
         if (line < last) {
@@ -182,6 +183,28 @@ final class Highlighter {
     }
     found.add(List.of(), start + length - at);
     return spans.overlay(found.create(), Highlighter::both);
+  }
+
+  private StyleSpans<Collection<String>> withHidden(
+      int line, StyleSpans<Collection<String>> spans) {
+    int length = area.getParagraphLength(line);
+    String text = length > LONG_LINE ? "" : area.getParagraph(line).getText();
+    List<HiddenCharacters.Hidden> hidden = HiddenCharacters.in(text);
+    if (hidden.isEmpty()) {
+      return spans;
+    }
+    StyleSpansBuilder<Collection<String>> marked = new StyleSpansBuilder<>();
+    int at = 0;
+    for (HiddenCharacters.Hidden one : hidden) {
+      // What takes no room is seen by the letter before it.
+      boolean bare = one.hasNoWidth() && one.start() > at;
+      int from = bare ? text.offsetByCodePoints(one.start(), -1) : one.start();
+      marked.add(List.of(), from - at);
+      marked.add(List.of("hidden-character"), one.end() - from);
+      at = one.end();
+    }
+    marked.add(List.of(), length - at);
+    return spans.overlay(marked.create(), Highlighter::both);
   }
 
   private static Collection<String> both(Collection<String> one, Collection<String> other) {
