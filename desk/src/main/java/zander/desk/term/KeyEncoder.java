@@ -20,6 +20,9 @@ public final class KeyEncoder {
   /** F1 to F4 send {@code ESC O letter}, with modifiers {@code ESC [ 1 ; m letter}. */
   private static final Map<KeyCode, Character> FUNCTIONS = new EnumMap<>(KeyCode.class);
 
+  /** Keys of the keypad, which send {@code ESC O letter} in its application mode. */
+  private static final Map<KeyCode, Character> KEYPAD = new EnumMap<>(KeyCode.class);
+
   static {
     LETTERS.put(KeyCode.UP, 'A');
     LETTERS.put(KeyCode.DOWN, 'B');
@@ -27,6 +30,11 @@ public final class KeyEncoder {
     LETTERS.put(KeyCode.LEFT, 'D');
     LETTERS.put(KeyCode.HOME, 'H');
     LETTERS.put(KeyCode.END, 'F');
+    LETTERS.put(KeyCode.KP_UP, 'A');
+    LETTERS.put(KeyCode.KP_DOWN, 'B');
+    LETTERS.put(KeyCode.KP_RIGHT, 'C');
+    LETTERS.put(KeyCode.KP_LEFT, 'D');
+    LETTERS.put(KeyCode.BEGIN, 'E');
     NUMBERS.put(KeyCode.INSERT, 2);
     NUMBERS.put(KeyCode.DELETE, 3);
     NUMBERS.put(KeyCode.PAGE_UP, 5);
@@ -43,7 +51,19 @@ public final class KeyEncoder {
     FUNCTIONS.put(KeyCode.F2, 'Q');
     FUNCTIONS.put(KeyCode.F3, 'R');
     FUNCTIONS.put(KeyCode.F4, 'S');
+    for (int i = 0; i <= 9; i++) {
+      KEYPAD.put(KeyCode.valueOf("NUMPAD" + i), (char) ('p' + i));
+    }
+    KEYPAD.put(KeyCode.MULTIPLY, 'j');
+    KEYPAD.put(KeyCode.ADD, 'k');
+    KEYPAD.put(KeyCode.SEPARATOR, 'l');
+    KEYPAD.put(KeyCode.SUBTRACT, 'm');
+    KEYPAD.put(KeyCode.DECIMAL, 'n');
+    KEYPAD.put(KeyCode.DIVIDE, 'o');
   }
+
+  /** F13 to F24 are the first twelve with Shift, as the description has them. */
+  private static final int SHIFTED = 12;
 
   private KeyEncoder() {}
 
@@ -61,17 +81,30 @@ public final class KeyEncoder {
   }
 
   /**
-   * The bytes of a key that types no character by itself; empty when {@link #typed} is to be asked.
+   * What the program asked for (DECCKM, DECKPAM).
    *
-   * @param application whether the program asked for application cursor keys
+   * @param cursor application cursor keys
+   * @param keypad the application keypad, where the keypad is not locked to numbers
    */
-  public static byte[] pressed(KeyCode code, Held held, boolean application) {
+  public record Modes(boolean cursor, boolean keypad) {}
+
+  /**
+   * The bytes of a key that types no character by itself; empty when {@link #typed} is to be asked.
+   */
+  public static byte[] pressed(KeyCode pressed, Held with, Modes modes) {
+    boolean high = pressed.compareTo(KeyCode.F13) >= 0 && pressed.compareTo(KeyCode.F24) <= 0;
+    KeyCode code = high ? KeyCode.valueOf("F" + (number(pressed) - SHIFTED)) : pressed;
+    Held held = high ? new Held(true, with.alt(), with.control()) : with;
+    Character keypad = KEYPAD.get(code);
+    if (keypad != null && modes.keypad() && !held.any()) {
+      return bytes("\033O" + keypad);
+    }
     Character letter = LETTERS.get(code);
     if (letter != null) {
       return bytes(
           held.any()
               ? "\033[1;" + held.parameter() + letter
-              : (application ? "\033O" : "\033[") + letter);
+              : (modes.cursor() ? "\033O" : "\033[") + letter);
     }
     Integer number = NUMBERS.get(code);
     if (number != null) {
@@ -91,7 +124,14 @@ public final class KeyEncoder {
     };
   }
 
-  /** Ctrl with a letter or one of {@code @ [ \ ] ^ _} sends the control character of it. */
+  private static int number(KeyCode function) {
+    return Integer.parseInt(function.name().substring(1));
+  }
+
+  /**
+   * Ctrl with a letter or one of {@code @ [ \ ] ^ _} sends the control character of it, and with a
+   * digit that of the key which had it on the VT220.
+   */
   private static byte[] control(KeyCode code, Held held) {
     int value = -1;
     if (code.isLetterKey()) {
@@ -99,11 +139,13 @@ public final class KeyEncoder {
     } else {
       value =
           switch (code) {
-            case OPEN_BRACKET -> 27;
-            case BACK_SLASH -> 28;
-            case CLOSE_BRACKET -> 29;
+            case DIGIT2, AT -> 0;
+            case DIGIT3, OPEN_BRACKET -> 27;
+            case DIGIT4, BACK_SLASH -> 28;
+            case DIGIT5, CLOSE_BRACKET -> 29;
             case DIGIT6, CIRCUMFLEX -> 30;
-            case MINUS, UNDERSCORE, SLASH -> 31;
+            case DIGIT7, MINUS, UNDERSCORE, SLASH -> 31;
+            case DIGIT8 -> 127;
             default -> -1;
           };
     }

@@ -52,6 +52,7 @@ public final class TerminalModel {
   private volatile long version;
   private volatile Runnable touched = () -> {};
   private volatile boolean applicationCursor;
+  private volatile boolean applicationKeypad;
   private volatile long letGo;
   private volatile boolean closed;
 
@@ -94,7 +95,9 @@ public final class TerminalModel {
     touched = listener;
   }
 
-  /** Tells which arrow keys the program wants, which the emulator keeps to itself. */
+  /**
+   * Tells which arrow keys and which keypad the program wants, which the emulator keeps to itself.
+   */
   private final class WatchedTerminal extends JediTerminal {
     WatchedTerminal() {
       super(display, buffer, style);
@@ -104,6 +107,12 @@ public final class TerminalModel {
     public void setApplicationArrowKeys(boolean enabled) {
       super.setApplicationArrowKeys(enabled);
       applicationCursor = enabled;
+    }
+
+    @Override
+    public void setApplicationKeypad(boolean enabled) {
+      super.setApplicationKeypad(enabled);
+      applicationKeypad = enabled;
     }
   }
 
@@ -199,6 +208,10 @@ public final class TerminalModel {
 
   public boolean isApplicationCursor() {
     return applicationCursor;
+  }
+
+  public boolean isApplicationKeypad() {
+    return applicationKeypad;
   }
 
   public boolean isFullScreen() {

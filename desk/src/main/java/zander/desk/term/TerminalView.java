@@ -140,6 +140,13 @@ public final class TerminalView extends Region {
 
   // Keys.
 
+  /** A keypad that is locked to numbers types them, whatever the program asked for. */
+  private KeyEncoder.Modes modes() {
+    boolean numbers = Platform.isKeyLocked(KeyCode.NUM_LOCK).orElse(true);
+    return new KeyEncoder.Modes(
+        model.isApplicationCursor(), model.isApplicationKeypad() && !numbers);
+  }
+
   private static KeyEncoder.Held held(KeyEvent event) {
     return new KeyEncoder.Held(event.isShiftDown(), event.isAltDown(), event.isControlDown());
   }
@@ -159,7 +166,7 @@ public final class TerminalView extends Region {
       event.consume();
       return;
     }
-    byte[] bytes = KeyEncoder.pressed(event.getCode(), held(event), model.isApplicationCursor());
+    byte[] bytes = KeyEncoder.pressed(event.getCode(), held(event), modes());
     if (bytes.length > 0) {
       send(bytes);
       event.consume();
@@ -257,7 +264,7 @@ public final class TerminalView extends Region {
       // A full-screen program has no history; the wheel moves its cursor.
       KeyCode code = lines > 0 ? KeyCode.UP : KeyCode.DOWN;
       for (int i = 0; i < Math.abs(lines); i++) {
-        model.type(KeyEncoder.pressed(code, KeyEncoder.Held.NONE, model.isApplicationCursor()));
+        model.type(KeyEncoder.pressed(code, KeyEncoder.Held.NONE, modes()));
       }
     } else {
       scrollBy(lines);
