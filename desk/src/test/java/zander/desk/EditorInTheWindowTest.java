@@ -4,6 +4,7 @@ import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Set;
 import javafx.scene.Node;
 import javafx.scene.control.Labeled;
@@ -308,6 +309,46 @@ class EditorInTheWindowTest {
     window.push(KeyCode.CONTROL, KeyCode.S);
     window.until("it is saved", () -> !file().isUnsaved());
     assertThat(window.content(CSS)).isEqualTo(TEXT.replace("\n", "\r\n"));
+  }
+
+  @Test
+  void otherVersionsAreComparedOneAfterTheOtherAndPutIn() throws Exception {
+    String old = TEXT.replace("blue", "grey");
+    Caller deploy = new Caller(1002, 1002, Set.of(1002, 33));
+    byte[] backup = old.getBytes(UTF_8);
+    window
+        .world("levels-web")
+        .open(deploy, CSS + ".bak", new World.Open(false, true, true, false, true, 0664))
+        .write(0, backup, 0, backup.length);
+    CodeArea editor = openText();
+    window.interact(() -> editor.replaceText(TEXT.replace("3px", "4px")));
+    window.push(KeyCode.CONTROL, KeyCode.S);
+    window.until("it is saved", () -> !file().isUnsaved());
+    window.push(KeyCode.ALT, KeyCode.SHIFT, KeyCode.V);
+    window.until("two are found", () -> window.shownOrNull("#choice-the-next-one") != null);
+    Set<String> seen = new java.util.TreeSet<>(List.of(headline().split("[, ]")[0]));
+    nextVersion();
+    seen.add(headline().split("[, ]")[0]);
+    assertThat(seen).containsExactly("The", "notes.css.bak");
+    if (headline().startsWith("The")) {
+      nextVersion();
+    }
+    window.press("#choice-put-its-text-here");
+    untilText(old);
+    assertThat(file().isUnsaved()).isTrue();
+    window.until("the text has the keyboard", this::textHasKeyboard);
+    window.push(KeyCode.CONTROL, KeyCode.Z);
+    untilText(TEXT.replace("3px", "4px"));
+  }
+
+  private String headline() {
+    return ((Labeled) window.shown(".strip-headline")).getText();
+  }
+
+  private void nextVersion() {
+    String before = headline();
+    window.press("#choice-the-next-one");
+    window.until("another is shown", () -> !headline().equals(before));
   }
 
   private void goTo(String action) {

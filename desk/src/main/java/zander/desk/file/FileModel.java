@@ -137,6 +137,18 @@ public final class FileModel extends Sheet implements EditedFile {
     serverCopy.showChanges();
   }
 
+  /** Compares with versions of the journal and with backups beside it. */
+  public void showOtherVersions() {
+    new OtherVersions(desk, this).show();
+  }
+
+  @Override
+  public void putIn(String other) {
+    // The same one twice is put in twice.
+    drafted.set(null);
+    drafted.set(other);
+  }
+
   /** For work of the view that would make the window wait. */
   public <T> void onAnotherThread(Callable<T> work, Consumer<T> then) {
     desk.background().run(work, then, failure -> {});

@@ -69,6 +69,9 @@ public interface EditedFile {
   /** A text that has the changes of both; it is put into the editor as if it had been typed. */
   void takeMerged(Loaded theirs, String merged);
 
+  /** A text comes into the editor as if it had been typed; undo brings the one before back. */
+  void putIn(String text);
+
   /**
    * The server has another version than the one that was saved: it is read, and the text here
    * stays, not saved.

@@ -143,8 +143,8 @@ final class GuardSteps {
                   settle("keeping it", guard::keep, kept -> keptOrNot(kept, "kept as you said")));
       Question question =
           first.length == 0
-              ? Question.notice(said, danger, back, keep)
-              : Question.notice(said, danger, first[0], back, keep);
+              ? Question.notice(said, danger, keep, back)
+              : Question.notice(said, danger, first[0], keep, back);
       file.ask(question.live(left));
     }
 

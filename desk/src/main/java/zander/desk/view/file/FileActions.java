@@ -22,6 +22,7 @@ public final class FileActions {
     add("Previous match", "Shift+F3", file -> file.findNext(-1));
     add("Go to a line", "Alt+G", FileView::askForLine);
     add("Show your changes to this file", "Alt+V", FileView::showChanges);
+    add("Compare with other versions", "Alt+Shift+V", FileView::showOtherVersions);
     add("Undo the change at this line", "Alt+Shift+Z", FileView::takeBackChange);
     add("Read in another encoding …", "", FileView::askForEncoding);
     add("Change line ends …", "", FileView::askForLineEnds);

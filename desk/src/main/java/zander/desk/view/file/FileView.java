@@ -113,7 +113,9 @@ public final class FileView extends VBox implements SheetView {
     goToLine(model.goal().lineProperty().get());
     VirtualizedScrollPane<CodeArea> scroll = new VirtualizedScrollPane<>(area);
     VBox.setVgrow(scroll, Priority.ALWAYS);
-    getChildren().addAll(bar, new QuestionStrip(model.questionProperty()), findBar, scroll);
+    getChildren()
+        .addAll(
+            bar, new QuestionStrip(model.questionProperty(), area::requestFocus), findBar, scroll);
     model
         .find()
         .foundProperty()
@@ -218,8 +220,15 @@ public final class FileView extends VBox implements SheetView {
   /** In the place of the server's text, as if typed: undo brings that back. */
   private void takeDraft(String text) {
     if (text != null && area.isEditable()) {
-      replaceBy(text);
+      replaceInOneStep(text);
     }
+  }
+
+  /** Undo takes it back alone, and not with what was typed before or behind. */
+  private void replaceInOneStep(String text) {
+    area.getUndoManager().preventMerge();
+    replaceBy(text);
+    area.getUndoManager().preventMerge();
   }
 
   /** Only what differs, so that the cursor and the lines around it stay. */
@@ -331,17 +340,13 @@ public final class FileView extends VBox implements SheetView {
     model.showChanges();
   }
 
+  void showOtherVersions() {
+    model.showOtherVersions();
+  }
+
   /** The lines around the cursor that are not as on the server become so again; undo goes back. */
   void takeBackChange() {
-    model
-        .changes()
-        .withoutChangeAt(
-            area.getCurrentParagraph(),
-            text -> {
-              area.getUndoManager().preventMerge();
-              replaceBy(text);
-              area.getUndoManager().preventMerge();
-            });
+    model.changes().withoutChangeAt(area.getCurrentParagraph(), this::replaceInOneStep);
   }
 
   void wrapOrNot() {

@@ -5,6 +5,7 @@ import java.util.List;
 import javafx.application.Platform;
 import javafx.beans.binding.Bindings;
 import javafx.beans.value.ObservableValue;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
@@ -19,13 +20,53 @@ import zander.desk.sheet.Question;
 
 /** A question or a notice inside the sheet it concerns. Hidden while there is none. */
 public final class QuestionStrip extends VBox {
+  private static final String CHOICES = "choices";
+
+  private final Runnable answered;
+
   public QuestionStrip(ObservableValue<Question> question) {
+    this(question, () -> {});
+  }
+
+  /**
+   * @param answered takes the keyboard when the last question was answered
+   */
+  public QuestionStrip(ObservableValue<Question> question, Runnable answered) {
+    this.answered = answered;
     getStyleClass().add("strip");
     question.addListener((observed, old, now) -> show(now));
     show(question.getValue());
   }
 
   private void show(Question question) {
+    boolean hadKeyboard = hasKeyboard();
+    showParts(question);
+    if (hadKeyboard && question == null) {
+      answered.run();
+    } else if (hadKeyboard && question.inputs().isEmpty()) {
+      // One answer led to the next question.
+      Platform.runLater(() -> focusChoice(question));
+    }
+  }
+
+  private boolean hasKeyboard() {
+    Node focus = getScene() == null ? null : getScene().getFocusOwner();
+    while (focus != null && focus != this) {
+      focus = focus.getParent();
+    }
+    return focus == this;
+  }
+
+  private void focusChoice(Question question) {
+    Node first = lookup("." + CHOICES);
+    if (first instanceof HBox choices && !question.choices().isEmpty() && !hasKeyboard()) {
+      // A second Enter is to do no harm.
+      int which = question.danger() ? question.choices().size() - 1 : 0;
+      choices.getChildren().get(which).requestFocus();
+    }
+  }
+
+  private void showParts(Question question) {
     getChildren().clear();
     Parts.show(this, question != null);
     getStyleClass().remove("danger");
@@ -128,7 +169,7 @@ public final class QuestionStrip extends VBox {
 
   private HBox choices(Question question) {
     HBox choices = new HBox();
-    choices.getStyleClass().add("choices");
+    choices.getStyleClass().add(CHOICES);
     CheckBox rest = new CheckBox(question.forRest() == null ? "" : question.forRest());
     rest.setId("for-rest");
     boolean first = true;
