@@ -26,6 +26,7 @@ import zander.core.change.effect.GuardRefused;
 import zander.core.change.effect.ReturnGuard;
 import zander.core.change.save.AtomicSave;
 import zander.core.change.save.CheckRefused;
+import zander.core.change.save.NotPutBack;
 import zander.core.change.save.SaveFailure;
 import zander.core.change.save.StagedCheck;
 import zander.core.connect.Connection;
@@ -158,6 +159,32 @@ class SafeChangeTest {
           catchThrowableOfType(SaveFailure.class, () -> save(saver, file, "level 4\n"));
       assertThat(((CheckRefused) failure.getCause()).isMissing()).isTrue();
       assertThat(file).hasContent("level 3\n");
+    }
+  }
+
+  /** Also where the save itself was allowed to replace what another had written. */
+  @Test
+  void whatAnotherWroteMeanwhileIsNotPutBackOver() throws Exception {
+    Path file = Files.writeString(folder.resolve("site.conf"), "level 3\n");
+    try (Connection connection = sshd.open("root")) {
+      AtomicSave saver =
+          saver(connection)
+              .tryingAfter(new StagedCheck("echo theirs > {file}; exit 1", new Cancellation()));
+      var opened = saver.open(at(file), 1 << 20).version();
+      Files.writeString(file, "others\n");
+      NotPutBack stands =
+          catchThrowableOfType(
+              NotPutBack.class,
+              () ->
+                  saver.save(
+                      opened,
+                      "level 4\n".getBytes(UTF_8),
+                      List.of(AtomicSave.Allow.REPLACE_OTHERS_CHANGE)));
+      assertThat(((SaveFailure) stands.getCause()).reason())
+          .isEqualTo(SaveFailure.Reason.CHANGED_MEANWHILE);
+      assertThat(stands.refused()).isInstanceOf(CheckRefused.class);
+      assertThat(new String(stands.saved().replaced(), UTF_8)).isEqualTo("others\n");
+      assertThat(file).hasContent("theirs\n");
     }
   }
 

@@ -206,12 +206,9 @@ public final class TerminalModel {
     return letGo + buffer.getHistoryLinesCount();
   }
 
-  public boolean isApplicationCursor() {
-    return applicationCursor;
-  }
-
-  public boolean isApplicationKeypad() {
-    return applicationKeypad;
+  /** What the program asked of the keys. */
+  public KeyEncoder.Modes modes() {
+    return new KeyEncoder.Modes(applicationCursor, applicationKeypad);
   }
 
   public boolean isFullScreen() {

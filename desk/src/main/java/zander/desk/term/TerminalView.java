@@ -143,8 +143,8 @@ public final class TerminalView extends Region {
   /** A keypad that is locked to numbers types them, whatever the program asked for. */
   private KeyEncoder.Modes modes() {
     boolean numbers = Platform.isKeyLocked(KeyCode.NUM_LOCK).orElse(true);
-    return new KeyEncoder.Modes(
-        model.isApplicationCursor(), model.isApplicationKeypad() && !numbers);
+    KeyEncoder.Modes asked = model.modes();
+    return new KeyEncoder.Modes(asked.cursor(), asked.keypad() && !numbers);
   }
 
   private static KeyEncoder.Held held(KeyEvent event) {

@@ -141,9 +141,15 @@ public final class AtomicSave {
     }
   }
 
-  /** Brings the content before a save back; the new one stays in the journal. */
+  /**
+   * Brings the content before a save back; the new one stays in the journal. What another wrote
+   * since is never replaced by it.
+   *
+   * @param allowed what the save was allowed
+   */
   public Saved putBack(Saved saved, List<Allow> allowed) throws SaveFailure {
-    return save(saved.version(), saved.replaced(), allowed, 0, saved.entry());
+    List<Allow> still = allowed.stream().filter(one -> one != Allow.REPLACE_OTHERS_CHANGE).toList();
+    return save(saved.version(), saved.replaced(), still, 0, saved.entry());
   }
 
   /**
