@@ -46,8 +46,15 @@ public final class TreeMark {
    * waits.
    */
   public String of(RemotePath folder) throws IOException {
-    String byTools = commands.byShellOr(() -> byTools(folder), () -> null);
-    return byTools == null ? byFiles(folder) : byTools;
+    try {
+      String byTools = commands.byShellOr(() -> byTools(folder), () -> null);
+      return byTools == null ? byFiles(folder) : byTools;
+    } catch (RemoteFailure e) {
+      if (e.reason() == RemoteFailure.Reason.LINE_LOST) {
+        throw e;
+      }
+      return null;
+    }
   }
 
   /** Whether it has the mark still; false as well where that cannot be found out. */

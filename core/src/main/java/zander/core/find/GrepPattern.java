@@ -3,6 +3,7 @@ package zander.core.find;
 import java.nio.charset.Charset;
 import java.nio.charset.CharsetEncoder;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -343,33 +344,27 @@ final class GrepPattern {
   }
 
   private void set(BitSet in, boolean high) {
-    BitSet some = (BitSet) in.clone();
-    some.clear(0);
-    some.clear('\n');
-    StringBuilder one = new StringBuilder();
-    boolean closing = some.get(']');
-    boolean minus = some.get('-');
-    boolean caret = some.get('^');
-    boolean open = some.get('[');
-    for (char special : "]-^[".toCharArray()) {
-      some.clear(special);
+    List<String> parts = new ArrayList<>();
+    String ascii = inBrackets(in);
+    if (!ascii.isEmpty()) {
+      parts.add(ascii);
     }
-    some.stream().forEach(c -> one.append((char) c));
-    // Where each of these stands for itself (POSIX XBD 9.3.5).
-    String all = (closing ? "]" : "") + one + (open ? "[" : "") + (caret ? "^" : "");
-    all = all + (minus ? "-" : "");
-    if (all.equals("^") || all.equals("^-")) {
-      all = minus ? "-^" : "";
-      made.append('(').append("\\^");
-      made.append(minus ? "|-" : "");
-    } else {
-      made.append('(').append(all.isEmpty() ? "" : "[" + all + "]");
-    }
-    boolean any = made.charAt(made.length() - 1) != '(';
     // What takes nothing cannot be said in brackets; more is not wrong.
-    if (high || !any) {
-      made.append(any ? "|" : "").append(HIGH);
+    if (high || ascii.isEmpty()) {
+      parts.add(HIGH);
     }
-    made.append(')');
+    made.append('(').append(String.join("|", parts)).append(')');
+  }
+
+  /** Each character in the place where it stands for itself (POSIX XBD 9.3.5). */
+  private static String inBrackets(BitSet in) {
+    StringBuilder first = new StringBuilder(in.get(']') ? "]" : "");
+    in.stream().filter(c -> c > 0 && "\n]-^[".indexOf(c) < 0).forEach(c -> first.append((char) c));
+    first.append(in.get('[') ? "[" : "");
+    String last = (in.get('^') ? "^" : "") + (in.get('-') ? "-" : "");
+    if (first.isEmpty() && last.startsWith("^")) {
+      return last.length() == 1 ? "\\^" : "\\^|-";
+    }
+    return first.isEmpty() && last.isEmpty() ? "" : "[" + first + last + "]";
   }
 }

@@ -171,8 +171,13 @@ final class RemoteFolders {
     tops.clear();
   }
 
-  private String mark(String path) throws IOException {
-    return new TreeMark(context.files(), context.channels().commands()).of(context.at(path));
+  /** {@code null} where the line is gone by now: what was sent is there all the same. */
+  private String mark(String path) {
+    try {
+      return new TreeMark(context.files(), context.channels().commands()).of(context.at(path));
+    } catch (IOException e) {
+      return null;
+    }
   }
 
   private static void lost(Journal.Pending pending) {
