@@ -341,6 +341,26 @@ class EditorInTheWindowTest {
     untilText(TEXT.replace("3px", "4px"));
   }
 
+  @Test
+  void aLanguageIsChosenByHand() throws Exception {
+    CodeArea editor = openText();
+    window.until("words are coloured", () -> editor.getStyleOfChar(0, 0).contains("code-word"));
+    goTo("colour as another");
+    window.until("it is asked", () -> window.shownOrNull("#file-language") != null);
+    window.fill("#file-language", "nginy");
+    window.until("there is none", () -> window.shown("#choice-colour-it").isDisabled());
+    window.fill("#file-language", "NGINX");
+    window.press("#choice-colour-it");
+    window.until(
+        "others are coloured",
+        () ->
+            editor.getStyleOfChar(3, 0).isEmpty()
+                && editor.getStyleOfChar(0, 0).contains("code-word"));
+    window.push(KeyCode.CONTROL, KeyCode.HOME);
+    window.push(KeyCode.ALT, KeyCode.SHIFT, KeyCode.C);
+    untilText("# " + TEXT);
+  }
+
   private String headline() {
     return ((Labeled) window.shown(".strip-headline")).getText();
   }

@@ -21,6 +21,8 @@ import zander.desk.edit.ChangedLines;
 import zander.desk.edit.CursorGoal;
 import zander.desk.edit.EditedText;
 import zander.desk.edit.FindInFile;
+import zander.desk.edit.Language;
+import zander.desk.edit.Languages;
 import zander.desk.save.EditedFile;
 import zander.desk.save.KeptSaveRules;
 import zander.desk.save.SaveFlow;
@@ -39,6 +41,7 @@ public final class FileModel extends Sheet implements EditedFile {
   private final ReadOnlyObjectWrapper<TextFile> loaded = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<String> drafted = new ReadOnlyObjectWrapper<>();
   private final CursorGoal goal = new CursorGoal();
+  private final ReadOnlyObjectWrapper<Language> language = new ReadOnlyObjectWrapper<>();
   private FileVersion version;
   private boolean closed;
   private final EditedText text;
@@ -62,6 +65,7 @@ public final class FileModel extends Sheet implements EditedFile {
     this.changes = new ChangedLines(desk.background(), text);
     this.serverCopy = new ServerCopy(desk, this, questions);
     this.draftKeeper = new DraftKeeper(desk, kept.drafts, this::draft);
+    language.set(Languages.of(path, decoded.text()));
     setTitle(path.name());
     take(opened.version(), decoded);
     if (isSavedInSteps() && desk.isFirstTime("saved in steps")) {
@@ -206,6 +210,16 @@ public final class FileModel extends Sheet implements EditedFile {
   /** Asks in which encoding to read it. */
   public void askForEncoding() {
     ask(new TypedQuestions(this).encoding(text.form().charset()));
+  }
+
+  /** What it is coloured and commented as. */
+  public ReadOnlyObjectProperty<Language> languageProperty() {
+    return language.getReadOnlyProperty();
+  }
+
+  /** Asks for another. */
+  public void askForLanguage() {
+    ask(new TypedQuestions(this).language(language.get(), language::set));
   }
 
   /** Asks how its lines are to end. */

@@ -5,11 +5,14 @@ import java.nio.charset.IllegalCharsetNameException;
 import java.util.List;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import javafx.beans.binding.Bindings;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import zander.core.edit.LineEnd;
 import zander.desk.edit.CursorGoal;
+import zander.desk.edit.Language;
+import zander.desk.edit.Languages;
 import zander.desk.save.EditedFile;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Question.Choice;
@@ -65,6 +68,26 @@ final class TypedQuestions {
             ticked -> {
               file.dismissQuestion();
               file.readIn(Charset.forName(typed.get().strip()));
+            }));
+  }
+
+  /** As which language it is coloured and commented. */
+  Question language(Language now, Consumer<Language> then) {
+    StringProperty typed = new SimpleStringProperty(now.name());
+    return asking(
+        new Message(
+            "Colour " + file.path().name() + " as another language",
+            Languages.all().stream().map(Language::name).collect(Collectors.joining(", "))
+                + ", "
+                + Languages.PLAIN.name()
+                + "."),
+        new Question.Input("file-language", "Language", typed, "nginx"),
+        name -> Languages.named(name).isPresent(),
+        new Choice(
+            "Colour it",
+            ticked -> {
+              file.dismissQuestion();
+              then.accept(Languages.named(typed.get()).orElseThrow());
             }));
   }
 

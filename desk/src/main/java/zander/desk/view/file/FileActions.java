@@ -25,6 +25,7 @@ public final class FileActions {
     add("Compare with other versions", "Alt+Shift+V", FileView::showOtherVersions);
     add("Undo the change at this line", "Alt+Shift+Z", FileView::takeBackChange);
     add("Read in another encoding …", "", FileView::askForEncoding);
+    add("Colour as another language …", "", FileView::askForLanguage);
     add("Change line ends …", "", FileView::askForLineEnds);
     add("Go to the next hidden character", "", FileView::goToHidden);
     add("Checks and commands with each save …", "", FileView::askForRules);

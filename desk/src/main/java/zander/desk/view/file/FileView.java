@@ -27,6 +27,7 @@ import zander.core.edit.TextFile;
 import zander.core.files.RemotePath;
 import zander.core.find.TextPlaces;
 import zander.desk.edit.FindInFile;
+import zander.desk.edit.Language;
 import zander.desk.file.FileModel;
 import zander.desk.view.folder.PathBar;
 import zander.desk.view.part.Parts;
@@ -92,7 +93,7 @@ public final class FileView extends VBox implements SheetView {
     area.setId("editor");
     area.getStyleClass().add("editor");
     new LineMarks(area, model.changes());
-    lines = new LineCommands(area, model.path().name());
+    lines = new LineCommands(area, model.languageProperty()::get);
     findBar = new FindBar(area, model.find());
     Nodes.addInputMap(
         area,
@@ -198,13 +199,20 @@ public final class FileView extends VBox implements SheetView {
 
   /** Once the text is there: to hear of it costs each listener a pass over it. */
   private void listen() {
-    highlighter = new Highlighter(area, model.path().name(), this::found);
+    highlighter = new Highlighter(area, model.languageProperty().get(), this::found);
+    model.languageProperty().addListener((observed, old, now) -> colourAs(now));
     // Not the text's own property: listened to, it is made anew with every colour.
     var changes = area.multiPlainChanges();
     changes.subscribe(this::tell);
     changes
         .successionEnds(Duration.ofMillis(300))
         .subscribe(change -> facts.setText(model.facts()));
+  }
+
+  private void colourAs(Language language) {
+    highlighter.stop();
+    highlighter = new Highlighter(area, language, this::found);
+    highlighter.marksChanged();
   }
 
   private void tell(List<PlainTextChange> changes) {
@@ -311,6 +319,10 @@ public final class FileView extends VBox implements SheetView {
 
   void askForEncoding() {
     model.askForEncoding();
+  }
+
+  void askForLanguage() {
+    model.askForLanguage();
   }
 
   void askForLineEnds() {

@@ -3,8 +3,6 @@ package zander.desk.view.file;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
-import java.util.Locale;
-import java.util.Map;
 import javax.swing.text.Segment;
 import org.fife.ui.rsyntaxtextarea.SyntaxConstants;
 import org.fife.ui.rsyntaxtextarea.Token;
@@ -17,6 +15,8 @@ import org.fxmisc.richtext.model.StyleSpansBuilder;
 import org.reactfx.Subscription;
 import zander.core.edit.HiddenCharacters;
 import zander.core.find.TextPlaces.Place;
+import zander.desk.edit.Language;
+import zander.desk.edit.RuleColours;
 
 /**
  * Colours the lines that are on screen, and no others: styling a whole document of 100,000 lines
@@ -24,27 +24,6 @@ import zander.core.find.TextPlaces.Place;
  * was needed, and dropped from the first changed line on.
  */
 final class Highlighter {
-  private static final Map<String, String> BY_ENDING =
-      Map.ofEntries(
-          Map.entry("html", SyntaxConstants.SYNTAX_STYLE_HTML),
-          Map.entry("htm", SyntaxConstants.SYNTAX_STYLE_HTML),
-          Map.entry("css", SyntaxConstants.SYNTAX_STYLE_CSS),
-          Map.entry("js", SyntaxConstants.SYNTAX_STYLE_JAVASCRIPT),
-          Map.entry("json", SyntaxConstants.SYNTAX_STYLE_JSON),
-          Map.entry("xml", SyntaxConstants.SYNTAX_STYLE_XML),
-          Map.entry("svg", SyntaxConstants.SYNTAX_STYLE_XML),
-          Map.entry("php", SyntaxConstants.SYNTAX_STYLE_PHP),
-          Map.entry("py", SyntaxConstants.SYNTAX_STYLE_PYTHON),
-          Map.entry("sh", SyntaxConstants.SYNTAX_STYLE_UNIX_SHELL),
-          Map.entry("pl", SyntaxConstants.SYNTAX_STYLE_PERL),
-          Map.entry("sql", SyntaxConstants.SYNTAX_STYLE_SQL),
-          Map.entry("yml", SyntaxConstants.SYNTAX_STYLE_YAML),
-          Map.entry("yaml", SyntaxConstants.SYNTAX_STYLE_YAML),
-          Map.entry("ini", SyntaxConstants.SYNTAX_STYLE_INI),
-          Map.entry("properties", SyntaxConstants.SYNTAX_STYLE_PROPERTIES_FILE),
-          Map.entry("md", SyntaxConstants.SYNTAX_STYLE_MARKDOWN),
-          Map.entry("conf", SyntaxConstants.SYNTAX_STYLE_UNIX_SHELL));
-
   /** Longer lines are not coloured, in characters: each coloured word is a node of the window. */
   static final int LONG_LINE = 20_000;
 
@@ -52,6 +31,7 @@ final class Highlighter {
   private static final int AT_ONCE = 500;
 
   private final CodeArea area;
+  private final Language language;
   private final TokenMaker lexer;
   private final List<Integer> startStates = new ArrayList<>(List.of(TokenTypes.NULL));
   private final Subscription subscription;
@@ -66,13 +46,13 @@ final class Highlighter {
     List<Place> within(int from, int to);
   }
 
-  Highlighter(CodeArea area, String fileName, Marks marks) {
+  Highlighter(CodeArea area, Language language, Marks marks) {
     this.area = area;
     this.marks = marks;
-    String ending = fileName.substring(fileName.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
-    String style = BY_ENDING.getOrDefault(ending, SyntaxConstants.SYNTAX_STYLE_NONE);
+    this.language = language;
+    String style = language.lexer() == null ? SyntaxConstants.SYNTAX_STYLE_NONE : language.lexer();
     lexer = TokenMakerFactory.getDefaultInstance().getTokenMaker(style);
-    plain = style.equals(SyntaxConstants.SYNTAX_STYLE_NONE);
+    plain = language.lexer() == null;
     subscription =
         area.plainTextChanges()
             .subscribe(change -> changedFrom(change.getPosition()))
@@ -218,6 +198,9 @@ final class Highlighter {
 
   private StyleSpans<Collection<String>> spans(int line) {
     int length = area.getParagraphLength(line);
+    if (length > 0 && length <= LONG_LINE && !language.rules().isEmpty()) {
+      return byRules(area.getParagraph(line).getText());
+    }
     if (plain || length == 0 || length > LONG_LINE) {
       return StyleSpans.singleton(List.of(), length);
     }
@@ -233,6 +216,17 @@ final class Highlighter {
       spans.add(List.of(), length - covered);
     }
     return spans.create();
+  }
+
+  private StyleSpans<Collection<String>> byRules(String line) {
+    StyleSpansBuilder<Collection<String>> spans = new StyleSpansBuilder<>();
+    int at = 0;
+    for (RuleColours.Part part : RuleColours.of(line, language.rules())) {
+      spans.add(List.of(), part.start() - at);
+      spans.add(List.of("code-" + part.kind()), part.end() - part.start());
+      at = part.end();
+    }
+    return spans.add(List.of(), line.length() - at).create();
   }
 
   private static List<String> styleOf(int type) {

@@ -2,43 +2,24 @@ package zander.desk.view.file;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
-import java.util.Map;
+import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import javafx.scene.control.IndexRange;
 import org.fxmisc.richtext.CodeArea;
 import org.fxmisc.richtext.model.TwoDimensional.Bias;
 import zander.core.edit.LineOperations;
+import zander.desk.edit.Language;
 
 /** What the keyboard does with whole lines of the text: those that the selection touches. */
 final class LineCommands {
   private static final int LOOKED_AT = 2_000;
 
-  private static final Map<String, String[]> COMMENTS =
-      Map.ofEntries(
-          Map.entry("html", new String[] {"<!--", "-->"}),
-          Map.entry("htm", new String[] {"<!--", "-->"}),
-          Map.entry("xml", new String[] {"<!--", "-->"}),
-          Map.entry("svg", new String[] {"<!--", "-->"}),
-          Map.entry("md", new String[] {"<!--", "-->"}),
-          Map.entry("css", new String[] {"/*", "*/"}),
-          Map.entry("js", new String[] {"//", ""}),
-          Map.entry("json", new String[] {"//", ""}),
-          Map.entry("php", new String[] {"//", ""}),
-          Map.entry("c", new String[] {"//", ""}),
-          Map.entry("sql", new String[] {"--", ""}),
-          Map.entry("lua", new String[] {"--", ""}),
-          Map.entry("zone", new String[] {";", ""}));
-
-  private static final String[] USUAL_COMMENT = {"#", ""};
-
   private final CodeArea area;
-  private final String[] comment;
+  private final Supplier<Language> language;
 
-  LineCommands(CodeArea area, String fileName) {
+  LineCommands(CodeArea area, Supplier<Language> language) {
     this.area = area;
-    String ending = fileName.substring(fileName.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
-    this.comment = COMMENTS.getOrDefault(ending, USUAL_COMMENT);
+    this.language = language;
   }
 
   /** Lines that the selection touches; one that it only ends before is not of them. */
@@ -94,7 +75,8 @@ final class LineCommands {
   }
 
   void comment() {
-    change(lines -> LineOperations.commented(lines, comment[0], comment[1]));
+    List<String> comment = language.get().comment();
+    change(lines -> LineOperations.commented(lines, comment.get(0), comment.get(1)));
   }
 
   void indent() {
