@@ -3,11 +3,8 @@ package zander.suite;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
-import java.net.InetAddress;
-import java.net.InetSocketAddress;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Duration;
 import java.util.List;
 import java.util.Random;
 import java.util.concurrent.TimeUnit;
@@ -19,9 +16,6 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.connect.Connection;
-import zander.core.connect.Connector;
-import zander.core.connect.address.ServerAddress;
-import zander.core.connect.signin.SignInMethods;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
 import zander.core.seal.ContentSeal;
@@ -39,7 +33,6 @@ import zander.core.transfer.resume.SavedTransfer;
 import zander.core.transfer.rules.ConflictRule;
 import zander.core.transfer.rules.TransferRules;
 import zander.core.transfer.server.SharedConnectionChannels;
-import zander.core.trust.KnownHosts;
 import zander.core.work.Cancellation;
 import zander.standin.server.Relay;
 
@@ -75,18 +68,9 @@ class KilledTransferTest {
   /** The second program: port, known hosts, key, direction, from, to, log folder. */
   public static void main(String[] words) throws Exception {
     boolean up = Direction.valueOf(words[3]) == Direction.SEND_UP;
-    Connector connector =
-        new Connector(
-            new KnownHosts(Path.of(words[1])),
-            address ->
-                List.of(new InetSocketAddress(InetAddress.getLoopbackAddress(), address.port())),
-            null,
-            Duration.ofSeconds(30));
     Connection connection =
-        connector.open(
-            new ServerAddress("root", "localhost", Integer.parseInt(words[0])),
-            SignInMethods.byKey(Path.of(words[2])),
-            TestPrompts.accepting());
+        SystemSshd.openFromOutside(
+            Integer.parseInt(words[0]), Path.of(words[1]), Path.of(words[2]));
     PartialNames names = new PartialNames();
     SavedTransfer saved =
         new SavedTransfer(

@@ -2,8 +2,6 @@ package zander.suite;
 
 import static java.nio.charset.StandardCharsets.UTF_8;
 
-import java.net.InetAddress;
-import java.net.InetSocketAddress;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
@@ -12,12 +10,8 @@ import zander.core.change.effect.EffectCommand;
 import zander.core.change.effect.ReturnGuard;
 import zander.core.change.save.AtomicSave;
 import zander.core.connect.Connection;
-import zander.core.connect.Connector;
-import zander.core.connect.address.ServerAddress;
-import zander.core.connect.signin.SignInMethods;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
-import zander.core.trust.KnownHosts;
 import zander.core.work.Cancellation;
 
 /**
@@ -31,18 +25,9 @@ final class LockOut {
   private LockOut() {}
 
   public static void main(String[] words) throws Exception {
-    Connector connector =
-        new Connector(
-            new KnownHosts(Path.of(words[1])),
-            address ->
-                List.of(new InetSocketAddress(InetAddress.getLoopbackAddress(), address.port())),
-            null,
-            Duration.ofSeconds(30));
     Connection connection =
-        connector.open(
-            new ServerAddress("root", "localhost", Integer.parseInt(words[0])),
-            SignInMethods.byKey(Path.of(words[2])),
-            TestPrompts.accepting());
+        SystemSshd.openFromOutside(
+            Integer.parseInt(words[0]), Path.of(words[1]), Path.of(words[2]));
     RemotePath file = RemotePath.of(words[3]);
     byte[] after = words[4].getBytes(UTF_8);
     EffectCommand effect = new EffectCommand(words[5]);

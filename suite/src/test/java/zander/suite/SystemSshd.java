@@ -102,13 +102,7 @@ public final class SystemSshd implements AutoCloseable {
     Files.write(configFile, config);
     Files.createDirectories(Path.of("/run/sshd"));
     launch();
-    connector =
-        new Connector(
-            new KnownHosts(folder.resolve("known_hosts")),
-            address ->
-                List.of(new InetSocketAddress(InetAddress.getLoopbackAddress(), address.port())),
-            null,
-            java.time.Duration.ofSeconds(30));
+    connector = connector(folder.resolve("known_hosts"));
   }
 
   private void launch() throws Exception {
@@ -229,6 +223,23 @@ public final class SystemSshd implements AutoCloseable {
         new ServerAddress(account, "localhost", throughPort),
         SignInMethods.byKey(keyFile()),
         TestPrompts.accepting());
+  }
+
+  /** From another program, which has of this server only what it was told. */
+  static Connection openFromOutside(int port, Path knownHosts, Path key) throws IOException {
+    return connector(knownHosts)
+        .open(
+            new ServerAddress("root", "localhost", port),
+            SignInMethods.byKey(key),
+            TestPrompts.accepting());
+  }
+
+  private static Connector connector(Path knownHosts) {
+    return new Connector(
+        new KnownHosts(knownHosts),
+        address -> List.of(new InetSocketAddress(InetAddress.getLoopbackAddress(), address.port())),
+        null,
+        java.time.Duration.ofSeconds(30));
   }
 
   @Override

@@ -7,11 +7,12 @@ import java.util.regex.Pattern;
  * managers (dpkg(1), rpm(8), ucf(1), patch(1)).
  */
 public final class BackupNames {
-  private static final String ENDS =
-      "~|\\.~\\d+~|[.-](?i:bak|backup|old|orig|save|saved|copy|new|dist|sample|example|default)[0-9]*"
-          + "|\\.dpkg-(old|dist|new|bak|tmp)|\\.ucf-(old|dist|new)|\\.(rpmnew|rpmsave|rpmorig)|\\.pac(new|save|orig)"
-          // A date, with a time or a number behind it.
-          + "|[._-](19|20)\\d\\d[-_.]?\\d\\d[-_.]?\\d\\d([-_.T]?\\d{1,6}([-_.:]?\\d\\d){0,2})?|\\.\\d{1,3}";
+  private static final Pattern ENDS =
+      Pattern.compile(
+          "(~|\\.~\\d+~|[.-](?i:bak|backup|old|orig|save|saved|copy|new|dist|sample|example|default)[0-9]*"
+              + "|\\.dpkg-(old|dist|new|bak|tmp)|\\.ucf-(old|dist|new)|\\.(rpmnew|rpmsave|rpmorig)|\\.pac(new|save|orig)"
+              // A date, with a time or a number behind it.
+              + "|[._-](19|20)\\d\\d[-_.]?\\d\\d[-_.]?\\d\\d([-_.T]?\\d{1,6}([-_.:]?\\d\\d){0,2})?|\\.\\d{1,3}){1,2}");
 
   private BackupNames() {}
 
@@ -38,7 +39,6 @@ public final class BackupNames {
   }
 
   private static boolean isEnd(String other, String name) {
-    return other.startsWith(name)
-        && Pattern.matches("(" + ENDS + "){1,2}", other.substring(name.length()));
+    return other.startsWith(name) && ENDS.matcher(other.substring(name.length())).matches();
   }
 }

@@ -55,10 +55,26 @@ public final class HiddenCharacters {
     return found;
   }
 
+  /** How many there are. */
+  public static int count(String text) {
+    int count = 0;
+    for (Hidden one = next(text, 0); one != null; one = next(text, one.end())) {
+      count++;
+    }
+    return count;
+  }
+
   /** The first at or behind a place; {@code null} for none. */
   public static Hidden next(String text, int from) {
     int before = from > 0 ? text.codePointBefore(from) : 0;
     for (int at = from; at < text.length(); ) {
+      char plain = text.charAt(at);
+      // Most of a text, and most quickly: a long one is looked through while somebody types.
+      if ((plain >= ' ' && plain < 0x7f) || plain == '\n' || plain == '\t') {
+        before = plain;
+        at++;
+        continue;
+      }
       int c = text.codePointAt(at);
       if (isHidden(c, before)) {
         return new Hidden(at, c);
@@ -70,10 +86,6 @@ public final class HiddenCharacters {
   }
 
   private static boolean isHidden(int c, int before) {
-    // Most of a text, most quickly.
-    if ((c >= ' ' && c < 0x7f) || c == '\n' || c == '\t') {
-      return false;
-    }
     return VisibleText.isHidden(c) && !belongsTo(c, before);
   }
 

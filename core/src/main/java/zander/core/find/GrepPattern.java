@@ -8,7 +8,10 @@ import java.util.BitSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Predicate;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import zander.core.files.PosixClasses;
 
 /**
  * What {@code grep -E} is asked for in the C locale, where each byte is a character: an expression
@@ -250,26 +253,13 @@ final class GrepPattern {
     return rest;
   }
 
+  /** Of a class there is none of, nothing: what is looked for was refused as an expression. */
   private static BitSet named(String name) {
     BitSet set = new BitSet(ASCII);
-    for (int c = 1; c < ASCII; c++) {
-      boolean in =
-          switch (name) {
-            case "alpha" -> Character.isLetter(c);
-            case "digit" -> Character.isDigit(c);
-            case "alnum" -> Character.isLetterOrDigit(c);
-            case "upper" -> Character.isUpperCase(c);
-            case "lower" -> Character.isLowerCase(c);
-            case "space" -> c == ' ' || (c >= 9 && c <= 13);
-            case "blank" -> c == ' ' || c == '\t';
-            case "cntrl" -> c < 0x20 || c == 0x7f;
-            case "graph" -> c > 0x20 && c < 0x7f;
-            case "print" -> c >= 0x20 && c < 0x7f;
-            case "punct" -> c > 0x20 && c < 0x7f && !Character.isLetterOrDigit(c);
-            case "xdigit" -> Character.digit(c, 16) >= 0;
-            default -> false;
-          };
-      set.set(c, in);
+    String members = PosixClasses.ascii(name);
+    if (members != null) {
+      Predicate<String> in = Pattern.compile("[" + members + "]").asMatchPredicate();
+      all().stream().filter(c -> in.test(Character.toString(c))).forEach(set::set);
     }
     return set;
   }

@@ -98,7 +98,7 @@ public final class EditedText {
   }
 
   private String hidden() {
-    int count = HiddenCharacters.in(text).size();
+    int count = HiddenCharacters.count(text);
     return count == 0 ? "" : "   " + Texts.count(count, "hidden character");
   }
 

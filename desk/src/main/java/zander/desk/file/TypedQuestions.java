@@ -139,14 +139,9 @@ final class TypedQuestions {
   /** The first answer can be given while what is typed is right. */
   private Question asking(
       Message said, Question.Input input, Predicate<String> isRight, Choice first) {
-    return new Question(
-        said,
-        List.of(),
-        false,
-        List.of(first, new Choice("Cancel", ticked -> file.dismissQuestion())),
-        null,
-        List.of(input),
-        null,
-        Bindings.createBooleanBinding(() -> isRight.test(input.text().get()), input.text()));
+    return Question.asking(
+            said, List.of(input), first, new Choice("Cancel", ticked -> file.dismissQuestion()))
+        .readyWhen(
+            Bindings.createBooleanBinding(() -> isRight.test(input.text().get()), input.text()));
   }
 }

@@ -110,26 +110,15 @@ final class EffectSteps {
 
   /** Runs the command of a change; the text can be edited meanwhile. */
   void run(Change change, Outcome outcome) {
-    Cancellation stop = new Cancellation();
     file.dismissQuestion();
     file.say("running " + change.command());
-    Future<?> watch =
-        desk.background()
-            .later(
-                SaveFlow.SLOW,
-                () ->
-                    file.ask(
-                        Question.notice(
-                            new Message("Running on the server", change.command()),
-                            false,
-                            new Choice("Stop waiting", ticked -> stop.stop()))));
+    Running running = new Running(change);
     Commands commands = desk.commands();
     desk.background()
         .run(
-            () -> change.rules.effectCommand().run(commands, change.path(), stop),
+            () -> change.rules.effectCommand().run(commands, change.path(), running.stop),
             effect -> {
-              watch.cancel(false);
-              file.dismissQuestion();
+              running.over();
               if (effect.worked()) {
                 outcome.worked(effect);
               } else {
@@ -137,8 +126,7 @@ final class EffectSteps {
               }
             },
             failure -> {
-              watch.cancel(false);
-              file.dismissQuestion();
+              running.over();
               desk.checkLine();
               outcome.failed(
                   new Message(
@@ -148,6 +136,37 @@ final class EffectSteps {
                           + file.path().name()
                           + "."));
             });
+  }
+
+  /** A command that runs: told if it takes long, and then nobody need wait for it. */
+  private final class Running {
+    private final Cancellation stop = new Cancellation();
+    private final Future<?> watch;
+    private boolean isOver;
+    private boolean isTold;
+
+    Running(Change change) {
+      watch = desk.background().later(SaveFlow.SLOW, () -> tell(change));
+    }
+
+    private void tell(Change change) {
+      if (!isOver && file.isFree()) {
+        isTold = true;
+        file.ask(
+            Question.notice(
+                new Message("Running on the server", change.command()),
+                false,
+                new Choice("Stop waiting", ticked -> stop.stop())));
+      }
+    }
+
+    void over() {
+      isOver = true;
+      watch.cancel(false);
+      if (isTold) {
+        file.dismissQuestion();
+      }
+    }
   }
 
   private Message refused(Change change, Effect effect) {

@@ -82,12 +82,17 @@ final class GuardSteps {
 
     @Override
     public void worked(Effect effect) {
-      signIn();
+      // It may have taken longer than the server waited.
+      if (waiting == this) {
+        signIn();
+      }
     }
 
     @Override
     public void failed(Message said) {
-      ask(said, true, new Choice("Sign in anew all the same", ticked -> signIn()));
+      if (waiting == this) {
+        ask(said, true, new Choice("Sign in anew all the same", ticked -> signIn()));
+      }
     }
 
     private void signIn() {

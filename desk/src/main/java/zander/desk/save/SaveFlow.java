@@ -148,15 +148,34 @@ public final class SaveFlow {
         made = saver.save(before, content.get(), allowed);
       } catch (SaveFailure e) {
         if (guard != null && e.state() == SaveFailure.ServerState.OLD) {
-          guard.keep(files);
+          letGo(guard, e);
         }
         throw e;
       }
-      if (guard != null && guard.hasEnded(files)) {
-        saver.putBack(made, allowed);
-        throw new GuardRefused(GuardRefused.Reason.TOO_LATE, "");
+      if (guard != null && isTooLate(guard)) {
+        GuardRefused late = new GuardRefused(GuardRefused.Reason.TOO_LATE, "");
+        saver.takeBack(made, allowed, late);
+        throw late;
       }
       return new Done(made, endsWithThisRun(made.version()), guard);
+    }
+
+    /** Its change was not made; if the line is gone, it finds that by itself. */
+    private void letGo(ReturnGuard guard, SaveFailure failure) {
+      try {
+        guard.keep(files);
+      } catch (IOException e) {
+        failure.addSuppressed(e);
+      }
+    }
+
+    /** Where nobody can look any more, the guard does what it is for. */
+    private boolean isTooLate(ReturnGuard guard) {
+      try {
+        return guard.hasEnded(files);
+      } catch (IOException e) {
+        return false;
+      }
     }
 
     private ReturnGuard begin() throws IOException {

@@ -37,7 +37,7 @@ public record SaveRules(String check, String after, String effect, boolean asks,
       @JsonProperty("check") String check,
       @JsonProperty("after") String after,
       @JsonProperty("effect") String effect,
-      @JsonProperty(value = "asks", defaultValue = "true") Boolean asks,
+      @JsonProperty("asks") Boolean asks,
       @JsonProperty("seconds") int seconds) {
     return new SaveRules(
         orEmpty(check),

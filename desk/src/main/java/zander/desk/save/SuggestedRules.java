@@ -13,7 +13,7 @@ final class SuggestedRules {
   /** What can lock out whoever makes it is kept only when they still get in. */
   private static final int GUARDED = 120;
 
-  /** Of the whole path; no check of these runs anything that stands in the file. */
+  /** Of the whole path; no check before a save runs anything that stands in the file. */
   private static final Map<Pattern, SaveRules> BY_PATH = new LinkedHashMap<>();
 
   private static final Map<Pattern, SaveRules> BY_FIRST_LINE = new LinkedHashMap<>();

@@ -56,7 +56,9 @@ final class SaveWords {
     return new Message(
         why instanceof CheckRefused check
             ? programOf(check) + " refused " + name + ", which could not be put back"
-            : name + " is saved, and was not checked",
+            : why instanceof GuardRefused
+                ? name + " is saved, and the server will not take it back by itself"
+                : name + " is saved, and was not checked",
         (why instanceof CheckRefused check ? linesOf(check) : "")
             + failed.headline()
             + ". The server has the new version; the journal keeps the one before.");

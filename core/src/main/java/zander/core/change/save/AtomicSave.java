@@ -133,14 +133,6 @@ public final class AtomicSave {
     return saved;
   }
 
-  private void takeBack(Saved saved, List<Allow> allowed, Exception refused) throws NotPutBack {
-    try {
-      putBack(saved, allowed);
-    } catch (SaveFailure e) {
-      throw new NotPutBack(saved, refused, e);
-    }
-  }
-
   /**
    * Brings the content before a save back; the new one stays in the journal. What another wrote
    * since is never replaced by it.
@@ -149,7 +141,22 @@ public final class AtomicSave {
    */
   public Saved putBack(Saved saved, List<Allow> allowed) throws SaveFailure {
     List<Allow> still = allowed.stream().filter(one -> one != Allow.REPLACE_OTHERS_CHANGE).toList();
-    return save(saved.version(), saved.replaced(), still, 0, saved.entry());
+    // What was there before is not checked: it is to be there again whatever it is.
+    return new AtomicSave(files, commands, journal)
+        .save(saved.version(), saved.replaced(), still, 0, saved.entry());
+  }
+
+  /**
+   * The same for a save that must not stand.
+   *
+   * @param refused why
+   */
+  public void takeBack(Saved saved, List<Allow> allowed, Exception refused) throws NotPutBack {
+    try {
+      putBack(saved, allowed);
+    } catch (SaveFailure e) {
+      throw new NotPutBack(saved, refused, e);
+    }
   }
 
   /**
@@ -161,12 +168,11 @@ public final class AtomicSave {
   public Saved save(
       FileVersion opened, byte[] content, List<Allow> allowed, long group, long undoes)
       throws SaveFailure {
-    StagedCheck check = undoes == 0 ? before : StagedCheck.NONE;
     return new SaveRun(
             files,
             commands,
             journal,
-            new SaveRun.Wanted(opened, content, allowed, group, undoes, check))
+            new SaveRun.Wanted(opened, content, allowed, group, undoes, before))
         .run();
   }
 }

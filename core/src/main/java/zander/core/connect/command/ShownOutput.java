@@ -17,7 +17,7 @@ import zander.core.work.Cancellation;
 public record ShownOutput(int exit, String said) {
   private static final int MOST = 16 * 1024;
 
-  /** Runs a script; see {@link Commands#stream}. Nothing is on its standard input. */
+  /** Runs a script; see {@link Commands#stream}. */
   public static ShownOutput of(Commands commands, String wireScript, Cancellation stop)
       throws IOException {
     ByteArrayOutputStream out = new ByteArrayOutputStream();
