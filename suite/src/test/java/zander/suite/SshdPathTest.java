@@ -36,7 +36,7 @@ class SshdPathTest extends PathContract {
   @BeforeAll
   static void start() throws Exception {
     Assumptions.assumeTrue(SystemSshd.isPossible(), "needs openssh-server, and to be root");
-    sshd = new SystemSshd(folder, List.of("zndwarden", "znddeploy"), List.of());
+    sshd = new SystemSshd(folder, List.of("zndpath", "znddeploy"), List.of());
   }
 
   @AfterAll
@@ -48,7 +48,7 @@ class SshdPathTest extends PathContract {
 
   @Override
   Connection asUser() throws IOException {
-    return sshd.open("zndwarden");
+    return sshd.open("zndpath");
   }
 
   @Override
@@ -58,10 +58,10 @@ class SshdPathTest extends PathContract {
 
   @Override
   RemotePath freshFolder() throws IOException {
-    Path fresh = folder.resolve("zndwarden/fresh-" + NUMBER.incrementAndGet());
+    Path fresh = folder.resolve("zndpath/fresh-" + NUMBER.incrementAndGet());
     Files.createDirectory(fresh);
     try {
-      SystemSshd.run("chown", "zndwarden:zndwarden", fresh.toString());
+      SystemSshd.run("chown", "zndpath:zndpath", fresh.toString());
     } catch (InterruptedException e) {
       throw new IOException(e);
     }
@@ -95,7 +95,7 @@ class SshdPathTest extends PathContract {
     talk.passphrase = passphrase;
     try (Connection connection =
         sshd.connector.open(
-            new ServerAddress("zndwarden", "localhost", sshd.port()),
+            new ServerAddress("zndpath", "localhost", sshd.port()),
             SignInMethods.byKey(key),
             talk)) {
       assertThat(connection.keyType()).isEqualTo(type);

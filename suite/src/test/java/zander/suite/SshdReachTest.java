@@ -89,19 +89,19 @@ class SshdReachTest extends SshdReachFixture {
   @Test
   void goesThroughASecondServer() throws Exception {
     SystemSshd gate = start("gate", List.of(WARDEN), "AllowTcpForwarding yes");
-    SystemSshd store = start("store", List.of("zndcut"));
+    SystemSshd store = start("store", List.of("zndreach"));
     Connector connector = connector(null);
     TestPrompts talk = TestPrompts.accepting();
     Hop through = new Hop(gate.address(WARDEN), SignInMethods.byKey(gate.keyFile()));
-    Hop goal = new Hop(store.address("zndcut"), SignInMethods.byKey(store.keyFile()));
+    Hop goal = new Hop(store.address("zndreach"), SignInMethods.byKey(store.keyFile()));
     try (Connection in = connector.open(List.of(through, goal), null, talk)) {
-      assertThat(in.whoAmI().account()).isEqualTo("zndcut");
-      assertThat(in.run("id -un", new byte[0]).outText()).isEqualTo("zndcut\n");
+      assertThat(in.whoAmI().account()).isEqualTo("zndreach");
+      assertThat(in.run("id -un", new byte[0]).outText()).isEqualTo("zndreach\n");
       byte[] much = new byte[3 << 20];
       new java.util.Random(1).nextBytes(much);
       assertThat(in.run("cat", much).out()).isEqualTo(much);
     }
-    assertThat(talk.notes).extracting(note -> note.hop().account()).contains(WARDEN, "zndcut");
+    assertThat(talk.notes).extracting(note -> note.hop().account()).contains(WARDEN, "zndreach");
     // Three in a row, the first of them twice.
     connector.open(List.of(through, goal, through), "/etc", talk).close();
   }

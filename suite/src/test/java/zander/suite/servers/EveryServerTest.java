@@ -137,6 +137,7 @@ class EveryServerTest {
     String detail = said.detail().isEmpty() ? "" : ". " + said.detail();
     return (said.headline() + detail)
         .replace(server.remote().parent().text() + "/", "")
+        .replace(ServerTable.ACCOUNT, "zndtable")
         .replace(server.remote().text() + "/", "")
         .replace(folder.toString(), "…")
         .replaceAll("\\.zander-[0-9a-f-]+", ".zander-…")

@@ -10,7 +10,8 @@ import zander.suite.SystemSshd;
 
 /** The servers that everything is tried on, each as it is met in the field. */
 final class ServerTable {
-  static final String ACCOUNT = "zndtable";
+  /** Of this process alone: another one may run tests on its own at the same time. */
+  static final String ACCOUNT = "zndtable" + System.getProperty("test.fork", "");
 
   private static final String EXTERNAL = "Subsystem sftp /usr/lib/openssh/sftp-server";
   private static final String NOLOGIN = "/usr/sbin/nologin";
