@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.BufferedReader;
 import java.io.File;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -31,9 +32,6 @@ import zander.standin.server.Relay;
 class KillTest {
   private static final int KILLS = 6;
   private static final String TRIAL = "/home/warden/trial";
-
-  /** Text is kept a second and a half after the first key since the last time. */
-  private static final long OLDEST_LOST_MILLIS = 4000;
 
   @TempDir Path folder;
 
@@ -73,12 +71,14 @@ class KillTest {
             () -> {
               try (BufferedReader lines = process.inputReader()) {
                 for (String line; (line = lines.readLine()) != null; ) {
-                  if (line.matches("(typed|did) [0-9]+ [0-9]+")) {
+                  if (line.matches("(kept|did) [0-9]+ [0-9]+")) {
                     said.add(line);
+                  }
+                  if (line.startsWith("kept ")) {
                     first.complete(null);
                   }
                 }
-              } catch (java.io.IOException e) {
+              } catch (IOException e) {
                 // It was killed.
               }
             });
@@ -92,7 +92,6 @@ class KillTest {
       process.destroyForcibly().waitFor();
       reader.join();
     }
-    said.add("killed 0 " + System.currentTimeMillis());
     return said;
   }
 
@@ -129,29 +128,28 @@ class KillTest {
         .orElse(0);
   }
 
-  /** What was typed some seconds before the kill is in a draft or on the server. */
+  /** What was in a draft before the kill is in one still, or on the server. */
   private static void checkText(Connection connection, Path work, List<String> said, String what)
       throws Exception {
-    long killed = Long.parseLong(said.get(said.size() - 1).split(" ")[2]);
-    int due =
-        said.stream()
-            .filter(line -> line.startsWith("typed"))
-            .filter(line -> Long.parseLong(line.split(" ")[2]) < killed - OLDEST_LOST_MILLIS)
-            .mapToInt(line -> Integer.parseInt(line.split(" ")[1]))
-            .max()
-            .orElse(-1);
-    List<String> texts = new ArrayList<>();
+    List<String> texts = new ArrayList<>(drafts(work));
     texts.add(
         new String(
             connection.files().readAll(RemotePath.of(TRIAL + "/index.html"), 1 << 20), UTF_8));
+    int found = texts.stream().mapToInt(KillTest::numberOf).max().orElse(-1);
+    assertThat(found).as(what).isGreaterThanOrEqualTo(last(said, "kept"));
+  }
+
+  /** The drafts that a worker has kept in its folder. */
+  static List<String> drafts(Path work) throws IOException {
     Path drafts = work.resolve("state/drafts/warden@lab-box.riverwatch.example");
-    new Drafts(drafts, ContentSeal.ofThisRun()).all().forEach(draft -> texts.add(draft.text()));
-    int kept =
-        texts.stream()
-            .filter(text -> text.startsWith("typed "))
-            .mapToInt(text -> Integer.parseInt(text.lines().findFirst().orElseThrow().substring(6)))
-            .max()
-            .orElse(-1);
-    assertThat(kept).as(what).isGreaterThanOrEqualTo(due);
+    return new Drafts(drafts, ContentSeal.ofThisRun())
+        .all().stream().map(Drafts.Draft::text).toList();
+  }
+
+  /** Which of the texts that were typed this is; -1 for none of them. */
+  static int numberOf(String text) {
+    return text.startsWith("typed ")
+        ? Integer.parseInt(text.lines().findFirst().orElseThrow().substring(6))
+        : -1;
   }
 }

@@ -1,5 +1,6 @@
 package zander.desk.model;
 
+import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.file.Path;
@@ -9,6 +10,7 @@ import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
 import java.util.function.BooleanSupplier;
 import zander.core.book.ServerEntry;
 import zander.core.book.SignIn;
@@ -27,6 +29,9 @@ import zander.standin.demo.Demo;
 final class KilledWorker {
   private static final String TRIAL = "/home/warden/trial";
   private static final ExecutorService INTERFACE = Executors.newSingleThreadExecutor();
+
+  /** Higher with each start, so that what an earlier one has left is not taken for this one's. */
+  private static final int FIRST = (int) (System.currentTimeMillis() / 1000 % 1_000_000) * 1000;
 
   private KilledWorker() {}
 
@@ -77,6 +82,9 @@ final class KilledWorker {
           return null;
         });
     until(() -> desk.currentProperty().get() instanceof FileModel);
+    Thread watching = new Thread(() -> tellKept(folder), "kept");
+    watching.setDaemon(true);
+    watching.start();
     work(desk, (FileModel) on(() -> desk.currentProperty().get()));
   }
 
@@ -85,7 +93,7 @@ final class KilledWorker {
     DeleteTask deleting =
         new DeleteTask(desk.files(), desk.commands(), desk.journal(), desk.home());
     String run = Long.toHexString(System.nanoTime());
-    for (int round = 0; ; round++) {
+    for (int round = FIRST; ; round++) {
       String text = "typed " + round + "\n" + "level 2.48\n".repeat(300);
       on(
           () -> {
@@ -109,6 +117,25 @@ final class KilledWorker {
               return null;
             });
       }
+    }
+  }
+
+  /** Says which of the texts that were typed is in a draft by now. */
+  private static void tellKept(Path folder) {
+    int told = FIRST - 1;
+    while (true) {
+      try {
+        for (String text : KillTest.drafts(folder)) {
+          int number = KillTest.numberOf(text);
+          if (number > told) {
+            told = number;
+            say("kept " + number);
+          }
+        }
+      } catch (IOException e) {
+        // Just then exchanged for another; the next look reads that.
+      }
+      LockSupport.parkNanos(TimeUnit.MILLISECONDS.toNanos(50));
     }
   }
 
