@@ -127,7 +127,9 @@ public interface RemoteFiles extends Closeable {
   WholeFile readWhole(RemotePath file, long limit) throws IOException;
 
   /** A stream of a file's content with several requests under way. Close it. */
-  InputStream read(RemotePath file) throws IOException;
+  default InputStream read(RemotePath file) throws IOException {
+    return read(file, 0, List.of());
+  }
 
   /**
    * The same from a place in the file, and over several channels at once.
@@ -136,6 +138,9 @@ public interface RemoteFiles extends Closeable {
    * @param more further file services of the same server
    */
   InputStream read(RemotePath file, long from, List<RemoteFiles> more) throws IOException;
+
+  /** Opens a file to be read at any place, in one round trip. Close it. */
+  RemoteReader openToRead(RemotePath file) throws IOException;
 
   /**
    * A file that was just made.
@@ -153,7 +158,9 @@ public interface RemoteFiles extends Closeable {
    *
    * @param mode the bits it has from the first moment, before the server's umask
    */
-  RemoteWriter create(RemotePath file, Mode mode) throws IOException;
+  default RemoteWriter create(RemotePath file, Mode mode) throws IOException {
+    return create(file, mode, List.of());
+  }
 
   /**
    * The same over several channels at once.

@@ -19,7 +19,7 @@ import zander.core.files.PosixClasses;
  * lines more. What comes over the line is then judged by our own engine, so that a server's locale,
  * and its idea of letters, make no difference.
  */
-final class GrepPattern {
+public final class GrepPattern {
   /** Encodings that files on servers are met in, besides UTF-8. */
   private static final List<Charset> ENCODINGS =
       List.of(
@@ -77,7 +77,7 @@ final class GrepPattern {
    *
    * @return {@code null} for an expression of which it is not known what it fits
    */
-  static String of(SearchText wanted) {
+  public static String of(SearchText wanted) {
     GrepPattern pattern = new GrepPattern(wanted);
     while (pattern.possible && pattern.at < pattern.text.length()) {
       if (wanted.expression()) {

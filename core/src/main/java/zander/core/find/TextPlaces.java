@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CancellationException;
 import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import zander.core.work.Cancellation;
 
 /**
@@ -11,6 +12,9 @@ import zander.core.work.Cancellation;
  * {@code sed} do it: a match never goes beyond the end of its line, which is no part of it.
  */
 public final class TextPlaces {
+  /** Characters that are looked at at once, some milliseconds' worth. */
+  private static final int MOST_READS = 1_000_000;
+
   private TextPlaces() {}
 
   /**
@@ -49,8 +53,52 @@ public final class TextPlaces {
       int most,
       Cancellation stop) {
     List<Place> places = new ArrayList<>();
+    add(new StoppableText(text, stop), begin, end, wanted, with, most, places);
+    return places;
+  }
+
+  /**
+   * Those of a short text that are found at once, for a thread that must not wait.
+   *
+   * @throws java.util.regex.PatternSyntaxException when the expression is none
+   */
+  public static List<Place> atOnce(String text, SearchText wanted, int most) {
+    List<Place> places = new ArrayList<>();
+    int[] reads = {0};
+    Runnable bound =
+        () -> {
+          if (reads[0]++ > MOST_READS) {
+            throw new CancellationException("it takes too long");
+          }
+        };
+    try {
+      add(new StoppableText(text, bound), 0, text.length(), wanted, "", most, places);
+    } catch (CancellationException | StackOverflowError e) {
+      // What was found by then is what there is.
+    }
+    return places;
+  }
+
+  /**
+   * Whether there is one in a line.
+   *
+   * @throws CancellationException when it was stopped, also within an expression that does not end
+   */
+  public static boolean isIn(String line, Pattern pattern, Cancellation stop) {
+    return pattern.matcher(new StoppableText(line, stop)).find();
+  }
+
+  private static void add(
+      StoppableText stoppable,
+      int begin,
+      int end,
+      SearchText wanted,
+      String with,
+      int most,
+      List<Place> places) {
+    String text = stoppable.text();
     String template = wanted.expression() ? with : Matcher.quoteReplacement(with);
-    Matcher matcher = wanted.pattern().matcher(new StoppableText(text, stop));
+    Matcher matcher = wanted.pattern().matcher(stoppable);
     int line = 1;
     for (int from = 0; from <= end; line++) {
       int newLine = text.indexOf('\n', from);
@@ -60,7 +108,7 @@ public final class TextPlaces {
         while (matcher.find()) {
           if (matcher.end() > matcher.start()) {
             if (places.size() == most) {
-              return places;
+              return;
             }
             String made = expand(matcher, template);
             places.add(new Place(line, matcher.start(), matcher.end(), made));
@@ -69,7 +117,6 @@ public final class TextPlaces {
       }
       from = to + 1;
     }
-    return places;
   }
 
   private static String expand(Matcher matcher, String template) {
@@ -89,29 +136,5 @@ public final class TextPlaces {
       }
     }
     return made.toString();
-  }
-
-  /** A text whose reading ends when that is wished: an expression may look at it for ever. */
-  private record StoppableText(String text, Cancellation stop) implements CharSequence {
-    @Override
-    public int length() {
-      return text.length();
-    }
-
-    @Override
-    public char charAt(int index) {
-      stop.throwIfStopped();
-      return text.charAt(index);
-    }
-
-    @Override
-    public CharSequence subSequence(int start, int end) {
-      return text.substring(start, end);
-    }
-
-    @Override
-    public String toString() {
-      return text;
-    }
   }
 }

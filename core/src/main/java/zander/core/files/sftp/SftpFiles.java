@@ -18,12 +18,14 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
+import zander.core.files.RemoteReader;
 import zander.core.files.RemoteWriter;
 import zander.core.files.sftp.SftpListing.Raw;
 import zander.core.files.sftp.channel.ServiceStart;
 import zander.core.files.sftp.channel.SftpChannel;
 import zander.core.files.sftp.wire.FolderGuard;
 import zander.core.files.sftp.wire.FolderHandles;
+import zander.core.files.sftp.wire.OpenHandle;
 import zander.core.files.sftp.wire.RequestBody;
 import zander.core.files.sftp.wire.SftpWire;
 import zander.core.files.sftp.wire.WireAttributes;
@@ -207,18 +209,13 @@ public final class SftpFiles implements RemoteFiles {
   }
 
   @Override
-  public InputStream read(RemotePath file) throws IOException {
-    return opening.read(file, 0, List.of());
+  public RemoteReader openToRead(RemotePath file) throws IOException {
+    return new SftpOpenFile(OpenHandle.open(wire, file, SftpWire.OPEN_READ), file);
   }
 
   @Override
   public InputStream read(RemotePath file, long from, List<RemoteFiles> more) throws IOException {
     return opening.read(file, from, wires(more));
-  }
-
-  @Override
-  public RemoteWriter create(RemotePath file, Mode mode) throws IOException {
-    return opening.create(file, mode, List.of());
   }
 
   @Override

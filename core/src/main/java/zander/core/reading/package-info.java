@@ -1,0 +1,5 @@
+/**
+ * Files of any size, read by parts and followed as they grow: lines around any place, places by
+ * line, time or text. What is held does not depend on the file's size.
+ */
+package zander.core.reading;
