@@ -11,6 +11,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.files.RemotePath;
 import zander.desk.file.FileModel;
+import zander.desk.reading.ReadingModel;
 import zander.standin.world.Caller;
 import zander.standin.world.World;
 
@@ -99,5 +100,34 @@ class EditorScreenshots {
     window.push(KeyCode.CONTROL, KeyCode.S);
     window.until("it is refused", () -> window.shownOrNull("#choice-change-the-check-") != null);
     Screenshots.keep(window, "editor-check");
+  }
+
+  @Test
+  void aFollowedLog() throws Exception {
+    StringBuilder content = new StringBuilder();
+    for (int i = 0; i < 80_000; i++) {
+      content.append(ReadingInTheWindowTest.line(i));
+    }
+    byte[] bytes = content.toString().getBytes(UTF_8);
+    window
+        .world("levels-web")
+        .open(
+            Caller.ROOT,
+            ReadingInTheWindowTest.LOG,
+            new World.Open(false, true, true, false, false, 0644))
+        .write(0, bytes, 0, bytes.length);
+    Window.inWindow(
+        () -> {
+          ReadingModel.show(window.desk(), RemotePath.of(ReadingInTheWindowTest.LOG));
+          return null;
+        });
+    window.until("it is open", () -> window.text("#reading-state").equals("following"));
+    window.clickOn("#reading");
+    window.push(KeyCode.CONTROL, KeyCode.F);
+    window.fill("#reading-find", "station-12");
+    window.push(KeyCode.ENTER);
+    CodeArea area = (CodeArea) window.shown("#reading");
+    window.until("it is found", () -> area.getSelectedText().equals("station-12"));
+    Screenshots.keep(window, "log-followed");
   }
 }

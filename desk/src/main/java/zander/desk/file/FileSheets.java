@@ -6,8 +6,10 @@ import java.util.Set;
 import java.util.function.Consumer;
 import zander.core.change.save.AtomicSave;
 import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
 import zander.desk.folder.FolderModel;
+import zander.desk.reading.ReadingModel;
 import zander.desk.save.KeptSaveRules;
 import zander.desk.sheet.OpenDesk;
 
@@ -16,19 +18,12 @@ public final class FileSheets {
   private final OpenDesk desk;
   private final FolderModel folder;
   private final FileModel.Kept kept;
-  private final LargeFiles largeFiles;
   private final Set<RemotePath> opening = new HashSet<>();
 
-  public FileSheets(
-      OpenDesk desk,
-      FolderModel folder,
-      Drafts drafts,
-      KeptSaveRules saveRules,
-      LargeFiles largeFiles) {
+  public FileSheets(OpenDesk desk, FolderModel folder, Drafts drafts, KeptSaveRules saveRules) {
     this.desk = desk;
     this.folder = folder;
     this.kept = new FileModel.Kept(drafts, saveRules);
-    this.largeFiles = largeFiles;
   }
 
   /**
@@ -64,17 +59,22 @@ public final class FileSheets {
             },
             failure -> {
               opening.remove(path);
-              desk.openSheets().frontProperty().set(folder);
-              if (LargeFiles.isTooLarge(failure)) {
-                largeFiles.ask(path);
+              if (isTooLarge(failure)) {
+                ReadingModel.show(desk, path);
                 return;
               }
+              desk.openSheets().frontProperty().set(folder);
               folder.tellFailure(
                   failure,
                   desk,
                   () -> desk.actAsRoot(path.parent(), root -> root.openFile(path, 0)));
               desk.checkLine();
             });
+  }
+
+  private static boolean isTooLarge(Throwable failure) {
+    return failure instanceof RemoteFailure remote
+        && remote.reason() == RemoteFailure.Reason.TOO_LARGE;
   }
 
   /** What a file that is open was when it was last read or saved; {@code null} for none. */

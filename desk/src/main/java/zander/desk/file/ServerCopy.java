@@ -157,7 +157,8 @@ final class ServerCopy {
               () -> LineDifference.of(before, theirs.text().text()),
               difference -> {
                 watch.told(looked);
-                file.ask(questions.changedThere(difference));
+                boolean grew = theirs.text().text().startsWith(before);
+                file.ask(questions.changedThere(difference, grew));
               },
               failure -> watch.forget());
     }

@@ -20,7 +20,6 @@ import zander.core.journal.JournalEntry;
 import zander.desk.file.DraftOffer;
 import zander.desk.file.Drafts;
 import zander.desk.file.FileSheets;
-import zander.desk.file.LargeFiles;
 import zander.desk.find.FindModel;
 import zander.desk.folder.CopyText;
 import zander.desk.folder.DeleteActions;
@@ -104,14 +103,7 @@ public final class DeskModel implements OpenDesk {
     this.shellsBelow = new ShellsBelow(sheets.all());
     this.shells = new ShellSheets(this, server::connection, folder::refresh);
     Drafts drafts = app.draftsOf(entry, actsAs());
-    this.files =
-        new FileSheets(
-            this,
-            folder,
-            drafts,
-            app.saveRules(),
-            new LargeFiles(
-                this, folder, () -> whyNoShell().isEmpty(), shells::open, transfers::bringDown));
+    this.files = new FileSheets(this, folder, drafts, app.saveRules());
     this.rights = new RightsModel(this, folder);
     this.details = new SelectionDetails(this, folder, rights);
     folder.allProperty().addListener((observed, old, now) -> local.compareWith(folder.path(), now));

@@ -4,8 +4,8 @@ import java.util.List;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.value.ObservableValue;
-import zander.desk.file.FileEndModel;
 import zander.desk.file.FileModel;
+import zander.desk.reading.ReadingModel;
 import zander.desk.sheet.Sheet;
 import zander.desk.work.Setting;
 import zander.desk.work.Settings;
@@ -40,7 +40,7 @@ final class LocalFold {
 
   private Setting<Boolean> setting() {
     Sheet sheet = front.getValue();
-    boolean isText = sheet instanceof FileModel || sheet instanceof FileEndModel;
+    boolean isText = sheet instanceof FileModel || sheet instanceof ReadingModel;
     return isText ? Settings.LOCAL_FOLDED_BY_TEXT : Settings.LOCAL_FOLDED;
   }
 

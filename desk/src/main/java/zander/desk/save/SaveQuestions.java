@@ -7,6 +7,7 @@ import zander.core.change.save.CheckRefused;
 import zander.core.change.save.SaveFailure;
 import zander.core.edit.LineDifference;
 import zander.core.edit.UnencodableTextException;
+import zander.desk.reading.ReadingModel;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Question.Choice;
@@ -156,8 +157,12 @@ public final class SaveQuestions {
         .withDifference(difference);
   }
 
-  /** For a file that another changed while it is open here. */
-  public Question changedThere(List<LineDifference.Line> difference) {
+  /**
+   * For a file that another changed while it is open here.
+   *
+   * @param grew whether nothing but more lines came to its end, as to a log's
+   */
+  public Question changedThere(List<LineDifference.Line> difference, boolean grew) {
     Choice load = new Choice("Load theirs", ticked -> file.loadTheirs());
     String changed = file.path().name() + " was changed on the server";
     return (file.isUnsaved()
@@ -173,9 +178,18 @@ public final class SaveQuestions {
             : Question.notice(
                 new Message(changed, "The text here is the version before."),
                 false,
-                load,
-                keepEditing()))
+                (grew ? List.of(load, follow(), keepEditing()) : List.of(load, keepEditing()))
+                    .toArray(Choice[]::new)))
         .withDifference(difference);
+  }
+
+  private Choice follow() {
+    return new Choice(
+        "Follow it as it grows",
+        ticked -> {
+          file.dismissQuestion();
+          ReadingModel.show(desk, file.path());
+        });
   }
 
   /** For a file that was opened and cannot be saved by this account. */
@@ -187,8 +201,8 @@ public final class SaveQuestions {
     Choice reading = new Choice("Read only", ticked -> file.dismissQuestion());
     return desk.mayActAsRoot()
         ? Question.notice(
-            said, false, new Choice("Edit as root", ticked -> file.goOnAsRoot()), reading)
-        : Question.notice(said, false, reading);
+            said, false, new Choice("Edit as root", ticked -> file.goOnAsRoot()), follow(), reading)
+        : Question.notice(said, false, follow(), reading);
   }
 
   private Choice saving(String words, Allow allowed) {

@@ -25,7 +25,6 @@ import zander.desk.model.DeskModel;
 import zander.desk.sheet.Sheet;
 import zander.desk.sheet.TabNames;
 import zander.desk.shell.ShellModel;
-import zander.desk.view.file.FileView;
 import zander.desk.view.folder.FolderView;
 import zander.desk.view.folder.LocalView;
 import zander.desk.view.folder.SideView;
@@ -259,9 +258,10 @@ final class DeskView extends VBox {
     return (FolderView) viewOf(model.folder());
   }
 
-  /** What shows the file in front; {@code null} when something else is. */
-  FileView fileInFront() {
-    return views.get(model.currentProperty().get()) instanceof FileView file ? file : null;
+  /** The view in front if it is of a kind; {@code null} when another one is. */
+  <V> V inFront(Class<V> kind) {
+    SheetView front = views.get(model.currentProperty().get());
+    return kind.isInstance(front) ? kind.cast(front) : null;
   }
 
   void focusFront() {

@@ -27,7 +27,6 @@ import zander.desk.reach.Prompts;
 import zander.desk.sheet.Action;
 import zander.desk.shell.ShellModel;
 import zander.desk.term.TerminalView;
-import zander.desk.view.file.FileView;
 import zander.desk.view.folder.FolderActions;
 import zander.desk.view.reach.ReachView;
 
@@ -179,9 +178,10 @@ public final class MainView extends StackPane {
     return !key.isEmpty() && combination(key).match(event);
   }
 
-  FileView fileInFront() {
+  /** The view in front if it is of a kind; {@code null} when another one is. */
+  <V> V inFront(Class<V> kind) {
     DeskModel desk = model.currentProperty().get();
-    return desk == null || !desks.containsKey(desk) ? null : view(desk).fileInFront();
+    return desk == null || !desks.containsKey(desk) ? null : view(desk).inFront(kind);
   }
 
   private static KeyCombination combination(String key) {

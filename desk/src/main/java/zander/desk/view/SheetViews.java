@@ -4,20 +4,20 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
-import zander.desk.file.FileEndModel;
 import zander.desk.file.FileModel;
 import zander.desk.find.FindModel;
 import zander.desk.folder.FolderModel;
 import zander.desk.history.JournalModel;
 import zander.desk.history.RecoveryModel;
 import zander.desk.model.DeskModel;
+import zander.desk.reading.ReadingModel;
 import zander.desk.sheet.Sheet;
 import zander.desk.shell.ShellModel;
 import zander.desk.transfer.CheckModel;
 import zander.desk.transfer.PlanModel;
 import zander.desk.transfer.TransferListModel;
-import zander.desk.view.file.FileEndView;
 import zander.desk.view.file.FileView;
+import zander.desk.view.file.ReadingView;
 import zander.desk.view.find.FindView;
 import zander.desk.view.folder.FolderView;
 import zander.desk.view.history.JournalView;
@@ -41,7 +41,7 @@ final class SheetViews {
     shows(PlanModel.class, PlanView::new);
     shows(CheckModel.class, CheckView::new);
     shows(FileModel.class, file -> new FileView(file, desk::goTo));
-    shows(FileEndModel.class, FileEndView::new);
+    shows(ReadingModel.class, ReadingView::new);
     shows(ShellModel.class, shell -> new ShellView(desk, shell));
   }
 

@@ -5,12 +5,18 @@ import java.util.List;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Predicate;
+import zander.core.files.RemoteEntry;
+import zander.core.files.RemotePath;
 import zander.desk.file.FileModel;
 import zander.desk.history.JournalSheet;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
+import zander.desk.reading.ReadingModel;
 import zander.desk.sheet.Action;
 import zander.desk.view.file.FileActions;
+import zander.desk.view.file.FileView;
+import zander.desk.view.file.ReadingActions;
+import zander.desk.view.file.ReadingView;
 import zander.desk.view.folder.FolderActions;
 import zander.desk.work.Settings;
 
@@ -24,15 +30,18 @@ final class WindowActions {
   private final List<Action> actions = new ArrayList<>();
   private final Action goTo;
   private final FileActions inFile;
+  private final ReadingActions inReading;
 
   WindowActions(AppModel model, MainView window) {
     this.model = model;
     this.window = window;
     this.goTo = new Action("Go to a path, server or action", "Ctrl+G", window::openGoto);
     actions.add(goTo);
-    this.inFile = new FileActions(window::fileInFront);
+    this.inFile = new FileActions(() -> window.inFront(FileView.class));
+    this.inReading = new ReadingActions(() -> window.inFront(ReadingView.class));
     window();
     folders();
+    reading();
     transfers();
     sheets();
   }
@@ -41,7 +50,8 @@ final class WindowActions {
   List<Action> all() {
     List<Action> all = new ArrayList<>(actions);
     // Those of a file in front come before others with the same key.
-    all.addAll(window.fileInFront() == null ? all.size() : 0, inFile.all());
+    all.addAll(window.inFront(FileView.class) == null ? all.size() : 0, inFile.all());
+    all.addAll(window.inFront(ReadingView.class) == null ? all.size() : 0, inReading.all());
     DeskModel desk = model.currentProperty().get();
     if (desk != null) {
       all.addAll(new FolderActions(desk).all());
@@ -181,6 +191,24 @@ final class WindowActions {
         desk -> desk.rights().apply(),
         unless(desk -> desk.rights().isChanged(), "no rights were changed in the panel"));
     onDesk("Open a shell here", "Ctrl+J", DeskModel::openShell);
+  }
+
+  private void reading() {
+    onDesk(
+        "Read a file and follow it as it grows",
+        "Alt+Shift+R",
+        desk -> ReadingModel.show(desk, toRead(desk)),
+        unless(desk -> toRead(desk) != null, "open or select a file first"));
+  }
+
+  /** The file in front, or the one that is selected; {@code null} for none. */
+  private static RemotePath toRead(DeskModel desk) {
+    if (front(desk) != null) {
+      return front(desk).path();
+    }
+    List<RemoteEntry> selected = desk.folder().selection();
+    boolean isFile = selected.size() == 1 && selected.get(0).leadsToFile();
+    return isFile ? selected.get(0).path() : null;
   }
 
   private void transfers() {

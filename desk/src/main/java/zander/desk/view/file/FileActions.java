@@ -23,6 +23,7 @@ public final class FileActions {
     add("Go to a line", "Alt+G", FileView::askForLine);
     add("Show your changes to this file", "Alt+V", FileView::showChanges);
     add("Compare with other versions", "Alt+Shift+V", FileView::showOtherVersions);
+    add("Go to the other bracket", "Alt+Shift+B", file -> file.pairs().goToPartner());
     add("Undo the change at this line", "Alt+Shift+Z", FileView::takeBackChange);
     add("Read in another encoding …", "", FileView::askForEncoding);
     add("Colour as another language …", "", FileView::askForLanguage);

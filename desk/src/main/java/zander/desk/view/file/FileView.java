@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
+import java.util.Objects;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
@@ -22,6 +23,7 @@ import org.fxmisc.richtext.util.UndoUtils;
 import org.fxmisc.wellbehaved.event.EventPattern;
 import org.fxmisc.wellbehaved.event.InputMap;
 import org.fxmisc.wellbehaved.event.Nodes;
+import zander.core.edit.Brackets;
 import zander.core.edit.HiddenCharacters;
 import zander.core.edit.TextFile;
 import zander.core.files.RemotePath;
@@ -53,8 +55,12 @@ public final class FileView extends VBox implements SheetView {
   private final Label facts = Parts.label("", "quiet");
   private final Label place = Parts.label("1:1", "quiet", "figures");
   private final LineCommands lines;
+  private final PairTyping pairs;
   private final FindBar findBar;
   private Highlighter highlighter;
+
+  /** The brackets that were marked last. */
+  private Brackets.Pair paired;
 
   /** Whether the model's own text comes into the editor. */
   private boolean showing;
@@ -94,6 +100,7 @@ public final class FileView extends VBox implements SheetView {
     area.getStyleClass().add("editor");
     new LineMarks(area, model.changes());
     lines = new LineCommands(area, model.languageProperty()::get);
+    pairs = new PairTyping(area, model.languageProperty()::get);
     findBar = new FindBar(area, model.find());
     Nodes.addInputMap(
         area,
@@ -199,7 +206,7 @@ public final class FileView extends VBox implements SheetView {
 
   /** Once the text is there: to hear of it costs each listener a pass over it. */
   private void listen() {
-    highlighter = new Highlighter(area, model.languageProperty().get(), this::found);
+    highlighter = new Highlighter(area, model.languageProperty().get(), this::found, pairs::marked);
     model.languageProperty().addListener((observed, old, now) -> colourAs(now));
     // Not the text's own property: listened to, it is made anew with every colour.
     var changes = area.multiPlainChanges();
@@ -211,7 +218,7 @@ public final class FileView extends VBox implements SheetView {
 
   private void colourAs(Language language) {
     highlighter.stop();
-    highlighter = new Highlighter(area, language, this::found);
+    highlighter = new Highlighter(area, language, this::found, pairs::marked);
     highlighter.marksChanged();
   }
 
@@ -289,6 +296,15 @@ public final class FileView extends VBox implements SheetView {
             + ":"
             + (column + 1)
             + (hidden != null && hidden.end() == column ? " " + hidden.name() : ""));
+    Brackets.Pair beside = pairs.marked();
+    if (highlighter != null && !Objects.equals(beside, paired)) {
+      highlighter.marksChanged();
+    }
+    paired = beside;
+  }
+
+  PairTyping pairs() {
+    return pairs;
   }
 
   LineCommands lines() {

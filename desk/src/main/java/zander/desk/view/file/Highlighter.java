@@ -3,6 +3,7 @@ package zander.desk.view.file;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
+import java.util.function.Supplier;
 import javax.swing.text.Segment;
 import org.fife.ui.rsyntaxtextarea.SyntaxConstants;
 import org.fife.ui.rsyntaxtextarea.Token;
@@ -13,6 +14,7 @@ import org.fxmisc.richtext.CodeArea;
 import org.fxmisc.richtext.model.StyleSpans;
 import org.fxmisc.richtext.model.StyleSpansBuilder;
 import org.reactfx.Subscription;
+import zander.core.edit.Brackets;
 import zander.core.edit.HiddenCharacters;
 import zander.core.find.TextPlaces.Place;
 import zander.desk.edit.Language;
@@ -36,6 +38,7 @@ final class Highlighter {
   private final List<Integer> startStates = new ArrayList<>(List.of(TokenTypes.NULL));
   private final Subscription subscription;
   private final Marks marks;
+  private final Supplier<Brackets.Pair> pairs;
   private final boolean plain;
   private boolean styling;
   private boolean due;
@@ -46,9 +49,13 @@ final class Highlighter {
     List<Place> within(int from, int to);
   }
 
-  Highlighter(CodeArea area, Language language, Marks marks) {
+  /**
+   * @param pairs gives the brackets that are marked; or {@code null}
+   */
+  Highlighter(CodeArea area, Language language, Marks marks, Supplier<Brackets.Pair> pairs) {
     this.area = area;
     this.marks = marks;
+    this.pairs = pairs;
     this.language = language;
     String style = language.lexer() == null ? SyntaxConstants.SYNTAX_STYLE_NONE : language.lexer();
     lexer = TokenMakerFactory.getDefaultInstance().getTokenMaker(style);
@@ -104,23 +111,38 @@ final class Highlighter {
         styleSoon();
         return;
       }
-      StyleSpansBuilder<Collection<String>> all = new StyleSpansBuilder<>();
-      boolean differs = false;
-      for (int line = first; line <= last; line++) {
-        StyleSpans<Collection<String>> spans = withHidden(line, withMarks(line, spans(line)));
-        differs |= !spans.equals(area.getStyleSpans(line));
-        all.addAll(spans);
-        if (line < last) {
-          all.add(List.of(), 1);
-        }
-      }
-      if (differs) {
-        // All at once: each change of styles costs a pass over the text.
-        area.setStyleSpans(area.getAbsolutePosition(first, 0), all.create());
-      }
+      restyle(first, last);
     } finally {
       styling = false;
     }
+  }
+
+  /** All that differ at once: each change of styles costs a pass over the text. */
+  private void restyle(int first, int last) {
+    List<StyleSpans<Collection<String>>> wanted = new ArrayList<>();
+    Brackets.Pair pair = pairs.get();
+    int from = -1;
+    int to = -1;
+    for (int line = first; line <= last; line++) {
+      StyleSpans<Collection<String>> spans =
+          withPair(pair, line, withHidden(line, withMarks(line, spans(line))));
+      wanted.add(spans);
+      if (!spans.equals(area.getStyleSpans(line))) {
+        from = from < 0 ? line : from;
+        to = line;
+      }
+    }
+    if (from < 0) {
+      return;
+    }
+    StyleSpansBuilder<Collection<String>> all = new StyleSpansBuilder<>();
+    for (int line = from; line <= to; line++) {
+      all.addAll(wanted.get(line - first));
+      if (line < to) {
+        all.add(List.of(), 1);
+      }
+    }
+    area.setStyleSpans(area.getAbsolutePosition(from, 0), all.create());
   }
 
   /** Reads on towards a line, no further than the window can wait for; whether it got there. */
@@ -185,6 +207,25 @@ final class Highlighter {
     }
     marked.add(List.of(), length - at);
     return spans.overlay(marked.create(), Highlighter::both);
+  }
+
+  /** The bracket beside the cursor, and its partner. */
+  private StyleSpans<Collection<String>> withPair(
+      Brackets.Pair pair, int line, StyleSpans<Collection<String>> spans) {
+    if (pair == null || pair.partner() < 0) {
+      return spans;
+    }
+    int start = area.getAbsolutePosition(line, 0);
+    int length = area.getParagraphLength(line);
+    StyleSpans<Collection<String>> marked = spans;
+    for (int at : new int[] {pair.at() - start, pair.partner() - start}) {
+      if (at >= 0 && at < length && length <= LONG_LINE) {
+        StyleSpansBuilder<Collection<String>> one = new StyleSpansBuilder<>();
+        one.add(List.of(), at).add(List.of("paired"), 1).add(List.of(), length - at - 1);
+        marked = marked.overlay(one.create(), Highlighter::both);
+      }
+    }
+    return marked;
   }
 
   private static Collection<String> both(Collection<String> one, Collection<String> other) {

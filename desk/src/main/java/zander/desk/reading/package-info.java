@@ -1,0 +1,2 @@
+/** Files of any size as sheets to read: paged, searched, and followed as they grow. */
+package zander.desk.reading;
