@@ -13,6 +13,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.BooleanSupplier;
 import javafx.application.Platform;
 import javafx.scene.Node;
+import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.stage.Stage;
 import zander.core.book.ServerEntry;
@@ -69,6 +70,10 @@ public final class OffscreenWindow implements AutoCloseable {
       up.await();
       Platform.setImplicitExit(false);
     }
+  }
+
+  public Scene scene() {
+    return stage.getScene();
   }
 
   /** The person's home on this computer. */
