@@ -23,6 +23,9 @@ final class LineBreaks {
   /** At most so many bytes of a character follow its first (RFC 3629). */
   static final int FOLLOWING = 3;
 
+  /** A line and a part of one have at most so many bytes. */
+  static final int LONGEST = 2 * LONG + FOLLOWING;
+
   private static final Charset OTHER =
       Charset.isSupported("windows-1252")
           ? Charset.forName("windows-1252")

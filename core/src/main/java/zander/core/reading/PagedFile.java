@@ -20,7 +20,7 @@ public final class PagedFile implements Closeable {
   public static final int PAGE = 128 * 1024;
 
   /** So much before a place shows every break at it and behind. */
-  private static final int BEFORE = 2 * LineBreaks.LONG;
+  private static final int BEFORE = LineBreaks.LONGEST;
 
   private final RemotePath path;
   private RemoteReader reader;

@@ -44,7 +44,7 @@ class LineEndsTest {
   }
 
   /** What is before and behind the part that was replaced has the very bytes it had. */
-  @Property
+  @Property(seed = "1")
   void nothingButThePartThatIsReplacedChanges(@ForAll long seed) throws IOException {
     Random random = new Random(seed);
     String raw = mixed(random);
@@ -68,7 +68,7 @@ class LineEndsTest {
   }
 
   /** Without knowing the places: the ends of lines that are there once, and as many as before. */
-  @Property
+  @Property(seed = "1")
   void aChangedLineKeepsItsEnd(@ForAll long seed) throws IOException {
     Random random = new Random(seed);
     String raw = mixed(random);

@@ -57,7 +57,7 @@ class TimesOfLinesTest {
   }
 
   /** Found by halves is what is found by looking at every line. */
-  @Property(tries = 60)
+  @Property(tries = 60, seed = "1")
   void theFirstLineOfATimeIsFound(@ForAll long seed) throws IOException {
     Random random = new Random(seed);
     DateTimeFormatter form =

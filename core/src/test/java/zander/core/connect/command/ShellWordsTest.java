@@ -24,7 +24,7 @@ class ShellWordsTest {
     return output;
   }
 
-  @Property(tries = 60)
+  @Property(tries = 60, seed = "1")
   void anyBytesArriveAsTheyAre(
       @ForAll @StringLength(max = 300) @CharRange(from = '\u0001', to = '\u00ff') String word)
       throws Exception {
