@@ -1,6 +1,5 @@
 package zander.suite.window;
 
-import java.io.RandomAccessFile;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -24,7 +23,6 @@ import zander.desk.folder.FolderModel;
 import zander.desk.history.JournalModel;
 import zander.desk.history.JournalSheet;
 import zander.desk.model.DeskModel;
-import zander.desk.reading.ReadingModel;
 import zander.desk.shell.ShellModel;
 import zander.desk.work.StallProbe.Stall;
 import zander.suite.SystemSshd;
@@ -35,8 +33,6 @@ public final class WindowSizes {
   private static final int MANY = 100_000;
   private static final int SOME = 25_000;
   private static final int HERE = 50_000;
-  private static final long LOG = 2L << 30;
-  private static final int LINES_AT_ONCE = 2_000;
 
   /**
    * One measurement.
@@ -57,11 +53,11 @@ public final class WindowSizes {
     this.server = server;
   }
 
-  private interface Work {
+  interface Work {
     void run() throws Exception;
   }
 
-  private void measure(String what, String size, Work work) throws Exception {
+  void measure(String what, String size, Work work) throws Exception {
     window.probe.takeLongest();
     long start = System.nanoTime();
     work.run();
@@ -126,7 +122,7 @@ public final class WindowSizes {
     deleting();
     thisComputer();
     editing();
-    reading();
+    new ReadingSizes(this, window, desk).of(there().resolve("levels.log"));
     shell();
     journal();
     DeskModel over = desk;
@@ -307,41 +303,6 @@ public final class WindowSizes {
             (ProcessorTime.now() - before) / 2_000_000,
             2));
     window.run(() -> desk.close(open[0]));
-  }
-
-  /** A log of much more than the editor takes, and one that pours. */
-  private void reading() throws Exception {
-    Path log = there().resolve("levels.log");
-    byte[] lines =
-        "2026-11-28 17:40:12 weir-09 warning: level 1.42 m of the river\n"
-            .repeat(LINES_AT_ONCE)
-            .getBytes(StandardCharsets.UTF_8);
-    try (RandomAccessFile file = new RandomAccessFile(log.toFile(), "rw")) {
-      file.setLength(LOG - lines.length);
-      file.seek(LOG - lines.length);
-      file.write(lines);
-      ReadingModel[] open = new ReadingModel[1];
-      measure(
-          "read the end of a log",
-          "2 GB",
-          () -> {
-            RemotePath path = RemotePath.of(log.toString());
-            window.run(() -> open[0] = ReadingModel.show(desk, path));
-            window.until("it is open", () -> open[0].openProperty().get());
-          });
-      measure(
-          "follow 20,000 lines a second",
-          "five seconds",
-          () -> {
-            for (int i = 0; i < 50; i++) {
-              file.write(lines);
-              TimeUnit.MILLISECONDS.sleep(100);
-            }
-            long all = file.length();
-            window.until("all of it is seen", () -> open[0].follower().sizeProperty().get() == all);
-          });
-      window.run(() -> desk.close(open[0]));
-    }
   }
 
   private void shell() throws Exception {
