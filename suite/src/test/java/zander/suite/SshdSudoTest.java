@@ -228,9 +228,6 @@ class SshdSudoTest {
       sudo.rule(ACCOUNT + " ALL=(" + OTHER + ") ALL");
       assertThat(refusal(connection, right("root", PASSWORD)).reason())
           .isEqualTo(Reason.NOT_ALLOWED);
-      sudo.rule("Defaults:" + ACCOUNT + " requiretty", ACCOUNT + " ALL=(ALL) ALL");
-      assertThat(refusal(connection, right("root", PASSWORD)).reason())
-          .isEqualTo(Reason.WANTS_TERMINAL);
     }
   }
 

@@ -32,7 +32,9 @@ import zander.core.connect.channel.WayUp;
 import zander.core.connect.command.Pipe;
 import zander.core.connect.command.ShellSession;
 import zander.core.files.RemotePath;
+import zander.core.files.RemoteWriter;
 import zander.core.journal.Journal;
+import zander.core.rights.Mode;
 
 /** Acting as another account where it is not by sudo and a password alone. */
 @Timeout(value = 120, unit = TimeUnit.SECONDS)
@@ -170,9 +172,14 @@ class SshdWaysUpTest {
     try (Connection connection = sshd.open(ACCOUNT)) {
       doasRule("permit nopass root");
       assertThat(refusal(connection, right(WayUp.DOAS)).reason()).isEqualTo(Reason.NOT_ALLOWED);
+      assertThat(asked).isEmpty();
+      SystemSshd.setPassword(ACCOUNT, PASSWORD);
       doasRule("permit " + ACCOUNT + " as " + OTHER);
-      assertThat(refusal(connection, right(WayUp.DOAS, PASSWORD)).reason())
-          .isEqualTo(Reason.WANTS_TERMINAL);
+      try (Connection other = connection.actAs(right(WayUp.DOAS, "wren", PASSWORD), "/")) {
+        allByTheFileServiceAlone(other);
+      }
+      assertThat(asked).containsExactly(0, 1);
+      asked.clear();
       doasRule("permit nopass " + ACCOUNT + " as " + OTHER);
       try (Connection other = connection.actAs(right(WayUp.DOAS), "/")) {
         save(other, "by doas\n");
@@ -181,6 +188,58 @@ class SshdWaysUpTest {
       assertThat(asked).isEmpty();
     } finally {
       Files.deleteIfExists(DOAS_RULES);
+    }
+  }
+
+  /** A terminal is no matter of a password, and changes no byte of what goes through it. */
+  @ParameterizedTest
+  @ValueSource(strings = {"requiretty", "requiretty, use_pty", "requiretty, !authenticate"})
+  void whatWantsATerminalIsGivenOne(String options) throws Exception {
+    SystemSshd.setPassword(ACCOUNT, PASSWORD);
+    sudo.rule("Defaults:" + ACCOUNT + " " + options, ACCOUNT + " ALL=(ALL) ALL");
+    boolean isAsked = !options.contains("authenticate");
+    try (Connection connection = sshd.open(ACCOUNT);
+        Connection other = connection.actAs(right(WayUp.SUDO, "wren", PASSWORD), "/")) {
+      allByTheFileServiceAlone(other);
+    }
+    assertThat(asked).isEqualTo(isAsked ? List.of(0, 1) : List.of());
+    passwords.clear();
+    try (Connection connection = sshd.open(ACCOUNT);
+        Connection root = connection.actAs(new Elevation("root", wrong -> letters()), "/")) {
+      assertThat(root.whoAmI().uid()).isZero();
+      assertThat(root.files().othersMayTurn(RemotePath.of("/tmp/any"))).isTrue();
+      assertThat(root.files().othersMayTurn(RemotePath.of("/etc/any"))).isFalse();
+    }
+  }
+
+  private static char[] letters() {
+    return PASSWORD.toCharArray();
+  }
+
+  private static void allByTheFileServiceAlone(Connection other) throws Exception {
+    save(other, "in a terminal\n");
+    assertThat(other.hasShell()).isFalse();
+    assertThat(other.whyNoShell()).contains("without a terminal");
+    assertThat(other.moreFiles(2)).hasSize(2);
+    byte[] all = new byte[1 << 20];
+    for (int i = 0; i < all.length; i++) {
+      all[i] = (byte) (i % 256 ^ i / 256);
+    }
+    RemotePath made = other.landing().home().child("every-byte");
+    try (RemoteWriter writer = other.files().create(made, new Mode(0600), other.moreFiles(2))) {
+      writer.write(all, 0, all.length);
+    }
+    try {
+      assertThat(Path.of(made.text())).hasBinaryContent(all);
+      assertThat(other.files().readAll(made, all.length)).isEqualTo(all);
+    } finally {
+      other.files().removeFile(made);
+    }
+    try (ShellSession shell = other.openShell(RemotePath.of("/"), 90, 25)) {
+      shell.type("echo by-$(id -un) fin''ished\n".getBytes(UTF_8));
+      StringBuilder seen = new StringBuilder();
+      PathContract.readUntil(shell, seen, "finished");
+      assertThat(seen).contains("by-" + OTHER);
     }
   }
 

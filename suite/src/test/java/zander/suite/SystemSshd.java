@@ -36,13 +36,24 @@ public final class SystemSshd implements AutoCloseable {
 
   private final Path folder;
   private final int port;
+  private final String mounts;
   private Process process;
   private final List<String> accounts = new ArrayList<>();
   public final Connector connector;
 
   public SystemSshd(Path folder, List<String> wantedAccounts, List<String> moreConfig)
       throws Exception {
+    this(folder, wantedAccounts, moreConfig, "");
+  }
+
+  /**
+   * @param mounts commands that change what is mounted where, for this server alone; empty for none
+   */
+  public SystemSshd(
+      Path folder, List<String> wantedAccounts, List<String> moreConfig, String mounts)
+      throws Exception {
     this.folder = folder;
+    this.mounts = mounts;
     Files.setPosixFilePermissions(folder, PosixFilePermissions.fromString("rwxr-xr-x"));
     for (String account : wantedAccounts) {
       // A run that was killed may have left it.
@@ -106,9 +117,16 @@ public final class SystemSshd implements AutoCloseable {
   }
 
   private void launch() throws Exception {
+    List<String> command = new ArrayList<>();
+    if (!mounts.isEmpty()) {
+      // What is mounted in this namespace is seen by nobody else (unshare(1)).
+      command.addAll(
+          List.of("unshare", "-m", "sh", "-e", "-c", mounts + "; exec \"$@\"", "namespace"));
+    }
+    command.addAll(
+        List.of(BINARY.toString(), "-D", "-e", "-f", folder.resolve("sshd_config").toString()));
     process =
-        new ProcessBuilder(
-                BINARY.toString(), "-D", "-e", "-f", folder.resolve("sshd_config").toString())
+        new ProcessBuilder(command)
             .redirectErrorStream(true)
             .redirectOutput(ProcessBuilder.Redirect.appendTo(folder.resolve("sshd.log").toFile()))
             .start();

@@ -119,8 +119,8 @@ final class AccountFacts {
   private void ask(Asking way) {
     Answer answer = new Answer();
     try {
-      if (lines.elevation() != null && lines.elevation().asksEachTime()) {
-        none("it asks for more than a password, each time that a command is run");
+      if (lines.elevation() != null && !lines.elevation().whyNoCommands().isEmpty()) {
+        none(lines.elevation().whyNoCommands());
         return;
       }
       way.by(new ScriptRun(ASK, answer::take, lines.elevation()));

@@ -9,11 +9,13 @@ import zander.core.files.RemotePath;
 /**
  * Who one is on a server.
  *
- * @param uid -1 when the server has no shell to ask
+ * @param uid -1 when the server has no shell to ask, but for root
  * @param gids the numbers of the groups, the main one first; empty when not known
  */
 public record AccountIdentity(
     String account, int uid, List<Integer> gids, List<String> groups, RemotePath home) {
+
+  static final String ROOT = "root";
 
   private static final Pattern UID = Pattern.compile("uid=([0-9]+)");
   private static final Pattern GROUP = Pattern.compile("([0-9]+)\\(([^)]*)\\)");
@@ -34,6 +36,8 @@ public record AccountIdentity(
       gids.add((int) Long.parseLong(group.group(1)));
       groups.add(group.group(2));
     }
-    return new AccountIdentity(account, uidOf(idLine), gids, groups, home);
+    int uid = uidOf(idLine);
+    return new AccountIdentity(
+        account, uid < 0 && account.equals(ROOT) ? 0 : uid, gids, groups, home);
   }
 }

@@ -14,9 +14,9 @@ import zander.core.connect.address.ServerAddress;
 import zander.core.connect.channel.ActFailure;
 import zander.core.connect.channel.Elevation;
 import zander.core.connect.channel.SessionPool;
+import zander.core.connect.channel.WayUp;
 import zander.core.connect.command.CommandRun;
 import zander.core.connect.command.Commands;
-import zander.core.connect.command.ElevatedCommand;
 import zander.core.connect.command.ExecResult;
 import zander.core.connect.command.Pipe;
 import zander.core.connect.command.ScriptRun;
@@ -34,7 +34,6 @@ import zander.core.files.AccountNames;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
-import zander.core.files.sftp.SftpFiles;
 import zander.core.files.sftp.wire.FolderGuard;
 import zander.core.trust.WireKey;
 import zander.core.work.BlockingCalls;
@@ -48,8 +47,6 @@ public final class Connection implements Closeable, Commands {
   /** What is not known by then follows while the desk is open already. */
   private static final Duration NAMES_PATIENCE = Duration.ofSeconds(2);
 
-  private static final String ROOT = "root";
-
   private static final Duration ID_PATIENCE = Duration.ofSeconds(3);
 
   private final SessionPool lines;
@@ -60,7 +57,7 @@ public final class Connection implements Closeable, Commands {
   private final RemoteFiles files;
   private final AccountFacts facts;
   private final RemoteFiles.Landing landing;
-  private final MoreFiles moreFiles = new MoreFiles(this::openMoreFiles);
+  private final MoreFiles moreFiles;
   private final Map<String, Object> learnt = new ConcurrentHashMap<>();
   private ServerTools tools;
   private volatile Duration leastDelay;
@@ -74,7 +71,9 @@ public final class Connection implements Closeable, Commands {
     this.facts = new AccountFacts(lines, names);
     facts.askOnceFilesAreOpen();
     this.guard = new FolderGuard(() -> AccountIdentity.uidOf(facts.idLine()));
-    this.files = openFiles(session);
+    FileServices services = new FileServices(lines, names, guard);
+    this.moreFiles = new MoreFiles(() -> services.openMore(session));
+    this.files = services.open(session);
     this.landing = files.land(landingPath, facts.namesFor(NAMES_PATIENCE));
     attempt.reach(SignInStep.SHELL);
     facts.await(ID_PATIENCE);
@@ -94,10 +93,12 @@ public final class Connection implements Closeable, Commands {
     this.attempt = own.attempt;
     this.facts = new AccountFacts(lines, names);
     // Root is guarded from the first request on, also where nothing tells the number.
-    boolean root = right.account().equals(ROOT);
+    boolean root = right.account().equals(AccountIdentity.ROOT);
     this.guard = new FolderGuard(() -> root ? 0 : AccountIdentity.uidOf(facts.idLine()));
     // It asks for the password, which what follows is begun with.
-    this.files = lines.withRoom(this::openFiles);
+    FileServices services = new FileServices(lines, names, guard);
+    this.moreFiles = new MoreFiles(() -> services.openMore(session));
+    this.files = lines.withRoom(services::open);
     facts.hasShell();
     this.landing = files.land(landingPath, facts.namesFor(NAMES_PATIENCE));
   }
@@ -116,7 +117,7 @@ public final class Connection implements Closeable, Commands {
       try {
         return new Connection(this, right, landingPath);
       } catch (IOException e) {
-        if (e instanceof ActFailure && right.mayTryAgain()) {
+        if (e instanceof ActFailure act && right.mayTryAgain(act)) {
           continue;
         }
         right.close();
@@ -130,18 +131,9 @@ public final class Connection implements Closeable, Commands {
     return lines.elevation() == null ? null : lines.elevation().account();
   }
 
-  /** Nobody signs in once more for them. */
-  private RemoteFiles openMoreFiles() throws IOException {
-    if (lines.elevation() != null && lines.elevation().asksEachTime()) {
-      throw new IOException("nobody is asked for one more");
-    }
-    return openFiles(session);
-  }
-
-  private RemoteFiles openFiles(ClientSession on) throws IOException {
-    Elevation right = lines.elevation();
-    return SftpFiles.open(
-        on, names, guard, right == null ? null : ElevatedCommand.fileService(right));
+  /** By which of the server's programs that is; {@code null} where nobody else is acted as. */
+  public WayUp wayUp() {
+    return lines.elevation() == null ? null : lines.elevation().way();
   }
 
   public ServerAddress address() {
@@ -201,14 +193,11 @@ public final class Connection implements Closeable, Commands {
   public AccountIdentity whoAmI() {
     AccountIdentity now = whoAmI;
     if (now == null || now.uid() < 0) {
-      now = AccountIdentity.ofId(account(), facts.idLine(), landing.home());
+      String account = actsAs() == null ? attempt.address().account() : actsAs();
+      now = AccountIdentity.ofId(account, facts.idLine(), landing.home());
       whoAmI = now;
     }
     return now;
-  }
-
-  private String account() {
-    return actsAs() == null ? attempt.address().account() : actsAs();
   }
 
   /** The folder that was read on arrival. */

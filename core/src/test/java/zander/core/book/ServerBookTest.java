@@ -7,11 +7,13 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.connect.address.ServerAddress;
+import zander.core.connect.channel.WayUp;
 import zander.core.connect.signin.Hop;
 
 class ServerBookTest {
@@ -46,7 +48,8 @@ class ServerBookTest {
             "riverwatch/site",
             "the public site",
             List.of(new MarkedFolder("Site", "/srv/levels", "site", "https://levels.example/")),
-            "web");
+            "web",
+            Map.of("root", WayUp.SU, "web", WayUp.SUDO));
     file.change(book -> book.with(full).with(entry("gate")));
     assertThat(file.read().problem()).isNull();
     assertThat(file.read().book().servers()).containsExactly(full, entry("gate"));
@@ -62,12 +65,13 @@ class ServerBookTest {
         """
         {"version": 2, "theme": "dusk", "servers": [
           {"name": "levels-web", "account": "warden", "host": "levels.example",
-           "mark": "ABROAD", "pager": "river", "signIn": {"smartcard": 3},
+           "mark": "ABROAD", "pager": "river", "ways": {"root": "LADDER", "web": "DOAS"}, "signIn": {"smartcard": 3},
            "folders": [{"name": "Site", "path": "/srv/levels", "colour": "green"}]}]}
         """);
     ServerEntry entry = file.read().book().servers().get(0);
     assertThat(entry.port()).isEqualTo(22);
     assertThat(entry.mark()).isEqualTo(Mark.NONE);
+    assertThat(entry.ways()).isEqualTo(Map.of("web", WayUp.DOAS));
     assertThat(entry.signIn()).isEqualTo(new SignIn(null, null, true, true));
     file.change(book -> book.with(entry("gate")));
     assertThat(path)

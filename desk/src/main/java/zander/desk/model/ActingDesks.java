@@ -57,7 +57,11 @@ final class ActingDesks {
    * @param then told once it is there
    */
   void actAs(DeskModel own, String account, RemotePath at, Consumer<OpenDesk> then) {
-    actAs(new ActsAs(own, own.entry(), own::connection, account, ActsAs.WHAT_IS_THERE), at, then);
+    // The book may know more by now than the desk did when it was opened.
+    ServerEntry known = app.book().find(own.entry().name());
+    boolean same = known != null && known.address().equals(own.entry().address());
+    List<WayUp> ways = ActsAs.ways(same ? known : own.entry(), account);
+    actAs(new ActsAs(own, own.entry(), own::connection, account, ways), at, then);
   }
 
   private void actAs(ActsAs acting, RemotePath at, Consumer<OpenDesk> then) {
@@ -115,6 +119,7 @@ final class ActingDesks {
                 secrets.wipe();
                 return;
               }
+              app.book().keepWay(acting.server(), acting.account(), opened.connection().wayUp());
               DeskModel desk = new DeskModel(app, entry, opened, journal, secrets, acting);
               app.desks().add(app.desks().indexOf(own) + 1, desk);
               app.currentProperty().set(desk);
@@ -179,22 +184,28 @@ final class ActingDesks {
       front.tellFailure(FailureWords.of(why));
       return;
     }
-    Question.Choice byPassword =
+    boolean wasTheirs = acting.ways().get(0) == WayUp.SU;
+    ActsAs other = wasTheirs ? acting.byOwnPassword() : acting.byItsPassword();
+    Question.Choice otherWay =
         new Question.Choice(
-            "Use the password of " + acting.account(),
+            wasTheirs ? "Use my own password" : "Use the password of " + acting.account(),
             ticked -> {
               front.dismissQuestion();
-              ActsAs other = acting.byItsPassword();
               waiting.forEach(then -> actAs(other, at, then));
             });
-    front.ask(Question.notice(FailureWords.of(why), true, byPassword, front.dismiss()));
+    front.ask(Question.notice(FailureWords.of(why), true, otherWay, front.dismiss()));
   }
 
-  /** Whether whoever knows the other account's password may get further. */
+  /**
+   * Whether another password may get further: the other account's, where one's own is refused; and
+   * one's own, where theirs was only tried because it was right the last time.
+   */
   private static boolean mayHelp(ActsAs acting, Throwable why) {
-    return acting.ways().contains(WayUp.SUDO)
-        && why instanceof ActFailure act
-        && (act.reason() == ActFailure.Reason.NOT_ALLOWED
-            || act.reason() == ActFailure.Reason.WANTS_TERMINAL);
+    return why instanceof ActFailure act
+        && acting.ways().size() > 1
+        && (acting.ways().get(0) == WayUp.SU
+            ? act.reason() != ActFailure.Reason.ENDED
+            : act.reason() == ActFailure.Reason.NOT_ALLOWED
+                || act.reason() == ActFailure.Reason.WANTS_TERMINAL);
   }
 }

@@ -1,5 +1,6 @@
 package zander.desk.model;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Supplier;
 import zander.core.book.ServerEntry;
@@ -26,11 +27,31 @@ record ActsAs(
   static final String ROOT = "root";
 
   /** What a server has is found by trying. */
-  static final List<WayUp> WHAT_IS_THERE = List.of(WayUp.SUDO, WayUp.DOAS, WayUp.SU);
+  private static final List<WayUp> WHAT_IS_THERE = List.of(WayUp.SUDO, WayUp.DOAS, WayUp.SU);
+
+  /** The ways that there may be, the one first that was gone the last time. */
+  static List<WayUp> ways(ServerEntry server, String account) {
+    List<WayUp> ways = new ArrayList<>(WHAT_IS_THERE);
+    WayUp last = server.ways().get(account);
+    if (last != null) {
+      ways.remove(last);
+      ways.add(0, last);
+    }
+    return ways;
+  }
 
   /** The same, with the password of the account that is acted as. */
   ActsAs byItsPassword() {
-    return new ActsAs(own, server, connection, account, List.of(WayUp.SU));
+    return by(List.of(WayUp.SU));
+  }
+
+  /** The same, with one's own password. */
+  ActsAs byOwnPassword() {
+    return by(List.of(WayUp.SUDO, WayUp.DOAS));
+  }
+
+  private ActsAs by(List<WayUp> others) {
+    return new ActsAs(own, server, connection, account, others);
   }
 
   /**

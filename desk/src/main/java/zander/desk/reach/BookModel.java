@@ -17,6 +17,7 @@ import zander.core.book.ServerBook;
 import zander.core.book.ServerEntry;
 import zander.core.config.ClientConfig;
 import zander.core.config.ConfigWriter;
+import zander.core.connect.channel.WayUp;
 import zander.core.work.AtomicFile;
 import zander.desk.work.Background;
 import zander.desk.work.Message;
@@ -204,6 +205,14 @@ public final class BookModel {
   /** Puts an entry in the place of the one of its name, or adds it. */
   public void keep(ServerEntry entry, Runnable done) {
     change(now -> now.with(entry.name(), entry), done);
+  }
+
+  /** Keeps by which program an account is acted as on a server of the book. */
+  public void keepWay(ServerEntry server, String actedAs, WayUp way) {
+    ServerEntry own = book.named(server.name()).orElse(null);
+    if (own != null && own.address().equals(server.address()) && own.ways().get(actedAs) != way) {
+      keep(own.withWay(actedAs, way), () -> {});
+    }
   }
 
   private void change(UnaryOperator<ServerBook> change, Runnable done) {

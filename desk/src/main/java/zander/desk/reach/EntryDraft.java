@@ -3,6 +3,7 @@ package zander.desk.reach;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleBooleanProperty;
@@ -45,12 +46,14 @@ public final class EntryDraft {
   public final ObjectProperty<Mark> mark = new SimpleObjectProperty<>(Mark.NONE);
   private final ObservableList<Folder> folders = FXCollections.observableArrayList();
   private final String original;
+  private final ServerEntry from;
 
   /**
    * @param original the name of the entry it is to replace; {@code null} for a new one
    */
   EntryDraft(ServerEntry from, String original) {
     this.original = original;
+    this.from = from;
     if (from == null) {
       return;
     }
@@ -124,10 +127,12 @@ public final class EntryDraft {
     SignIn signIn =
         new SignIn(
             orNull(keyFile), orNull(certificate), agent.get(), password.get(), oldAlgorithms.get());
-    return ServerEntry.of(
-            typedName,
-            new ServerAddress(account.get().strip(), typedHost, Integer.parseInt(number)),
-            signIn)
+    ServerAddress address =
+        new ServerAddress(account.get().strip(), typedHost, Integer.parseInt(number));
+    // Another server, or another account of it, has ways of its own.
+    boolean isSame = from != null && from.address().equals(address);
+    return ServerEntry.of(typedName, address, signIn)
+        .withWays(isSame ? from.ways() : Map.of())
         .withGroup(group.get().strip())
         .withMark(mark.get())
         .withJump(

@@ -103,15 +103,21 @@ public final class FailureWords {
       case GIVEN_UP -> new Message("No password was given", nothing);
       case WANTS_TERMINAL ->
           new Message(
-              "The server asks for the password in a terminal only",
+              "The server wants a terminal for this, and gives you none",
               nothing
                   + said
-                  + " That does not go with a file service. Use a shell there, or have the rule"
-                  + " changed for your account: for sudo that is requiretty; doas needs a rule"
-                  + " with nopass.");
+                  + " Have the rule changed for your account: for sudo that is requiretty; doas"
+                  + " needs a rule with nopass.");
       case NO_PROGRAM ->
           new Message(
               "There is no sudo, doas or su that you could use on this server", nothing + said);
+      case NO_FILE_SERVICE ->
+          new Message(
+              "There is nothing on this server that serves files to another account",
+              nothing
+                  + said
+                  + " OpenSSH's sftp-server was not found, and the tools that could do it by"
+                  + " scripts are not all there. Install one or the other.");
       case ENDED -> new Message("You do not act as another account any more", "Nothing was done.");
       case FAILED -> new Message("The server did not begin it", nothing + said);
     };

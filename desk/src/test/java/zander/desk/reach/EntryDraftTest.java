@@ -4,12 +4,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import zander.core.book.Mark;
 import zander.core.book.MarkedFolder;
 import zander.core.book.ServerEntry;
 import zander.core.book.SignIn;
 import zander.core.connect.address.ServerAddress;
+import zander.core.connect.channel.WayUp;
 
 class EntryDraftTest {
   private static final ServerEntry FULL =
@@ -26,7 +28,8 @@ class EntryDraftTest {
           "site",
           "note",
           List.of(new MarkedFolder("Site", "/srv/levels", "site", "https://levels.example/")),
-          "web");
+          "web",
+          Map.of("root", WayUp.SU, "web", WayUp.SUDO));
 
   @Test
   void whatIsNotTouchedStaysAsItWas() {

@@ -18,6 +18,8 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import zander.core.book.ServerEntry;
+import zander.core.connect.channel.WayUp;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.journal.ChangeKind;
@@ -84,31 +86,6 @@ class AsRootInTheWindowTest {
     return window.on(() -> window.model.currentProperty().get());
   }
 
-  private void giveThePassword(String password) throws Exception {
-    window.until("it is asked for", () -> seen("#secret") != null);
-    window.run(
-        () -> {
-          ((PasswordField) seen("#secret")).setText(password);
-          ((Button) seen("#prompt-yes")).fire();
-        });
-  }
-
-  /** On the interface thread: a part of the window if it can be seen, else {@code null}. */
-  private static Node seen(String id) {
-    Node node =
-        javafx.stage.Window.getWindows().stream()
-            .map(one -> one.getScene().lookup(id))
-            .filter(java.util.Objects::nonNull)
-            .findFirst()
-            .orElse(null);
-    for (Node at = node; at != null; at = at.getParent()) {
-      if (!at.isVisible()) {
-        return null;
-      }
-    }
-    return node;
-  }
-
   private FileModel openFile(DeskModel desk) throws Exception {
     window.run(() -> desk.openFile(RemotePath.of(file.toString())));
     window.until("it is open", () -> desk.currentProperty().get() instanceof FileModel);
@@ -137,7 +114,7 @@ class AsRootInTheWindowTest {
           desk.actAsRoot(there, told::add);
           desk.actAsRoot(there, told::add);
         });
-    giveThePassword(PASSWORD);
+    window.giveThePassword(PASSWORD);
     DeskModel root = rootDesk();
     assertThat(window.on(() -> window.model.desks().size())).isEqualTo(2);
     assertThat(told).containsExactly(root, root);
@@ -148,7 +125,7 @@ class AsRootInTheWindowTest {
   void theRightEndsWhenNothingIsDone() throws Exception {
     DeskModel desk = open();
     window.run(() -> desk.actAsRoot(RemotePath.of(settings.toString()), root -> {}));
-    giveThePassword(PASSWORD);
+    window.giveThePassword(PASSWORD);
     DeskModel root = rootDesk();
     FileModel theirs = openFile(root);
     window.run(() -> theirs.edited("level 6\n"));
@@ -166,10 +143,10 @@ class AsRootInTheWindowTest {
   void aDeskClosedMeanwhileGetsNoneAsRoot() throws Exception {
     DeskModel desk = open();
     window.run(() -> desk.actAsRoot(RemotePath.of(settings.toString()), root -> {}));
-    window.until("it is asked for", () -> seen("#secret") != null);
+    window.until("it is asked for", () -> OffscreenWindow.seen("#secret") != null);
     window.run(() -> window.model.close(desk));
-    giveThePassword(PASSWORD);
-    window.until("the question is answered", () -> seen("#secret") == null);
+    window.giveThePassword(PASSWORD);
+    window.until("the question is answered", () -> OffscreenWindow.seen("#secret") == null);
     window.until("nobody is signed in", () -> server.sessionCount() == 0);
     assertThat(window.on(() -> window.model.desks().size())).isZero();
   }
@@ -186,14 +163,14 @@ class AsRootInTheWindowTest {
     window.until("it is refused", () -> mine.questionProperty().get() != null);
     Question refused = window.on(() -> mine.questionProperty().get());
     choose(refused, "Go on as root");
-    giveThePassword("wren");
+    window.giveThePassword("wren");
     window.until(
         "it is asked again",
         () -> {
-          Node field = seen("#secret");
+          Node field = OffscreenWindow.seen("#secret");
           return field != null && ((PasswordField) field).getText().isEmpty();
         });
-    giveThePassword(PASSWORD);
+    window.giveThePassword(PASSWORD);
     DeskModel root = rootDesk();
     assertThat(root.whoAmI().uid()).isZero();
     window.until("the file is open there", () -> root.currentProperty().get() instanceof FileModel);
@@ -231,7 +208,7 @@ class AsRootInTheWindowTest {
     window.run(
         () -> new CreateActions(desk.folder()).rename(desk.folder().rows().get(0), "levels.conf"));
     goOnAsRoot(desk);
-    giveThePassword(PASSWORD);
+    window.giveThePassword(PASSWORD);
     Path renamed = settings.resolve("levels.conf");
     window.until("it is renamed", () -> Files.exists(renamed));
 
@@ -272,7 +249,7 @@ class AsRootInTheWindowTest {
     window.until("it is read", () -> !desk.folder().rows().isEmpty());
     window.run(() -> desk.transfers().sendUp(List.of(window.home().resolve("pages"))));
     goOnAsRoot(desk);
-    giveThePassword(PASSWORD);
+    window.giveThePassword(PASSWORD);
     DeskModel root = rootDesk();
     Path arrived = settings.resolve("pages/stations/station-001.html");
     window.until(
@@ -344,16 +321,39 @@ class AsRootInTheWindowTest {
     SystemSshd.setPassword(OTHER, "tern");
     DeskModel desk = open();
     window.run(() -> desk.actAs(OTHER, RemotePath.of(settings.toString()), other -> {}));
-    giveThePassword(PASSWORD);
+    window.giveThePassword(PASSWORD);
     window.until("it is refused", () -> desk.folder().questionProperty().get() != null);
     Question refused = window.on(() -> desk.folder().questionProperty().get());
     assertThat(refused.said().detail()).contains(ACCOUNT + " ALL=(" + OTHER + ") ALL");
     choose(refused, "Use the password of " + OTHER);
-    giveThePassword("tern");
+    window.giveThePassword("tern");
     DeskModel other = rootDesk();
     assertThat(other.actsAs()).isEqualTo(OTHER);
     assertThat(other.whoAmI().account()).isEqualTo(OTHER);
     assertThat(window.on(() -> window.model.desks().size())).isEqualTo(2);
+  }
+
+  /** The way comes first that was gone the last time; one's own password is offered beside it. */
+  @Test
+  void theWayIsKeptWithTheServer() throws Exception {
+    sudo.rule("# nothing for " + ACCOUNT);
+    SystemSshd.setPassword(OTHER, "tern");
+    DeskModel desk = open();
+    ServerEntry kept = desk.entry().withWay(OTHER, WayUp.SU);
+    window.run(() -> window.model.book().keep(kept, () -> {}));
+    window.until("it is in the book", () -> window.model.book().find("site") != null);
+    window.run(() -> desk.actAs(OTHER, RemotePath.of(settings.toString()), again -> {}));
+    for (String wrong : List.of("wren", "egret", "heron")) {
+      window.giveThePassword(wrong);
+    }
+    window.until("it is refused", () -> desk.folder().questionProperty().get() != null);
+    sudo.rule(ACCOUNT + " ALL=(" + OTHER + ") ALL");
+    choose(window.on(() -> desk.folder().questionProperty().get()), "Use my own password");
+    window.giveThePassword(PASSWORD);
+    rootDesk();
+    window.until(
+        "the other way is kept",
+        () -> window.model.book().find("site").ways().get(OTHER) == WayUp.SUDO);
   }
 
   /** A folder that only root may read is read, and something in it deleted and put back. */
@@ -363,12 +363,12 @@ class AsRootInTheWindowTest {
     DeskModel desk = open();
     window.until("it is refused", () -> desk.folder().questionProperty().get() != null);
     choose(window.on(() -> desk.folder().questionProperty().get()), "Do it as root");
-    giveThePassword(PASSWORD);
+    window.giveThePassword(PASSWORD);
     DeskModel root = rootDesk();
     window.until("it is read", () -> !root.folder().rows().isEmpty());
-    window.until("it is said", () -> seen("#stop-acting") != null);
+    window.until("it is said", () -> OffscreenWindow.seen("#stop-acting") != null);
     assertThat(root.entry().name()).isEqualTo("site as root");
-    window.run(() -> ((Button) seen("#stop-acting")).fire());
+    window.run(() -> ((Button) OffscreenWindow.seen("#stop-acting")).fire());
     window.until("the desk is gone", () -> window.model.desks().size() == 1);
     assertThat(
             SystemSshd.run("sh", "-c", "pgrep -u root -f '^/usr/lib/openssh/sftp-server' || true"))

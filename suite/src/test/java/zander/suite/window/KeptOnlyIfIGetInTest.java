@@ -7,9 +7,6 @@ import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.util.List;
 import java.util.stream.Stream;
-import javafx.scene.Node;
-import javafx.scene.control.Button;
-import javafx.scene.control.PasswordField;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Assumptions;
 import org.junit.jupiter.api.BeforeEach;
@@ -64,7 +61,7 @@ class KeptOnlyIfIGetInTest {
     DeskModel desk =
         window.open("site", ACCOUNT, server.port(), folder.resolve(ACCOUNT), window.home());
     window.run(() -> desk.actAsRoot(RemotePath.of("/etc"), root -> {}));
-    giveThePassword();
+    window.giveThePassword(PASSWORD);
     window.until(
         "it is done as root",
         () -> {
@@ -75,25 +72,6 @@ class KeptOnlyIfIGetInTest {
     window.run(() -> root.openFile(RemotePath.of(file.toString())));
     window.until("it is open", () -> root.currentProperty().get() instanceof FileModel);
     return (FileModel) window.on(() -> root.currentProperty().get());
-  }
-
-  private void giveThePassword() throws Exception {
-    window.until("it is asked for", () -> seen() != null);
-    window.run(
-        () -> {
-          ((PasswordField) seen()).setText(PASSWORD);
-          ((Button) seen().getScene().lookup("#prompt-yes")).fire();
-        });
-    window.until("it is answered", () -> seen() == null);
-  }
-
-  /** On the interface thread. */
-  private static Node seen() {
-    return javafx.stage.Window.getWindows().stream()
-        .map(one -> one.getScene().lookup("#secret"))
-        .filter(java.util.Objects::nonNull)
-        .findFirst()
-        .orElse(null);
   }
 
   private Question asked(FileModel file, String choice) throws Exception {
@@ -154,7 +132,7 @@ class KeptOnlyIfIGetInTest {
         .contains("visudo -cf")
         .contains("within 2 min");
     choose(file, "With each save");
-    giveThePassword();
+    window.giveThePassword(PASSWORD);
     untilSaid(file, "kept: a new sign-in works");
     assertThat(rules).hasContent(kept);
     assertThat(Files.getPosixFilePermissions(rules))
@@ -162,7 +140,7 @@ class KeptOnlyIfIGetInTest {
     // By visudo it is right, and takes sudo from the one who wrote it.
     String locked = "# nobody\n";
     save(file, locked);
-    giveThePassword();
+    window.giveThePassword(PASSWORD);
     Question refused = asked(file, "Try again");
     assertThat(rules).hasContent(locked);
     assertThat(refused.said().headline()).isEqualTo("A new sign-in did not work");
@@ -196,7 +174,7 @@ class KeptOnlyIfIGetInTest {
         });
     choose(file, "Keep");
     save(file, "# nobody\n");
-    giveThePassword();
+    window.giveThePassword(PASSWORD);
     asked(file, "Try again");
     untilSaid(file, "your text is not saved");
     assertThat(rules).hasContent(before);

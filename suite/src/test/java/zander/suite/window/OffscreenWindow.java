@@ -15,6 +15,7 @@ import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
+import javafx.scene.control.PasswordField;
 import javafx.stage.Stage;
 import zander.core.book.ServerEntry;
 import zander.core.book.SignIn;
@@ -142,6 +143,28 @@ public final class OffscreenWindow implements AutoCloseable {
           return model.desks().size() > before && model.currentProperty().get() != null;
         });
     return on(() -> model.currentProperty().get());
+  }
+
+  /** On the interface thread: a part of any window if it can be seen, else {@code null}. */
+  public static Node seen(String selector) {
+    return javafx.stage.Window.getWindows().stream()
+        .map(one -> one.getScene().lookup(selector))
+        .filter(java.util.Objects::nonNull)
+        .findFirst()
+        .filter(OffscreenWindow::isSeen)
+        .orElse(null);
+  }
+
+  /** Gives a password to the question for one. */
+  public void giveThePassword(String password) throws Exception {
+    until(
+        "it is asked for",
+        () -> seen("#secret") instanceof PasswordField field && field.getText().isEmpty());
+    run(
+        () -> {
+          ((PasswordField) seen("#secret")).setText(password);
+          ((Button) seen("#prompt-yes")).fire();
+        });
   }
 
   private static boolean isSeen(Node node) {

@@ -17,6 +17,8 @@ public final class ActFailure extends IOException {
     WANTS_TERMINAL,
     /** There is no such program on the server. */
     NO_PROGRAM,
+    /** Neither is there a file service to be started, nor can scripts stand for it. */
+    NO_FILE_SERVICE,
     /** The right has ended. */
     ENDED,
     /** It began and ended, or said nothing in time. */
@@ -39,6 +41,11 @@ public final class ActFailure extends IOException {
     this.said = said;
     this.allowed = allowed;
     this.line = line;
+  }
+
+  /** Neither a file service nor the tools that could stand for it. */
+  public static ActFailure noFileService(String said, Throwable cause) {
+    return new ActFailure(Reason.NO_FILE_SERVICE, said, List.of(), "", cause);
   }
 
   /**

@@ -54,6 +54,8 @@ public final class Elevation implements Closeable {
    */
   private volatile boolean asksEachTime;
 
+  private volatile boolean inTerminal;
+
   /**
    * @param account whom to act as, such as {@code root}
    */
@@ -80,9 +82,35 @@ public final class Elevation implements Closeable {
     return asksEachTime;
   }
 
-  /** Whether to begin anew with another password: the program has ended because of the last one. */
-  public synchronized boolean mayTryAgain() {
-    return !closed && way != WayUp.SUDO && password == null && wrong > 0 && wrong < MOST_WRONG;
+  /**
+   * Whether to begin anew after a failure: with another password, where the program has ended
+   * because of the last one; or in a terminal, where it wants one.
+   */
+  public synchronized boolean mayTryAgain(ActFailure failure) {
+    if (closed) {
+      return false;
+    }
+    if (failure.reason() == ActFailure.Reason.WANTS_TERMINAL && !inTerminal) {
+      inTerminal = true;
+      return true;
+    }
+    return way != WayUp.SUDO && password == null && wrong > 0 && wrong < MOST_WRONG;
+  }
+
+  /** Whether the program on the way up runs in a terminal, and nowhere else. */
+  public boolean isInTerminal() {
+    return inTerminal;
+  }
+
+  /**
+   * Why no commands are run by it, in words that follow a colon; empty where they are. What a
+   * terminal shows has no end and no error stream of its own.
+   */
+  public String whyNoCommands() {
+    if (asksEachTime) {
+      return "it asks for more than a password, each time that a command is run";
+    }
+    return inTerminal ? "it lets nobody act as another account without a terminal" : "";
   }
 
   /** What is said until a program runs; one for each. */

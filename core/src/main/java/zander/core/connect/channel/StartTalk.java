@@ -45,6 +45,11 @@ public final class StartTalk {
     return elevation.way();
   }
 
+  /** Whether the program on the way up is to run in a terminal. */
+  public boolean isInTerminal() {
+    return elevation.isInTerminal();
+  }
+
   /** The line to be written before the program on the way up is run. */
   public String upMark() {
     return text.upMark();

@@ -3,11 +3,13 @@ package zander.core.connect.command;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.List;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import zander.core.connect.channel.Elevation;
 import zander.core.connect.channel.StartTalk;
 import zander.core.files.WireName;
 import zander.core.files.sftp.channel.ServiceStart;
+import zander.core.files.sftp.channel.ServiceTranslator;
 
 /** Commands that are run as another account, by a program of the server's. */
 public final class ElevatedCommand {
@@ -49,7 +51,10 @@ public final class ElevatedCommand {
    * @param wireScript run by {@code sh} as the other account, in wire form
    */
   static String of(StartTalk talk, String wireScript) {
-    String inner = "LC_ALL=C; export LC_ALL; echo " + talk.startMark() + " >&2; " + wireScript;
+    // sudo may have put another terminal between, or a program have changed this one.
+    String raw = talk.isInTerminal() ? "stty raw -echo; " : "";
+    String inner =
+        "LC_ALL=C; export LC_ALL; " + raw + "echo " + talk.startMark() + " >&2; " + wireScript;
     return ShellWords.command(
         "export LC_ALL; echo " + talk.upMark() + " >&2; " + up(talk, "-S ", "-c", inner));
   }
@@ -92,32 +97,60 @@ public final class ElevatedCommand {
 
   /** The file service of the other account. */
   public static ServiceStart fileService(Elevation elevation) {
-    StartTalk talk = elevation.talk();
-    return new ServiceStart() {
-      @Override
-      public byte[] command(Runnable closing) throws IOException {
-        talk.begin(closing);
-        return WireName.bytes(of(talk, FIND_SERVICE));
-      }
+    return new Start(elevation.talk(), FIND_SERVICE, null);
+  }
 
-      @Override
-      public OutputStream errors(OutputStream rest) {
-        return talk.errors(rest);
-      }
+  /**
+   * What stands for it where the server has none.
+   *
+   * @param translator made once for each
+   */
+  public static ServiceStart scripts(
+      Elevation elevation, Function<ServiceTranslator.Answers, ServiceTranslator> translator) {
+    return new Start(elevation.talk(), "cd ~ 2>/dev/null || cd /; exec sh", translator);
+  }
 
-      @Override
-      public void await(OutputStream in) throws IOException {
-        talk.await(
-            line -> {
-              in.write(line);
-              in.flush();
-            });
-      }
+  /**
+   * @param translator {@code null} for a service that speaks for itself
+   */
+  private record Start(
+      StartTalk talk,
+      String script,
+      Function<ServiceTranslator.Answers, ServiceTranslator> translator)
+      implements ServiceStart {
+    @Override
+    public byte[] command(Runnable closing) throws IOException {
+      talk.begin(closing);
+      return WireName.bytes(of(talk, script));
+    }
 
-      @Override
-      public void ended() {
-        talk.end();
-      }
-    };
+    @Override
+    public ServiceTranslator translator(ServiceTranslator.Answers answers) {
+      return translator == null ? null : translator.apply(answers);
+    }
+
+    @Override
+    public boolean wantsTerminal() {
+      return talk.isInTerminal();
+    }
+
+    @Override
+    public OutputStream errors(OutputStream rest) {
+      return talk.errors(rest);
+    }
+
+    @Override
+    public void await(OutputStream in) throws IOException {
+      talk.await(
+          line -> {
+            in.write(line);
+            in.flush();
+          });
+    }
+
+    @Override
+    public void ended() {
+      talk.end();
+    }
   }
 }

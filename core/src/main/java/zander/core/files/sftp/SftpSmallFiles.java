@@ -38,7 +38,8 @@ final class SftpSmallFiles {
   /** Of all threads together, so that a server's usual limit of a thousand handles is not met. */
   private static final int BATCHES_AT_ONCE = 5;
 
-  private final Semaphore room = new Semaphore(BATCHES_AT_ONCE);
+  private final Semaphore room;
+  private final int filesAtOnce;
   private final SftpOpening opening;
   private final SftpWire wire;
   private final FailureCause cause;
@@ -47,6 +48,8 @@ final class SftpSmallFiles {
     this.opening = opening;
     this.wire = wire;
     this.cause = cause;
+    this.filesAtOnce = wire.isByScripts() ? 2 : FILES_AT_ONCE;
+    this.room = new Semaphore(wire.isByScripts() ? 1 : BATCHES_AT_ONCE);
   }
 
   /** A file between being opened and being closed. */
@@ -87,7 +90,7 @@ final class SftpSmallFiles {
     for (int from = 0; from < all.size(); ) {
       int to = from;
       for (long bytes = 0;
-          to < all.size() && to - from < FILES_AT_ONCE && bytes < BYTES_AT_ONCE;
+          to < all.size() && to - from < filesAtOnce && bytes < BYTES_AT_ONCE;
           to++) {
         bytes += all.get(to).content().length;
       }
@@ -210,7 +213,7 @@ final class SftpSmallFiles {
     for (int from = 0; from < all.size(); ) {
       int to = from;
       for (long bytes = 0;
-          to < all.size() && to - from < FILES_AT_ONCE && bytes < BYTES_AT_ONCE;
+          to < all.size() && to - from < filesAtOnce && bytes < BYTES_AT_ONCE;
           to++) {
         bytes += all.get(to).expected();
       }

@@ -13,8 +13,22 @@ public interface ServiceStart {
    */
   byte[] command(Runnable closing) throws IOException;
 
+  /** Whether the command is to be given a terminal, where all that it says comes one way. */
+  default boolean wantsTerminal() {
+    return false;
+  }
+
   /**
-   * Where what the command writes on its error stream goes first.
+   * What stands for the service where the command is none.
+   *
+   * @return {@code null} where it is one
+   */
+  default ServiceTranslator translator(ServiceTranslator.Answers answers) {
+    return null;
+  }
+
+  /**
+   * Where what the command writes on its error stream goes first; in a terminal, all of it.
    *
    * @param rest takes what is the service's
    */

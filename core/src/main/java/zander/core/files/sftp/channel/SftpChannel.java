@@ -30,9 +30,6 @@ public final class SftpChannel extends ChannelSession {
   /** What INIT took of the server's window before that is looked at. */
   private static final int INIT_BYTES = 9;
 
-  /** Larger answers than any request of ours asks for are no answers. */
-  private static final int LARGEST = 4 << 20;
-
   /** As much as goes into one packet (RFC 4253, section 6.1). */
   private static final int TOGETHER = 30 * 1024;
 
@@ -52,29 +49,31 @@ public final class SftpChannel extends ChannelSession {
   private final AtomicInteger ids = new AtomicInteger();
   private final AwaitedAnswer version = new AwaitedAnswer();
 
-  /** Until the service begins to speak; {@code null} from then on. */
-  private volatile SftpVersionScanner search = new SftpVersionScanner();
-
   private final CappedOutput complaints = new CappedOutput(MOST_SAID);
 
-  /** A message that is arriving: its length, as far as it is there, then its bytes. */
-  private final byte[] lengthBytes = new byte[4];
-
-  private int lengthHave;
-  private byte[] message;
-  private int messageLength;
-  private int have;
+  private final ServiceOutput output;
   private int unreleased;
   private volatile long window;
 
   /** {@code null} for the account's own service. */
   private final ServiceStart start;
 
+  /** Where a terminal shows all that is said, the service's messages too; {@code null} for none. */
+  private final OutputStream terminal;
+
+  /** {@code null} where a file service speaks for itself. */
+  private final TranslatedRequests translated;
+
   private SftpChannel(ServiceStart start) {
     this.start = start;
     // Messages are taken as they come; nothing is kept in a stream.
     setOut(OutputStream.nullOutputStream());
-    setErr(start == null ? complaints : start.errors(complaints));
+    ServiceTranslator translator = start == null ? null : start.translator(new TranslatedAnswers());
+    output = new ServiceOutput(translator, new MessageCutter(memory, this::hand, this::tooLong));
+    translated = translator == null ? null : new TranslatedRequests(translator);
+    boolean inTerminal = start != null && start.wantsTerminal();
+    terminal = inTerminal ? start.errors(new Arrived(this::arrived)) : null;
+    setErr(start == null || inTerminal ? complaints : start.errors(complaints));
     addCloseFutureListener(
         closed -> {
           failAll(new IOException("the channel is closed"));
@@ -92,6 +91,9 @@ public final class SftpChannel extends ChannelSession {
   @Override
   protected void doOpen() throws IOException {
     byte[] what = start == null ? SUBSYSTEM : start.command(() -> close(false));
+    if (terminal != null) {
+      writePacket(RawTerminal.request(this));
+    }
     Buffer request = getSession().createBuffer(SshConstants.SSH_MSG_CHANNEL_REQUEST);
     request.putUInt(getRecipient());
     request.putString(kind());
@@ -179,9 +181,7 @@ public final class SftpChannel extends ChannelSession {
     if (!getSession().isOpen()) {
       return new IOException("the session is closed");
     }
-    SftpVersionScanner searched = search;
-    String printed = searched == null ? "" : searched.printed();
-    printed += FileServiceMissing.plain(complaints.toByteArray());
+    String printed = output.printed() + FileServiceMissing.plain(complaints.toByteArray());
     return new FileServiceMissing(why, printed);
   }
 
@@ -244,9 +244,29 @@ public final class SftpChannel extends ChannelSession {
       throw new IOException("the channel is closed");
     }
     synchronized (out) {
-      out.write(message.array(), message.rpos(), message.available());
-      out.write(data, offset, length);
+      int count = message.available();
+      if (translated == null) {
+        out.write(message.array(), message.rpos(), count);
+        out.write(data, offset, length);
+      } else {
+        translated.write(out, message.array(), message.rpos(), count, data, offset, length);
+      }
       out.flush();
+    }
+  }
+
+  /** What the translator makes of what the server wrote. */
+  private final class TranslatedAnswers implements ServiceTranslator.Answers {
+    @Override
+    public void message(byte[] message) {
+      hand(message, message.length);
+    }
+
+    @Override
+    public void refused(String why) {
+      byte[] words = why.getBytes(StandardCharsets.UTF_8);
+      complaints.write(words, 0, words.length);
+      failAll(new IOException(why));
     }
   }
 
@@ -319,41 +339,20 @@ public final class SftpChannel extends ChannelSession {
 
   @Override
   protected void doWriteData(byte[] data, int offset, long length) throws IOException {
-    if (search != null) {
-      byte[] begun = search.take(data, offset, (int) length);
-      if (begun != null) {
-        search = null;
-        take(begun, 0, begun.length);
-      } else if (search.isTooMuch()) {
-        failAll(new IOException("the account's start files print without end"));
-        close(false);
-      }
-      return;
+    if (terminal != null) {
+      terminal.write(data, offset, (int) length);
+    } else {
+      arrived(data, offset, (int) length);
     }
-    take(data, offset, (int) length);
   }
 
-  private void take(byte[] data, int offset, int length) throws IOException {
-    int at = offset;
-    int end = offset + length;
-    while (at < end) {
-      if (message == null) {
-        lengthBytes[lengthHave++] = data[at++];
-        if (lengthHave == lengthBytes.length) {
-          lengthHave = 0;
-          begin(new ByteArrayBuffer(lengthBytes).getUInt());
-        }
-      } else {
-        int count = Math.min(end - at, messageLength - have);
-        System.arraycopy(data, at, message, have, count);
-        have += count;
-        at += count;
-        if (have == messageLength) {
-          byte[] whole = message;
-          message = null;
-          hand(whole, messageLength);
-        }
-      }
+  private void arrived(byte[] data, int offset, int length) throws IOException {
+    try {
+      output.take(data, offset, length);
+    } catch (IOException e) {
+      failAll(e);
+      close(true);
+      return;
     }
     unreleased += length;
     if (unreleased >= RELEASE_EVERY) {
@@ -362,18 +361,9 @@ public final class SftpChannel extends ChannelSession {
     }
   }
 
-  private void begin(long length) {
-    if (length < 5 || length > LARGEST) {
-      failAll(new IOException("an answer of " + length + " bytes"));
-      close(true);
-      message = new byte[1 << 16];
-      messageLength = message.length;
-      have = 0;
-      return;
-    }
-    messageLength = (int) length;
-    message = memory.take(messageLength);
-    have = 0;
+  private void tooLong(long length) {
+    failAll(new IOException("an answer of " + length + " bytes"));
+    close(true);
   }
 
   /** Takes the memory of an answer back that nobody will look at any more. */

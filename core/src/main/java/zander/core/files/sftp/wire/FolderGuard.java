@@ -29,6 +29,9 @@ public final class FolderGuard {
   /** Owners and modes above a folder change seldom, and by root alone where it is closed. */
   private static final long KNOWN_NANOS = TimeUnit.SECONDS.toNanos(60);
 
+  /** What a file service reads its requests from, by the names of handles (proc(5)). */
+  private static final List<String> INPUTS = List.of("pipe:[", "socket:[", "/dev/pts/");
+
   private static final int MOST_KNOWN = 20_000;
   private static final int MOST_LINKS = 8;
 
@@ -76,7 +79,8 @@ public final class FolderGuard {
     Boolean decided = active;
     if (decided == null) {
       int known = uid.getAsInt();
-      decided = known <= ROOT && isRootWithHandles(wire, known == ROOT);
+      // A script names no handles: there, what would need one is refused.
+      decided = known <= ROOT && (wire.isByScripts() || isRootWithHandles(wire, known == ROOT));
       active = decided;
     }
     return decided;
@@ -96,8 +100,7 @@ public final class FolderGuard {
     SftpWire.Sent owner = wire.sendAsIs(SftpWire.STAT, input, "look at");
     String leads = Answers.take(target, wire::expectName, refused -> "");
     int account = Answers.take(owner, wire::expectAttributes, refused -> NOBODY).uid();
-    return (known || account == ROOT)
-        && (leads.startsWith("pipe:[") || leads.startsWith("socket:["));
+    return (known || account == ROOT) && INPUTS.stream().anyMatch(leads::startsWith);
   }
 
   private static final RemoteAttributes NOBODY =

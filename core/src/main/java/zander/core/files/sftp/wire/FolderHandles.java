@@ -100,6 +100,9 @@ public final class FolderHandles {
 
   /** The same for a request that changes nothing, without asking. */
   public boolean isKnownOpen(RemotePath entry) {
+    if (wire.isByScripts()) {
+      return false;
+    }
     Place place = guard.known(entry.parent());
     return place != null && place.open();
   }
@@ -159,6 +162,15 @@ public final class FolderHandles {
 
   /** Opens a folder, and makes sure that it is where it was meant to be. */
   private void hold(RemotePath folder) throws IOException {
+    if (wire.isByScripts()) {
+      throw new RemoteFailure(
+          Reason.NOT_SUPPORTED,
+          "open folder",
+          folder,
+          "others may put something else in its place, and this server has no file service that"
+              + " would be safe from it",
+          null);
+    }
     Held old;
     synchronized (held) {
       old = held.get(folder);

@@ -10,6 +10,7 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
+import zander.core.files.sftp.channel.ServiceTranslator;
 import zander.core.files.sftp.channel.SftpChannel;
 import zander.core.work.BlockingCalls;
 
@@ -78,6 +79,11 @@ public final class SftpWire {
 
   public boolean offers(String extension) {
     return channel.offers(extension);
+  }
+
+  /** Whether scripts stand for a file service: few files are open at once, and none by a name. */
+  public boolean isByScripts() {
+    return channel.offers(ServiceTranslator.BY_SCRIPTS);
   }
 
   public void close() {

@@ -1,0 +1,60 @@
+package zander.core.connect;
+
+import java.io.IOException;
+import org.apache.sshd.client.session.ClientSession;
+import zander.core.connect.channel.ActFailure;
+import zander.core.connect.channel.Elevation;
+import zander.core.connect.channel.SessionPool;
+import zander.core.connect.command.ElevatedCommand;
+import zander.core.connect.script.ScriptedService;
+import zander.core.files.AccountNames;
+import zander.core.files.RemoteFiles;
+import zander.core.files.sftp.SftpFiles;
+import zander.core.files.sftp.channel.FileServiceMissing;
+import zander.core.files.sftp.wire.FolderGuard;
+
+/**
+ * Begins file services for an account: the server's own, or for another account the one that can be
+ * started, or scripts where there is none. Its methods wait; for any thread.
+ */
+final class FileServices {
+  private final SessionPool lines;
+  private final AccountNames names;
+  private final FolderGuard guard;
+
+  /** Where the server has no file service to be started. */
+  private volatile boolean byScripts;
+
+  FileServices(SessionPool lines, AccountNames names, FolderGuard guard) {
+    this.lines = lines;
+    this.names = names;
+    this.guard = guard;
+  }
+
+  RemoteFiles open(ClientSession on) throws IOException {
+    Elevation right = lines.elevation();
+    if (right == null) {
+      return SftpFiles.open(on, names, guard, null);
+    }
+    try {
+      if (!byScripts) {
+        return SftpFiles.open(on, names, guard, ElevatedCommand.fileService(right));
+      }
+    } catch (FileServiceMissing e) {
+      byScripts = true;
+    }
+    try {
+      return SftpFiles.open(on, names, guard, ElevatedCommand.scripts(right, ScriptedService::new));
+    } catch (FileServiceMissing e) {
+      throw ActFailure.noFileService(e.printed(), e);
+    }
+  }
+
+  /** Nobody signs in once more for them. */
+  RemoteFiles openMore(ClientSession on) throws IOException {
+    if (lines.elevation() != null && lines.elevation().asksEachTime()) {
+      throw new IOException("nobody is asked for one more");
+    }
+    return open(on);
+  }
+}
