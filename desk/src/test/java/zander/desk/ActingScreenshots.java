@@ -43,6 +43,7 @@ class ActingScreenshots {
     Screenshots.keep(window, "save-refused");
     window.press("#choice-go-on-as-root");
     window.until("the password is asked", () -> window.shownOrNull("#secret") != null);
+    Screenshots.keep(window, "root-password");
     window.fill("#secret", "heron-at-dusk");
     window.push(KeyCode.ENTER);
     window.until("it is done as root", () -> window.shownOrNull("#stop-acting") != null);

@@ -3,6 +3,7 @@ package zander.desk;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
+import java.util.Map;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -15,6 +16,7 @@ import zander.desk.folder.CreateActions;
 /** The demo's own sudo: warden opens a file of root's, edits it and saves it, with one question. */
 class AsRootOnTheDemoTest {
   private static final String SETTINGS = "/etc/levels";
+  private static final String WITHOUT = "#choice-save-without-it";
 
   @TempDir Path folder;
   private Window window;
@@ -69,6 +71,47 @@ class AsRootOnTheDemoTest {
     assertThat(window.stat(SETTINGS + "/site.conf").mode()).isEqualTo(0640);
     window.press("#stop-acting");
     window.until("the right has ended", () -> window.model.desks().size() == 1);
+  }
+
+  /** A second name and an access control list stay, as it is written into the same file. */
+  @Test
+  void whatIsAttachedToAFileStaysWithIt() throws Exception {
+    window.openLevelsWeb();
+    goTo("/srv/levels");
+    window.press("#as-root");
+    giveThePassword("root");
+    saveWithALine("/srv/levels/feeds/latest.xml");
+    assertThat(window.content("/srv/levels/feeds/feed.xml")).startsWith("# seen ");
+    assertThat(window.stat("/srv/levels/feeds/feed.xml").links()).isEqualTo(2);
+    saveWithALine("/srv/levels/site/tide-chart.js");
+    assertThat(window.stat("/srv/levels/site/tide-chart.js").list().users())
+        .containsExactly(Map.entry(1003, 6));
+  }
+
+  private void saveWithALine(String path) throws Exception {
+    Window.inWindow(
+        () -> {
+          window.desk().openFile(RemotePath.of(path));
+          return null;
+        });
+    window.until(
+        path + " is open",
+        () ->
+            window.desk().currentProperty().get() instanceof FileModel file
+                && RemotePath.of(path).equals(file.path())
+                && window.shownOrNull("#editor") != null);
+    FileModel file = (FileModel) window.desk().currentProperty().get();
+    window.clickOn(window.shown("#editor"));
+    window.push(KeyCode.CONTROL, KeyCode.HOME);
+    window.write("# seen ");
+    window.push(KeyCode.CONTROL, KeyCode.S);
+    if (path.endsWith(".xml")) {
+      window.until("a check is suggested", () -> window.shownOrNull(WITHOUT) != null);
+      window.press(WITHOUT);
+    }
+    window.until("it is saved", () -> !window.desk().hasUnsaved());
+    window.until(
+        "it is told", () -> file.stateProperty().get().contains("written into the same file"));
   }
 
   /** Only root gives a file to another account; then the site's own account may read it. */

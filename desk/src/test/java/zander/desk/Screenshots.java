@@ -121,12 +121,6 @@ class Screenshots {
     window.choose("#server-table", "index.html");
     window.until("the panel shows it", () -> window.text("#octal").equals("0644"));
     keep("folder");
-    window.choose("#server-table", "index.html", "contact.html", "uploads");
-    window.until("three are selected", () -> window.desk().rights().entries().size() == 3);
-    window.press("#box-ow");
-    window.push(KeyCode.CONTROL, KeyCode.D);
-    keep("folder-dark");
-    window.push(KeyCode.CONTROL, KeyCode.D);
   }
 
   @Test
@@ -193,7 +187,9 @@ class Screenshots {
           return null;
         });
     window.until("the difference is shown", () -> !journal.differenceProperty().get().isEmpty());
+    window.push(KeyCode.CONTROL, KeyCode.D);
     keep("journal");
+    window.push(KeyCode.CONTROL, KeyCode.D);
   }
 
   @Test

@@ -8,6 +8,8 @@ import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.List;
+import java.util.Map;
+import zander.standin.world.AccessList;
 import zander.standin.world.Account;
 import zander.standin.world.Accounts;
 import zander.standin.world.Caller;
@@ -73,6 +75,15 @@ final class WorldFile {
               words[4],
               template.replace("{n}", number));
         }
+      }
+      case "name" -> world.link(Caller.ROOT, words[2], words[1]);
+      case "user-entry" -> {
+        AccessList list =
+            new AccessList(
+                world.stat(Caller.ROOT, words[3]).mode() >> 3 & 7,
+                Map.of(uid(words[1]), Integer.parseInt(words[2])),
+                Map.of());
+        world.setList(words[3], list);
       }
       case "link" -> {
         world.symlink(Caller.ROOT, words[4], words[3]);

@@ -2,8 +2,10 @@ package zander.standin.shell;
 
 import java.util.HashMap;
 import java.util.Map;
+import zander.standin.shell.command.AccessListCommand;
 import zander.standin.shell.command.CopyCommands;
 import zander.standin.shell.command.CurlCommand;
+import zander.standin.shell.command.CutCommand;
 import zander.standin.shell.command.FileCommands;
 import zander.standin.shell.command.FindCommand;
 import zander.standin.shell.command.GaugeCommand;
@@ -27,10 +29,12 @@ final class Commands {
   static {
     ALL.put("ls", ListCommand::run);
     ALL.put("stat", StatCommand::run);
+    ALL.put("getfacl", AccessListCommand::run);
     ALL.put("find", FindCommand::run);
     ALL.put("grep", GrepCommand::run);
     ALL.put("tar", TarCommand::run);
     ALL.put("curl", CurlCommand::run);
+    ALL.put("cut", CutCommand::run);
     ALL.put("sudo", SudoCommand::run);
     ALL.put("test", TestCommand::run);
     ALL.put("[", TestCommand::run);

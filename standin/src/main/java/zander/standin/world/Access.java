@@ -2,7 +2,7 @@ package zander.standin.world;
 
 import zander.standin.world.PosixError.Errno;
 
-/** File access permissions (POSIX XBD 4.7): one class of bits decides, root passes. */
+/** File access permissions (POSIX XBD 4.7): one class of bits decides, or a list; root passes. */
 final class Access {
   static final int READ = 4;
   static final int WRITE = 2;
@@ -13,6 +13,9 @@ final class Access {
   static boolean may(Node node, Caller caller, int want) {
     if (caller.isRoot()) {
       return node.isFolder() || (want & SEARCH) == 0 || (node.mode & 0111) != 0;
+    }
+    if (node.list != null && caller.uid() != node.uid) {
+      return node.list.may(node, caller, want);
     }
     int shift = caller.uid() == node.uid ? 6 : caller.isIn(node.gid) ? 3 : 0;
     return ((node.mode >> shift) & want) == want;

@@ -20,6 +20,9 @@ final class Node {
   long changed;
   int links = 1;
 
+  /** {@code null} for most. */
+  AccessList list;
+
   /** The entries of a folder in the order they were made; {@code null} for others. */
   final Map<String, Node> entries;
 

@@ -5,6 +5,7 @@ package zander.standin.world;
  *
  * @param format the file type bits of {@code st_mode}
  * @param mode the lower twelve bits
+ * @param list {@code null} for most
  * @param modified seconds since 1970-01-01 UTC, as the other times
  */
 public record Stat(
@@ -17,7 +18,8 @@ public record Stat(
     long size,
     long accessed,
     long modified,
-    long changed) {
+    long changed,
+    AccessList list) {
 
   static Stat of(Node node) {
     int links =
@@ -34,7 +36,8 @@ public record Stat(
         node.size(),
         node.accessed,
         node.modified,
-        node.changed);
+        node.changed,
+        node.list);
   }
 
   public boolean isFolder() {

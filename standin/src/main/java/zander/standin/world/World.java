@@ -326,6 +326,20 @@ public final class World {
     node.changed = now();
   }
 
+  /** Gives a file a list, whose mask lets through all that is in it. */
+  public synchronized void setList(String path, AccessList list) throws PosixError {
+    Node node = existing(Caller.ROOT, path, false);
+    int mask = list.owningGroup();
+    for (int bits : list.users().values()) {
+      mask |= bits;
+    }
+    for (int bits : list.groups().values()) {
+      mask |= bits;
+    }
+    node.list = list;
+    node.mode = (node.mode & ~070) | mask << 3;
+  }
+
   /** Sets a link's own time, which the demo's data needs. */
   public synchronized void setLinkTime(String path, long modified) throws PosixError {
     existing(Caller.ROOT, path, false).modified = modified;

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
 import java.time.Clock;
+import java.util.Map;
 import java.util.Set;
 import org.assertj.core.api.ThrowableAssert.ThrowingCallable;
 import org.junit.jupiter.api.BeforeEach;
@@ -47,6 +48,23 @@ class WorldTest {
     Caller group = new Caller(5, 33, Set.of());
     assertThat(errorOf(() -> world.open(group, "/home/w/f", World.Open.READ)))
         .isEqualTo(Errno.EACCES);
+  }
+
+  /** acl(5), access check algorithm: the first class that fits decides, behind the mask. */
+  @Test
+  void aListDecidesForThoseInIt() throws PosixError {
+    make(WARDEN, "/home/w/f", 0640);
+    world.setList("/home/w/f", new AccessList(4, Map.of(2000, 6), Map.of(33, 2)));
+    assertThat(world.stat(WARDEN, "/home/w/f").mode()).isEqualTo(0660);
+    Caller group = new Caller(5, 33, Set.of());
+    assertThat(world.open(OTHER, "/home/w/f", World.Open.READ)).isNotNull();
+    assertThat(world.may(OTHER, "/home/w/f", Access.READ | Access.WRITE)).isTrue();
+    assertThat(world.may(group, "/home/w/f", Access.WRITE)).isTrue();
+    assertThat(world.may(group, "/home/w/f", Access.READ)).isFalse();
+    assertThat(world.may(new Caller(6, 6, Set.of()), "/home/w/f", Access.READ)).isFalse();
+    world.chmod(WARDEN, "/home/w/f", 0644);
+    assertThat(world.may(OTHER, "/home/w/f", Access.WRITE)).isFalse();
+    assertThat(world.may(OTHER, "/home/w/f", Access.READ)).isTrue();
   }
 
   @Test

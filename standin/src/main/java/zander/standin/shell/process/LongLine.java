@@ -21,9 +21,10 @@ public final class LongLine {
 
   public static String of(Stat stat, String name, Accounts accounts, Clock clock) {
     return String.format(
-        "%s%s %3d %-8s %-8s %8d %s %s",
+        "%s%s%s %3d %-8s %-8s %8d %s %s",
         letter(stat),
         Mode.ofStat(stat.mode()).letters(),
+        stat.list() == null ? "" : "+",
         stat.links(),
         owner(stat, accounts),
         group(stat, accounts),

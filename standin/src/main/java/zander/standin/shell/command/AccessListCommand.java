@@ -1,0 +1,66 @@
+package zander.standin.shell.command;
+
+import java.io.IOException;
+import java.util.Map;
+import java.util.function.IntFunction;
+import zander.core.rights.Mode;
+import zander.standin.shell.process.Call;
+import zander.standin.shell.process.LongLine;
+import zander.standin.shell.process.Options;
+import zander.standin.world.AccessList;
+import zander.standin.world.Accounts;
+import zander.standin.world.PosixError;
+import zander.standin.world.Stat;
+
+/** {@code getfacl}, as its manual page documents the output. */
+public final class AccessListCommand {
+  private AccessListCommand() {}
+
+  public static int run(Call call) throws IOException {
+    Options options = call.options("cpE", "");
+    int status = 0;
+    for (String operand : options.operands(1)) {
+      try {
+        Stat stat = call.world().stat(call.caller(), call.path(operand));
+        print(call, options.has('c') ? null : operand, stat);
+      } catch (PosixError e) {
+        status = call.complain(operand, e);
+      }
+    }
+    return status;
+  }
+
+  /**
+   * @param name {@code null} for no head
+   */
+  private static void print(Call call, String name, Stat stat) throws IOException {
+    Accounts accounts = call.machine().accounts();
+    StringBuilder text = new StringBuilder();
+    if (name != null) {
+      text.append("# file: ").append(name.replaceFirst("^/+", "")).append('\n');
+      text.append("# owner: ").append(LongLine.owner(stat, accounts)).append('\n');
+      text.append("# group: ").append(LongLine.group(stat, accounts)).append('\n');
+    }
+    AccessList list = stat.list();
+    line(text, "user:", stat.mode() >> 6);
+    if (list == null) {
+      line(text, "group:", stat.mode() >> 3);
+    } else {
+      lines(text, "user:", list.users(), uid -> accounts.userName(uid).orElse("" + uid));
+      line(text, "group:", list.owningGroup());
+      lines(text, "group:", list.groups(), gid -> accounts.groupName(gid).orElse("" + gid));
+      line(text, "mask:", stat.mode() >> 3);
+    }
+    line(text, "other:", stat.mode());
+    call.out().print(text.append('\n').toString());
+  }
+
+  private static void lines(
+      StringBuilder text, String kind, Map<Integer, Integer> entries, IntFunction<String> name) {
+    entries.forEach((number, bits) -> line(text, kind + name.apply(number), bits));
+  }
+
+  private static void line(StringBuilder text, String who, int bits) {
+    text.append(who).append(':').append(new Mode(bits & 7).letters().substring(6)).append('\n');
+  }
+}
