@@ -1,67 +1,113 @@
 package zander.core.listing;
 
+import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.OptionalInt;
-import java.util.Set;
+import zander.core.connect.command.Commands;
 import zander.core.files.AccountNames;
+import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteEntry;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
+import zander.core.rights.AccessList;
+import zander.core.rights.AccessList.Answer;
+import zander.core.rights.AccessList.Asker;
+import zander.core.rights.Rights;
 
 /**
  * What an account of the server, such as the one its web server runs as, may read in a folder: by
- * the owner, group and mode of each folder on the way and of the file itself (POSIX XBD 4.5).
- * Access lists are not seen, SFTP does not tell them.
+ * owner, group, mode and access control list of each folder on the way and of the file itself
+ * (POSIX XBD 4.5, acl(5)).
  */
 public final class ServiceAccess {
   private static final int READ = 4;
   private static final int SEARCH = 1;
 
+  /** As many as Linux follows on a way (path_resolution(7)). */
+  private static final int MOST_LINKS = 40;
+
   private final String account;
-  private final int uid;
-  private final Set<Integer> gids;
+  private final Asker asker;
+  private final AccessLists lists;
   private final RemotePath stoppedAt;
 
-  private ServiceAccess(String account, int uid, Set<Integer> gids, RemotePath stoppedAt) {
+  private ServiceAccess(String account, Asker asker, AccessLists lists, RemotePath stoppedAt) {
     this.account = account;
-    this.uid = uid;
-    this.gids = gids;
+    this.asker = asker;
+    this.lists = lists;
     this.stoppedAt = stoppedAt;
   }
 
   /**
-   * Looks at a folder and all above it, all asked at once.
+   * Looks at a folder, all on the way to it and what is in it; waits.
    *
    * @return {@code null} when the server does not tell who the account is
    */
-  public static ServiceAccess of(String account, RemoteFiles files, RemotePath folder)
-      throws java.io.IOException {
+  public static ServiceAccess of(
+      String account, RemoteFiles files, Commands commands, RemotePath folder) throws IOException {
     AccountNames names = files.names();
     OptionalInt uid = names.uidOf(account);
     if (uid.isEmpty()) {
       return null;
     }
-    Set<Integer> gids = names.groupsOf(account);
-    List<RemotePath> chain = new ArrayList<>(folder.chain());
-    List<RemoteAttributes> found = files.lookAll(chain);
+    Asker asker = new Asker(uid.getAsInt(), names.groupsOf(account));
+    Map<RemotePath, RemoteAttributes> way = wayTo(files, folder);
+    AccessLists lists = AccessLists.ask(commands, folder, List.copyOf(way.keySet()));
     RemotePath stopped = null;
-    for (int i = 0; i < chain.size() && stopped == null; i++) {
-      RemoteAttributes one = found.get(i);
-      if (one != null && one.isFolder() && !may(uid.getAsInt(), gids, one, SEARCH)) {
-        stopped = chain.get(i);
+    for (Map.Entry<RemotePath, RemoteAttributes> one : way.entrySet()) {
+      Answer may = AccessList.may(asker, rights(one.getValue()), lists.of(one.getKey()), SEARCH);
+      // The folder that is nearest to the root stops first.
+      if (may == Answer.NO
+          && (stopped == null || one.getKey().chain().size() < stopped.chain().size())) {
+        stopped = one.getKey();
       }
     }
-    return new ServiceAccess(account, uid.getAsInt(), gids, stopped);
+    return new ServiceAccess(account, asker, lists, stopped);
   }
 
-  private static boolean may(int uid, Set<Integer> gids, RemoteAttributes what, int want) {
-    if (uid == 0) {
-      return true;
+  /** The folders that must be entered on a way, with links followed as the kernel does it. */
+  private static Map<RemotePath, RemoteAttributes> wayTo(RemoteFiles files, RemotePath folder)
+      throws IOException {
+    Map<RemotePath, RemoteAttributes> way = new HashMap<>();
+    RemotePath at = folder;
+    for (int links = 0; links <= MOST_LINKS; links++) {
+      List<RemotePath> chain = at.chain();
+      List<RemoteAttributes> found = files.lookAll(chain);
+      RemotePath next = null;
+      for (int i = 0; i < chain.size() && next == null; i++) {
+        RemoteAttributes one = found.get(i);
+        if (one != null && one.kind() == FileKind.LINK) {
+          next = behind(files, chain, i);
+        } else if (one != null && one.isFolder()) {
+          way.put(chain.get(i), one);
+        }
+      }
+      if (next == null) {
+        return way;
+      }
+      at = next;
     }
-    int bits = what.mode().bits();
-    int mine = uid == what.uid() ? bits >> 6 : gids.contains(what.gid()) ? bits >> 3 : bits;
-    return (mine & want) == want;
+    throw new RemoteFailure(Reason.FAILED, "look at", folder, "too many links", null);
+  }
+
+  /** What is above a link is no link, so that what leads up from there leads up by name. */
+  private static RemotePath behind(RemoteFiles files, List<RemotePath> chain, int link)
+      throws IOException {
+    List<String> rest = new ArrayList<>();
+    chain.subList(link + 1, chain.size()).forEach(one -> rest.add(one.wireName()));
+    String target = files.readLink(chain.get(link));
+    String from = target.startsWith("/") ? "" : chain.get(link - 1).wire();
+    return RemotePath.ofWire(from + "/" + target + "/" + String.join("/", rest));
+  }
+
+  private static Rights rights(RemoteAttributes of) {
+    return new Rights(of.uid(), of.gid(), of.mode());
   }
 
   public String account() {
@@ -73,9 +119,24 @@ public final class ServiceAccess {
     return stoppedAt;
   }
 
-  /** Whether the account may read a file of the folder, or list and enter a folder of it. */
-  public boolean mayRead(RemoteAttributes entry) {
-    int want = entry.isFolder() ? READ | SEARCH : READ;
-    return stoppedAt == null && may(uid, gids, entry, want);
+  /** Whether access control lists are seen too. */
+  public boolean seesLists() {
+    return lists.areKnown();
+  }
+
+  /**
+   * Whether the account may not read a file of the folder, or not list and enter a folder of it. Of
+   * what cannot be told it is not said.
+   */
+  public boolean isRefused(RemoteEntry entry) {
+    // One after the other, as the kernel is asked: two groups may each give one of them.
+    return stoppedAt != null
+        || isRefused(entry, READ)
+        || (entry.attributes().isFolder() && isRefused(entry, SEARCH));
+  }
+
+  private boolean isRefused(RemoteEntry entry, int want) {
+    Rights rights = rights(entry.attributes());
+    return AccessList.may(asker, rights, lists.of(entry.path()), want) == Answer.NO;
   }
 }

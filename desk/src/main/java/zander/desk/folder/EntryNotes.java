@@ -87,14 +87,8 @@ public record EntryNotes(ServiceAccess access, Function<RemotePath, RemoteAttrib
       return new Note(
           "owner is gone", Weight.LOOK, "No account of this server has number " + entry.owner());
     }
-    if (access != null && entry.kind() != FileKind.OTHER && !access.mayRead(entry.attributes())) {
-      boolean above = access.stoppedAt() != null;
-      return new Note(
-          access.account() + (above ? " is stopped above" : " cannot read"),
-          Weight.LOOK,
-          above
-              ? access.account() + " may not go into " + access.stoppedAt()
-              : "By owner, group and mode the account " + access.account() + " may not read it.");
+    if (access != null && entry.kind() != FileKind.OTHER && access.isRefused(entry)) {
+      return ofAccess();
     }
     if (file
         && entry.name().toLowerCase(Locale.ROOT).endsWith(".pem")
@@ -102,6 +96,27 @@ public record EntryNotes(ServiceAccess access, Function<RemotePath, RemoteAttrib
       return new Note("anyone can read", Weight.LOOK, "If it holds a private key, close it.");
     }
     return NOTHING;
+  }
+
+  private Note ofAccess() {
+    String account = access.account();
+    boolean above = access.stoppedAt() != null;
+    String detail =
+        above
+            ? account + " may not go into " + access.stoppedAt() + "."
+            : "By owner, group"
+                + (access.seesLists() ? ", mode and access list" : " and mode")
+                + " the account "
+                + account
+                + " may not read it.";
+    return new Note(
+        account
+            + (above ? " is stopped above" : " cannot read")
+            + (access.seesLists() ? "" : ", by mode"),
+        Weight.LOOK,
+        access.seesLists()
+            ? detail
+            : detail + " Access lists are not seen here; one may say otherwise.");
   }
 
   /** By its name; there may be a hundred thousand of them, so without expressions. */

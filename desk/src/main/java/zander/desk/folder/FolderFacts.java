@@ -37,7 +37,7 @@ final class FolderFacts {
     if (!service.isEmpty()) {
       desk.background()
           .run(
-              () -> ServiceAccess.of(service, desk.files(), folder),
+              () -> ServiceAccess.of(service, desk.files(), desk.commands(), folder),
               access -> {
                 if (folder.equals(about)) {
                   notes.set(new EntryNotes(access, desk::openedAs));

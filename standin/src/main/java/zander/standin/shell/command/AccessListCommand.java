@@ -17,12 +17,14 @@ public final class AccessListCommand {
   private AccessListCommand() {}
 
   public static int run(Call call) throws IOException {
-    Options options = call.options("cpE", "");
+    Options options = call.options("cpEns", "");
     int status = 0;
     for (String operand : options.operands(1)) {
       try {
         Stat stat = call.world().stat(call.caller(), call.path(operand));
-        print(call, options.has('c') ? null : operand, stat);
+        if (stat.list() != null || !options.has('s')) {
+          print(call, options, operand, stat);
+        }
       } catch (PosixError e) {
         status = call.complain(operand, e);
       }
@@ -30,14 +32,13 @@ public final class AccessListCommand {
     return status;
   }
 
-  /**
-   * @param name {@code null} for no head
-   */
-  private static void print(Call call, String name, Stat stat) throws IOException {
-    Accounts accounts = call.machine().accounts();
+  private static void print(Call call, Options options, String name, Stat stat) throws IOException {
+    // Without accounts, all that is printed is numbers.
+    Accounts accounts = options.has('n') ? new Accounts() : call.machine().accounts();
     StringBuilder text = new StringBuilder();
-    if (name != null) {
-      text.append("# file: ").append(name.replaceFirst("^/+", "")).append('\n');
+    if (!options.has('c')) {
+      String shown = options.has('p') ? name : name.replaceFirst("^/+", "");
+      text.append("# file: ").append(shown).append('\n');
       text.append("# owner: ").append(LongLine.owner(stat, accounts)).append('\n');
       text.append("# group: ").append(LongLine.group(stat, accounts)).append('\n');
     }

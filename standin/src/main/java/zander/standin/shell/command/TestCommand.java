@@ -13,6 +13,9 @@ public final class TestCommand {
   public static int run(Call call) {
     List<String> words = call.arguments();
     boolean bracket = words.get(0).equals("[");
+    if (words.size() == (bracket ? 5 : 4)) {
+      return compare(words.get(1), words.get(2), words.get(3)) ? 0 : 1;
+    }
     if (words.size() != (bracket ? 4 : 3) || (bracket && !words.get(3).equals("]"))) {
       throw new UsageError("only one file is looked at on this stand-in");
     }
@@ -36,5 +39,26 @@ public final class TestCommand {
     } catch (PosixError e) {
       return 1;
     }
+  }
+
+  private static boolean compare(String one, String how, String other) {
+    if (how.equals("=") || how.equals("!=")) {
+      return one.equals(other) == how.equals("=");
+    }
+    int order;
+    try {
+      order = Long.compare(Long.parseLong(one), Long.parseLong(other));
+    } catch (NumberFormatException e) {
+      throw new UsageError("integer expression expected");
+    }
+    return switch (how) {
+      case "-eq" -> order == 0;
+      case "-ne" -> order != 0;
+      case "-lt" -> order < 0;
+      case "-le" -> order <= 0;
+      case "-gt" -> order > 0;
+      case "-ge" -> order >= 0;
+      default -> throw new UsageError(how + " is not supported on this stand-in");
+    };
   }
 }

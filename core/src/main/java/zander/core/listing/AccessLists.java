@@ -1,0 +1,174 @@
+package zander.core.listing;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import zander.core.connect.command.Commands;
+import zander.core.connect.command.ExecResult;
+import zander.core.connect.command.ShellWords;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemotePath;
+import zander.core.rights.AccessList;
+
+/**
+ * The access control lists of a folder, of what is in it and of what is above it, as the server's
+ * {@code getfacl} tells them; SFTP does not.
+ */
+public final class AccessLists {
+  /** Nothing is known. */
+  public static final AccessLists UNKNOWN = new AccessLists(false, Map.of());
+
+  /** Those without a list are skipped (-s), numbers are not made to names (-n). */
+  private static final String GET = "getfacl -pns -- ";
+
+  private static final int NO_TOOL = 40;
+  private static final int TOO_MANY = 41;
+  private static final int OCTAL = 8;
+
+  private final boolean known;
+  private final Map<RemotePath, AccessList> lists;
+
+  private AccessLists(boolean known, Map<RemotePath, AccessList> lists) {
+    this.known = known;
+    this.lists = lists;
+  }
+
+  /** Asks the server in one script; waits. */
+  static AccessLists ask(Commands commands, RemotePath folder, List<RemotePath> above)
+      throws IOException {
+    try {
+      return commands.byShellOr(() -> read(commands, folder, above), () -> UNKNOWN);
+    } catch (RemoteFailure e) {
+      if (e.reason() == RemoteFailure.Reason.LINE_LOST) {
+        throw e;
+      }
+      // More than fits into an answer: then nothing is known.
+      return UNKNOWN;
+    }
+  }
+
+  private static AccessLists read(Commands commands, RemotePath folder, List<RemotePath> above)
+      throws IOException {
+    ExecResult said = commands.script(script(folder, above, GET + "./* ./.* 2>/dev/null"));
+    if (said.exit() == TOO_MANY) {
+      said =
+          commands.script(
+              script(
+                  folder,
+                  above,
+                  "for f in * .*; do printf './%s\\0' \"$f\"; done | xargs -0 "
+                      + GET
+                      + "2>/dev/null"));
+    }
+    return said.exit() == 0 ? new AccessLists(true, parse(said.out(), folder)) : UNKNOWN;
+  }
+
+  private static String script(RemotePath folder, List<RemotePath> above, String within) {
+    // From 126 on, the tool was not run (POSIX XCU 2.8.2): there is none, or that was too long.
+    return GET
+        + ShellWords.quoteAll(above)
+        + " 2>/dev/null\ntest $? -lt 126 || exit "
+        + NO_TOOL
+        + "\ncd -- "
+        + ShellWords.quote(folder)
+        + " || exit "
+        + NO_TOOL
+        + "\n"
+        + within
+        + "\ntest $? -lt 126 || exit "
+        + TOO_MANY
+        + "\nexit 0\n";
+  }
+
+  /** Names in it have their line ends and backslashes as octal numbers. */
+  static Map<RemotePath, AccessList> parse(byte[] said, RemotePath folder) {
+    Map<RemotePath, AccessList> lists = new HashMap<>();
+    for (String about : new String(said, StandardCharsets.ISO_8859_1).split("\n\n")) {
+      RemotePath path = null;
+      Entries entries = new Entries();
+      for (String line : about.split("\n")) {
+        if (line.startsWith("# file: ")) {
+          path = path(unescaped(line.substring(8)), folder);
+        } else if (!line.startsWith("#") && !line.startsWith("default:")) {
+          entries.add(line);
+        }
+      }
+      if (path != null && entries.mask >= 0) {
+        lists.put(path, entries.list());
+      }
+    }
+    return lists;
+  }
+
+  private static RemotePath path(String name, RemotePath folder) {
+    if (name.startsWith("/")) {
+      return RemotePath.ofWire(name);
+    }
+    String own = name.startsWith("./") ? name.substring(2) : name;
+    return own.equals(".") || own.equals("..") ? null : folder.child(own);
+  }
+
+  private static String unescaped(String name) {
+    StringBuilder plain = new StringBuilder();
+    for (int i = 0; i < name.length(); i++) {
+      char c = name.charAt(i);
+      if (c == '\\' && name.startsWith("\\", i + 1)) {
+        plain.append(c);
+        i++;
+      } else if (c == '\\' && name.substring(i + 1).matches("(?s)[0-3][0-7][0-7].*")) {
+        plain.append((char) Integer.parseInt(name.substring(i + 1, i + 4), OCTAL));
+        i += 3;
+      } else {
+        plain.append(c);
+      }
+    }
+    return plain.toString();
+  }
+
+  /** The lines of one file. */
+  private static final class Entries {
+    final Map<Integer, Integer> users = new HashMap<>();
+    final Map<Integer, Integer> groups = new HashMap<>();
+    int owningGroup;
+    int mask = -1;
+
+    void add(String line) {
+      String[] fields = line.split("[:\t]");
+      if (fields.length < 3 || fields[2].length() < 3) {
+        return;
+      }
+      int bits = bits(fields[2]);
+      switch (fields[0] + (fields[1].isEmpty() ? "" : ":")) {
+        case "user:" -> users.put(Integer.parseUnsignedInt(fields[1]), bits);
+        case "group:" -> groups.put(Integer.parseUnsignedInt(fields[1]), bits);
+        case "group" -> owningGroup = bits;
+        case "mask" -> mask = bits;
+        default -> {
+          // The owner's and others' are those of the mode.
+        }
+      }
+    }
+
+    private static int bits(String letters) {
+      return (letters.charAt(0) == 'r' ? 4 : 0)
+          | (letters.charAt(1) == 'w' ? 2 : 0)
+          | (letters.charAt(2) == 'x' ? 1 : 0);
+    }
+
+    AccessList list() {
+      return new AccessList(owningGroup, users, groups, mask);
+    }
+  }
+
+  /** Whether the server told all there are. */
+  boolean areKnown() {
+    return known;
+  }
+
+  /** {@code null} for none. */
+  AccessList of(RemotePath path) {
+    return lists.get(path);
+  }
+}
