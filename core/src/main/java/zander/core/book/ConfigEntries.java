@@ -2,11 +2,18 @@ package zander.core.book;
 
 import java.nio.file.Path;
 import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import zander.core.config.ClientConfig;
 import zander.core.config.ConfiguredHost;
 import zander.core.connect.address.ServerAddress;
 
 /** Entries of the book as hosts of an OpenSSH configuration, and the other way round. */
 public final class ConfigEntries {
+  private static final Pattern JUMP =
+      Pattern.compile(
+          "(?:ssh://)?(?:(?<user>[^@]+)@)?(?<host>[^@:\\[\\]]+)(?::(?<port>[0-9]{1,5}))?");
+
   private ConfigEntries() {}
 
   /**
@@ -22,15 +29,48 @@ public final class ConfigEntries {
             .findFirst()
             .orElse(keys.isEmpty() ? null : keys.get(0));
     List<Path> certificates = host.certificateFiles();
+    ConfiguredHost.Methods methods = host.methods();
+    boolean byKey = methods.publicKey();
     SignIn signIn =
         new SignIn(
-            key == null ? null : key.toString(),
-            certificates.isEmpty() ? null : certificates.get(0).toString(),
-            !host.identitiesOnly(),
-            true);
+            key == null || !byKey ? null : key.toString(),
+            certificates.isEmpty() || !byKey ? null : certificates.get(0).toString(),
+            !host.identitiesOnly() && methods.agent(),
+            methods.questions());
     return ServerEntry.of(
             host.name(), new ServerAddress(user, host.hostName(), host.port()), signIn)
-        .withJump(host.proxyJump().stream().map(jump -> withAccount(jump, user)).toList());
+        .withJump(host.proxyJump().stream().map(jump -> withAccount(jump, user)).toList())
+        .withPlaces(null, null, note(host));
+  }
+
+  /** What the configuration says of it that does not hold here; {@code null} for nothing. */
+  private static String note(ConfiguredHost host) {
+    return host.unmet().isEmpty()
+        ? null
+        : "not done here, of your OpenSSH configuration: " + String.join(", ", host.unmet());
+  }
+
+  /**
+   * A jump host as {@code ProxyJump} writes it: what the configuration says of it holds, but for
+   * the account and the port that are written there.
+   *
+   * @param account for hosts that name none: the person's own
+   * @return {@code null} where the configuration says nothing of it, or it is none
+   */
+  public static ServerEntry jump(ClientConfig config, String written, String account) {
+    Matcher parts = JUMP.matcher(written);
+    if (!parts.matches() || !config.isAbout(parts.group("host"))) {
+      return null;
+    }
+    ServerEntry entry = entry(config.resolve(parts.group("host")), account);
+    String user = parts.group("user");
+    String port = parts.group("port");
+    ServerAddress address =
+        new ServerAddress(
+            user == null ? entry.account() : user,
+            entry.host(),
+            port == null ? entry.port() : Integer.parseInt(port));
+    return ServerEntry.of(written, address, entry.signIn()).withJump(entry.jump());
   }
 
   /** {@code ProxyJump} may leave the account out, or name another host of the configuration. */
@@ -59,6 +99,9 @@ public final class ConfigEntries {
                         ? jump
                         : zander.core.config.ConfigWriter.alias(jump))
             .toList(),
-        0);
+        0,
+        ConfiguredHost.Methods.ALL,
+        null,
+        List.of());
   }
 }

@@ -1,11 +1,10 @@
 package zander.core.config;
 
+import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
-import zander.core.config.ConfigReader.Block;
 
 /**
  * A person's OpenSSH client configuration: which hosts it names, and what holds for each. As with
@@ -13,14 +12,18 @@ import zander.core.config.ConfigReader.Block;
  * IdentityFile} counts.
  */
 public final class ClientConfig {
-  private final List<Block> blocks;
-  private final List<String> problems;
-  private final Path home;
+  /** One that says nothing. */
+  public static final ClientConfig NONE =
+      new ClientConfig(List.of(), List.of(), LocalSide.of(Path.of("/")));
 
-  private ClientConfig(List<Block> blocks, List<String> problems, Path home) {
+  private final List<ConfigBlock> blocks;
+  private final List<String> problems;
+  private final LocalSide local;
+
+  private ClientConfig(List<ConfigBlock> blocks, List<String> problems, LocalSide local) {
     this.blocks = blocks;
     this.problems = List.copyOf(problems);
-    this.home = home;
+    this.local = local;
   }
 
   /**
@@ -29,15 +32,13 @@ public final class ClientConfig {
    * @param home the person's home folder, also for {@code ~} in it
    */
   public static ClientConfig read(Path home) {
-    return read(home.resolve(".ssh").resolve("config"), home);
+    return read(home.resolve(".ssh").resolve("config"), LocalSide.of(home));
   }
 
-  static ClientConfig read(Path file, Path home) {
-    ConfigReader reader = new ConfigReader(home);
-    if (java.nio.file.Files.exists(file)) {
-      reader.read(file);
-    }
-    return new ClientConfig(reader.blocks(), reader.problems(), home);
+  static ClientConfig read(Path file, LocalSide local) {
+    ConfigReader reader = new ConfigReader(local);
+    List<ConfigBlock> blocks = Files.exists(file) ? reader.read(file) : List.of();
+    return new ClientConfig(blocks, reader.problems(), local);
   }
 
   /** What could not be read, with file and line; empty when all is well. */
@@ -48,10 +49,21 @@ public final class ClientConfig {
   /** The names in {@code Host} lines that are no patterns, in their order. */
   public List<String> hosts() {
     Set<String> names = new LinkedHashSet<>();
-    for (Block block : blocks) {
-      block.patterns().stream().filter(HostPatterns::isPlain).forEach(names::add);
-    }
+    addHosts(blocks, names);
     return List.copyOf(names);
+  }
+
+  private static void addHosts(List<ConfigBlock> blocks, Set<String> names) {
+    for (ConfigBlock block : blocks) {
+      if (block.condition() instanceof Condition.Hosts hosts) {
+        hosts.patterns().stream().filter(HostPatterns::isPlain).forEach(names::add);
+      }
+      for (ConfigBlock.Item item : block.items()) {
+        if (item instanceof ConfigBlock.Included included) {
+          addHosts(included.blocks(), names);
+        }
+      }
+    }
   }
 
   /**
@@ -60,12 +72,11 @@ public final class ClientConfig {
    * @param name as a person would type it
    */
   public ConfiguredHost resolve(String name) {
-    List<ConfigLine> lines = new ArrayList<>();
-    for (Block block : blocks) {
-      if (block.appliesTo(name)) {
-        lines.addAll(block.lines());
-      }
-    }
-    return ConfiguredHost.of(name, lines, home);
+    return ConfiguredHost.of(Resolution.of(name, blocks, local));
+  }
+
+  /** Whether anything is said about a host that is not said about all. */
+  public boolean isAbout(String name) {
+    return Resolution.of(name, blocks, local).isSpecific();
   }
 }

@@ -4,15 +4,19 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * One line of a configuration: a keyword and its arguments (ssh_config manual page): separated by
- * blanks or one equals sign, arguments in double quotes where they hold blanks, {@code #} begins a
- * comment.
+ * blanks or one equals sign, arguments in quotes where they hold blanks, {@code #} begins a comment
+ * where a word could begin.
  *
  * @param keyword in small letters
  */
-record ConfigLine(String keyword, List<String> arguments) {
+record ConfigLine(String keyword, List<String> arguments) implements ConfigBlock.Item {
+
+  private static final Set<String> COMMANDS =
+      Set.of("proxycommand", "localcommand", "remotecommand", "knownhostscommand");
 
   /**
    * Empty for blank lines and comments.
@@ -38,36 +42,40 @@ record ConfigLine(String keyword, List<String> arguments) {
     if (keyword.isEmpty() || rest.isEmpty()) {
       throw new IllegalArgumentException("a keyword without a value: " + line);
     }
-    return Optional.of(new ConfigLine(keyword, words(rest)));
+    // A command is for a shell, which reads its quotes itself.
+    List<String> arguments = COMMANDS.contains(keyword) ? List.of(rest) : words(rest);
+    return Optional.of(new ConfigLine(keyword, arguments));
   }
 
   private static List<String> words(String rest) {
     List<String> words = new ArrayList<>();
     StringBuilder word = new StringBuilder();
-    boolean quoted = false;
+    char quote = 0;
     boolean begun = false;
     for (int i = 0; i < rest.length(); i++) {
       char c = rest.charAt(i);
-      if (c == '\\' && i + 1 < rest.length() && "\"\\ ".indexOf(rest.charAt(i + 1)) >= 0) {
-        word.append(rest.charAt(++i));
+      char next = i + 1 < rest.length() ? rest.charAt(i + 1) : 0;
+      if (c == '\\' && ("\"'\\".indexOf(next) >= 0 || (quote == 0 && next == ' ')) && next != 0) {
+        word.append(next);
+        i++;
         begun = true;
-      } else if (c == '"') {
-        quoted = !quoted;
+      } else if (quote != 0 ? c == quote : c == '"' || c == '\'') {
+        quote = quote == 0 ? c : 0;
         begun = true;
-      } else if (!quoted && Character.isWhitespace(c)) {
+      } else if (quote == 0 && Character.isWhitespace(c)) {
         if (begun) {
           words.add(word.toString());
         }
         word.setLength(0);
         begun = false;
-      } else if (!quoted && c == '#' && !begun) {
+      } else if (quote == 0 && c == '#' && !begun) {
         break;
       } else {
         word.append(c);
         begun = true;
       }
     }
-    if (quoted) {
+    if (quote != 0) {
       throw new IllegalArgumentException("a quote that does not end: " + rest);
     }
     if (begun) {
@@ -77,6 +85,15 @@ record ConfigLine(String keyword, List<String> arguments) {
       throw new IllegalArgumentException("a keyword without a value");
     }
     return words;
+  }
+
+  /** The first value that a keyword has, which is the one that counts. */
+  static String first(List<ConfigLine> lines, String keyword, String otherwise) {
+    return lines.stream()
+        .filter(line -> line.keyword.equals(keyword))
+        .findFirst()
+        .map(ConfigLine::first)
+        .orElse(otherwise);
   }
 
   String first() {

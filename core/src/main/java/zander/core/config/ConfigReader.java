@@ -7,7 +7,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.PathMatcher;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.stream.Stream;
 import zander.core.work.BlockingCalls;
 
@@ -28,49 +30,39 @@ final class ConfigReader {
    */
   private static final int MOST_FILES = 1000;
 
-  private final Path home;
-  private final List<Block> blocks = new ArrayList<>();
+  private final LocalSide local;
   private final List<String> problems = new ArrayList<>();
+
+  /** Of {@code IgnoreUnknown}, as far as it was read. */
+  private final List<String> ignored = new ArrayList<>();
+
   private int files;
 
-  /**
-   * @param patterns of {@code Host}; empty for a block that never applies
-   * @param nested the conditions of the blocks that the file was included from
-   */
-  record Block(List<String> patterns, List<Block> nested, List<ConfigLine> lines) {
-    boolean appliesTo(String name) {
-      return HostPatterns.match(patterns, name)
-          && nested.stream().allMatch(outer -> HostPatterns.match(outer.patterns, name));
-    }
-  }
-
-  ConfigReader(Path home) {
-    this.home = home;
-  }
-
-  List<Block> blocks() {
-    return blocks;
+  ConfigReader(LocalSide local) {
+    this.local = local;
   }
 
   List<String> problems() {
     return problems;
   }
 
-  void read(Path file) {
+  /** Waits for the disk. */
+  List<ConfigBlock> read(Path file) {
     BlockingCalls.check("reading an OpenSSH configuration");
-    read(file, List.of(), 0);
+    return read(file, 0);
   }
 
-  private void read(Path file, List<Block> outer, int depth) {
+  private List<ConfigBlock> read(Path file, int depth) {
+    List<ConfigBlock> blocks = new ArrayList<>();
     if (depth > DEEPEST) {
       problems.add(file + ": included too deep, or in a circle");
-      return;
+      return blocks;
     }
     if (++files > MOST_FILES) {
       if (files == MOST_FILES + 1) {
         problems.add(file + ": more than " + MOST_FILES + " files are included, or in a circle");
       }
-      return;
+      return blocks;
     }
     List<String> lines;
     try {
@@ -80,33 +72,48 @@ final class ConfigReader {
       lines = Files.readString(file, StandardCharsets.ISO_8859_1).lines().toList();
     } catch (IOException e) {
       problems.add(file + ": cannot be read: " + e.getMessage());
-      return;
+      return blocks;
     }
-    Block current = begin(List.of("*"), outer);
+    ConfigBlock current = begin(Condition.ALWAYS, blocks);
     for (int number = 1; number <= lines.size(); number++) {
+      String where = file + " line " + number + ": ";
       try {
         ConfigLine line = ConfigLine.parse(utf8(lines.get(number - 1))).orElse(null);
         if (line == null) {
           continue;
         }
         switch (line.keyword()) {
-          case "host" -> current = begin(line.arguments(), outer);
-          case "match" -> {
-            boolean always = line.arguments().equals(List.of("all"));
-            current = begin(always ? List.of("*") : List.of(), outer);
-            if (!always) {
-              problems.add(file + " line " + number + ": this Match block is left out");
-            }
+          case "host" -> current = begin(new Condition.Hosts(line.arguments()), blocks);
+          case "match" -> current = begin(match(line, where), blocks);
+          case "include" -> current.items().addAll(include(line, depth));
+          default -> {
+            check(line, where);
+            current.items().add(line);
           }
-          case "include" -> {
-            include(line, outer, current, depth);
-            current = begin(current.patterns(), outer);
-          }
-          default -> current.lines().add(line);
         }
       } catch (IllegalArgumentException e) {
-        problems.add(file + " line " + number + ": " + e.getMessage());
+        problems.add(where + e.getMessage());
       }
+    }
+    return blocks;
+  }
+
+  private Condition match(ConfigLine line, String where) {
+    try {
+      return Condition.Match.of(line.arguments());
+    } catch (IllegalArgumentException e) {
+      problems.add(where + e.getMessage());
+      return Condition.NEVER;
+    }
+  }
+
+  /** OpenSSH ends over a keyword that it does not know. */
+  private void check(ConfigLine line, String where) {
+    if (line.keyword().equals("ignoreunknown")) {
+      ignored.addAll(Arrays.asList(line.first().toLowerCase(Locale.ROOT).split(",")));
+    } else if (Keywords.of(line.keyword()) == null
+        && !HostPatterns.match(ignored, line.keyword())) {
+      problems.add(where + "the manual page has no keyword " + line.keyword());
     }
   }
 
@@ -114,35 +121,52 @@ final class ConfigReader {
     return new String(bytes.getBytes(StandardCharsets.ISO_8859_1), StandardCharsets.UTF_8);
   }
 
-  private Block begin(List<String> patterns, List<Block> outer) {
-    Block block = new Block(patterns, outer, new ArrayList<>());
+  private static ConfigBlock begin(Condition condition, List<ConfigBlock> blocks) {
+    ConfigBlock block = new ConfigBlock(condition, new ArrayList<>());
     blocks.add(block);
     return block;
   }
 
-  private void include(ConfigLine line, List<Block> outer, Block inside, int depth) {
-    List<Block> around = new ArrayList<>(outer);
-    around.add(inside);
+  private List<ConfigBlock.Item> include(ConfigLine line, int depth) {
+    List<ConfigBlock.Item> included = new ArrayList<>();
     for (String named : line.arguments()) {
       for (Path file : matching(named)) {
-        read(file, around, depth + 1);
+        included.add(new ConfigBlock.Included(read(file, depth + 1)));
       }
     }
+    return included;
   }
 
   /** Relative names are from {@code ~/.ssh}; wildcards as in a shell; none matching is no fault. */
   private List<Path> matching(String named) {
-    String plain = named.startsWith("~/") ? home + named.substring(1) : named;
-    Path path = home.resolve(".ssh").resolve(plain);
+    String plain = Tokens.home(named, local).orElse(named);
+    Path path = local.home().resolve(".ssh").resolve(plain);
     if (!plain.matches(".*[*?\\[].*")) {
       return Files.exists(path) ? List.of(path) : List.of();
     }
-    Path folder = path.getParent();
-    PathMatcher matcher = FileSystems.getDefault().getPathMatcher("glob:" + path.getFileName());
+    List<Path> found = List.of(path.getRoot());
+    for (Path part : path) {
+      found = found.stream().flatMap(folder -> matching(folder, part.toString())).toList();
+    }
+    return found.stream().filter(Files::isRegularFile).sorted().toList();
+  }
+
+  /** As glob(7): wildcards stand in any part, and for no dot at the front of a name. */
+  private static Stream<Path> matching(Path folder, String part) {
+    if (!part.matches(".*[*?\\[].*")) {
+      Path one = folder.resolve(part);
+      return Files.exists(one) ? Stream.of(one) : Stream.empty();
+    }
+    PathMatcher matcher =
+        FileSystems.getDefault().getPathMatcher("glob:" + part.replaceAll("[{}]", "\\\\$0"));
     try (Stream<Path> all = Files.list(folder)) {
-      return all.filter(one -> matcher.matches(one.getFileName())).sorted().toList();
+      return all
+          .filter(one -> matcher.matches(one.getFileName()))
+          .filter(one -> part.startsWith(".") || !one.getFileName().toString().startsWith("."))
+          .toList()
+          .stream();
     } catch (IOException e) {
-      return List.of();
+      return Stream.empty();
     }
   }
 }

@@ -4,16 +4,21 @@ import java.util.List;
 import java.util.Locale;
 import java.util.regex.Pattern;
 
-/** The patterns of a {@code Host} line (ssh_config manual page, PATTERNS). */
+/** The patterns of {@code Host} and {@code Match} lines (ssh_config manual page, PATTERNS). */
 final class HostPatterns {
   private HostPatterns() {}
 
-  /** Whether a name matches one of them and none of the negated ones. */
+  /** Whether a name matches one of them and none of the negated ones, whatever their case. */
   static boolean match(List<String> patterns, String name) {
+    return matchExactly(patterns.stream().map(HostPatterns::lower).toList(), lower(name));
+  }
+
+  /** The same with the case as it is. */
+  static boolean matchExactly(List<String> patterns, String name) {
     boolean matched = false;
     for (String pattern : patterns) {
       boolean negated = pattern.startsWith("!");
-      if (glob(negated ? pattern.substring(1) : pattern).matcher(lower(name)).matches()) {
+      if (glob(negated ? pattern.substring(1) : pattern).matcher(name).matches()) {
         if (negated) {
           return false;
         }
@@ -34,7 +39,7 @@ final class HostPatterns {
 
   private static Pattern glob(String pattern) {
     StringBuilder regex = new StringBuilder();
-    for (char c : lower(pattern).toCharArray()) {
+    for (char c : pattern.toCharArray()) {
       regex.append(c == '*' ? ".*" : c == '?' ? "." : Pattern.quote(String.valueOf(c)));
     }
     return Pattern.compile(regex.toString(), Pattern.DOTALL);

@@ -122,7 +122,7 @@ class ClientConfigTest {
             "Include round",
             "Port",
             "Host \"open",
-            "Match host gate",
+            "Match exec \"test -e /nowhere\" host gate",
             "  Port 9",
             "Match all",
             "  ServerAliveInterval 30",
@@ -166,9 +166,23 @@ class ClientConfigTest {
                 List.of(Path.of("/certs/c-cert.pub")),
                 true,
                 List.of("gate", "deploy@inner.example:2200"),
-                15),
+                15,
+                ConfiguredHost.Methods.ALL,
+                null,
+                List.of()),
             new ConfiguredHost(
-                "gate", "gate.example", 22, "warden", List.of(), List.of(), false, List.of(), 0));
+                "gate",
+                "gate.example",
+                22,
+                "warden",
+                List.of(),
+                List.of(),
+                false,
+                List.of(),
+                0,
+                ConfiguredHost.Methods.ALL,
+                null,
+                List.of()));
     ClientConfig config = config(ConfigWriter.write(hosts));
     assertThat(config.problems()).isEmpty();
     assertThat(config.hosts()).containsExactly("levels-web", "gate");

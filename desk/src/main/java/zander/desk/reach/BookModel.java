@@ -50,6 +50,7 @@ public final class BookModel {
   private final ReadOnlyObjectWrapper<Message> notice = new ReadOnlyObjectWrapper<>();
   private volatile ServerBook book = ServerBook.of(List.of());
   private volatile List<ServerEntry> configured = List.of();
+  private volatile ClientConfig config = ClientConfig.NONE;
 
   /**
    * @param home the person's home folder
@@ -71,6 +72,7 @@ public final class BookModel {
         () -> new Loaded(file.read(), ClientConfig.read(home)),
         loaded -> {
           book = loaded.read().book();
+          config = loaded.config();
           configured =
               loaded.config().hosts().stream()
                   .map(name -> ConfigEntries.entry(loaded.config().resolve(name), person))
@@ -124,7 +126,11 @@ public final class BookModel {
   public ServerEntry find(String name) {
     return book.named(name)
         .orElseGet(
-            () -> configured.stream().filter(e -> e.name().equals(name)).findFirst().orElse(null));
+            () ->
+                configured.stream()
+                    .filter(e -> e.name().equals(name))
+                    .findFirst()
+                    .orElseGet(() -> ConfigEntries.jump(config, name, person)));
   }
 
   public List<String> groups() {
