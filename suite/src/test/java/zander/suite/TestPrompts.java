@@ -16,6 +16,7 @@ public class TestPrompts implements SignInPrompt {
   public final List<SignInNote> notes = Collections.synchronizedList(new ArrayList<>());
   public final List<SignInStep> steps = Collections.synchronizedList(new ArrayList<>());
   public boolean acceptHostKey = true;
+  public boolean acceptCommand = true;
   public String passphrase;
   public String password;
   public List<String> answers;
@@ -34,6 +35,12 @@ public class TestPrompts implements SignInPrompt {
   public boolean isHostKeyRight(ServerAddress address, WireKey shown) {
     asked.add("host key " + shown.fingerprint());
     return acceptHostKey;
+  }
+
+  @Override
+  public boolean mayRun(ServerAddress address, String command) {
+    asked.add("run " + command);
+    return acceptCommand;
   }
 
   @Override

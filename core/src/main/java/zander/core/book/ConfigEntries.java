@@ -40,7 +40,8 @@ public final class ConfigEntries {
     return ServerEntry.of(
             host.name(), new ServerAddress(user, host.hostName(), host.port()), signIn)
         .withJump(host.proxyJump().stream().map(jump -> withAccount(jump, user)).toList())
-        .withPlaces(null, null, note(host));
+        .withPlaces(null, null, note(host))
+        .withProxyCommand(host.proxyCommand());
   }
 
   /** What the configuration says of it that does not hold here; {@code null} for nothing. */
@@ -70,7 +71,9 @@ public final class ConfigEntries {
             user == null ? entry.account() : user,
             entry.host(),
             port == null ? entry.port() : Integer.parseInt(port));
-    return ServerEntry.of(written, address, entry.signIn()).withJump(entry.jump());
+    return ServerEntry.of(written, address, entry.signIn())
+        .withJump(entry.jump())
+        .withProxyCommand(entry.proxyCommand());
   }
 
   /** {@code ProxyJump} may leave the account out, or name another host of the configuration. */
@@ -101,7 +104,7 @@ public final class ConfigEntries {
             .toList(),
         0,
         ConfiguredHost.Methods.ALL,
-        null,
+        entry.proxyCommand(),
         List.of());
   }
 }

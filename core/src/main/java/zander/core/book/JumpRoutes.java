@@ -43,6 +43,11 @@ public final class JumpRoutes {
       throw new IllegalArgumentException(
           "the jump hosts go in a circle: " + String.join(", ", above) + ", " + entry.name());
     }
+    if (entry.proxyCommand() != null && route.isEmpty()) {
+      route.add(new Hop(entry.address(), entry.signIn().ways(home), entry.proxyCommand()));
+      above.remove(entry.name());
+      return;
+    }
     for (String jump : entry.jump()) {
       ServerEntry host = named.apply(jump);
       if (host != null) {

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.TreeMap;
+import java.util.function.Consumer;
 import zander.core.connect.address.ServerAddress;
 import zander.core.connect.channel.WayUp;
 
@@ -22,6 +23,7 @@ import zander.core.connect.channel.WayUp;
  * @param service the account that serves what is in its folders, such as {@code web}, or {@code
  *     null}
  * @param ways by which of the server's programs an account was acted as the last time
+ * @param proxyCommand a command of this computer by which alone it is reached, or {@code null}
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
@@ -39,7 +41,8 @@ public record ServerEntry(
     String note,
     List<MarkedFolder> folders,
     String service,
-    Map<String, WayUp> ways) {
+    Map<String, WayUp> ways,
+    String proxyCommand) {
 
   public ServerEntry {
     group = group == null ? "" : group;
@@ -74,7 +77,8 @@ public record ServerEntry(
         null,
         List.of(),
         null,
-        Map.of());
+        Map.of(),
+        null);
   }
 
   @JsonIgnore
@@ -83,63 +87,48 @@ public record ServerEntry(
   }
 
   public ServerEntry withName(String other) {
-    return new ServerEntry(
-        other, group, mark, account, host, port, jump, signIn, landing, local, note, folders,
-        service, ways);
+    return with(copy -> copy.name = other);
   }
 
   public ServerEntry withSignIn(SignIn other) {
-    return new ServerEntry(
-        name, group, mark, account, host, port, jump, other, landing, local, note, folders, service,
-        ways);
+    return with(copy -> copy.signIn = other);
   }
 
   public ServerEntry withJump(List<String> other) {
-    return new ServerEntry(
-        name, group, mark, account, host, port, other, signIn, landing, local, note, folders,
-        service, ways);
+    return with(copy -> copy.jump = other);
   }
 
   public ServerEntry withGroup(String other) {
-    return new ServerEntry(
-        name, other, mark, account, host, port, jump, signIn, landing, local, note, folders,
-        service, ways);
-  }
-
-  public ServerEntry withPlaces(String otherLanding, String otherLocal, String otherNote) {
-    return new ServerEntry(
-        name,
-        group,
-        mark,
-        account,
-        host,
-        port,
-        jump,
-        signIn,
-        otherLanding,
-        otherLocal,
-        otherNote,
-        folders,
-        service,
-        ways);
+    return with(copy -> copy.group = other);
   }
 
   public ServerEntry withMark(Mark other) {
-    return new ServerEntry(
-        name, group, other, account, host, port, jump, signIn, landing, local, note, folders,
-        service, ways);
+    return with(copy -> copy.mark = other);
   }
 
   public ServerEntry withFolders(List<MarkedFolder> other) {
-    return new ServerEntry(
-        name, group, mark, account, host, port, jump, signIn, landing, local, note, other, service,
-        ways);
+    return with(copy -> copy.folders = other);
   }
 
   public ServerEntry withService(String other) {
-    return new ServerEntry(
-        name, group, mark, account, host, port, jump, signIn, landing, local, note, folders, other,
-        ways);
+    return with(copy -> copy.service = other);
+  }
+
+  public ServerEntry withProxyCommand(String other) {
+    return with(copy -> copy.proxyCommand = other);
+  }
+
+  public ServerEntry withWays(Map<String, WayUp> other) {
+    return with(copy -> copy.ways = other);
+  }
+
+  public ServerEntry withPlaces(String otherLanding, String otherLocal, String otherNote) {
+    return with(
+        copy -> {
+          copy.landing = otherLanding;
+          copy.local = otherLocal;
+          copy.note = otherNote;
+        });
   }
 
   /** With one more way. */
@@ -149,10 +138,66 @@ public record ServerEntry(
     return withWays(more);
   }
 
-  public ServerEntry withWays(Map<String, WayUp> other) {
-    return new ServerEntry(
-        name, group, mark, account, host, port, jump, signIn, landing, local, note, folders,
-        service, other);
+  private ServerEntry with(Consumer<Copy> change) {
+    Copy copy = new Copy(this);
+    change.accept(copy);
+    return copy.made();
+  }
+
+  /** An entry while some of it is changed. */
+  private static final class Copy {
+    String name;
+    String group;
+    Mark mark;
+    String account;
+    String host;
+    Integer port;
+    List<String> jump;
+    SignIn signIn;
+    String landing;
+    String local;
+    String note;
+    List<MarkedFolder> folders;
+    String service;
+    Map<String, WayUp> ways;
+    String proxyCommand;
+
+    Copy(ServerEntry of) {
+      name = of.name;
+      group = of.group;
+      mark = of.mark;
+      account = of.account;
+      host = of.host;
+      port = of.port;
+      jump = of.jump;
+      signIn = of.signIn;
+      landing = of.landing;
+      local = of.local;
+      note = of.note;
+      folders = of.folders;
+      service = of.service;
+      ways = of.ways;
+      proxyCommand = of.proxyCommand;
+    }
+
+    ServerEntry made() {
+      return new ServerEntry(
+          name,
+          group,
+          mark,
+          account,
+          host,
+          port,
+          jump,
+          signIn,
+          landing,
+          local,
+          note,
+          folders,
+          service,
+          ways,
+          proxyCommand);
+    }
   }
 
   /** Whether it fits what somebody typed to search the book. */

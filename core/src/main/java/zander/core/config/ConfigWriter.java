@@ -32,6 +32,11 @@ public final class ConfigWriter {
       if (!host.proxyJump().isEmpty()) {
         line(text, "ProxyJump", String.join(",", host.proxyJump()), "  ");
       }
+      if (host.proxyCommand() != null) {
+        text.append("  ProxyCommand ")
+            .append(host.proxyCommand().replace("%", "%%").replace("\n", " "))
+            .append('\n');
+      }
       if (host.keepAliveSeconds() > 0) {
         line(text, "ServerAliveInterval", String.valueOf(host.keepAliveSeconds()), "  ");
       }

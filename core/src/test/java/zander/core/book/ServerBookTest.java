@@ -49,7 +49,8 @@ class ServerBookTest {
             "the public site",
             List.of(new MarkedFolder("Site", "/srv/levels", "site", "https://levels.example/")),
             "web",
-            Map.of("root", WayUp.SU, "web", WayUp.SUDO));
+            Map.of("root", WayUp.SU, "web", WayUp.SUDO),
+            "nc -x relay levels.example 2222");
     file.change(book -> book.with(full).with(entry("gate")));
     assertThat(file.read().problem()).isNull();
     assertThat(file.read().book().servers()).containsExactly(full, entry("gate"));

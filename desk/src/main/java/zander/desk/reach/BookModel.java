@@ -41,6 +41,7 @@ public final class BookModel {
 
   private final Background background;
   private final BookFile file;
+  private final AllowedCommands allowed;
   private final Path home;
   private final String person;
   private final ObservableList<Row> rows = FXCollections.observableArrayList();
@@ -59,6 +60,7 @@ public final class BookModel {
   public BookModel(Background background, Path file, Path home, String person) {
     this.background = background;
     this.file = new BookFile(file);
+    this.allowed = new AllowedCommands(file.resolveSibling("allowed-commands"));
     this.home = home;
     this.person = person;
     search.addListener((observed, old, now) -> show());
@@ -131,6 +133,10 @@ public final class BookModel {
                     .filter(e -> e.name().equals(name))
                     .findFirst()
                     .orElseGet(() -> ConfigEntries.jump(config, name, person)));
+  }
+
+  AllowedCommands allowedCommands() {
+    return allowed;
   }
 
   public List<String> groups() {

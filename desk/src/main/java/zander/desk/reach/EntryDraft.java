@@ -133,6 +133,7 @@ public final class EntryDraft {
     boolean isSame = from != null && from.address().equals(address);
     return ServerEntry.of(typedName, address, signIn)
         .withWays(isSame ? from.ways() : Map.of())
+        .withProxyCommand(isSame ? from.proxyCommand() : null)
         .withGroup(group.get().strip())
         .withMark(mark.get())
         .withJump(

@@ -26,6 +26,9 @@ public interface Prompts {
 
   void hostKey(ServerAddress address, WireKey shown, CompletableFuture<Boolean> answer);
 
+  /** Whether a command of this computer may be run to reach a server, now and from now on. */
+  void command(ServerAddress address, String command, CompletableFuture<Boolean> answer);
+
   /**
    * @param answer completed with what was given, or {@code null}
    */

@@ -28,6 +28,7 @@ public final class ServerPrompts implements SignInPrompt {
   private final VaultModel vault;
   private final AtomicReference<KeepSecret> lastKeep;
   private final Consumer<SignInNote> onNote;
+  private final AllowedCommands allowed;
   private final Map<String, char[]> forVault = new HashMap<>();
   private volatile boolean unattended;
   private volatile boolean wasAlone;
@@ -41,13 +42,15 @@ public final class ServerPrompts implements SignInPrompt {
       Secrets secrets,
       VaultModel vault,
       AtomicReference<KeepSecret> lastKeep,
-      Consumer<SignInNote> onNote) {
+      Consumer<SignInNote> onNote,
+      AllowedCommands allowed) {
     this.background = background;
     this.prompts = prompts;
     this.secrets = secrets;
     this.vault = vault;
     this.lastKeep = lastKeep;
     this.onNote = onNote;
+    this.allowed = allowed;
   }
 
   /** From now on, or no longer, nobody is there to be asked. */
@@ -74,6 +77,24 @@ public final class ServerPrompts implements SignInPrompt {
     CompletableFuture<Boolean> answer = new CompletableFuture<>();
     background.show(() -> prompts.hostKey(address, shown, answer));
     return answer.join();
+  }
+
+  @Override
+  public boolean mayRun(ServerAddress address, String command) {
+    if (allowed.has(command)) {
+      return true;
+    }
+    if (unattended) {
+      wasAlone = true;
+      return false;
+    }
+    CompletableFuture<Boolean> answer = new CompletableFuture<>();
+    background.show(() -> prompts.command(address, command, answer));
+    boolean may = answer.join();
+    if (may) {
+      allowed.add(command);
+    }
+    return may;
   }
 
   @Override

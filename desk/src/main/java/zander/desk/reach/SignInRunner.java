@@ -68,7 +68,8 @@ public final class SignInRunner {
       ServerEntry entry, Secrets secrets, boolean unattended, Outcome outcome) {
     SignInModel steps = new SignInModel(entry.name());
     ServerPrompts talk =
-        new ServerPrompts(background, prompts, secrets, vault, lastKeep, steps::note);
+        new ServerPrompts(
+            background, prompts, secrets, vault, lastKeep, steps::note, book.allowedCommands());
     talk.setUnattended(unattended);
     background.run(
         () -> open(entry, talk),
@@ -100,7 +101,9 @@ public final class SignInRunner {
   public void actAs(
       Connection own, Acting acting, Secrets secrets, boolean unattended, Outcome outcome) {
     SignInModel steps = new SignInModel(acting.account());
-    ServerPrompts talk = new ServerPrompts(background, prompts, secrets, vault, lastKeep, n -> {});
+    ServerPrompts talk =
+        new ServerPrompts(
+            background, prompts, secrets, vault, lastKeep, n -> {}, book.allowedCommands());
     talk.setUnattended(unattended);
     background.run(
         () -> {

@@ -10,6 +10,7 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.PasswordField;
+import javafx.scene.control.TextArea;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
@@ -87,23 +88,9 @@ final class PromptOverlay extends StackPane implements Prompts {
     print.setEditable(false);
     print.getStyleClass().addAll("mono", "fingerprint");
     Label groups = Parts.label(grouped(shown.fingerprint()), "mono", "quiet");
-    Button yes =
-        Parts.button(
-            "It is the same: remember it",
-            "prompt-yes",
-            () -> {
-              close();
-              answer.complete(true);
-            },
-            "main");
-    Button no =
-        Parts.button(
-            "Do not connect",
-            "prompt-no",
-            () -> {
-              close();
-              answer.complete(false);
-            });
+    Button yes = answering("It is the same: remember it", "prompt-yes", true, answer);
+    Button no = answering("Do not connect", "prompt-no", false, answer);
+    yes.getStyleClass().add("main");
     HBox buttons = Parts.row("choices", yes, no);
     VBox card =
         new VBox(
@@ -115,6 +102,46 @@ final class PromptOverlay extends StackPane implements Prompts {
             Parts.label("No secret has been sent yet.", "quiet"),
             buttons);
     // The harmless answer has the focus: a stray Enter must not trust anybody.
+    open(card, no);
+  }
+
+  private Button answering(
+      String words, String id, boolean given, CompletableFuture<Boolean> answer) {
+    return Parts.button(
+        words,
+        id,
+        () -> {
+          close();
+          answer.complete(given);
+        });
+  }
+
+  @Override
+  public void command(ServerAddress address, String command, CompletableFuture<Boolean> answer) {
+    Label explain =
+        Parts.label(
+            "Your OpenSSH configuration reaches "
+                + address.host()
+                + " by a command. It is run on this computer, as you, and what it says is the line"
+                + " to the server. You are asked once for each command.");
+    explain.setWrapText(true);
+    explain.setMaxWidth(520);
+    TextArea text = new TextArea(command);
+    text.setId("proxy-command");
+    text.setEditable(false);
+    text.setWrapText(true);
+    text.setPrefRowCount(3);
+    text.setMaxWidth(520);
+    text.getStyleClass().add("mono");
+    Button yes = answering("Run it", "prompt-yes", true, answer);
+    Button no = answering("Do not connect", "prompt-no", false, answer);
+    yes.getStyleClass().add("main");
+    VBox card =
+        new VBox(
+            Parts.label("Run this command to reach " + address.host() + "?", "page-title"),
+            explain,
+            text,
+            Parts.row("choices", yes, no));
     open(card, no);
   }
 

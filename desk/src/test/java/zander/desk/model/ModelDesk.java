@@ -74,6 +74,11 @@ final class ModelDesk implements AutoCloseable {
     }
 
     @Override
+    public void command(ServerAddress address, String command, CompletableFuture<Boolean> answer) {
+      answer.complete(false);
+    }
+
+    @Override
     public void secret(Ask ask, CompletableFuture<Given> answer) {
       asked.incrementAndGet();
       String given = secret;

@@ -29,7 +29,8 @@ class EntryDraftTest {
           "note",
           List.of(new MarkedFolder("Site", "/srv/levels", "site", "https://levels.example/")),
           "web",
-          Map.of("root", WayUp.SU, "web", WayUp.SUDO));
+          Map.of("root", WayUp.SU, "web", WayUp.SUDO),
+          "nc -x relay levels.example 2222");
 
   @Test
   void whatIsNotTouchedStaysAsItWas() {

@@ -73,7 +73,10 @@ public final class HostSignIn {
     ClientSession session = null;
     ScheduledFuture<?> watch = null;
     try {
-      session = through == null ? connectToAny(attempt) : connectThrough(through, attempt);
+      session =
+          through != null
+              ? connectThrough(through, attempt)
+              : attempt.hop().command() != null ? connectByCommand(attempt) : connectToAny(attempt);
       watch = watchdog.watch(session, attempt);
       awaitHostKey(session);
       attempt.reach(SignInStep.SIGN_IN);
@@ -128,7 +131,18 @@ public final class HostSignIn {
     ServerAddress jump = SignInAttempt.of(through).address();
     attempt.note(Kind.FOUND, "left to " + jump.host());
     attempt.reach(SignInStep.PORT);
-    JumpTunnel line = JumpTunnel.open(through, attempt.address());
+    return connectOver(JumpTunnel.open(through, attempt.address()), attempt);
+  }
+
+  private ClientSession connectOver(LoopbackLine.FarEnd far, SignInAttempt attempt)
+      throws IOException {
+    LoopbackLine line;
+    try {
+      line = LoopbackLine.to(far);
+    } catch (IOException e) {
+      far.close();
+      throw e;
+    }
     try {
       ClientSession session = connect(line.address(), attempt);
       session.addCloseFutureListener(closed -> line.close());
@@ -138,6 +152,29 @@ public final class HostSignIn {
       line.close();
       throw e;
     }
+  }
+
+  /** The command finds the server, and says why when it does not. */
+  private ClientSession connectByCommand(SignInAttempt attempt) throws IOException {
+    String command = attempt.hop().command();
+    attempt.reach(SignInStep.NAME);
+    attempt.note(Kind.FOUND, "left to a command");
+    attempt.reach(SignInStep.PORT);
+    attempt.note(Kind.OFFERED, command);
+    if (!attempt.asking(() -> attempt.talk().mayRun(attempt.address(), command))) {
+      throw new ConnectFailure(
+          SignInStep.PORT, Reason.GIVEN_UP, attempt.address(), "the command may not be run", null);
+    }
+    CommandTunnel tunnel = CommandTunnel.start(command);
+    ClientSession session = connectOver(tunnel, attempt);
+    session.addCloseFutureListener(
+        closed -> {
+          String words = tunnel.lastWords();
+          if (!words.isEmpty()) {
+            attempt.note(Kind.REFUSED, words);
+          }
+        });
+    return session;
   }
 
   private ClientSession connect(InetSocketAddress found, SignInAttempt attempt) throws IOException {

@@ -15,6 +15,15 @@ public interface SignInPrompt {
   boolean isHostKeyRight(ServerAddress address, WireKey shown);
 
   /**
+   * Whether a command of this computer may be run to reach a server.
+   *
+   * @param command as {@code sh} gets it
+   */
+  default boolean mayRun(ServerAddress address, String command) {
+    return false;
+  }
+
+  /**
    * The passphrase of a key file, or {@code null} to give up.
    *
    * @param wrong how many were wrong so far

@@ -1,0 +1,117 @@
+package zander.core.connect.signin;
+
+import java.io.Closeable;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.net.SocketAddress;
+import java.util.concurrent.CountDownLatch;
+
+/**
+ * A line to a server that is no socket of ours: through a jump host, or by a command. The library
+ * connects to one socket of the loopback. Exactly one connection is taken, and only from our own
+ * end: another program on this computer that is quicker is sent away.
+ */
+final class LoopbackLine implements Closeable {
+  private static final int CHUNK = 64 * 1024;
+
+  /** What it leads to. */
+  interface FarEnd extends Closeable {
+    InputStream in();
+
+    OutputStream out();
+
+    @Override
+    void close();
+  }
+
+  private final FarEnd far;
+  private final ServerSocket door;
+  private final CountDownLatch ours = new CountDownLatch(1);
+  private volatile SocketAddress near;
+  private volatile Socket socket;
+
+  private LoopbackLine(FarEnd far, ServerSocket door) {
+    this.far = far;
+    this.door = door;
+  }
+
+  static LoopbackLine to(FarEnd far) throws IOException {
+    LoopbackLine line =
+        new LoopbackLine(far, new ServerSocket(0, 1, InetAddress.getLoopbackAddress()));
+    daemon("line-door", line::take);
+    return line;
+  }
+
+  /** Where to connect to. */
+  InetSocketAddress address() {
+    return new InetSocketAddress(InetAddress.getLoopbackAddress(), door.getLocalPort());
+  }
+
+  /** Tells which end is ours; until then nothing is carried. */
+  void connected(SocketAddress localEnd) {
+    near = localEnd;
+    ours.countDown();
+  }
+
+  private void take() {
+    try (door) {
+      while (socket == null) {
+        Socket taken = door.accept();
+        ours.await();
+        if (taken.getRemoteSocketAddress().equals(near)) {
+          socket = taken;
+        } else {
+          taken.close();
+        }
+      }
+      socket.setTcpNoDelay(true);
+      InputStream fromSocket = socket.getInputStream();
+      OutputStream toSocket = socket.getOutputStream();
+      daemon("line-up", () -> carry(fromSocket, far.out()));
+      carry(far.in(), toSocket);
+    } catch (IOException e) {
+      close();
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      close();
+    }
+  }
+
+  private void carry(InputStream from, OutputStream to) {
+    byte[] buffer = new byte[CHUNK];
+    try {
+      for (int count; (count = from.read(buffer)) >= 0; ) {
+        to.write(buffer, 0, count);
+        to.flush();
+      }
+    } catch (IOException e) {
+      // Either end went away; the other follows.
+    }
+    close();
+  }
+
+  private static void daemon(String name, Runnable task) {
+    Thread thread = new Thread(task, name);
+    thread.setDaemon(true);
+    thread.start();
+  }
+
+  @Override
+  public void close() {
+    ours.countDown();
+    far.close();
+    try {
+      door.close();
+      if (socket != null) {
+        socket.close();
+      }
+    } catch (IOException e) {
+      // Closed is what they are to be.
+    }
+  }
+}
