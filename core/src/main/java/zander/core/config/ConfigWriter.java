@@ -50,7 +50,7 @@ public final class ConfigWriter {
   }
 
   private static void line(StringBuilder text, String keyword, String value, String indent) {
-    boolean quote = value.isEmpty() || value.matches(".*[\\s\"#\\\\].*");
+    boolean quote = value.isEmpty() || value.matches(".*[\\s\"'#\\\\].*");
     String written = quote ? '"' + value.replace("\\", "\\\\").replace("\"", "\\\"") + '"' : value;
     text.append(indent).append(keyword).append(' ').append(written).append('\n');
   }
