@@ -81,7 +81,7 @@ record ConfigLine(String keyword, List<String> arguments) implements ConfigBlock
     if (begun) {
       words.add(word.toString());
     }
-    if (words.isEmpty()) {
+    if (words.isEmpty() || words.get(0).isEmpty()) {
       throw new IllegalArgumentException("a keyword without a value");
     }
     return words;
