@@ -15,8 +15,8 @@ import org.junit.jupiter.api.io.TempDir;
 
 /**
  * How a line of a configuration falls into words. Server and client of OpenSSH read them by the
- * same code, so {@code sshd -T}, which prints what it understood, is the judge: {@code AuthorizedKeysCommandUser}
- * takes one word.
+ * same code, so {@code sshd -T}, which prints what it understood, is the judge: {@code
+ * AuthorizedKeysCommandUser} takes one word.
  */
 class JudgedBySshdTest {
   private static final int CASES = Integer.getInteger("words.cases", 400);
@@ -76,7 +76,9 @@ class JudgedBySshdTest {
     Random random = new Random(9);
     int taken = 0;
     for (int i = 0; i < CASES; i++) {
-      StringBuilder value = new StringBuilder(random.nextBoolean() ? "AuthorizedKeysCommandUser " : "AuthorizedKeysCommandUser=");
+      StringBuilder value =
+          new StringBuilder(
+              random.nextBoolean() ? "AuthorizedKeysCommandUser " : "AuthorizedKeysCommandUser=");
       for (int pieces = random.nextInt(7) + 1; pieces > 0; pieces--) {
         value.append(PIECES[random.nextInt(PIECES.length)]);
       }

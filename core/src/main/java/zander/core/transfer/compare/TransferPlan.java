@@ -3,8 +3,11 @@ package zander.core.transfer.compare;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.EnumMap;
+import java.util.EnumSet;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Consumer;
 import zander.core.files.FileKind;
@@ -24,6 +27,11 @@ import zander.core.work.Cancellation;
 public final class TransferPlan {
   private static final int MOST_ROWS = 20_000;
   private static final int TELL_EVERY = 500;
+  private static final String MAY_NOT = "this account may not write into its folder";
+
+  /** What changes the folder that an entry is in; of what is compared, that is not known yet. */
+  private static final Set<Deed> WRITES =
+      EnumSet.of(Deed.ARRIVES, Deed.REPLACES, Deed.BESIDE, Deed.IS_COMPARED);
 
   /** What would become of something. */
   public enum Deed {
@@ -111,6 +119,10 @@ public final class TransferPlan {
   private final List<String> toDelete = new ArrayList<>();
   private final Map<Deed, Sum> sums = new EnumMap<>(Deed.class);
   private final Map<String, Long> leftOut = new TreeMap<>();
+
+  /** Folders over there that this account may not write into, by their paths; empty for the top. */
+  private final Set<String> closed = new HashSet<>();
+
   private long folders;
   private long seen;
   private long free = -1;
@@ -132,7 +144,9 @@ public final class TransferPlan {
   public Result make(List<String> names, Consumer<Result> progress) throws IOException {
     free = target.free();
     TreeEntry top = target.look("");
-    boolean closed = top != null && !target.mayWrite(top);
+    if (top != null && !target.mayWrite(top)) {
+      closed.add("");
+    }
     new TreePairWalk(source, target, stop)
         .walk(
             names,
@@ -152,8 +166,7 @@ public final class TransferPlan {
                 if (++seen % TELL_EVERY == 0) {
                   progress.accept(result(false));
                 }
-                boolean atTop = path.indexOf('/') < 0;
-                return visit(path, node, there, followed, closed && atTop);
+                return visit(path, node, there, followed);
               }
 
               @Override
@@ -179,8 +192,7 @@ public final class TransferPlan {
         complete ? List.copyOf(toDelete) : List.of());
   }
 
-  private boolean visit(
-      String path, TreeEntry node, TreeEntry there, boolean followed, boolean closed) {
+  private boolean visit(String path, TreeEntry node, TreeEntry there, boolean followed) {
     if (node == null) {
       onlyThere(path, there);
       return false;
@@ -195,14 +207,14 @@ public final class TransferPlan {
     Comparison standing = Comparison.of(node, there);
     if (folder && FolderPairs.isFolder(there)) {
       if (!target.mayWrite(there)) {
-        add(path, Deed.CANNOT, standing, node, there, "this account may not write into it", 0);
+        closed.add(path);
       }
       return true;
     }
     if (folder && there == null) {
       folders++;
-      if (closed) {
-        add(path, Deed.CANNOT, standing, node, null, "this account may not write here", 0);
+      if (isClosed(path)) {
+        add(path, Deed.CANNOT, standing, node, null, MAY_NOT, 0);
         return false;
       }
       add(path, Deed.ARRIVES, standing, node, null, "", -1);
@@ -212,10 +224,18 @@ public final class TransferPlan {
       add(path, Deed.CANNOT, standing, node, there, "not a file, folder or link", 0);
       return false;
     }
-    String cannot = closed ? "this account may not write here" : target.cannotHold(path);
+    String cannot = target.cannotHold(path);
     Deed deed = cannot == null ? deed(node, there) : Deed.CANNOT;
+    if (cannot == null && WRITES.contains(deed) && isClosed(path)) {
+      deed = Deed.CANNOT;
+      cannot = MAY_NOT;
+    }
     add(path, deed, standing, node, there, cannot == null ? "" : cannot, node.size());
     return false;
+  }
+
+  private boolean isClosed(String path) {
+    return closed.contains(path.substring(0, Math.max(0, path.lastIndexOf('/'))));
   }
 
   /** What leaves it out; {@code null} when nothing does. A link is one, wherever it leads. */
