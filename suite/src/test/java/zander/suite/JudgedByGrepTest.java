@@ -31,6 +31,10 @@ import zander.core.work.Cancellation;
  * Searches by the server, over generated texts and expressions: the same lines as our own engine
  * finds in the same bytes, and as the system's {@code grep} finds in a locale that knows letters.
  * {@code -Dgrep.cases=20000} for more of them.
+ *
+ * <p>Judged: what a search by the server finds, in UTF-8 and older encodings, with letters of any
+ * language | our own engine on the same bytes; {@code grep -E} in a locale that knows letters | 600
+ * and 300 ({@code grep.cases})
  */
 @Timeout(600)
 class JudgedByGrepTest {

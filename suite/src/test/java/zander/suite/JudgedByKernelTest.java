@@ -25,7 +25,12 @@ import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.listing.ServiceAccess;
 
-/** What a service account may read, as the kernel answers it to a process of that account. */
+/**
+ * What a service account may read, as the kernel answers it to a process of that account.
+ *
+ * <p>Judged: what an account may read: modes, access lists, masks, groups, links on the way | the
+ * kernel, asked by a process of that account | 5,037 ({@code access.folders})
+ */
 @Timeout(value = 300, unit = TimeUnit.SECONDS)
 class JudgedByKernelTest {
   /** Folders, each with as many files. */

@@ -30,6 +30,9 @@ import zander.core.journal.JournalRules;
 /**
  * What a file is besides its content, on a real file system, before a save and after it, as the
  * system's own tools tell it: all the same, or nothing was done and it was said.
+ *
+ * <p>Judged: what a save keeps besides content | {@code stat}, {@code getfacl}, {@code getfattr},
+ * {@code getcap}, {@code lsattr} | 67
  */
 class SaveKeepsTest {
   private static final String OWNER = "zndkeepowner";

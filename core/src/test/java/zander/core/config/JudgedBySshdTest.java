@@ -17,6 +17,9 @@ import org.junit.jupiter.api.io.TempDir;
  * How a line of a configuration falls into words. Server and client of OpenSSH read them by the
  * same code, so {@code sshd -T}, which prints what it understood, is the judge: {@code
  * AuthorizedKeysCommandUser} takes one word.
+ *
+ * <p>Judged: how a line of an OpenSSH configuration falls into words, read and written | {@code
+ * sshd -T}, which reads them by the same code | 500 ({@code words.cases})
  */
 class JudgedBySshdTest {
   private static final int CASES = Integer.getInteger("words.cases", 400);

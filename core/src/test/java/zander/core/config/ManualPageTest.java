@@ -21,7 +21,13 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
-/** Sentences of the ssh_config manual page, each as a configuration and what it must mean. */
+/**
+ * Sentences of the ssh_config manual page, each as a configuration and what it must mean.
+ *
+ * <p>Judged: what an OpenSSH configuration means: order, {@code Match}, {@code Include}, tokens |
+ * the sentences of its manual page; its list of keywords | 79, and each keyword of the installed
+ * page
+ */
 class ManualPageTest {
   private static final Path PAGE = Path.of("/usr/share/man/man5/ssh_config.5.gz");
   private static final Map<String, String> VARIABLES = Map.of("RIVER", "/keys/river", "NONE", "");

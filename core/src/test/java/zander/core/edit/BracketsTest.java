@@ -13,6 +13,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
+/** Judged: which bracket belongs to which | a stack for each kind | 300 texts */
 class BracketsTest {
   /** A stack of each kind is the judge. */
   @Property(tries = 300, seed = "1")

@@ -9,7 +9,12 @@ import java.util.List;
 import java.util.Locale;
 import org.junit.jupiter.api.Test;
 
-/** Short texts of twelve languages, in every old encoding that has their letters. */
+/**
+ * Short texts of twelve languages, in every old encoding that has their letters.
+ *
+ * <p>Judged: the encoding of short texts, 12 languages, 9 encodings | the text that was written |
+ * more than 300
+ */
 class CharsetGuessTest {
   private static final List<String> ENCODINGS =
       List.of(

@@ -11,7 +11,11 @@ import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** Merges of made-up triples, as {@code git merge-file} makes them. */
+/**
+ * Merges of made-up triples, as {@code git merge-file} makes them.
+ *
+ * <p>Judged: merging three versions | {@code git merge-file} | 2,000 ({@code merge.cases})
+ */
 class JudgedByGitMergeTest {
   private static final int CASES = Integer.getInteger("merge.cases", 2_000);
 

@@ -13,6 +13,10 @@ import net.jqwik.api.constraints.Size;
 import org.junit.jupiter.api.Test;
 import zander.core.edit.LineChanges.Change;
 
+/**
+ * Judged: which lines of two texts differ, as few as can be | the table of longest common parts |
+ * 1,000
+ */
 class LineChangesTest {
   private static List<String> made(List<String> before, List<String> after) {
     List<String> made = new ArrayList<>();

@@ -18,7 +18,12 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
-/** Replacing by expression, compared with the system's {@code sed -E} over generated cases. */
+/**
+ * Replacing by expression, compared with the system's {@code sed -E} over generated cases.
+ *
+ * <p>Judged: replacing by expression, line by line | {@code sed -E}, {@code grep -c} | 600 ({@code
+ * judge.cases})
+ */
 class JudgedBySedTest {
   private static final int CASES = Integer.getInteger("judge.cases", 600);
   private static final List<String> ATOMS =

@@ -19,7 +19,12 @@ import zander.core.files.AccountNames;
 import zander.core.files.FileKind;
 import zander.core.rights.Mode;
 
-/** What words narrow a folder to, as {@code find} sees it. */
+/**
+ * What words narrow a folder to, as {@code find} sees it.
+ *
+ * <p>Judged: what narrowing shows, and what the server is asked for it | {@code find} | 1,000 words
+ * on 24 rows ({@code find.cases})
+ */
 class JudgedByFindTest {
   private static final int CASES = Integer.getInteger("find.cases", 1_000);
 

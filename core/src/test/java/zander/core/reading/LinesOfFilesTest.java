@@ -14,7 +14,12 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
 
-/** Lines are the same from wherever in a file they are read. */
+/**
+ * Lines are the same from wherever in a file they are read.
+ *
+ * <p>Judged: lines of a file, read from any place in either direction, and as it grows | each
+ * other, and the text cut at its line ends | 450 files
+ */
 class LinesOfFilesTest {
   private static final List<String> PARTS =
       List.of("a", "ü", "€", "\ud83e\udda6", "\r\n", "\n", "\n\n", "level 4.21 m at Weir 3");

@@ -18,6 +18,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import zander.core.work.Cancellation;
 
+/** Judged: the first line of a time in a log | looking at every line | 600 */
 class TimesOfLinesTest {
   private static final LocalDate ABOUT = LocalDate.of(2026, 11, 29);
 

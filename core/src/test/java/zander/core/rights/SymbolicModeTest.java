@@ -15,6 +15,10 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
+/**
+ * Judged: modes in letters and octal, {@code +}, {@code -}, {@code =}, {@code X} | {@code chmod} |
+ * 4,000
+ */
 class SymbolicModeTest {
   private static final int CASES = 4000;
 

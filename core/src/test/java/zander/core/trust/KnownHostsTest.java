@@ -17,6 +17,9 @@ import org.junit.jupiter.params.provider.ValueSource;
 import zander.core.connect.address.ServerAddress;
 import zander.core.trust.KnownHosts.Standing;
 
+/**
+ * Judged: {@code known_hosts}, plain and hashed | {@code ssh-keygen -F}, {@code -H} | one of each
+ */
 class KnownHostsTest {
   private static final ServerAddress LEVELS = ServerAddress.parse("warden@levels.example");
   private static final ServerAddress ODD_PORT = ServerAddress.parse("warden@levels.example:2222");

@@ -14,6 +14,10 @@ import org.junit.jupiter.params.provider.EnumSource;
 import zander.desk.term.KeyEncoder.Held;
 import zander.desk.term.KeyEncoder.Modes;
 
+/**
+ * Judged: what keys of the terminal send | {@code infocmp xterm-256color} | 24 function keys and 14
+ * others
+ */
 class KeyEncoderTest {
   private static final Modes NONE = new Modes(false, false);
 

@@ -28,6 +28,9 @@ import zander.suite.SystemSshd;
 /**
  * Lines of a log found by the server's tools, by reading, and by the system's {@code grep} and
  * {@code sed} here: the same ones. {@code -Dreading.cases=5000} for more of them.
+ *
+ * <p>Judged: the next line with a text, in either direction, by the server and by reading | {@code
+ * grep -P}, {@code sed} | 60 places × 4 ({@code reading.cases})
  */
 @Timeout(300)
 class SearchedLogTest {

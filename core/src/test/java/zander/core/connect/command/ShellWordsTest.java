@@ -13,7 +13,12 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import zander.core.files.WireName;
 
-/** The system's own shells read what is made for them. */
+/**
+ * The system's own shells read what is made for them.
+ *
+ * <p>Judged: what is quoted for a shell | the login shells themselves | a name of odd bytes in
+ * each, and made-up bytes
+ */
 class ShellWordsTest {
   /** As sshd hands a command to a login shell. */
   private static String run(String shell, String command) throws Exception {

@@ -14,7 +14,11 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.connect.keys.KeyFailure.Reason;
 
-/** Keys made here are read by the system's {@code ssh-keygen}, and its keys are read here. */
+/**
+ * Keys made here are read by the system's {@code ssh-keygen}, and its keys are read here.
+ *
+ * <p>Judged: keys that are made, and read | {@code ssh-keygen} | each kind and cipher
+ */
 class KeyMakerTest {
   private static final Path TOOL = Path.of("/usr/bin/ssh-keygen");
 

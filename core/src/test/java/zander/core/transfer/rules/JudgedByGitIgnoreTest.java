@@ -17,7 +17,12 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.files.WireName;
 
-/** Made-up patterns over a tree of odd names, as {@code git check-ignore} reads them. */
+/**
+ * Made-up patterns over a tree of odd names, as {@code git check-ignore} reads them.
+ *
+ * <p>Judged: what ignore patterns leave out | {@code git check-ignore} | 1,500 pattern sets on each
+ * path of a tree ({@code ignore.sets})
+ */
 class JudgedByGitIgnoreTest {
   private static final int SETS = Integer.getInteger("ignore.sets", 1_500);
 
