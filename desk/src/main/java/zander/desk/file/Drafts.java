@@ -1,5 +1,6 @@
 package zander.desk.file;
 
+import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
@@ -24,6 +25,7 @@ import zander.core.work.BlockingCalls;
 public final class Drafts {
   private static final ObjectMapper JSON = new ObjectMapper();
   private static final String END = ".draft";
+  private static final int LONGEST_NAME = 60;
 
   private final Path folder;
   private final ContentSeal seal;
@@ -43,9 +45,7 @@ public final class Drafts {
   private Path file(RemotePath path) {
     // All of the path's letters decide: two paths must not share a draft.
     String digest = Sha256.of(WireName.bytes(path.wire()));
-    String name = path.name().replaceAll("[^A-Za-z0-9._-]", "_");
-    String cut = name.substring(0, Math.min(60, name.length()));
-    return folder.resolve(digest.substring(0, 32) + "-" + cut + END);
+    return folder.resolve(digest.substring(0, 32) + "-" + cut(path) + END);
   }
 
   /**
@@ -68,6 +68,7 @@ public final class Drafts {
       node.put("text", draft.text());
     }
     AtomicFile.write(file(draft.path()), JSON.writeValueAsBytes(node));
+    dropOfOlder(draft.path());
     return true;
   }
 
@@ -78,6 +79,26 @@ public final class Drafts {
   synchronized void drop(RemotePath path) throws IOException {
     BlockingCalls.check("removing a draft");
     Files.deleteIfExists(file(path));
+    dropOfOlder(path);
+  }
+
+  /** Until 2026-11-27 a file was named by a short number of the path, which others could share. */
+  private void dropOfOlder(RemotePath path) throws IOException {
+    Path older =
+        folder.resolve(Integer.toHexString(path.wire().hashCode()) + "-" + cut(path) + END);
+    try {
+      if (Files.exists(older)
+          && JSON.readTree(older.toFile()).path("path").asText().equals(path.wire())) {
+        Files.delete(older);
+      }
+    } catch (JsonProcessingException e) {
+      // Not one of ours.
+    }
+  }
+
+  private static String cut(RemotePath path) {
+    String name = path.name().replaceAll("[^A-Za-z0-9._-]", "_");
+    return name.substring(0, Math.min(LONGEST_NAME, name.length()));
   }
 
   /** The files of which there are texts; one that cannot be read is left where it is. */

@@ -34,4 +34,22 @@ class DraftsTest {
           .isEqualTo("rwx------");
     }
   }
+
+  /**
+   * The program of 2026-11-27 named the files otherwise: one that is saved is not offered again.
+   */
+  @Test
+  void thoseOfAnOlderProgramAreReadAndDropped() throws Exception {
+    String name = "636a7e95-site.conf.draft";
+    Path place = Files.createDirectories(folder.resolve("drafts"));
+    Files.copy(Path.of("src/test/resources/zander/old/drafts", name), place.resolve(name));
+    Drafts drafts = new Drafts(place, ContentSeal.ofThisRun());
+    RemotePath path = RemotePath.of("/etc/levels/site.conf");
+    assertThat(drafts.all()).containsExactly(new Draft(path, "ab12", "level 4 \u2192\n"));
+    drafts.keep(new Draft(path, "ab12", "level 5"), false);
+    assertThat(drafts.all()).extracting(Draft::text).containsExactly("level 5");
+    drafts.drop(path);
+    assertThat(drafts.all()).isEmpty();
+    assertThat(place).isEmptyDirectory();
+  }
 }

@@ -76,6 +76,24 @@ class SettingsTest {
     return Files.exists(path) && Files.readString(path).contains(text);
   }
 
+  /** As the program of 2026-11-27 wrote it; what that one looks for stays when this one writes. */
+  @Test
+  void thoseOfAnOlderProgramHold() throws Exception {
+    String old = Files.readString(Path.of("src/test/resources/zander/old/settings.json"));
+    Settings read = read(old);
+    assertThat(read.get(Settings.SHOW_HIDDEN)).isTrue();
+    assertThat(read.get(Settings.FOLDERS_FIRST)).isFalse();
+    assertThat(read.get(Settings.HIDDEN_COLUMNS)).containsExactly("OWNER");
+    assertThat(read.now().held()).isEqualTo(new HeldThings.Rules(9, 5_000_000));
+    assertThat(read.now().journal()).isEqualTo(new JournalRules(40, 7_000_000));
+    read.set(Settings.DARK, true);
+    untilWritten("dark");
+    String now = Files.readString(path).replaceAll("\\s", "");
+    for (String line : old.replaceAll("[{}\\s]", "").split(",(?=\")")) {
+      assertThat(now).contains(line);
+    }
+  }
+
   @Test
   void oneFieldLeavesTheOthersAsUsual() throws Exception {
     Settings read = read("{\"showHidden\": true, \"journalDays\": null}");
