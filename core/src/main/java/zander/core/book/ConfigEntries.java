@@ -48,7 +48,7 @@ public final class ConfigEntries {
   private static String note(ConfiguredHost host) {
     return host.unmet().isEmpty()
         ? null
-        : "not done here, of your OpenSSH configuration: " + String.join(", ", host.unmet());
+        : "in your OpenSSH configuration, but not done here: " + String.join(", ", host.unmet());
   }
 
   /**
