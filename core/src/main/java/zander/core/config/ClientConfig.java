@@ -2,19 +2,22 @@ package zander.core.config;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 
 /**
- * A person's OpenSSH client configuration: which hosts it names, and what holds for each. As with
- * OpenSSH, the first value found for a keyword is the one that counts, and every {@code
- * IdentityFile} counts.
+ * An OpenSSH client configuration, a person's and then the computer's: which hosts it names, and
+ * what holds for each. As with OpenSSH, the first value found for a keyword is the one that counts,
+ * and every {@code IdentityFile} counts.
  */
 public final class ClientConfig {
   /** One that says nothing. */
   public static final ClientConfig NONE =
       new ClientConfig(List.of(), List.of(), LocalSide.of(Path.of("/")));
+
+  private static final Path SYSTEM = Path.of("/etc/ssh/ssh_config");
 
   private final List<ConfigBlock> blocks;
   private final List<String> problems;
@@ -27,17 +30,23 @@ public final class ClientConfig {
   }
 
   /**
-   * Reads {@code ~/.ssh/config}; one that is not there names no hosts. Waits for the disk.
+   * Reads {@code ~/.ssh/config}, and after it the computer's own; one that is not there names no
+   * hosts. Waits for the disk.
    *
    * @param home the person's home folder, also for {@code ~} in it
    */
   public static ClientConfig read(Path home) {
-    return read(home.resolve(".ssh").resolve("config"), LocalSide.of(home));
+    return read(home.resolve(".ssh").resolve("config"), SYSTEM, LocalSide.of(home));
   }
 
-  static ClientConfig read(Path file, LocalSide local) {
+  static ClientConfig read(Path file, Path system, LocalSide local) {
     ConfigReader reader = new ConfigReader(local);
-    List<ConfigBlock> blocks = Files.exists(file) ? reader.read(file) : List.of();
+    List<ConfigBlock> blocks = new ArrayList<>();
+    for (Path one : List.of(file, system)) {
+      if (Files.exists(one)) {
+        blocks.addAll(reader.read(one));
+      }
+    }
     return new ClientConfig(blocks, reader.problems(), local);
   }
 

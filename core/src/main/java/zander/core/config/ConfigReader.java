@@ -46,13 +46,13 @@ final class ConfigReader {
     return problems;
   }
 
-  /** Waits for the disk. */
+  /** Reads a file; names of others in it, if not absolute, are from its folder. Waits. */
   List<ConfigBlock> read(Path file) {
     BlockingCalls.check("reading an OpenSSH configuration");
-    return read(file, 0);
+    return read(file, file.getParent(), 0);
   }
 
-  private List<ConfigBlock> read(Path file, int depth) {
+  private List<ConfigBlock> read(Path file, Path base, int depth) {
     List<ConfigBlock> blocks = new ArrayList<>();
     if (depth > DEEPEST) {
       problems.add(file + ": included too deep, or in a circle");
@@ -85,7 +85,7 @@ final class ConfigReader {
         switch (line.keyword()) {
           case "host" -> current = begin(new Condition.Hosts(line.arguments()), blocks);
           case "match" -> current = begin(match(line, where), blocks);
-          case "include" -> current.items().addAll(include(line, depth));
+          case "include" -> current.items().addAll(include(line, base, depth));
           default -> {
             check(line, where);
             current.items().add(line);
@@ -127,32 +127,32 @@ final class ConfigReader {
     return block;
   }
 
-  private List<ConfigBlock.Item> include(ConfigLine line, int depth) {
+  private List<ConfigBlock.Item> include(ConfigLine line, Path base, int depth) {
     List<ConfigBlock.Item> included = new ArrayList<>();
     for (String named : line.arguments()) {
-      for (Path file : matching(named)) {
-        included.add(new ConfigBlock.Included(read(file, depth + 1)));
+      for (Path file : matching(named, base)) {
+        included.add(new ConfigBlock.Included(read(file, base, depth + 1)));
       }
     }
     return included;
   }
 
-  /** Relative names are from {@code ~/.ssh}; wildcards as in a shell; none matching is no fault. */
-  private List<Path> matching(String named) {
+  /** Wildcards as in a shell; none matching is no fault. */
+  private List<Path> matching(String named, Path base) {
     String plain = Tokens.home(named, local).orElse(named);
-    Path path = local.home().resolve(".ssh").resolve(plain);
+    Path path = base.resolve(plain);
     if (!plain.matches(".*[*?\\[].*")) {
       return Files.exists(path) ? List.of(path) : List.of();
     }
     List<Path> found = List.of(path.getRoot());
     for (Path part : path) {
-      found = found.stream().flatMap(folder -> matching(folder, part.toString())).toList();
+      found = found.stream().flatMap(folder -> entries(folder, part.toString())).toList();
     }
     return found.stream().filter(Files::isRegularFile).sorted().toList();
   }
 
   /** As glob(7): wildcards stand in any part, and for no dot at the front of a name. */
-  private static Stream<Path> matching(Path folder, String part) {
+  private static Stream<Path> entries(Path folder, String part) {
     if (!part.matches(".*[*?\\[].*")) {
       Path one = folder.resolve(part);
       return Files.exists(one) ? Stream.of(one) : Stream.empty();

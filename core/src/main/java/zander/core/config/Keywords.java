@@ -59,11 +59,20 @@ final class Keywords {
     return known == null ? null : known.kind;
   }
 
+  /** Systems send these for everybody, and no file looks otherwise for it. */
+  private static boolean isOfTheLocale(ConfigLine line) {
+    return line.keyword().equals("sendenv")
+        && line.arguments().stream()
+            .allMatch(
+                name -> name.equals("LANG") || name.startsWith("LC_") || name.equals("COLORTERM"));
+  }
+
   /** Those that would change something and are not honoured, as the manual page writes them. */
   static List<String> unmet(List<ConfigLine> lines) {
     return lines.stream()
         .filter(line -> of(line.keyword()) == Kind.TOLD)
         .filter(line -> !OFF.contains(line.first().toLowerCase(Locale.ROOT)))
+        .filter(line -> !isOfTheLocale(line))
         .map(line -> ALL.get(line.keyword()).name)
         .distinct()
         .sorted()

@@ -20,9 +20,13 @@ class ClientConfigTest {
     ssh = Files.createDirectories(home.resolve(".ssh"));
   }
 
+  private ClientConfig read() {
+    return ClientConfig.read(ssh.resolve("config"), home.resolve("none"), LocalSide.of(home));
+  }
+
   private ClientConfig config(String... lines) throws IOException {
     Files.write(ssh.resolve("config"), List.of(lines));
-    return ClientConfig.read(home);
+    return read();
   }
 
   @Test
@@ -148,9 +152,29 @@ class ClientConfigTest {
     assertThat(config.resolve("store").proxyJump()).containsExactly("gate");
   }
 
+  /** The person's own comes first; what the other includes is beside it. */
+  @Test
+  void theComputersOwnHoldsAfterThePersons() throws IOException {
+    config("Host gate", "Port 2200", "Include more");
+    Path system = Files.createDirectories(home.resolve("etc"));
+    Files.writeString(ssh.resolve("more"), "User warden\n");
+    Files.writeString(system.resolve("more"), "Host inner\nUser deploy\n");
+    Files.writeString(
+        system.resolve("ssh_config"),
+        "Include more\nHost *\nPort 22\nProxyJump relay\nSendEnv LANG LC_*\nSendEnv SECRET\n");
+    ClientConfig both =
+        ClientConfig.read(ssh.resolve("config"), system.resolve("ssh_config"), LocalSide.of(home));
+    assertThat(both.hosts()).containsExactly("gate", "inner");
+    assertThat(both.resolve("gate").port()).isEqualTo(2200);
+    assertThat(both.resolve("gate").user()).isEqualTo("warden");
+    assertThat(both.resolve("gate").proxyJump()).containsExactly("relay");
+    assertThat(both.resolve("gate").unmet()).containsExactly("SendEnv");
+    assertThat(both.resolve("inner").user()).isEqualTo("deploy");
+  }
+
   @Test
   void noFileNamesNoHosts() {
-    assertThat(ClientConfig.read(home).hosts()).isEmpty();
+    assertThat(read().hosts()).isEmpty();
   }
 
   @Test

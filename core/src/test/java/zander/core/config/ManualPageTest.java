@@ -25,7 +25,7 @@ import org.junit.jupiter.params.provider.MethodSource;
  * Sentences of the ssh_config manual page, each as a configuration and what it must mean.
  *
  * <p>Judged: what an OpenSSH configuration means: order, {@code Match}, {@code Include}, tokens |
- * the sentences of its manual page; its list of keywords | 79, and each keyword of the installed
+ * the sentences of its manual page; its list of keywords | 81, and each keyword of the installed
  * page
  */
 class ManualPageTest {
@@ -124,6 +124,8 @@ class ManualPageTest {
         c("Include conf.d/.h*", user, "hidden"),
         c("Include \"two words\"", user, "spaced"),
         c("Include conf.d/none conf.d/1*", port, 2210),
+        c("SendEnv LANG LC_*", unmet, List.of()),
+        c("SendEnv LANG TOKEN", unmet, List.of("SendEnv")),
         c("Include ~/.ssh/conf.d/[2-9]*", port, 2220),
         // Tokens, variables and home folders.
         c("HostName %h.example", host, "gate.example"),
@@ -177,7 +179,9 @@ class ManualPageTest {
     Path file = ssh.resolve("config");
     Files.write(file, List.of(lines.split("\\|")));
     return ClientConfig.read(
-        file, new LocalSide(home, "me", 1004, () -> "desk.example", VARIABLES::get, HOMES::get));
+        file,
+        home.resolve("none"),
+        new LocalSide(home, "me", 1004, () -> "desk.example", VARIABLES::get, HOMES::get));
   }
 
   @ParameterizedTest

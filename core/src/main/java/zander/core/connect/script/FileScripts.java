@@ -18,7 +18,12 @@ final class FileScripts {
 
   private static final String FIELDS = "'%f %s %u %g %X %Y'";
 
-  /** Read once; what it defines is short, as a line is sent for each request. */
+  /**
+   * Read once; what it defines is short, as a line is sent for each request: done (k), failed (x),
+   * run (r), run for a value (v), a value in base64 (b), look (s) and through links (S), where a
+   * link leads (l), a true path (p), open (o), create (c), append (a), read a part (d), list (t),
+   * rename to a free name (n) and over another (m).
+   */
   private static final String FUNCTIONS =
       """
       LC_ALL=C; export LC_ALL
