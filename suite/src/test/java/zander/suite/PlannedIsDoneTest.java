@@ -62,7 +62,7 @@ class PlannedIsDoneTest {
   /** The first two are of one size. */
   private static final String[] CONTENTS = {"level 1", "level 2", "another level", ""};
 
-  private static final long[] TIMES = {1_700_000_000L, 1_700_000_001L, 1_600_000_000L, 0};
+  private static final long[] TIMES = {1_700_000_000L, 1_700_000_001L, 1_600_000_000L, 0, -1_000};
   private static final String[] TARGETS = {"a", "../elsewhere"};
   private static final Set<Deed> NOTHING_HAPPENS =
       EnumSet.of(

@@ -41,9 +41,9 @@ public final class SmallFile {
     modified = at;
   }
 
-  /** The time it gets over there; -1 for that of its arrival. */
+  /** The time it gets over there, or {@link TransferItem#OF_ARRIVAL}. */
   public long timeThere() {
-    return item.modified() < 0 ? -1 : modified;
+    return item.modified() == TransferItem.OF_ARRIVAL ? TransferItem.OF_ARRIVAL : modified;
   }
 
   /** Bytes of what is carried. */

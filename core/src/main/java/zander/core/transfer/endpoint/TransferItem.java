@@ -11,7 +11,7 @@ import zander.core.rights.Mode;
  * @param there what it replaces; {@code null} when the place must be free
  * @param followed whether it is what a link leads to, and is transferred in the link's place
  * @param mode what it gets; {@code null} for the other side's default
- * @param modified the time it gets, seconds since 1970-01-01 UTC; -1 for that of its arrival
+ * @param modified the time it gets, seconds since 1970-01-01 UTC, or {@link #OF_ARRIVAL}
  */
 public record TransferItem(
     String from,
@@ -21,6 +21,9 @@ public record TransferItem(
     boolean followed,
     Mode mode,
     long modified) {
+  /** The time is not kept. The second before 1970 has it by that; nothing is lost. */
+  public static final long OF_ARRIVAL = -1;
+
   public TransferItem to(String place) {
     return new TransferItem(
         from, place, node, place.equals(to) ? there : null, followed, mode, modified);

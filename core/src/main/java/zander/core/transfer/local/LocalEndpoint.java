@@ -348,7 +348,7 @@ public final class LocalEndpoint implements Source, Target {
       try {
         Path at = at(folder.to());
         if (Files.isDirectory(at, LinkOption.NOFOLLOW_LINKS)) {
-          if (folder.modified() >= 0) {
+          if (folder.modified() != TransferItem.OF_ARRIVAL) {
             Files.setLastModifiedTime(at, FileTime.from(Instant.ofEpochSecond(folder.modified())));
           }
           if (folder.mode() != null) {

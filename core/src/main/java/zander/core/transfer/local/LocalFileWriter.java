@@ -102,7 +102,7 @@ final class LocalFileWriter implements Target.Incoming {
     if (item.mode() != null && !born) {
       Files.setAttribute(part, "unix:mode", Umask.plain(item.mode()));
     }
-    if (modified >= 0) {
+    if (modified != TransferItem.OF_ARRIVAL) {
       setTime(modified);
     }
     if (item.there() == null) {
@@ -117,7 +117,8 @@ final class LocalFileWriter implements Target.Incoming {
   private void setTime(long modified) throws IOException {
     // The old call opens no file, which for thousands of small ones is much of the work.
     boolean set =
-        part.getFileSystem() == FileSystems.getDefault()
+        modified >= 0
+            && part.getFileSystem() == FileSystems.getDefault()
             && part.toFile().setLastModified(SECONDS.toMillis(modified));
     if (!set) {
       // Both times at once: for one alone the system is asked for the other.
