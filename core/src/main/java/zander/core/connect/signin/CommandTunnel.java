@@ -4,7 +4,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
-import java.util.concurrent.TimeUnit;
+import java.util.function.Consumer;
 import zander.core.work.CappedOutput;
 import zander.core.work.VisibleText;
 
@@ -14,6 +14,9 @@ import zander.core.work.VisibleText;
  */
 final class CommandTunnel implements LoopbackLine.FarEnd {
   private static final int MOST_SAID = 4096;
+
+  /** A child of it may keep its error stream open. */
+  private static final long PATIENCE_MILLIS = 1000;
 
   private final Process process;
   private final CappedOutput said = new CappedOutput(MOST_SAID);
@@ -44,21 +47,22 @@ final class CommandTunnel implements LoopbackLine.FarEnd {
     }
   }
 
-  /**
-   * Why it ended, in its words; waits a moment for those.
-   *
-   * @return empty while it runs, or when it said nothing
-   */
-  String lastWords() {
-    try {
-      if (!process.waitFor(1, TimeUnit.SECONDS)) {
-        return "";
-      }
-      hearing.join(TimeUnit.SECONDS.toMillis(1));
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-      return "";
-    }
+  /** Tells why it ended, in its words, once it has; on a thread of its own. */
+  void onLastWords(Consumer<String> told) {
+    process
+        .onExit()
+        .thenAcceptAsync(
+            ended -> {
+              try {
+                hearing.join(PATIENCE_MILLIS);
+              } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+              }
+              told.accept(lastWords());
+            });
+  }
+
+  private String lastWords() {
     String text = new String(said.toByteArray(), StandardCharsets.UTF_8).strip();
     String last = text.substring(text.lastIndexOf('\n') + 1);
     return last.isEmpty() ? "it ended with status " + process.exitValue() : VisibleText.of(last);

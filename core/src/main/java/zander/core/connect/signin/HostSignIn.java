@@ -169,9 +169,8 @@ public final class HostSignIn {
     ClientSession session = connectOver(tunnel, attempt);
     session.addCloseFutureListener(
         closed -> {
-          String words = tunnel.lastWords();
-          if (!words.isEmpty()) {
-            attempt.note(Kind.REFUSED, words);
+          if (!session.isAuthenticated()) {
+            tunnel.onLastWords(words -> attempt.note(Kind.REFUSED, words));
           }
         });
     return session;
