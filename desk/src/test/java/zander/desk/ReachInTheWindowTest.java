@@ -88,7 +88,7 @@ class ReachInTheWindowTest extends ReachInTheWindowFixture {
     Files.writeString(
         window.setup.home().resolve(".ssh/config"),
         "Host trial-box\n  HostName lab-box.riverwatch.example\n  User warden\n"
-            + "  IdentityFile ~/.ssh/warden_ed25519\n  IdentitiesOnly yes\nMatch host x\n  User y\n");
+            + "  IdentityFile ~/.ssh/warden_ed25519\n  IdentitiesOnly yes\nMatch exec x\n  User y\n");
     Window.inWindow(
         () -> {
           window.model.book().read();
