@@ -229,6 +229,8 @@ class AsRootInTheWindowTest {
     goOnAsRoot(desk);
     window.until("it is gone", () -> !Files.exists(renamed));
     DeskModel root = rootDesk();
+    // It is written down as done after it is.
+    window.until("it is written down", () -> root.journal().entries().get(0).isDone());
     JournalEntry deleted = root.journal().entries().get(0);
     assertThat(deleted.kind()).isEqualTo(ChangeKind.DELETE);
     assertThat(deleted.as()).isEqualTo("root");

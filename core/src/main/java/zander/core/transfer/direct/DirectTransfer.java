@@ -212,7 +212,7 @@ public final class DirectTransfer {
             + "cd "
             + ShellWords.quote(target.base())
             + " && exec tar -xvio"
-            + (like.modified() < 0 ? "m" : "")
+            + (like.modified() == TransferItem.OF_ARRIVAL ? "m" : "")
             + "f - --warning=no-timestamp"
             + (" --transform=" + ShellWords.quoteWire(target.partialNames().transform()))
             + run.takingOnlyTheNames();

@@ -120,7 +120,9 @@ public final class TarUpload {
    * Owners are ours; modes as they are told, or as this account makes files: alike for a transfer.
    */
   private static String options(TransferItem like) {
-    return "-xio" + (like.mode() == null ? "" : "p") + (like.modified() < 0 ? "m" : "");
+    return "-xio"
+        + (like.mode() == null ? "" : "p")
+        + (like.modified() == TransferItem.OF_ARRIVAL ? "m" : "");
   }
 
   /** Starts a program more, so that it is there when the loads are. */
