@@ -175,4 +175,30 @@ class JudgedByKernelTest {
         ServiceAccess.of(STRANGER, root.files(), Commands.NONE, RemotePath.of(folder.toString()));
     assertThat(access.seesLists()).isFalse();
   }
+
+  /** More names than one command line holds. */
+  @Test
+  void aListIsSeenAmongFiftyThousandFiles() throws Exception {
+    Path many = Files.createDirectory(top.resolve("many"));
+    String name = "a-reading-of-the-river-with-a-name-as-long-as-some-programs-like-them-";
+    SystemSshd.run(
+        "sh",
+        "-ec",
+        "cd $0; seq -f '"
+            + name
+            + "%.0f' 1 50000 | xargs touch; setfacl -m u:$1:--- "
+            + name
+            + "777",
+        many.toString(),
+        STRANGER);
+    RemotePath path = RemotePath.of(many.toString());
+    try (Connection root = sshd.open("root")) {
+      ServiceAccess access = ServiceAccess.of(STRANGER, root.files(), root, path);
+      assertThat(access.seesLists()).isTrue();
+      List<RemoteEntry> entries = root.files().list(path, portion -> {});
+      assertThat(entries).hasSize(50_000);
+      assertThat(entries.stream().filter(access::isRefused).map(RemoteEntry::name))
+          .containsExactly(name + "777");
+    }
+  }
 }

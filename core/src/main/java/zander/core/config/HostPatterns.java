@@ -18,7 +18,7 @@ final class HostPatterns {
     boolean matched = false;
     for (String pattern : patterns) {
       boolean negated = pattern.startsWith("!");
-      if (glob(negated ? pattern.substring(1) : pattern).matcher(name).matches()) {
+      if (matches(negated ? pattern.substring(1) : pattern, name)) {
         if (negated) {
           return false;
         }
@@ -28,9 +28,14 @@ final class HostPatterns {
     return matched;
   }
 
+  /** Most have no wildcard, and there may be thousands, each asked for each host. */
+  private static boolean matches(String pattern, String name) {
+    return isPlain(pattern) ? pattern.equals(name) : glob(pattern).matcher(name).matches();
+  }
+
   /** Whether it speaks of one host by its name. */
   static boolean isPlain(String pattern) {
-    return !pattern.matches(".*[*?!].*");
+    return pattern.indexOf('*') < 0 && pattern.indexOf('?') < 0 && pattern.indexOf('!') < 0;
   }
 
   private static String lower(String text) {

@@ -26,7 +26,7 @@ record Tokens(LocalSide local, String name, String host, int port, String user, 
 
   /** Of a {@code ProxyJump} or {@code ProxyCommand}, which have five. */
   String proxy(String text) {
-    return expand(text, "hnpr");
+    return expand(text, "hnpr", false).orElseThrow();
   }
 
   /**
@@ -35,26 +35,9 @@ record Tokens(LocalSide local, String name, String host, int port, String user, 
    * @return empty where a variable or an account is not there: the setting is ignored
    */
   Optional<Path> file(String text) {
-    return withVariables(text)
-        .flatMap(this::withHome)
-        .map(expanded -> local.home().resolve(expand(expanded, "CdhikLlnpru")));
-  }
-
-  private Optional<String> withVariables(String text) {
-    Matcher found = VARIABLE.matcher(text);
-    StringBuilder all = new StringBuilder();
-    while (found.find()) {
-      String value = local.variable().apply(found.group(1));
-      if (value == null) {
-        return Optional.empty();
-      }
-      found.appendReplacement(all, Matcher.quoteReplacement(value));
-    }
-    return Optional.of(found.appendTail(all).toString());
-  }
-
-  private Optional<String> withHome(String text) {
-    return home(text, local);
+    return home(text, local)
+        .flatMap(expanded -> expand(expanded, "CdhikLlnpru", true))
+        .map(local.home()::resolve);
   }
 
   /** What {@code ~} and {@code ~account} stand for; empty where there is no such account. */
@@ -70,8 +53,14 @@ record Tokens(LocalSide local, String name, String host, int port, String user, 
         : Optional.of(home + (slash < 0 ? "" : text.substring(slash)));
   }
 
-  private String expand(String text, String allowed) {
+  /**
+   * In one go: what a value brings is not looked at again.
+   *
+   * @return empty where a variable is not there
+   */
+  private Optional<String> expand(String text, String allowed, boolean variables) {
     StringBuilder all = new StringBuilder();
+    Matcher variable = VARIABLE.matcher(text);
     for (int i = 0; i < text.length(); i++) {
       char c = text.charAt(i);
       char next = i + 1 < text.length() ? text.charAt(i + 1) : '\0';
@@ -81,11 +70,18 @@ record Tokens(LocalSide local, String name, String host, int port, String user, 
       } else if (c == '%' && next != '\0' && allowed.indexOf(next) >= 0) {
         all.append(value(next));
         i++;
+      } else if (variables && c == '$' && variable.region(i, text.length()).lookingAt()) {
+        String value = local.variable().apply(variable.group(1));
+        if (value == null) {
+          return Optional.empty();
+        }
+        all.append(value);
+        i = variable.end() - 1;
       } else {
         all.append(c);
       }
     }
-    return all.toString();
+    return Optional.of(all.toString());
   }
 
   private String value(char token) {

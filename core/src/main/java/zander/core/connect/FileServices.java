@@ -11,6 +11,7 @@ import zander.core.files.AccountNames;
 import zander.core.files.RemoteFiles;
 import zander.core.files.sftp.SftpFiles;
 import zander.core.files.sftp.channel.FileServiceMissing;
+import zander.core.files.sftp.channel.ServiceStart;
 import zander.core.files.sftp.wire.FolderGuard;
 
 /**
@@ -31,30 +32,40 @@ final class FileServices {
     this.guard = guard;
   }
 
+  /** The first, which finds out what the server has. */
   RemoteFiles open(ClientSession on) throws IOException {
-    Elevation right = lines.elevation();
-    if (right == null) {
-      return SftpFiles.open(on, names, guard, null);
-    }
     try {
-      if (!byScripts) {
-        return SftpFiles.open(on, names, guard, ElevatedCommand.fileService(right));
-      }
+      return begin(on);
     } catch (FileServiceMissing e) {
-      byScripts = true;
+      if (lines.elevation() == null) {
+        throw e;
+      }
     }
+    byScripts = true;
     try {
-      return SftpFiles.open(on, names, guard, ElevatedCommand.scripts(right, ScriptedService::new));
+      return begin(on);
     } catch (FileServiceMissing e) {
       throw ActFailure.noFileService(e.printed(), e);
     }
   }
 
-  /** Nobody signs in once more for them. */
+  private RemoteFiles begin(ClientSession on) throws IOException {
+    Elevation right = lines.elevation();
+    ServiceStart start = null;
+    if (right != null) {
+      start =
+          byScripts
+              ? ElevatedCommand.scripts(right, ScriptedService::new)
+              : ElevatedCommand.fileService(right);
+    }
+    return SftpFiles.open(on, names, guard, start);
+  }
+
+  /** One more of the same; nobody signs in once more for it. */
   RemoteFiles openMore(ClientSession on) throws IOException {
     if (lines.elevation() != null && lines.elevation().asksEachTime()) {
       throw new IOException("nobody is asked for one more");
     }
-    return open(on);
+    return begin(on);
   }
 }

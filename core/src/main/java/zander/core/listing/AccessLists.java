@@ -6,8 +6,9 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import zander.core.connect.command.Commands;
-import zander.core.connect.command.ExecResult;
+import zander.core.connect.command.Pipe;
 import zander.core.connect.command.ShellWords;
+import zander.core.files.AnswerBounds;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
 import zander.core.rights.AccessList;
@@ -16,12 +17,14 @@ import zander.core.rights.AccessList;
  * The access control lists of a folder, of what is in it and of what is above it, as the server's
  * {@code getfacl} tells them; SFTP does not.
  */
-public final class AccessLists {
+final class AccessLists {
   /** Nothing is known. */
-  public static final AccessLists UNKNOWN = new AccessLists(false, Map.of());
+  static final AccessLists UNKNOWN = new AccessLists(false, Map.of());
 
   /** Those without a list are skipped (-s), numbers are not made to names (-n). */
   private static final String GET = "getfacl -pns -- ";
+
+  private static final String EACH = "for f in * .*; do printf './%s\\0' \"$f\"; done";
 
   private static final int NO_TOOL = 40;
   private static final int TOO_MANY = 41;
@@ -35,51 +38,59 @@ public final class AccessLists {
     this.lists = lists;
   }
 
-  /** Asks the server in one script; waits. */
+  /**
+   * Asks the server in one script, where a session has room for it: nobody signs in once more, or
+   * is asked, for notes. Waits.
+   *
+   * @throws RemoteFailure with {@code LINE_LOST}; whatever else goes wrong, nothing is known
+   */
   static AccessLists ask(Commands commands, RemotePath folder, List<RemotePath> above)
       throws IOException {
+    if (!commands.hasShell()) {
+      return UNKNOWN;
+    }
     try {
-      return commands.byShellOr(() -> read(commands, folder, above), () -> UNKNOWN);
-    } catch (RemoteFailure e) {
-      if (e.reason() == RemoteFailure.Reason.LINE_LOST) {
+      Said said = run(commands, script(folder, above, GET + "./* ./.* 2>/dev/null"));
+      if (said.exit == TOO_MANY) {
+        said = run(commands, script(folder, above, EACH + " | xargs -0 " + GET + "2>/dev/null"));
+      }
+      return said.exit == 0 ? new AccessLists(true, parse(said.text, folder)) : UNKNOWN;
+    } catch (RuntimeException e) {
+      return UNKNOWN;
+    } catch (IOException e) {
+      if (e instanceof RemoteFailure lost && lost.reason() == RemoteFailure.Reason.LINE_LOST) {
         throw e;
       }
-      // More than fits into an answer: then nothing is known.
       return UNKNOWN;
     }
   }
 
-  private static AccessLists read(Commands commands, RemotePath folder, List<RemotePath> above)
-      throws IOException {
-    ExecResult said = commands.script(script(folder, above, GET + "./* ./.* 2>/dev/null"));
-    if (said.exit() == TOO_MANY) {
-      said =
-          commands.script(
-              script(
-                  folder,
-                  above,
-                  "for f in * .*; do printf './%s\\0' \"$f\"; done | xargs -0 "
-                      + GET
-                      + "2>/dev/null"));
+  private record Said(int exit, byte[] text) {}
+
+  private static Said run(Commands commands, String script) throws IOException {
+    try (Pipe pipe = commands.pipe(script)) {
+      pipe.in().close();
+      byte[] text = pipe.out().readNBytes(AnswerBounds.SCRIPT);
+      boolean whole = text.length < AnswerBounds.SCRIPT;
+      return new Said(whole ? pipe.finish().exit() : NO_TOOL, text);
     }
-    return said.exit() == 0 ? new AccessLists(true, parse(said.out(), folder)) : UNKNOWN;
   }
 
   private static String script(RemotePath folder, List<RemotePath> above, String within) {
     // From 126 on, the tool was not run (POSIX XCU 2.8.2): there is none, or that was too long.
     return GET
         + ShellWords.quoteAll(above)
-        + " 2>/dev/null\ntest $? -lt 126 || exit "
+        + " 2>/dev/null; test $? -lt 126 || exit "
         + NO_TOOL
-        + "\ncd -- "
+        + "; cd -- "
         + ShellWords.quote(folder)
         + " || exit "
         + NO_TOOL
-        + "\n"
+        + "; "
         + within
-        + "\ntest $? -lt 126 || exit "
+        + "; test $? -lt 126 || exit "
         + TOO_MANY
-        + "\nexit 0\n";
+        + "; exit 0";
   }
 
   /** Names in it have their line ends and backslashes as octal numbers. */

@@ -25,12 +25,13 @@ import org.junit.jupiter.params.provider.MethodSource;
  * Sentences of the ssh_config manual page, each as a configuration and what it must mean.
  *
  * <p>Judged: what an OpenSSH configuration means: order, {@code Match}, {@code Include}, tokens |
- * the sentences of its manual page; its list of keywords | 81, and each keyword of the installed
+ * the sentences of its manual page; its list of keywords | 82, and each keyword of the installed
  * page
  */
 class ManualPageTest {
   private static final Path PAGE = Path.of("/usr/share/man/man5/ssh_config.5.gz");
-  private static final Map<String, String> VARIABLES = Map.of("RIVER", "/keys/river", "NONE", "");
+  private static final Map<String, String> VARIABLES =
+      Map.of("RIVER", "/keys/river", "ODD", "/k/%h");
   private static final Map<String, String> HOMES = Map.of("deploy", "/home/deploy");
 
   @TempDir Path home;
@@ -137,6 +138,7 @@ class ManualPageTest {
         // printf 'desk.examplegate22me' | sha1sum
         c("IdentityFile /k/%C", key, "/k/43d87a70895626f78442318b04d459a13e9b8d6a"),
         c("IdentityFile ${RIVER}.pem", key, "/keys/river.pem"),
+        c("IdentityFile ${ODD}%%", key, "/k/%h%"),
         c("IdentityFile ${MISSING}/k|IdentityFile /k/2", key, "/k/2"),
         c("IdentityFile ~deploy/k", key, "/home/deploy/k"),
         c("IdentityFile ~nobody-there/k", key, ""),

@@ -128,11 +128,16 @@ public final class BookModel {
   public ServerEntry find(String name) {
     return book.named(name)
         .orElseGet(
-            () ->
-                configured.stream()
-                    .filter(e -> e.name().equals(name))
-                    .findFirst()
-                    .orElseGet(() -> ConfigEntries.jump(config, name, person)));
+            () -> configured.stream().filter(e -> e.name().equals(name)).findFirst().orElse(null));
+  }
+
+  /**
+   * The same for a jump host, as an entry names it: what the configuration says of a host that it
+   * does not name by itself holds too. May wait for the disk.
+   */
+  ServerEntry findJump(String name) {
+    ServerEntry named = find(name);
+    return named == null ? ConfigEntries.jump(config, name, person) : named;
   }
 
   AllowedCommands allowedCommands() {

@@ -145,7 +145,7 @@ public final class SignInRunner {
   }
 
   private Connection open(ServerEntry entry, ServerPrompts talk) throws IOException {
-    List<Hop> route = new JumpRoutes(book::find, home).to(entry);
+    List<Hop> route = new JumpRoutes(book::findJump, home).to(entry);
     Connection connection = connector.open(route, entry.landing(), talk);
     talk.signedIn();
     return connection;

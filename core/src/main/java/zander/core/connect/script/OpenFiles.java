@@ -14,6 +14,9 @@ final class OpenFiles {
   private static final int FIRST = 3;
   private static final int LAST = 9;
 
+  /** Of one folder, which is listed whole: some 500,000 entries. */
+  private static final long MOST_BYTES = 32L << 20;
+
   /** An open file. */
   static final class Open {
     final int number;
@@ -29,6 +32,20 @@ final class OpenFiles {
   /** A folder whose entries have been read, as far as they were not fetched yet. */
   static final class Listed {
     final Deque<byte[]> entries = new ArrayDeque<>();
+
+    /** Of all that was listed. */
+    private long bytes;
+
+    /**
+     * @throws IllegalStateException when they are more than are kept in memory
+     */
+    void add(byte[] entry) {
+      bytes += entry.length;
+      if (bytes > MOST_BYTES) {
+        throw new IllegalStateException("more entries than a script can list");
+      }
+      entries.add(entry);
+    }
   }
 
   private final Deque<Integer> free = new ArrayDeque<>();

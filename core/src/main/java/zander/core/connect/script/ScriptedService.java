@@ -28,7 +28,6 @@ public final class ScriptedService implements ServiceTranslator {
   /** Content of an answer is bounded by what was asked for, with a third for its letters. */
   private static final int LONGEST_LINE = 1 << 20;
 
-  private static final int MOST_ENTRIES = 200_000;
   private static final int ENTRIES_AT_ONCE = 100;
 
   /** Before the name of an entry. */
@@ -308,9 +307,6 @@ public final class ScriptedService implements ServiceTranslator {
         plain
             ? Arrays.copyOfRange(answer, fields + 2, answer.length)
             : decoded(text.substring(fields));
-    if (listed.entries.size() >= MOST_ENTRIES) {
-      throw new IllegalStateException("more entries than a script can list");
-    }
-    listed.entries.add(Messages.entry(name, text.substring(1, fields)));
+    listed.add(Messages.entry(name, text.substring(1, fields)));
   }
 }

@@ -18,6 +18,9 @@ final class CommandTunnel implements LoopbackLine.FarEnd {
   /** A child of it may keep its error stream open. */
   private static final long PATIENCE_MILLIS = 1000;
 
+  /** By SIGTERM (POSIX XCU 2.8.2). */
+  private static final int ENDED_BY_US = 128 + 15;
+
   private final Process process;
   private final CappedOutput said = new CappedOutput(MOST_SAID);
   private final Thread hearing;
@@ -47,7 +50,7 @@ final class CommandTunnel implements LoopbackLine.FarEnd {
     }
   }
 
-  /** Tells why it ended, in its words, once it has; on a thread of its own. */
+  /** Tells why it ended, where it did so by itself and once it has; on a thread of its own. */
   void onLastWords(Consumer<String> told) {
     process
         .onExit()
@@ -58,14 +61,20 @@ final class CommandTunnel implements LoopbackLine.FarEnd {
               } catch (InterruptedException e) {
                 Thread.currentThread().interrupt();
               }
-              told.accept(lastWords());
+              String words = lastWords();
+              if (!words.isEmpty()) {
+                told.accept(words);
+              }
             });
   }
 
   private String lastWords() {
     String text = new String(said.toByteArray(), StandardCharsets.UTF_8).strip();
     String last = text.substring(text.lastIndexOf('\n') + 1);
-    return last.isEmpty() ? "it ended with status " + process.exitValue() : VisibleText.of(last);
+    if (!last.isEmpty()) {
+      return VisibleText.of(last);
+    }
+    return process.exitValue() == ENDED_BY_US ? "" : "it ended with status " + process.exitValue();
   }
 
   @Override
