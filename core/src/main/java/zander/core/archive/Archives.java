@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 import zander.core.change.RemoteChanges;
+import zander.core.change.place.EnteredFolder;
 import zander.core.change.place.TemporaryName;
 import zander.core.connect.command.Commands;
 import zander.core.connect.command.ExecResult;

@@ -9,6 +9,7 @@ import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.function.LongConsumer;
 import zander.core.change.RemoteChanges;
+import zander.core.change.place.EnteredFolder;
 import zander.core.connect.command.Commands;
 import zander.core.connect.command.ExecResult;
 import zander.core.connect.command.ShellWords;

@@ -12,6 +12,8 @@ import zander.core.change.place.FolderTimes;
 import zander.core.change.place.HoldingFolder;
 import zander.core.change.place.Renames;
 import zander.core.change.place.TemporaryName;
+import zander.core.change.rights.TreeOutcome;
+import zander.core.change.rights.TreeRightsTask;
 import zander.core.change.save.AtomicSave;
 import zander.core.change.save.FileVersion;
 import zander.core.connect.command.Commands;
@@ -86,6 +88,7 @@ public final class PutBack {
     return switch (entry.kind()) {
       case SAVE -> saved(entry);
       case RIGHTS -> rights(entry);
+      case RIGHTS_OF_TREE -> rightsOfTree(entry);
       case RENAME, DELETE -> renamed(entry);
       case PURGE -> Verdict.FOR_GOOD;
       case REPLACE -> replaced(entry);
@@ -139,6 +142,21 @@ public final class PutBack {
     try {
       RemoteAttributes now = files.lookThrough(entry.path());
       return entry.after().hasRightsOf(now) ? Verdict.READY : Verdict.CHANGED_SINCE;
+    } catch (RemoteFailure e) {
+      if (e.reason() == Reason.NO_SUCH_FILE) {
+        return Verdict.GONE;
+      }
+      throw e;
+    }
+  }
+
+  private Verdict rightsOfTree(JournalEntry entry) throws IOException {
+    if (!journal.keepsContent(entry)) {
+      return Verdict.NOT_KEPT;
+    }
+    try {
+      TreeRightsTask.Standing now = new TreeRightsTask(files, commands, journal).look(entry);
+      return now.other() == 0 ? Verdict.READY : Verdict.CHANGED_SINCE;
     } catch (RemoteFailure e) {
       if (e.reason() == Reason.NO_SUCH_FILE) {
         return Verdict.GONE;
@@ -221,6 +239,7 @@ public final class PutBack {
     switch (entry.kind()) {
       case SAVE -> saveBefore(entry, journal.contentBefore(entry));
       case RIGHTS -> giveRights(entry);
+      case RIGHTS_OF_TREE -> giveRightsOfTree(entry);
       case RENAME, DELETE -> renameBack(entry);
       case REPLACE -> bringOriginal(entry);
       default -> deleting.holdFor(entry.path(), 0, entry.id());
@@ -284,6 +303,17 @@ public final class PutBack {
             .get(0);
     if (result.failure() != null) {
       throw result.failure();
+    }
+  }
+
+  private void giveRightsOfTree(JournalEntry entry) throws IOException {
+    TreeOutcome outcome =
+        new TreeRightsTask(files, commands, journal)
+            .putBack(entry, TreeRightsTask.Progress.NONE, new Cancellation());
+    for (TreeOutcome.Left left : outcome.some()) {
+      if (left.failure() != null) {
+        throw left.failure();
+      }
     }
   }
 

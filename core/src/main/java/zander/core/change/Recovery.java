@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.util.List;
 import java.util.OptionalInt;
 import zander.core.change.place.Renames;
+import zander.core.change.rights.TreeRightsTask;
 import zander.core.change.save.UnfinishedSave;
 import zander.core.connect.command.Commands;
 import zander.core.files.RemoteAttributes;
@@ -56,6 +57,7 @@ public final class Recovery {
     return switch (entry.kind()) {
       case SAVE -> saved(entry);
       case RIGHTS -> rights(entry);
+      case RIGHTS_OF_TREE -> rightsOfTree(entry);
       case RENAME, DELETE -> renamed(entry);
       case PURGE -> {
         boolean there = Renames.exists(files, entry.path());
@@ -98,6 +100,20 @@ public final class Recovery {
     }
     boolean asBefore = entry.before().hasRightsOf(now);
     return new Finding(entry, asBefore ? State.NOT_DONE : State.HALF, true, !asBefore);
+  }
+
+  private TreeRightsTask treeRights() {
+    return new TreeRightsTask(files, commands, journal);
+  }
+
+  private Finding rightsOfTree(JournalEntry entry) throws IOException {
+    TreeRightsTask.Standing now = treeRights().look(entry);
+    if (now.before() == 0) {
+      State state = now.other() == 0 ? State.DONE : State.HALF;
+      return new Finding(entry, state, state == State.HALF, state == State.HALF);
+    }
+    boolean half = now.after() + now.other() > 0;
+    return new Finding(entry, half ? State.HALF : State.NOT_DONE, true, half);
   }
 
   private Finding renamed(JournalEntry entry) throws IOException {
@@ -143,6 +159,10 @@ public final class Recovery {
       switch (entry.kind()) {
         case SAVE -> unfinished().finish(entry);
         case RIGHTS -> setRights(entry.path(), entry.after().attributes());
+        case RIGHTS_OF_TREE -> {
+          treeRights().goOn(entry, TreeRightsTask.Progress.NONE, new Cancellation());
+          return;
+        }
         case RENAME, DELETE -> Renames.toFree(files, entry.path(), entry.to());
         case PURGE ->
             new TreeRemoval(files, commands, count -> {}, new Cancellation()).remove(entry.path());
@@ -175,6 +195,8 @@ public final class Recovery {
     if (finding.mayUndo()) {
       if (entry.kind() == ChangeKind.RIGHTS) {
         setRights(entry.path(), entry.before().attributes());
+      } else if (entry.kind() == ChangeKind.RIGHTS_OF_TREE) {
+        treeRights().takeBack(entry);
       } else if (entry.kind() == ChangeKind.SAVE) {
         unfinished().undo(entry);
       } else {

@@ -84,6 +84,26 @@ public interface RemoteBatch {
   /** Sets modes and times, in this order. */
   List<RemoteFailure> set(List<Setting> settings) throws IOException;
 
+  /**
+   * What an entry is to get.
+   *
+   * @param owned whether owner and group are set
+   */
+  record NewRights(RemotePath path, boolean owned, int uid, int gid, Mode mode) {}
+
+  /**
+   * Sets owners, groups and modes, in this order, of the entries themselves: no link is followed
+   * where the server has a request for that ({@code lsetstat@openssh.com}) or another account can
+   * turn the path. Look at them before.
+   */
+  List<RemoteFailure> setRights(List<NewRights> rights) throws IOException;
+
+  /**
+   * Tells that the server's tools changed owners and modes: what is known of folders for {@link
+   * RemoteFiles#othersMayTurn} does not hold any more. Does not wait.
+   */
+  void rightsChanged();
+
   /** What is at each, links not followed; {@code null} where nothing is or can be looked at. */
   List<RemoteAttributes> look(List<RemotePath> paths) throws IOException;
 

@@ -4,6 +4,8 @@ package zander.core.journal;
 public enum ChangeKind {
   SAVE,
   RIGHTS,
+  /** Of all that is in folders; what was before is kept as content. */
+  RIGHTS_OF_TREE,
   MAKE_FILE,
   MAKE_FOLDER,
   MAKE_LINK,

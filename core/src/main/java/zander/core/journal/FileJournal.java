@@ -127,9 +127,7 @@ public final class FileJournal implements Journal, Closeable {
     boolean sync = false;
     for (NewChange change : changes) {
       String contentId =
-          change.content() == null
-              ? null
-              : contents.keep(change.content(), isClosed(change.before()));
+          change.content() == null ? null : contents.keep(change.content(), isClosed(change));
       JournalEntry entry =
           JournalEntry.of(nextId(), System.currentTimeMillis(), desk, change, contentId);
       lines.writeBytes(JournalLine.begin(entry));
@@ -144,7 +142,12 @@ public final class FileJournal implements Journal, Closeable {
   }
 
   /** Whether others may not read it on the server. What is not known is taken for closed. */
-  private static boolean isClosed(FileState before) {
+  private static boolean isClosed(NewChange change) {
+    FileState before = change.before();
+    if (change.kind() == ChangeKind.RIGHTS_OF_TREE) {
+      // Names and rights, as the journal's own lines have them: no content of anybody's.
+      return false;
+    }
     return before == null || !before.mode().allows(Mode.Who.OTHERS, Mode.May.READ);
   }
 

@@ -22,6 +22,7 @@ public final class EntryWords {
           case SAVE -> (entry.isDone() ? "saved" : "save") + sizes(entry);
           case RIGHTS ->
               "rights " + rights(entry.before(), names) + " to " + rights(entry.after(), names);
+          case RIGHTS_OF_TREE -> "rights of " + entries(entry) + " set";
           case MAKE_FILE -> "file made";
           case MAKE_FOLDER -> "folder made";
           case MAKE_LINK -> "link made to " + entry.note();
@@ -36,6 +37,13 @@ public final class EntryWords {
           case FETCH -> "fetched from " + entry.note();
         }
         + as;
+  }
+
+  /** The note is their number. */
+  private static String entries(JournalEntry entry) {
+    boolean number = entry.note().matches("[0-9]{1,18}");
+    long count = number ? Long.parseLong(entry.note()) : 0;
+    return number ? Texts.count(count) + (count == 1 ? " entry" : " entries") : "all in it";
   }
 
   private static String sizes(JournalEntry entry) {
@@ -72,7 +80,7 @@ public final class EntryWords {
   public static String kind(ChangeKind kind) {
     return switch (kind) {
       case SAVE -> "saves";
-      case RIGHTS -> "rights";
+      case RIGHTS, RIGHTS_OF_TREE -> "rights";
       case RENAME -> "renames";
       case DELETE, PURGE -> "deletions";
       case SEND_UP, REPLACE -> "transfers";
@@ -87,7 +95,9 @@ public final class EntryWords {
       case CHANGED_SINCE ->
           entry.kind() == ChangeKind.MAKE_FOLDER
               ? "There are things in it now."
-              : "It was changed since. What is there now is kept: it can be put back in its turn.";
+              : entry.kind() == ChangeKind.RIGHTS_OF_TREE
+                  ? "Some of it was changed since, or is gone: that is left as it is."
+                  : "It was changed since. What is there now is kept: it can be put back in its turn.";
       case NAME_TAKEN -> "Something else is called " + entry.path().name() + " now.";
       case GONE -> "What it left is not there any more.";
       case NOT_KEPT -> "The version before was not kept, or was let go by the journal's rules.";

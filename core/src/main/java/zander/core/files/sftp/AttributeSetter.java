@@ -22,12 +22,23 @@ final class AttributeSetter {
    * What was asked.
    *
    * @param request {@code null} when there is no request that does it
-   * @param guarded whether no link may be followed
+   * @param fallback what stands for a request that the server cannot do
    */
   record Asked(
-      SftpWire.Sent request, RemotePath path, RequestBody wanted, String step, boolean guarded) {}
+      SftpWire.Sent request, RemotePath path, RequestBody wanted, String step, Fallback fallback) {}
+
+  private enum Fallback {
+    NONE,
+    /** By the path: nobody else can turn it. */
+    PATH,
+    /** By an open handle: no link may be followed. */
+    HANDLE
+  }
 
   private final SftpWire wire;
+
+  /** Whether the server turned out to set nothing of an entry itself. */
+  private volatile boolean cannotItself;
 
   AttributeSetter(SftpWire wire) {
     this.wire = wire;
@@ -40,11 +51,26 @@ final class AttributeSetter {
     RequestBody body = SftpWire.body(path);
     body.append(wanted);
     if (!wire.handles().isOpen(path)) {
-      return new Asked(wire.send(SftpWire.SETSTAT, body, step, path), path, wanted, step, false);
+      SftpWire.Sent request = wire.send(SftpWire.SETSTAT, body, step, path);
+      return new Asked(request, path, wanted, step, Fallback.NONE);
     }
     SftpWire.Sent request =
         wire.offers(LSETSTAT) ? wire.sendExtended(LSETSTAT, body, step, path) : null;
-    return new Asked(request, path, wanted, step, true);
+    return new Asked(request, path, wanted, step, Fallback.HANDLE);
+  }
+
+  /**
+   * The same of the entry itself also where nobody else can turn the path, if the server has the
+   * request for that.
+   */
+  Asked sendToItself(RemotePath path, RequestBody wanted, String step) throws RemoteFailure {
+    if (cannotItself || wire.handles().isOpen(path) || !wire.offers(LSETSTAT)) {
+      return send(path, wanted, step);
+    }
+    RequestBody body = SftpWire.body(path);
+    body.append(wanted);
+    SftpWire.Sent request = wire.sendExtended(LSETSTAT, body, step, path);
+    return new Asked(request, path, wanted, step, Fallback.PATH);
   }
 
   /** Waits until it is done. */
@@ -55,10 +81,15 @@ final class AttributeSetter {
         return;
       } catch (RemoteFailure e) {
         boolean cannot = e.reason() == Reason.FAILED || e.reason() == Reason.NOT_SUPPORTED;
-        if (!asked.guarded || !cannot) {
+        if (asked.fallback == Fallback.NONE || !cannot) {
           throw e;
         }
       }
+    }
+    if (asked.fallback == Fallback.PATH) {
+      cannotItself = true;
+      expect(send(asked.path, asked.wanted, asked.step));
+      return;
     }
     try {
       byHandle(asked);

@@ -275,6 +275,53 @@ final class SftpBatch implements RemoteBatch {
   }
 
   @Override
+  public List<RemoteFailure> setRights(List<NewRights> rights) throws IOException {
+    List<RemoteFailure> set =
+        each(
+            rights,
+            one -> {
+              List<AttributeSetter.Asked> asked = new ArrayList<>();
+              if (one.owned()) {
+                RequestBody owner = SftpWire.body();
+                WireAttributes.putOwner(owner, one.uid(), one.gid());
+                asked.add(attributes.sendToItself(one.path(), owner, "set owner"));
+              }
+              // After the owner: a change of owner clears the set-id bits.
+              RequestBody mode = SftpWire.body();
+              WireAttributes.putMode(mode, one.mode());
+              asked.add(attributes.sendToItself(one.path(), mode, "set mode"));
+              return asked;
+            },
+            this::allSet,
+            refused -> refused);
+    if (rights.stream().anyMatch(one -> one.owned() || PathTrust.letsOthersWrite(one.mode()))) {
+      rightsChanged();
+    }
+    return cause.of(set);
+  }
+
+  @Override
+  public void rightsChanged() {
+    wire.handles().guard().forget();
+  }
+
+  /** Takes all answers; the first that is a refusal counts. */
+  private RemoteFailure allSet(List<AttributeSetter.Asked> asked) throws RemoteFailure {
+    RemoteFailure first = null;
+    for (AttributeSetter.Asked one : asked) {
+      try {
+        attributes.expect(one);
+      } catch (RemoteFailure e) {
+        if (e.reason() == Reason.LINE_LOST) {
+          throw e;
+        }
+        first = first == null ? e : first;
+      }
+    }
+    return first;
+  }
+
+  @Override
   public List<RemoteFailure> put(List<NewFile> files, Cancellation stop) throws IOException {
     return smallFiles.put(files, stop);
   }

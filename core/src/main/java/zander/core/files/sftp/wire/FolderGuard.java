@@ -234,6 +234,11 @@ public final class FolderGuard {
     }
   }
 
+  /** The same where it is not known what was given away, or the server's tools did it. */
+  public void forget() {
+    known.clear();
+  }
+
   /**
    * The same for one that was just made.
    *

@@ -1,4 +1,4 @@
-package zander.core.archive;
+package zander.core.change.place;
 
 import java.io.IOException;
 import zander.core.connect.command.ExecResult;
@@ -12,14 +12,14 @@ import zander.core.files.RemotePath;
  * How a script works in a folder: it goes into it once and uses names without a path from then on.
  * Where another account can turn the path, it first makes sure that it is where it was meant to be.
  */
-final class EnteredFolder {
+public final class EnteredFolder {
   /** What a script ends with that is somewhere else. */
   private static final int ELSEWHERE = 97;
 
   private EnteredFolder() {}
 
   /** The beginning of a script that works in a folder. */
-  static String enter(RemoteFiles files, RemotePath folder) throws IOException {
+  public static String enter(RemoteFiles files, RemotePath folder) throws IOException {
     RemotePath inside = folder.child("x");
     if (!files.othersMayTurn(inside)) {
       return "cd " + ShellWords.quote(folder) + " || exit; ";
@@ -28,14 +28,14 @@ final class EnteredFolder {
   }
 
   /** The name of an entry of the folder that the script is in; never an option. */
-  static String name(RemotePath entry) {
+  public static String name(RemotePath entry) {
     return ShellWords.quoteWire("./" + entry.wireName());
   }
 
   /**
    * @throws RemoteFailure with {@code LEADS_ELSEWHERE} when the script ended for that
    */
-  static void check(ExecResult result, String step, RemotePath folder) throws RemoteFailure {
+  public static void check(ExecResult result, String step, RemotePath folder) throws RemoteFailure {
     if (result.exit() == ELSEWHERE) {
       throw new RemoteFailure(Reason.LEADS_ELSEWHERE, step, folder, "another folder", null);
     }

@@ -1,0 +1,215 @@
+package zander.core.change.rights;
+
+import java.io.IOException;
+import java.util.List;
+import zander.core.change.place.EnteredFolder;
+import zander.core.connect.command.Commands;
+import zander.core.connect.command.ExecResult;
+import zander.core.connect.command.ShellWords;
+import zander.core.files.FileKind;
+import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteEntry;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.RemoteFiles;
+import zander.core.files.RemotePath;
+import zander.core.files.TreeWalk;
+import zander.core.rights.Mode;
+import zander.core.rights.Rights;
+import zander.core.work.Cancellation;
+
+/**
+ * Goes through trees for the rights of all that is in them: by the server's {@code find} where that
+ * is GNU's, which tells file systems and files apart, by the file service otherwise. Links are seen
+ * and never followed. What is found is handed on as it comes; a folder before what is in it.
+ */
+final class TreeLook {
+  private static final int NO_FIND = 21;
+
+  /** A folder that one may not list or enter is told and left. */
+  private static final String FIND =
+      "find . -maxdepth 0 -printf '' 2>/dev/null || exit "
+          + NO_FIND
+          + "; find %s%s \\( -type d \\( ! -readable -o ! -executable \\)"
+          + " -printf '! %%y %%m %%U %%G %%D %%i %%d %%p\\0' -prune \\)"
+          + " -o -printf '. %%y %%m %%U %%G %%D %%i %%d %%p\\0'";
+
+  private final RemoteFiles files;
+  private final Commands commands;
+  private final Cancellation stop;
+
+  TreeLook(RemoteFiles files, Commands commands, Cancellation stop) {
+    this.files = files;
+    this.commands = commands;
+    this.stop = stop;
+  }
+
+  /** Told on the thread that looks. */
+  interface Visitor {
+    void entry(ScannedEntry entry) throws IOException;
+
+    /** A folder, told before, could not be looked into. */
+    void unreadable(String path) throws IOException;
+  }
+
+  /**
+   * Looks at the roots and all below them; waits.
+   *
+   * @param otherFileSystems whether to go on where another file system is mounted
+   * @return whether the server's tools did it
+   * @throws java.util.concurrent.CancellationException when it was stopped
+   */
+  boolean run(TreeRoots roots, boolean otherFileSystems, Visitor visitor) throws IOException {
+    return commands.byShellOr(
+        () -> byTools(roots, otherFileSystems, visitor) || byFiles(roots, visitor),
+        () -> byFiles(roots, visitor));
+  }
+
+  /** False, with nothing told, where there is no such tool. */
+  private boolean byTools(TreeRoots roots, boolean otherFileSystems, Visitor visitor)
+      throws IOException {
+    StringBuilder operands = new StringBuilder();
+    for (String name : roots.names()) {
+      operands.append(ShellWords.quoteWire("./" + name)).append(' ');
+    }
+    String where = operands.length() == 0 ? ". " : operands.toString();
+    String script =
+        EnteredFolder.enter(files, roots.base())
+            + String.format(FIND, where, otherFileSystems ? "" : "-xdev ");
+    Records records = new Records(visitor);
+    ExecResult result = commands.stream(script, records::take, stop);
+    EnteredFolder.check(result, "look through", roots.base());
+    if (result.exit() == NO_FIND && records.all == 0) {
+      return false;
+    }
+    if (records.all == 0) {
+      throw new RemoteFailure(
+          Reason.NO_SUCH_FILE, "look through", roots.base(), result.errorText().strip(), null);
+    }
+    return true;
+  }
+
+  /** Takes what {@code find} writes apart. */
+  private static final class Records {
+    private static final int FIELDS = 8;
+    private static final int MOST = 64 * 1024;
+    private static final int OCTAL = 8;
+
+    private final Visitor visitor;
+    private byte[] record = new byte[1024];
+    private int length;
+    private long all;
+    private String device = "";
+
+    Records(Visitor visitor) {
+      this.visitor = visitor;
+    }
+
+    void take(byte[] part) throws IOException {
+      for (byte b : part) {
+        if (b == 0) {
+          end();
+          length = 0;
+        } else {
+          add(b);
+        }
+      }
+    }
+
+    private void add(byte b) throws RemoteFailure {
+      if (length == record.length) {
+        if (length >= MOST) {
+          throw bad("a name without an end");
+        }
+        record = java.util.Arrays.copyOf(record, 2 * length);
+      }
+      record[length++] = b;
+    }
+
+    @SuppressWarnings("deprecation") // One byte, one char: what the wire form is.
+    private void end() throws IOException {
+      String[] fields = new String(record, 0, 0, length).split(" ", FIELDS + 1);
+      try {
+        if (fields.length <= FIELDS) {
+          throw bad("too few words");
+        }
+        if (fields[7].equals("0")) {
+          device = fields[5];
+        }
+        String path = fields[FIELDS];
+        ScannedEntry entry =
+            new ScannedEntry(
+                path.startsWith("./") ? path.substring(2) : path.equals(".") ? "" : path,
+                kind(fields[1]),
+                new Rights(
+                    Integer.parseUnsignedInt(fields[3]),
+                    Integer.parseUnsignedInt(fields[4]),
+                    new Mode(Integer.parseInt(fields[2], OCTAL))),
+                Long.parseUnsignedLong(fields[6]),
+                !fields[5].equals(device));
+        all++;
+        visitor.entry(entry);
+        if (fields[0].equals("!") && !entry.elsewhere()) {
+          visitor.unreadable(entry.path());
+        }
+      } catch (IllegalArgumentException e) {
+        throw bad(String.valueOf(e.getMessage()));
+      }
+    }
+
+    private static FileKind kind(String letter) {
+      return switch (letter) {
+        case "f" -> FileKind.FILE;
+        case "d" -> FileKind.FOLDER;
+        case "l" -> FileKind.LINK;
+        default -> FileKind.OTHER;
+      };
+    }
+
+    private static RemoteFailure bad(String what) {
+      return new RemoteFailure(Reason.BAD_ANSWER, "look through", null, what, null);
+    }
+  }
+
+  private boolean byFiles(TreeRoots roots, Visitor visitor) throws IOException {
+    List<RemotePath> entries = roots.entries();
+    List<RemoteAttributes> found = files.lookAll(entries);
+    boolean any = false;
+    for (int i = 0; i < entries.size(); i++) {
+      RemoteAttributes is = found.get(i);
+      if (is != null) {
+        any = true;
+        visitor.entry(scanned(roots, entries.get(i), is));
+        if (is.isFolder()) {
+          below(roots, entries.get(i), visitor);
+        }
+      }
+    }
+    if (!any) {
+      // Says why, in the server's words.
+      files.look(entries.get(0));
+    }
+    return false;
+  }
+
+  private void below(TreeRoots roots, RemotePath root, Visitor visitor) throws IOException {
+    TreeWalk.Visitor each =
+        new TreeWalk.Visitor() {
+          @Override
+          public void entry(RemoteEntry entry) throws IOException {
+            visitor.entry(scanned(roots, entry.path(), entry.attributes()));
+          }
+
+          @Override
+          public void unreadable(RemotePath folder, RemoteFailure why) throws IOException {
+            visitor.unreadable(roots.below(folder));
+          }
+        };
+    new TreeWalk(files, stop).lookingBeforeEntering().below(root, each);
+  }
+
+  private static ScannedEntry scanned(TreeRoots roots, RemotePath path, RemoteAttributes is) {
+    Rights rights = new Rights(is.uid(), is.gid(), is.mode());
+    return new ScannedEntry(roots.below(path), is.kind(), rights, 0, false);
+  }
+}
