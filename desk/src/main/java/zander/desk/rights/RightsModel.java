@@ -32,19 +32,12 @@ import zander.desk.work.FailureWords;
  * The rights of what is selected, being edited. Each selected entry has a mode it is to get; boxes,
  * octal and symbolic notation are three ways to change these, so they cannot disagree.
  */
-public final class RightsModel {
+public final class RightsModel implements ModeEditing {
   /** More entries are looked through on another thread. */
   private static final int MANY = 3000;
 
   /** The umask for clauses that name no class. */
   private static final int UMASK = 022;
-
-  /** A box over several files: all have the bit, none, or some. */
-  public enum Bit {
-    ON,
-    OFF,
-    MIXED
-  }
 
   private final OpenDesk desk;
   private final FolderModel folder;
@@ -161,12 +154,26 @@ public final class RightsModel {
     return entries;
   }
 
+  /** Whether there is something inside of what is selected. */
+  public boolean hasFolders() {
+    return entries.size() <= MANY && entries.stream().anyMatch(one -> one.attributes().isFolder());
+  }
+
+  /** Opens the sheet on the rights of all that is in what is selected. */
+  public void everythingInside() {
+    if (hasFolders()) {
+      desk.openSheets()
+          .show(new TreeRightsModel(desk, entries.stream().map(RemoteEntry::path).toList()));
+    }
+  }
+
+  @Override
   public Bit bit(int bit) {
     long on = modes.stream().filter(mode -> mode.has(bit)).count();
     return on == 0 ? Bit.OFF : on == modes.size() ? Bit.ON : Bit.MIXED;
   }
 
-  /** A press on a box: on becomes off, anything else becomes on, for all. */
+  @Override
   public void press(int bit) {
     boolean on = bit(bit) != Bit.ON;
     change(mode -> mode.withBit(bit, on));
@@ -179,21 +186,28 @@ public final class RightsModel {
     changed();
   }
 
-  /** The digits as a sum for one class, {@code 4+2 = 6}; empty when the files differ. */
+  @Override
   public String sum(Mode.Who who) {
     return common(modes.stream().map(mode -> mode.sum(who)));
   }
 
-  /** Four digits, or empty when the files differ. */
+  @Override
   public String octal() {
     return common(modes.stream().map(Mode::octal));
   }
 
-  /** The notation that sets it, or empty when the files differ. */
+  @Override
+  public String sentence() {
+    boolean folders = entries.stream().allMatch(one -> RightsSummary.real(one).isFolder());
+    return common(modes.stream().map(mode -> ModeWords.sentence(mode, folders)));
+  }
+
+  @Override
   public String symbolic() {
     return common(modes.stream().map(SymbolicMode::of));
   }
 
+  @Override
   public void typeOctal(String text) {
     try {
       Mode mode = Mode.ofOctal(text);
@@ -203,7 +217,7 @@ public final class RightsModel {
     }
   }
 
-  /** Applies an expression to what each file has now, {@code u+x}, {@code go-w}, {@code a=rX}. */
+  @Override
   public void typeSymbolic(String text) {
     try {
       SymbolicMode change = SymbolicMode.parse(text);
@@ -344,7 +358,7 @@ public final class RightsModel {
     return busy.getReadOnlyProperty();
   }
 
-  /** Counts up whenever something to be shown has changed. */
+  @Override
   public ReadOnlyLongProperty changesProperty() {
     return changes.getReadOnlyProperty();
   }

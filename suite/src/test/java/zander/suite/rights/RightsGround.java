@@ -15,8 +15,11 @@ import zander.suite.SystemSshd;
 
 /** Trees of all rights, and what the system says of them. */
 final class RightsGround {
-  static final String OWNER = "zndkeeper";
-  static final String OTHER = "zndother";
+  /** Two classes use them, which may run at once. */
+  private static final String FORK = System.getProperty("test.fork", "");
+
+  static final String OWNER = "zndkeeper" + FORK;
+  static final String OTHER = "zndvisitor" + FORK;
 
   /** Kinds, modes, owners, links, and lists, each with what it is of; as the system tells them. */
   private static final String DESCRIBE =

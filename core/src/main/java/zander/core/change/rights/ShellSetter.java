@@ -95,9 +95,25 @@ final class ShellSetter implements RightsSetter {
           "chmod " + digits(after.mode()));
     }
     script.append("echo\n");
-    pipe.in().write(WireName.bytes(script.toString()));
-    pipe.in().flush();
+    try {
+      pipe.in().write(WireName.bytes(script.toString()));
+      pipe.in().flush();
+    } catch (IOException e) {
+      throw ended(e);
+    }
     unanswered++;
+  }
+
+  /** Why the shell takes no more: it ended, or the line is lost. */
+  private RemoteFailure ended(IOException why) {
+    try {
+      String said = pipe.finish().errorText().strip();
+      return new RemoteFailure(Reason.FAILED, "set rights", null, said, why);
+    } catch (RemoteFailure e) {
+      return e;
+    } catch (IOException e) {
+      return new RemoteFailure(Reason.LINE_LOST, "set rights", null, "", e);
+    }
   }
 
   private static void add(StringBuilder script, String find, String tool) {
@@ -117,9 +133,14 @@ final class ShellSetter implements RightsSetter {
   }
 
   private void awaitAnswer() throws IOException {
-    if (pipe.out().read() < 0) {
-      throw new RemoteFailure(
-          Reason.FAILED, "set rights", null, pipe.finish().errorText().strip(), null);
+    int answer;
+    try {
+      answer = pipe.out().read();
+    } catch (IOException e) {
+      throw ended(e);
+    }
+    if (answer < 0) {
+      throw ended(null);
     }
     unanswered--;
   }

@@ -28,7 +28,7 @@ final class TreeLook {
 
   /** A folder that one may not list or enter is told and left. */
   private static final String FIND =
-      "find . -maxdepth 0 -printf '' 2>/dev/null || exit "
+      "find . -maxdepth 0 -xdev \\( -readable -o -true \\) -printf '%%D' >/dev/null 2>&1 || exit "
           + NO_FIND
           + "; find %s%s \\( -type d \\( ! -readable -o ! -executable \\)"
           + " -printf '! %%y %%m %%U %%G %%D %%i %%d %%p\\0' -prune \\)"

@@ -113,7 +113,7 @@ public final class TreePlanner {
         other(Fate.SAME, null, entry.path());
       } else if (!TreeRights.mayChange(by, step)) {
         Rights whose = new Rights(before.uid(), before.gid(), new Mode(0));
-        other(Fate.NOT_ALLOWED, new RightsStep(folder, whose, whose), entry.path());
+        other(Fate.NOT_ALLOWED, new RightsStep(false, whose, whose), entry.path());
       } else {
         RightsDanger danger = RightsDanger.of(roots.at(entry.path()).wire(), step, by);
         int group = group(new Key(Fate.CHANGED, danger, danger == null ? step.changed() : null));

@@ -62,6 +62,8 @@ public final class FolderActions {
     actions.add(onSelection("Duplicate", "Alt+D", make::duplicate));
     actions.add(onSelection("Copy to a folder of this server", "Alt+C", make::copyTo));
     actions.add(onSelection("Move to a folder of this server", "Alt+M", make::moveTo));
+    actions.add(
+        onSelection("Rights of everything inside", "Alt+I", desk.rights()::everythingInside));
     return actions;
   }
 

@@ -71,7 +71,7 @@ public final class FolderView extends VBox implements SheetView {
       Button asRoot =
           Parts.button(
               "As root", "as-root", () -> desk.actAsRoot(desk.folderInFront(), root -> {}));
-      Parts.hint(asRoot, "This folder as root (Ctrl+R)");
+      Parts.hint(asRoot, "This folder as root (Alt+R)");
       asRoot.setMinWidth(USE_PREF_SIZE);
       bar.getChildren().add(asRoot);
     }

@@ -1,0 +1,170 @@
+package zander.desk.rights;
+
+import javafx.beans.property.ReadOnlyLongProperty;
+import javafx.beans.property.ReadOnlyLongWrapper;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
+import zander.core.rights.Mode;
+import zander.core.rights.ModeRule;
+import zander.core.rights.SymbolicMode;
+
+/**
+ * What the modes of all files of a tree, or of all folders, are to be; left as they are at first.
+ * Interface thread only.
+ */
+public final class KindRule implements ModeEditing {
+  private static final int ALL = 07777;
+
+  private final boolean folders;
+  private final Mode usual;
+  private final ReadOnlyLongWrapper changes = new ReadOnlyLongWrapper();
+  private final ReadOnlyStringWrapper problem = new ReadOnlyStringWrapper("");
+
+  /** {@code null} to leave them. */
+  private Mode exact;
+
+  /** {@code null} unless it is relative to what each has. */
+  private String relative;
+
+  private boolean keepsRun;
+
+  /**
+   * @param usual where the first press on a box begins
+   */
+  KindRule(boolean folders, Mode usual) {
+    this.folders = folders;
+    this.usual = usual;
+    this.keepsRun = !folders;
+  }
+
+  public boolean isForFolders() {
+    return folders;
+  }
+
+  /** Whether they are left as they are. */
+  public boolean isLeft() {
+    return exact == null && relative == null;
+  }
+
+  /** What is wanted; {@code null} to leave them. */
+  public ModeRule rule() {
+    return exact != null
+        ? new ModeRule.Exact(exact, keepsRun && !folders)
+        : relative == null
+            ? null
+            : new ModeRule.Symbolic(SymbolicMode.parse(relative), ModeRule.USUAL_UMASK);
+  }
+
+  /** Leaves them as they are again. */
+  public void leave() {
+    set(null, null);
+  }
+
+  private void set(Mode to, String expression) {
+    exact = to;
+    relative = expression;
+    problem.set("");
+    changes.set(changes.get() + 1);
+  }
+
+  /** Whether files that somebody may run stay so for those who may read them. */
+  public boolean keepsRun() {
+    return keepsRun;
+  }
+
+  public void keepRun(boolean keep) {
+    keepsRun = keep;
+    changes.set(changes.get() + 1);
+  }
+
+  @Override
+  public Bit bit(int bit) {
+    return exact == null
+        ? relative == null ? Bit.OFF : Bit.MIXED
+        : exact.has(bit) ? Bit.ON : Bit.OFF;
+  }
+
+  @Override
+  public void press(int bit) {
+    Mode from = exact == null ? usual : exact;
+    set(exact == null ? from : from.withBit(bit, !from.has(bit)), null);
+  }
+
+  @Override
+  public String sum(Mode.Who who) {
+    return exact == null ? (isLeft() ? "as it is" : "") : exact.sum(who);
+  }
+
+  @Override
+  public String octal() {
+    return exact == null ? "" : exact.octal();
+  }
+
+  @Override
+  public String symbolic() {
+    return exact == null ? (relative == null ? "" : relative) : SymbolicMode.of(exact);
+  }
+
+  @Override
+  public String sentence() {
+    if (isLeft()) {
+      return "Modes of " + (folders ? "folders" : "files") + " stay as they are.";
+    }
+    return exact == null
+        ? "Each is changed from what it is now."
+        : ModeWords.sentence(exact, folders);
+  }
+
+  @Override
+  public String emptyWord() {
+    return isLeft() ? "as it is" : "mixed";
+  }
+
+  @Override
+  public void typeOctal(String text) {
+    try {
+      set(text.isBlank() ? null : Mode.ofOctal(text), null);
+    } catch (IllegalArgumentException e) {
+      refuse(e);
+    }
+  }
+
+  @Override
+  public void typeSymbolic(String text) {
+    try {
+      if (text.isBlank()) {
+        leave();
+        return;
+      }
+      SymbolicMode change = SymbolicMode.parse(text);
+      Mode none = change.apply(new Mode(0), ModeRule.USUAL_UMASK, folders);
+      Mode all = change.apply(new Mode(ALL), ModeRule.USUAL_UMASK, folders);
+      boolean same = none.equals(all);
+      set(same ? none : null, same ? null : text.strip());
+    } catch (IllegalArgumentException e) {
+      refuse(e);
+    }
+  }
+
+  private void refuse(IllegalArgumentException why) {
+    problem.set(why.getMessage());
+    changes.set(changes.get() + 1);
+  }
+
+  /** Why what was typed cannot be taken; empty when it was. */
+  public ReadOnlyStringProperty problemProperty() {
+    return problem.getReadOnlyProperty();
+  }
+
+  @Override
+  public ReadOnlyLongProperty changesProperty() {
+    return changes.getReadOnlyProperty();
+  }
+
+  /** In a few words, for a line that sums up: {@code files 0644}; empty when they are left. */
+  String words() {
+    String kind = folders ? "folders " : "files ";
+    String run = !folders && keepsRun && exact != null ? ", what can be run stays so" : "";
+    return isLeft() ? "" : kind + (exact == null ? relative : exact.octal()) + run;
+  }
+}

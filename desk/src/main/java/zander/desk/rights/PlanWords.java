@@ -1,0 +1,125 @@
+package zander.desk.rights;
+
+import java.util.ArrayList;
+import java.util.List;
+import zander.core.change.rights.PlanGroup;
+import zander.core.change.rights.TreeOutcome;
+import zander.core.files.AccountNames;
+import zander.core.rights.Mode;
+import zander.core.rights.Mode.May;
+import zander.core.rights.Mode.Who;
+import zander.core.rights.Rights;
+import zander.core.rights.RightsDanger;
+import zander.core.rights.RightsStep;
+import zander.desk.work.FailureWords;
+
+/** What a change of the rights of trees would do, and what became of it, in words. */
+final class PlanWords {
+  private static final int MOST_DEEDS = 2;
+  private static final String ARROW = " → ";
+
+  private PlanWords() {}
+
+  /**
+   * What becomes of the entries of a group.
+   *
+   * @param account who makes the change
+   */
+  static String of(PlanGroup group, AccountNames names, String account) {
+    return switch (group.fate()) {
+      case CHANGED ->
+          group.danger() == null
+              ? group.step() == null ? "other changes" : change(group.step(), names)
+              : danger(group.danger(), account);
+      case SAME -> "as they should be already";
+      case LINK -> "links, not followed";
+      case OTHER_FILE_SYSTEM -> "on another file system, left alone";
+      case SPECIAL -> "devices, pipes and sockets, left alone";
+      case NOT_ALLOWED ->
+          group.step() == null
+              ? "of others: " + account + " may not"
+              : "of " + names.user(group.step().before().uid()) + ": " + account + " may not";
+      case UNREADABLE -> "folders that " + account + " cannot look into";
+    };
+  }
+
+  private static String danger(RightsDanger danger, String account) {
+    return switch (danger) {
+      case OPENS_SECRET -> "what looks like a secret would become readable by everyone";
+      case GAINS_SET_ID -> "programs would run as their owner or group for everyone";
+      case LOCKS_OUT -> "folders would not let " + account + " work in them any more";
+      case ANYONE_WRITES -> "everyone could write";
+      case LOSES_RUN -> "programs would lose run permission";
+      case LOSES_SET_ID -> "programs would no longer run as their owner or group";
+      case ONE_WAY -> account + " could not put these back: it is not in their group";
+    };
+  }
+
+  /** {@code files 0664 → 0644, group may no longer write}. */
+  static String change(RightsStep step, AccountNames names) {
+    List<String> words = new ArrayList<>();
+    Rights before = step.before();
+    Rights after = step.after();
+    String kind = step.folder() ? "folders" : "files";
+    if (step.changesMode()) {
+      words.add(kind + " " + before.mode().octal() + ARROW + after.mode().octal());
+      List<String> deeds = deeds(before.mode(), after.mode(), step.folder());
+      if (deeds.size() <= MOST_DEEDS) {
+        words.addAll(deeds);
+      }
+    }
+    if (before.uid() != after.uid()) {
+      words.add("owner " + names.user(before.uid()) + ARROW + names.user(after.uid()));
+    }
+    if (before.gid() != after.gid()) {
+      words.add("group " + names.group(before.gid()) + ARROW + names.group(after.gid()));
+    }
+    return (step.changesMode() ? "" : kind + ": ") + String.join(", ", words);
+  }
+
+  /** What those who are named may do now, or no longer. */
+  private static List<String> deeds(Mode before, Mode after, boolean folder) {
+    List<String> deeds = new ArrayList<>();
+    for (Who who : Who.values()) {
+      List<String> more = new ArrayList<>();
+      List<String> less = new ArrayList<>();
+      for (May may : May.values()) {
+        boolean had = before.allows(who, may);
+        if (had != after.allows(who, may)) {
+          (had ? less : more).add(verb(may, folder));
+        }
+      }
+      String name = who == Who.OWNER ? "owner" : who == Who.GROUP ? "group" : "others";
+      if (!more.isEmpty()) {
+        deeds.add(name + " may " + String.join(" and ", more));
+      }
+      if (!less.isEmpty()) {
+        deeds.add(name + " may no longer " + String.join(" or ", less));
+      }
+    }
+    if (folder && after.has(Mode.SET_GID) && !before.has(Mode.SET_GID)) {
+      deeds.add("new files get its group");
+    }
+    return deeds;
+  }
+
+  private static String verb(May may, boolean folder) {
+    return switch (may) {
+      case READ -> folder ? "list" : "read";
+      case WRITE -> folder ? "add and remove" : "write";
+      case RUN -> folder ? "enter" : "run";
+    };
+  }
+
+  /** Why an entry is not as wanted. */
+  static String why(TreeOutcome.Left left) {
+    return switch (left.why()) {
+      case OTHER_THING -> "became another thing meanwhile: left alone";
+      case CHANGED_SINCE -> "was changed by somebody else meanwhile: left alone";
+      case GONE -> "is gone, or out of reach";
+      case OUT_OF_REACH -> "cannot be looked at any more: a folder above was closed";
+      case REFUSED -> FailureWords.of(left.failure()).headline();
+      case NOT_COME_TO -> "not come to";
+    };
+  }
+}

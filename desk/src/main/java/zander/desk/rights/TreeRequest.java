@@ -1,0 +1,88 @@
+package zander.desk.rights;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.OptionalInt;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+import zander.core.files.AccountNames;
+import zander.core.rights.Mode;
+import zander.core.rights.TreeRights;
+
+/** What is asked of the rights of all that is in folders, as it is typed. Interface thread only. */
+public final class TreeRequest {
+  private final StringProperty owner = new SimpleStringProperty("");
+  private final StringProperty group = new SimpleStringProperty("");
+  private final BooleanProperty otherFileSystems = new SimpleBooleanProperty();
+  private final KindRule files;
+  private final KindRule folders = new KindRule(true, new Mode(0755));
+
+  TreeRequest() {
+    files = new KindRule(false, new Mode(0644));
+  }
+
+  public StringProperty ownerProperty() {
+    return owner;
+  }
+
+  public StringProperty groupProperty() {
+    return group;
+  }
+
+  /** Whether what is mounted below is meant too. */
+  public BooleanProperty otherFileSystemsProperty() {
+    return otherFileSystems;
+  }
+
+  public KindRule files() {
+    return files;
+  }
+
+  public KindRule folders() {
+    return folders;
+  }
+
+  /** Why it cannot be looked at yet; empty when it can. */
+  String problem(AccountNames names) {
+    if (!owner.get().isBlank() && names.uidOf(owner.get().strip()).isEmpty()) {
+      return "no account " + owner.get().strip() + " on this server";
+    }
+    if (!group.get().isBlank() && names.gidOf(group.get().strip()).isEmpty()) {
+      return "no group " + group.get().strip() + " on this server";
+    }
+    for (KindRule rule : List.of(files, folders)) {
+      if (!rule.problemProperty().get().isEmpty()) {
+        return rule.problemProperty().get();
+      }
+    }
+    return rights(names).isNothing() ? "Say what is to be set." : "";
+  }
+
+  TreeRights rights(AccountNames names) {
+    return new TreeRights(
+        owner.get().isBlank() ? OptionalInt.empty() : names.uidOf(owner.get().strip()),
+        group.get().isBlank() ? OptionalInt.empty() : names.gidOf(group.get().strip()),
+        files.rule(),
+        folders.rule());
+  }
+
+  /** Owner deploy · group web · files 0644 · folders 2755. */
+  String words() {
+    List<String> words = new ArrayList<>();
+    if (!owner.get().isBlank()) {
+      words.add("owner " + owner.get().strip());
+    }
+    if (!group.get().isBlank()) {
+      words.add("group " + group.get().strip());
+    }
+    words.add(files.words());
+    words.add(folders.words());
+    words.removeIf(String::isEmpty);
+    String all = String.join(" · ", words);
+    return all.isEmpty()
+        ? ""
+        : all.substring(0, 1).toUpperCase(java.util.Locale.ROOT) + all.substring(1);
+  }
+}

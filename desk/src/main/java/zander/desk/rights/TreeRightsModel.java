@@ -1,0 +1,390 @@
+package zander.desk.rights;
+
+import java.util.HashSet;
+import java.util.List;
+import java.util.concurrent.CancellationException;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
+import zander.core.change.rights.PlanGroup.Fate;
+import zander.core.change.rights.SystemPlaces;
+import zander.core.change.rights.TreeOutcome;
+import zander.core.change.rights.TreePlan;
+import zander.core.change.rights.TreePlanner;
+import zander.core.change.rights.TreeRightsTask;
+import zander.core.change.rights.TreeRightsTask.Progress;
+import zander.core.change.rights.TreeRoots;
+import zander.core.files.AccountNames;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemotePath;
+import zander.core.journal.ChangeKind;
+import zander.core.journal.JournalEntry;
+import zander.core.rights.AccessList.Asker;
+import zander.core.rights.TreeRights;
+import zander.core.work.Cancellation;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Sheet;
+import zander.desk.sheet.Texts;
+import zander.desk.work.FailureWords;
+import zander.desk.work.Message;
+
+/**
+ * The rights of all that is in folders: asked for, looked at before they are set, set, read back,
+ * put back. Interface thread only.
+ */
+public final class TreeRightsModel extends Sheet {
+  private static final long PACE = 150_000_000;
+
+  /** How far it is. */
+  public enum Stage {
+    ASKING,
+    LOOKING,
+    PLANNED,
+    SETTING,
+    DONE,
+    /** The line broke while rights were set. */
+    CUT
+  }
+
+  private final OpenDesk desk;
+  private final TreeRoots roots;
+  private final TreeRequest request;
+  private final PlanChoice choice;
+  private final ReadOnlyObjectWrapper<Stage> stage = new ReadOnlyObjectWrapper<>(Stage.ASKING);
+  private final ReadOnlyStringWrapper status = new ReadOnlyStringWrapper("");
+  private final ObservableList<TreeOutcome.Left> left = FXCollections.observableArrayList();
+  private long entry;
+  private boolean puttingBack;
+  private Cancellation stop = new Cancellation();
+  private long told;
+
+  /**
+   * @param entries of one folder: these and all that is in them
+   */
+  public TreeRightsModel(OpenDesk desk, List<RemotePath> entries) {
+    this(desk, entries, new TreeRequest());
+  }
+
+  private TreeRightsModel(OpenDesk desk, List<RemotePath> entries, TreeRequest request) {
+    this.desk = desk;
+    this.roots = TreeRoots.of(entries);
+    this.request = request;
+    this.choice = new PlanChoice(desk);
+    setTitle("Rights of " + name());
+    for (KindRule rule : List.of(request.files(), request.folders())) {
+      rule.changesProperty().addListener((observed, old, now) -> asked());
+    }
+    request.ownerProperty().addListener((observed, old, now) -> asked());
+    request.groupProperty().addListener((observed, old, now) -> asked());
+    request.otherFileSystemsProperty().addListener((observed, old, now) -> asked());
+    asked();
+  }
+
+  private String name() {
+    List<RemotePath> entries = roots.entries();
+    return entries.size() == 1
+        ? entries.get(0).name()
+        : Texts.count(entries.size(), "entry", "entries");
+  }
+
+  private AccountNames names() {
+    return desk.files().names();
+  }
+
+  /** What is asked was changed: what was looked at before no longer tells what would be done. */
+  private void asked() {
+    if (stage.get() == Stage.SETTING) {
+      // What is being set is not changed by typing.
+      return;
+    }
+    stop.stop();
+    choice.clear();
+    left.clear();
+    stage.set(Stage.ASKING);
+    status.set(request.problem(names()));
+  }
+
+  /** Goes back to what is asked. */
+  public void askAgain() {
+    asked();
+  }
+
+  /** Looks what would change; nothing is changed. */
+  public void look() {
+    if (!request.problem(names()).isEmpty() || stage.get() == Stage.SETTING) {
+      return;
+    }
+    stop.stop();
+    stop = new Cancellation();
+    Cancellation mine = stop;
+    TreeRights wanted = request.rights(names());
+    boolean other = request.otherFileSystemsProperty().get();
+    Asker by = new Asker(desk.whoAmI().uid(), new HashSet<>(desk.whoAmI().gids()));
+    stage.set(Stage.LOOKING);
+    status.set("Looking");
+    long began = System.nanoTime();
+    desk.background()
+        .run(
+            () ->
+                new TreePlanner(desk.files(), desk.commands())
+                    .plan(roots, wanted, by, other, seen -> tell(mine, seen), mine),
+            made -> {
+              if (stop == mine) {
+                planned(made, System.nanoTime() - began);
+              }
+            },
+            failure -> failed(mine, failure, Stage.ASKING));
+  }
+
+  private void tell(Cancellation mine, long seen) {
+    tell(mine, "Looked at " + Texts.count(seen, "entry", "entries"));
+  }
+
+  private void tell(Cancellation mine, String words) {
+    long now = System.nanoTime();
+    if (now - told > PACE) {
+      told = now;
+      desk.background()
+          .show(
+              () -> {
+                if (stop == mine && isUnderWay()) {
+                  status.set(words);
+                }
+              });
+    }
+  }
+
+  private boolean isUnderWay() {
+    return stage.get() == Stage.LOOKING || stage.get() == Stage.SETTING;
+  }
+
+  private void planned(TreePlan made, long nanos) {
+    choice.take(made);
+    left.clear();
+    String seconds = String.format(java.util.Locale.ROOT, "%.1f s", nanos / 1e9);
+    status.set(
+        "Looked at "
+            + Texts.count(made.looked(), "entry", "entries")
+            + " in "
+            + seconds
+            + ". Can be put back from the journal as one change.");
+    stage.set(Stage.PLANNED);
+  }
+
+  private void failed(Cancellation mine, Throwable failure, Stage then) {
+    if (stop != mine) {
+      return;
+    }
+    stage.set(then);
+    status.set("");
+    if (!(failure instanceof CancellationException)) {
+      tellFailure(FailureWords.of(failure));
+      desk.checkLine();
+    }
+  }
+
+  /** Sets what is chosen; asks once more in a place that all depends on. */
+  public void set() {
+    if (stage.get() != Stage.PLANNED || choice.count() == 0) {
+      return;
+    }
+    RemotePath system = SystemPlaces.among(roots);
+    if (system == null) {
+      setNow();
+      return;
+    }
+    Message said =
+        new Message(
+            system + " is a place that the system or all accounts depend on",
+            "Rights of "
+                + Texts.count(choice.count(), "entry", "entries")
+                + " in it would be set. Nothing was changed yet.");
+    Question.Choice go =
+        new Question.Choice(
+            "Set all the same",
+            ticked -> {
+              dismissQuestion();
+              setNow();
+            });
+    ask(Question.notice(said, true, go, new Question.Choice("Cancel", t -> dismissQuestion())));
+  }
+
+  private void setNow() {
+    puttingBack = false;
+    PlanChoice.Chosen chosen = choice.chosen();
+    work("Setting", (task, progress, mine) -> task.run(chosen.steps(), progress, mine));
+  }
+
+  private interface Work {
+    TreeOutcome run(TreeRightsTask task, Progress progress, Cancellation stop) throws Exception;
+  }
+
+  private void work(String doing, Work work) {
+    stop = new Cancellation();
+    Cancellation mine = stop;
+    stage.set(Stage.SETTING);
+    status.set(doing);
+    Progress progress =
+        (done, all) -> tell(mine, doing + ": " + Texts.count(done) + " of " + Texts.count(all));
+    desk.background()
+        .run(
+            () ->
+                work.run(
+                    new TreeRightsTask(desk.files(), desk.commands(), desk.journal()),
+                    progress,
+                    mine),
+            this::done,
+            failure -> {
+              boolean cut =
+                  failure instanceof RemoteFailure remote
+                      && remote.reason() == RemoteFailure.Reason.LINE_LOST;
+              failed(mine, failure, cut ? Stage.CUT : Stage.PLANNED);
+              if (cut) {
+                status.set(
+                    "The line broke while rights were being set. Some are set, the others are as"
+                        + " they were; once the line is back, you can go on.");
+              }
+            });
+  }
+
+  private void done(TreeOutcome outcome) {
+    entry = outcome.entry();
+    left.setAll(outcome.some());
+    String all = Texts.count(outcome.set(), "entry", "entries") + " set and read back";
+    String already =
+        outcome.already() == 0 ? "" : ", " + Texts.count(outcome.already()) + " were so already";
+    String not =
+        outcome.left() == 0
+            ? "."
+            : ". "
+                + Texts.count(outcome.left())
+                + (outcome.stopped() ? " not come to or left." : " left as they are, and why:");
+    status.set((puttingBack ? "Put back: " : "") + all + already + not);
+    stage.set(Stage.DONE);
+    desk.changed(roots.entries());
+  }
+
+  /** Puts back what was set here. */
+  public void putBack() {
+    if (!mayPutBack()) {
+      return;
+    }
+    puttingBack = true;
+    long number = entry;
+    work("Putting back", (task, progress, mine) -> task.putBack(find(number), progress, mine));
+  }
+
+  private JournalEntry find(long number) {
+    return desk.journal().entries().stream()
+        .filter(one -> one.id() == number)
+        .findFirst()
+        .orElseThrow();
+  }
+
+  /** Goes on after the line broke. */
+  public void goOn() {
+    work(
+        "Setting",
+        (task, progress, mine) -> {
+          JournalEntry cut =
+              desk.journal().unfinished().stream()
+                  .filter(one -> one.kind() == ChangeKind.RIGHTS_OF_TREE)
+                  .reduce((first, second) -> second)
+                  .orElseThrow(() -> new java.io.IOException("nothing is left to go on with"));
+          return task.goOn(cut, progress, mine);
+        });
+  }
+
+  /** Ends what is under way; each entry has its old or its new rights. */
+  public void stop() {
+    stop.stop();
+  }
+
+  /** Looks what would change as root, in a desk of its own, with the same request. */
+  public void asRoot() {
+    desk.actAsRoot(
+        roots.base(),
+        root -> {
+          TreeRightsModel again = new TreeRightsModel(root, roots.entries(), request);
+          root.openSheets().show(again);
+          again.look();
+        });
+  }
+
+  /** Whether root may set what this account may not. */
+  public boolean mayRootHelp(PlanRow row) {
+    Fate fate = row.group().fate();
+    return (fate == Fate.NOT_ALLOWED || fate == Fate.UNREADABLE) && desk.mayActAsRoot();
+  }
+
+  /** What is asked, in a line. */
+  public String asks() {
+    String words = request.words();
+    return words.isEmpty()
+        ? ""
+        : words
+            + (request.otherFileSystemsProperty().get()
+                ? " · links are left alone"
+                : choice.seesFileSystems()
+                    ? " · links and other file systems are left alone"
+                    : " · links are left alone, other file systems cannot be told apart here");
+  }
+
+  public String heading() {
+    return switch (stage.get()) {
+      case ASKING, LOOKING -> "Rights of " + name() + " and all that is inside";
+      case PLANNED -> "What would change" + below();
+      default -> "Rights" + below();
+    };
+  }
+
+  private String below() {
+    return roots.entries().size() == 1 ? " below " + name() : " in " + name();
+  }
+
+  /** Whether what is asked can be looked at. */
+  public boolean mayLook() {
+    return request.problem(names()).isEmpty();
+  }
+
+  /** Whether what was set here can be put back by one press. */
+  public boolean mayPutBack() {
+    return stage.get() == Stage.DONE && !puttingBack;
+  }
+
+  public TreeRequest request() {
+    return request;
+  }
+
+  /** What all that is shown is called. */
+  public TreeTexts texts() {
+    return new TreeTexts(roots, names(), desk.whoAmI().account());
+  }
+
+  /** What of the plan is chosen. */
+  public PlanChoice choice() {
+    return choice;
+  }
+
+  public ObservableList<TreeOutcome.Left> left() {
+    return left;
+  }
+
+  public ReadOnlyObjectProperty<Stage> stageProperty() {
+    return stage.getReadOnlyProperty();
+  }
+
+  /** How far it is, or what is missing; may be empty. */
+  public ReadOnlyStringProperty statusProperty() {
+    return status.getReadOnlyProperty();
+  }
+
+  @Override
+  public void close() {
+    stop.stop();
+  }
+}

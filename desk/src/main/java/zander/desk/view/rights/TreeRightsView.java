@@ -1,0 +1,317 @@
+package zander.desk.view.rights;
+
+import java.util.List;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TableCell;
+import javafx.scene.control.TableColumn;
+import javafx.scene.control.TableView;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import zander.core.change.rights.PlanGroup.Fate;
+import zander.core.change.rights.TreeOutcome;
+import zander.core.change.rights.TreePlan;
+import zander.desk.rights.PlanRow;
+import zander.desk.rights.TreeRightsModel;
+import zander.desk.rights.TreeRightsModel.Stage;
+import zander.desk.sheet.Texts;
+import zander.desk.view.part.Parts;
+import zander.desk.view.part.QuestionStrip;
+import zander.desk.view.part.SheetView;
+import zander.desk.view.part.Tables;
+
+/** The rights of all that is in folders: what is asked, what would change, what became of it. */
+public final class TreeRightsView extends VBox implements SheetView {
+  private final TreeRightsModel model;
+  private final Label heading = Parts.label("", "sheet-heading");
+  private final Label asks = Parts.label("", "quiet");
+  private final Label status = Parts.label("", "plan-sums");
+  private final Button look;
+  private final Button change;
+  private final Button set;
+  private final Button stop;
+  private final Button back;
+  private final Button goOn;
+  private final TreeRequestForm form;
+  private final ScrollPane asking;
+  private final TableView<PlanRow> plan = new TableView<>();
+  private final TableView<TreePlan.Planned> entries = new TableView<>();
+  private final TableView<TreeOutcome.Left> left = new TableView<>();
+  private final Label each = Parts.label("", "field-title");
+
+  public TreeRightsView(TreeRightsModel model) {
+    this.model = model;
+    getStyleClass().add("sheet");
+    look = Parts.button("Look what would change", "tree-look", model::look, "main");
+    change = Parts.button("Change what is asked", "tree-change", model::askAgain);
+    set = Parts.button("Set", "tree-set", model::set, "main");
+    stop = Parts.button("Stop", "tree-stop", model::stop);
+    back = Parts.button("Put back", "tree-put-back", model::putBack);
+    goOn = Parts.button("Go on", "tree-go-on", model::goOn, "main");
+    for (Button button : List.of(look, change, set, stop, back, goOn)) {
+      button.setMinWidth(USE_PREF_SIZE);
+    }
+    status.setId("tree-status");
+    status.setWrapText(true);
+    status.setMinHeight(USE_PREF_SIZE);
+    asks.setId("tree-asks");
+    asks.setWrapText(true);
+    asks.setMinHeight(USE_PREF_SIZE);
+    form = new TreeRequestForm(model.request(), model::look);
+    asking = new ScrollPane(form);
+    asking.setFitToWidth(true);
+    asking.getStyleClass().add("tree-asking");
+    buildPlan();
+    buildEntries();
+    buildLeft();
+    for (TableView<?> table : List.of(plan, entries, left)) {
+      VBox.setVgrow(table, Priority.ALWAYS);
+    }
+    VBox.setVgrow(asking, Priority.ALWAYS);
+    VBox head = new VBox(asks, status);
+    head.getStyleClass().add("plan-head");
+    each.getStyleClass().add("tree-each");
+    getChildren()
+        .addAll(
+            Parts.row("sheet-bar", heading, Parts.spring(), stop, change, look, back, goOn, set),
+            new QuestionStrip(model.questionProperty()),
+            head,
+            asking,
+            plan,
+            each,
+            entries,
+            left);
+    model
+        .stageProperty()
+        .addListener(
+            (observed, old, now) -> {
+              show();
+              if (now == Stage.PLANNED && old == Stage.LOOKING) {
+                plan.getSelectionModel().selectFirst();
+                plan.requestFocus();
+              }
+            });
+    model.statusProperty().addListener((observed, old, now) -> show());
+    model
+        .choice()
+        .changesProperty()
+        .addListener(
+            (observed, old, now) -> {
+              plan.refresh();
+              show();
+            });
+    model.choice().shown().addListener((javafx.collections.ListChangeListener<Object>) c -> show());
+    show();
+  }
+
+  private void buildPlan() {
+    plan.setId("tree-plan");
+    plan.setPlaceholder(Parts.label("", "quiet"));
+    TableColumn<PlanRow, PlanRow> chosen = Tables.column("", 40, row -> row, ChosenCell::new);
+    chosen.setMinWidth(34);
+    TableColumn<PlanRow, String> count =
+        Tables.numbers(
+            Tables.column(
+                "Entries",
+                84,
+                row -> Texts.count(row.group().count()),
+                () -> Tables.text(text -> text, Pos.CENTER_RIGHT, "figures")));
+    TableColumn<PlanRow, String> what =
+        Tables.column(
+            "What becomes of them",
+            380,
+            row -> model.texts().of(row),
+            () -> Tables.text(text -> text, Pos.CENTER_LEFT, "plain"));
+    TableColumn<PlanRow, PlanRow> example =
+        Tables.column("For example", 230, row -> row, ExampleCell::new);
+    plan.getColumns().addAll(List.of(chosen, count, what, example));
+    Tables.open(
+        plan,
+        model.choice()::show,
+        row -> row.itemProperty().addListener((observed, old, now) -> mark(row, now)));
+    plan.setItems(model.choice().rows());
+    plan.getSelectionModel()
+        .selectedItemProperty()
+        .addListener(
+            (observed, old, now) -> {
+              if (now != null) {
+                model.choice().show(now);
+              }
+            });
+    plan.addEventFilter(
+        javafx.scene.input.KeyEvent.KEY_PRESSED,
+        event -> {
+          PlanRow one = plan.getSelectionModel().getSelectedItem();
+          if (event.getCode() == javafx.scene.input.KeyCode.SPACE && one != null) {
+            flip(one);
+            event.consume();
+          }
+        });
+  }
+
+  private static void flip(PlanRow row) {
+    if (row.mayBeChosen()) {
+      row.chosenProperty().set(!row.chosenProperty().get());
+    }
+  }
+
+  private static void mark(javafx.scene.Node row, PlanRow now) {
+    boolean danger = now != null && now.group().danger() != null;
+    boolean bad = danger && now.group().danger().isGrave();
+    boolean cannot =
+        now != null
+            && (now.group().fate() == Fate.NOT_ALLOWED || now.group().fate() == Fate.UNREADABLE);
+    Tables.mark(row, "row-danger", bad);
+    Tables.mark(row, "row-look", danger && !bad);
+    Tables.mark(row, "row-refused", cannot);
+    Tables.mark(row, "row-quiet", now != null && !now.mayBeChosen() && !cannot);
+  }
+
+  /** The tick of a row that can be set. */
+  private final class ChosenCell extends TableCell<PlanRow, PlanRow> {
+    private final CheckBox box = new CheckBox();
+
+    ChosenCell() {
+      box.setFocusTraversable(false);
+      box.setOnAction(event -> flip(getItem()));
+      setAlignment(Pos.CENTER);
+    }
+
+    @Override
+    protected void updateItem(PlanRow row, boolean empty) {
+      super.updateItem(row, empty);
+      boolean shows = !empty && row != null && row.mayBeChosen();
+      setGraphic(shows ? box : null);
+      if (shows) {
+        box.setSelected(row.chosenProperty().get());
+        box.setAccessibleText(model.texts().of(row));
+      }
+    }
+  }
+
+  /** An example, and what root may do about it. */
+  private final class ExampleCell extends TableCell<PlanRow, PlanRow> {
+    private final Label path = Parts.label("", "mono", "quiet");
+    private final Button asRoot =
+        Parts.button("Look as root", "tree-as-root", model::asRoot, "small");
+
+    ExampleCell() {
+      asRoot.setMinWidth(USE_PREF_SIZE);
+      asRoot.setFocusTraversable(false);
+    }
+
+    @Override
+    protected void updateItem(PlanRow row, boolean empty) {
+      super.updateItem(row, empty);
+      if (empty || row == null) {
+        setGraphic(null);
+        return;
+      }
+      path.setText(model.texts().example(row));
+      boolean root = model.mayRootHelp(row);
+      setGraphic(root ? Parts.row("tree-example", path, asRoot) : path);
+    }
+  }
+
+  private void buildEntries() {
+    entries.setId("tree-entries");
+    TableColumn<TreePlan.Planned, TreePlan.Planned> chosen =
+        Tables.column("", 40, one -> one, EntryCell::new);
+    chosen.setMinWidth(34);
+    TableColumn<TreePlan.Planned, String> path =
+        Tables.column(
+            "Entry",
+            330,
+            one -> model.texts().below(one.path()),
+            () -> Tables.text(text -> text, Pos.CENTER_LEFT, "mono"));
+    TableColumn<TreePlan.Planned, String> what =
+        Tables.column(
+            "Change",
+            360,
+            row -> model.texts().of(row),
+            () -> Tables.text(text -> text, Pos.CENTER_LEFT, "plain"));
+    entries.getColumns().addAll(List.of(chosen, path, what));
+    Tables.open(entries, one -> {}, row -> {});
+    entries.setItems(model.choice().shown());
+  }
+
+  /** The tick of one entry; without it, it is left out. */
+  private final class EntryCell extends TableCell<TreePlan.Planned, TreePlan.Planned> {
+    private final CheckBox box = new CheckBox();
+
+    EntryCell() {
+      box.setFocusTraversable(false);
+      box.setOnAction(event -> model.choice().leaveOut(getItem().path(), !box.isSelected()));
+      setAlignment(Pos.CENTER);
+    }
+
+    @Override
+    protected void updateItem(TreePlan.Planned one, boolean empty) {
+      super.updateItem(one, empty);
+      setGraphic(empty || one == null ? null : box);
+      if (!empty && one != null) {
+        box.setSelected(!model.choice().isLeftOut(one.path()));
+      }
+    }
+  }
+
+  private void buildLeft() {
+    left.setId("tree-left");
+    TableColumn<TreeOutcome.Left, String> path =
+        Tables.column(
+            "Not set",
+            330,
+            one -> model.texts().below(one.path()),
+            () -> Tables.text(text -> text, Pos.CENTER_LEFT, "mono"));
+    TableColumn<TreeOutcome.Left, String> why =
+        Tables.column(
+            "Why",
+            400,
+            one -> model.texts().of(one),
+            () -> Tables.text(text -> text, Pos.CENTER_LEFT, "plain"));
+    left.getColumns().addAll(List.of(path, why));
+    Tables.open(left, one -> {}, row -> {});
+    left.setItems(model.left());
+  }
+
+  private void show() {
+    Stage stage = model.stageProperty().get();
+    boolean planned = stage == Stage.PLANNED || stage == Stage.SETTING || stage == Stage.CUT;
+    heading.setText(model.heading());
+    asks.setText(model.asks());
+    Parts.show(asks, !asks.getText().isEmpty());
+    status.setText(model.statusProperty().get());
+    Parts.show(status, !status.getText().isEmpty());
+    Parts.show(asking, stage == Stage.ASKING || stage == Stage.LOOKING);
+    form.setDisable(stage == Stage.LOOKING);
+    Parts.show(plan, planned);
+    boolean ones = planned && !model.choice().shown().isEmpty();
+    each.setText("One by one");
+    Parts.show(each, ones);
+    Parts.show(entries, ones);
+    Parts.show(left, stage == Stage.DONE && !model.left().isEmpty());
+    Parts.show(stop, stage == Stage.LOOKING || stage == Stage.SETTING);
+    Parts.show(change, stage == Stage.PLANNED || stage == Stage.DONE);
+    Parts.show(look, stage == Stage.ASKING || stage == Stage.LOOKING || stage == Stage.PLANNED);
+    look.setText(stage == Stage.PLANNED ? "Look again" : "Look what would change");
+    Tables.mark(look, "main", stage == Stage.ASKING);
+    look.setDisable(stage == Stage.LOOKING || (stage == Stage.ASKING && !model.mayLook()));
+    Parts.show(set, stage == Stage.PLANNED);
+    set.setText("Set on " + Texts.count(model.choice().count(), "entry", "entries"));
+    set.setDisable(model.choice().count() == 0);
+    Parts.show(back, stage == Stage.DONE && model.mayPutBack());
+    Parts.show(goOn, stage == Stage.CUT);
+  }
+
+  @Override
+  public void takeFocus() {
+    if (model.stageProperty().get() == Stage.ASKING) {
+      form.takeFocus();
+    } else {
+      plan.requestFocus();
+    }
+  }
+}
