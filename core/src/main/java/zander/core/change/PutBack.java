@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.util.Comparator;
 import java.util.HexFormat;
 import java.util.List;
-import java.util.OptionalInt;
 import java.util.Set;
 import java.util.function.LongConsumer;
 import java.util.stream.Collectors;
@@ -12,8 +11,6 @@ import zander.core.change.place.FolderTimes;
 import zander.core.change.place.HoldingFolder;
 import zander.core.change.place.Renames;
 import zander.core.change.place.TemporaryName;
-import zander.core.change.rights.TreeOutcome;
-import zander.core.change.rights.TreeRightsTask;
 import zander.core.change.save.AtomicSave;
 import zander.core.change.save.FileVersion;
 import zander.core.connect.command.Commands;
@@ -87,8 +84,7 @@ public final class PutBack {
     JournalEntry entry = journal.last(asked);
     return switch (entry.kind()) {
       case SAVE -> saved(entry);
-      case RIGHTS -> rights(entry);
-      case RIGHTS_OF_TREE -> rightsOfTree(entry);
+      case RIGHTS, RIGHTS_OF_TREE -> new RightsBack(files, commands, journal).look(entry);
       case RENAME, DELETE -> renamed(entry);
       case PURGE -> Verdict.FOR_GOOD;
       case REPLACE -> replaced(entry);
@@ -136,33 +132,6 @@ public final class PutBack {
     byte[] content = files.readAll(entry.path(), LARGEST);
     String digest = HexFormat.of().formatHex(FileVersion.digestOf(content));
     return digest.equals(entry.after().digest()) ? Verdict.READY : Verdict.CHANGED_SINCE;
-  }
-
-  private Verdict rights(JournalEntry entry) throws IOException {
-    try {
-      RemoteAttributes now = files.lookThrough(entry.path());
-      return entry.after().hasRightsOf(now) ? Verdict.READY : Verdict.CHANGED_SINCE;
-    } catch (RemoteFailure e) {
-      if (e.reason() == Reason.NO_SUCH_FILE) {
-        return Verdict.GONE;
-      }
-      throw e;
-    }
-  }
-
-  private Verdict rightsOfTree(JournalEntry entry) throws IOException {
-    if (!journal.keepsContent(entry)) {
-      return Verdict.NOT_KEPT;
-    }
-    try {
-      TreeRightsTask.Standing now = new TreeRightsTask(files, commands, journal).look(entry);
-      return now.other() == 0 ? Verdict.READY : Verdict.CHANGED_SINCE;
-    } catch (RemoteFailure e) {
-      if (e.reason() == Reason.NO_SUCH_FILE) {
-        return Verdict.GONE;
-      }
-      throw e;
-    }
   }
 
   private Verdict renamed(JournalEntry entry) throws IOException {
@@ -238,8 +207,7 @@ public final class PutBack {
   void apply(JournalEntry entry) throws IOException {
     switch (entry.kind()) {
       case SAVE -> saveBefore(entry, journal.contentBefore(entry));
-      case RIGHTS -> giveRights(entry);
-      case RIGHTS_OF_TREE -> giveRightsOfTree(entry);
+      case RIGHTS, RIGHTS_OF_TREE -> new RightsBack(files, commands, journal).apply(entry);
       case RENAME, DELETE -> renameBack(entry);
       case REPLACE -> bringOriginal(entry);
       default -> deleting.holdFor(entry.path(), 0, entry.id());
@@ -289,32 +257,6 @@ public final class PutBack {
       }
     }
     files.setTimes(entry.path(), is.accessed(), was.modified());
-  }
-
-  private void giveRights(JournalEntry entry) throws IOException {
-    RemoteAttributes was = entry.before().attributes();
-    var result =
-        new RightsChange(files, journal, entry.id(), entry.group())
-            .apply(
-                List.of(entry.path()),
-                OptionalInt.of(was.uid()),
-                OptionalInt.of(was.gid()),
-                (mode, folder) -> was.mode())
-            .get(0);
-    if (result.failure() != null) {
-      throw result.failure();
-    }
-  }
-
-  private void giveRightsOfTree(JournalEntry entry) throws IOException {
-    TreeOutcome outcome =
-        new TreeRightsTask(files, commands, journal)
-            .putBack(entry, TreeRightsTask.Progress.NONE, new Cancellation());
-    for (TreeOutcome.Left left : outcome.some()) {
-      if (left.failure() != null) {
-        throw left.failure();
-      }
-    }
   }
 
   private void renameBack(JournalEntry entry) throws IOException {
