@@ -18,12 +18,12 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import zander.core.access.ServiceAccess;
 import zander.core.connect.Connection;
 import zander.core.connect.command.Commands;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
-import zander.core.listing.ServiceAccess;
 
 /**
  * What a service account may read, as the kernel answers it to a process of that account.

@@ -84,7 +84,8 @@ public final class PutBack {
     JournalEntry entry = journal.last(asked);
     return switch (entry.kind()) {
       case SAVE -> saved(entry);
-      case RIGHTS, RIGHTS_OF_TREE -> new RightsBack(files, commands, journal).look(entry);
+      case RIGHTS, RIGHTS_OF_TREE, ACCESS_LIST ->
+          new RightsBack(files, commands, journal).look(entry);
       case RENAME, DELETE -> renamed(entry);
       case PURGE -> Verdict.FOR_GOOD;
       case REPLACE -> replaced(entry);
@@ -207,7 +208,8 @@ public final class PutBack {
   void apply(JournalEntry entry) throws IOException {
     switch (entry.kind()) {
       case SAVE -> saveBefore(entry, journal.contentBefore(entry));
-      case RIGHTS, RIGHTS_OF_TREE -> new RightsBack(files, commands, journal).apply(entry);
+      case RIGHTS, RIGHTS_OF_TREE, ACCESS_LIST ->
+          new RightsBack(files, commands, journal).apply(entry);
       case RENAME, DELETE -> renameBack(entry);
       case REPLACE -> bringOriginal(entry);
       default -> deleting.holdFor(entry.path(), 0, entry.id());

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.util.List;
 import java.util.OptionalInt;
 import zander.core.change.place.Renames;
+import zander.core.change.rights.AccessListChange;
 import zander.core.change.rights.TreeRightsTask;
 import zander.core.change.save.UnfinishedSave;
 import zander.core.connect.command.Commands;
@@ -57,6 +58,7 @@ public final class Recovery {
     return switch (entry.kind()) {
       case SAVE -> saved(entry);
       case RIGHTS -> rights(entry);
+      case ACCESS_LIST -> new Finding(entry, State.HALF, false, true);
       case RIGHTS_OF_TREE -> rightsOfTree(entry);
       case RENAME, DELETE -> renamed(entry);
       case PURGE -> {
@@ -197,6 +199,8 @@ public final class Recovery {
         setRights(entry.path(), entry.before().attributes());
       } else if (entry.kind() == ChangeKind.RIGHTS_OF_TREE) {
         treeRights().takeBack(entry);
+      } else if (entry.kind() == ChangeKind.ACCESS_LIST) {
+        new AccessListChange(files, commands, journal).putBack(entry);
       } else if (entry.kind() == ChangeKind.SAVE) {
         unfinished().undo(entry);
       } else {

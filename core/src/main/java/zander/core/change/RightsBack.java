@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.util.List;
 import java.util.OptionalInt;
 import zander.core.change.PutBack.Verdict;
+import zander.core.change.rights.AccessListChange;
 import zander.core.change.rights.TreeOutcome;
 import zander.core.change.rights.TreeRightsTask;
 import zander.core.connect.command.Commands;
@@ -11,7 +12,6 @@ import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
-import zander.core.journal.ChangeKind;
 import zander.core.journal.Journal;
 import zander.core.journal.JournalEntry;
 import zander.core.work.Cancellation;
@@ -30,14 +30,18 @@ final class RightsBack {
 
   /** Whether it can be put back; changes nothing. */
   Verdict look(JournalEntry entry) throws IOException {
-    return entry.kind() == ChangeKind.RIGHTS ? one(entry) : tree(entry);
+    return switch (entry.kind()) {
+      case RIGHTS_OF_TREE -> tree(entry);
+      case ACCESS_LIST -> journal.keepsContent(entry) ? one(entry) : Verdict.NOT_KEPT;
+      default -> one(entry);
+    };
   }
 
   void apply(JournalEntry entry) throws IOException {
-    if (entry.kind() == ChangeKind.RIGHTS) {
-      giveOne(entry);
-    } else {
-      giveTree(entry);
+    switch (entry.kind()) {
+      case RIGHTS_OF_TREE -> giveTree(entry);
+      case ACCESS_LIST -> new AccessListChange(files, commands, journal).putBack(entry);
+      default -> giveOne(entry);
     }
   }
 

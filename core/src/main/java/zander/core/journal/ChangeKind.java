@@ -6,6 +6,8 @@ public enum ChangeKind {
   RIGHTS,
   /** Of all that is in folders; what was before is kept as content. */
   RIGHTS_OF_TREE,
+  /** Of an access control list; the one before is kept as content. */
+  ACCESS_LIST,
   MAKE_FILE,
   MAKE_FOLDER,
   MAKE_LINK,

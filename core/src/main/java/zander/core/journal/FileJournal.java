@@ -144,7 +144,7 @@ public final class FileJournal implements Journal, Closeable {
   /** Whether others may not read it on the server. What is not known is taken for closed. */
   private static boolean isClosed(NewChange change) {
     FileState before = change.before();
-    if (change.kind() == ChangeKind.RIGHTS_OF_TREE) {
+    if (change.kind() == ChangeKind.RIGHTS_OF_TREE || change.kind() == ChangeKind.ACCESS_LIST) {
       // Names and rights, as the journal's own lines have them: no content of anybody's.
       return false;
     }

@@ -2,9 +2,9 @@ package zander.desk.folder;
 
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import zander.core.access.ServiceAccess;
 import zander.core.files.DiskSpace;
 import zander.core.files.RemotePath;
-import zander.core.listing.ServiceAccess;
 import zander.desk.sheet.OpenDesk;
 
 /** What a listing alone does not tell of a folder: room, and who else can reach what is in it. */

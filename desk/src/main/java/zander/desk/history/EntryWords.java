@@ -23,6 +23,7 @@ public final class EntryWords {
           case RIGHTS ->
               "rights " + rights(entry.before(), names) + " to " + rights(entry.after(), names);
           case RIGHTS_OF_TREE -> "rights of " + entries(entry) + " set";
+          case ACCESS_LIST -> "access list, " + entry.note();
           case MAKE_FILE -> "file made";
           case MAKE_FOLDER -> "folder made";
           case MAKE_LINK -> "link made to " + entry.note();
@@ -80,7 +81,7 @@ public final class EntryWords {
   public static String kind(ChangeKind kind) {
     return switch (kind) {
       case SAVE -> "saves";
-      case RIGHTS, RIGHTS_OF_TREE -> "rights";
+      case RIGHTS, RIGHTS_OF_TREE, ACCESS_LIST -> "rights";
       case RENAME -> "renames";
       case DELETE, PURGE -> "deletions";
       case SEND_UP, REPLACE -> "transfers";

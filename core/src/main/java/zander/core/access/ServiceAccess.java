@@ -1,4 +1,4 @@
-package zander.core.listing;
+package zander.core.access;
 
 import java.io.IOException;
 import java.util.ArrayList;

@@ -1,4 +1,4 @@
-package zander.core.listing;
+package zander.core.access;
 
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -22,7 +22,7 @@ final class AccessLists {
   static final AccessLists UNKNOWN = new AccessLists(false, Map.of());
 
   /** Those without a list are skipped (-s), numbers are not made to names (-n). */
-  private static final String GET = "getfacl -pns -- ";
+  static final String GET = "getfacl -pns -- ";
 
   private static final String EACH = "for f in * .*; do printf './%s\\0' \"$f\"; done";
 

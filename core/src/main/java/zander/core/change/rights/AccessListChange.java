@@ -1,0 +1,151 @@
+package zander.core.change.rights;
+
+import java.io.IOException;
+import zander.core.change.place.EnteredFolder;
+import zander.core.connect.command.Commands;
+import zander.core.connect.command.ExecResult;
+import zander.core.connect.command.ShellWords;
+import zander.core.files.FileKind;
+import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.RemoteFiles;
+import zander.core.files.RemotePath;
+import zander.core.files.ToolErrors;
+import zander.core.files.WireName;
+import zander.core.journal.ChangeKind;
+import zander.core.journal.FileState;
+import zander.core.journal.Journal;
+import zander.core.journal.JournalEntry;
+import zander.core.journal.NewChange;
+
+/**
+ * Changes access control lists by the server's own {@code setfacl}; the list before is in the
+ * journal, as {@code getfacl} writes it. Where another account can turn the path, the entry is
+ * opened first, and the tool is given the open handle by its name (proc(5)) once that was seen to
+ * be the entry itself: it would follow a link that was put there.
+ */
+public final class AccessListChange {
+  private static final int NO_TOOL = 126;
+  private static final int ANOTHER = 98;
+  private static final String HANDLE = "/proc/self/fd/3";
+
+  private final RemoteFiles files;
+  private final Commands commands;
+  private final Journal journal;
+
+  public AccessListChange(RemoteFiles files, Commands commands, Journal journal) {
+    this.files = files;
+    this.commands = commands;
+    this.journal = journal;
+  }
+
+  /**
+   * Lets an account do something, by an entry of its own; waits.
+   *
+   * @param bits 4 to read, 2 to write, 1 to run or enter
+   */
+  public void allow(RemotePath path, int uid, int bits) throws IOException {
+    String letters =
+        ((bits & 4) != 0 ? "r" : "-")
+            + ((bits & 2) != 0 ? "w" : "-")
+            + ((bits & 1) != 0 ? "x" : "-");
+    String entry = "u:" + Integer.toUnsignedString(uid) + ":" + letters;
+    change(path, "setfacl -m " + entry + " -- ", new byte[0], 0, entry);
+  }
+
+  /** Gives one the list it had before; waits. */
+  public void putBack(JournalEntry entry) throws IOException {
+    byte[] before = journal.contentBefore(entry);
+    if (before == null) {
+      throw new IOException("the list before is not kept any more");
+    }
+    change(entry.path(), "setfacl --set-file=- -- ", before, entry.id(), entry.note());
+  }
+
+  private void change(RemotePath path, String tool, byte[] input, long undoes, String note)
+      throws IOException {
+    RemoteAttributes is = files.look(path);
+    if (is.kind() == FileKind.LINK) {
+      throw new RemoteFailure(Reason.NOT_SUPPORTED, "set the access list", path, "a link", null);
+    }
+    if (is.kind() == FileKind.OTHER) {
+      // Opening it may wait for ever, or do something.
+      throw new RemoteFailure(
+          Reason.NOT_SUPPORTED, "set the access list", path, "no file and no folder", null);
+    }
+    String handle = handle(path, is);
+    byte[] before = run(path, handle, "getfacl -cn -- ");
+    Journal.Pending pending =
+        journal.begin(
+            NewChange.of(ChangeKind.ACCESS_LIST, path)
+                .states(FileState.of(is), FileState.of(is))
+                .content(before)
+                .undoes(undoes)
+                .note(note));
+    try {
+      String fed =
+          input.length == 0
+              ? ""
+              : "printf %s " + ShellWords.quoteWire(WireName.fromBytes(input)) + " | ";
+      run(path, handle, fed + tool);
+      pending.done(FileState.of(files.look(path)), java.util.List.of());
+    } catch (IOException e) {
+      pending.failed(e);
+      throw e;
+    }
+  }
+
+  /**
+   * What opens the entry and makes sure that it is the one; empty where nobody else can turn its
+   * path.
+   */
+  private String handle(RemotePath path, RemoteAttributes is) throws IOException {
+    if (!files.othersMayTurn(path)) {
+      return "";
+    }
+    RemotePath real = files.trueFolder(path.parent()).child(path.wireName());
+    // What a command writes loses the line ends at its end (POSIX XCU 2.6.3): the x keeps them.
+    return "exec 3< "
+        + EnteredFolder.name(path)
+        + " || exit; [ \"$(readlink "
+        + HANDLE
+        + "; echo x)\" = "
+        + ShellWords.quoteWire(real.wire() + "\nx")
+        + " ] && [ \"$(stat -Lc %u:%g:%a "
+        + HANDLE
+        + ")\" = "
+        + Integer.toUnsignedString(is.uid())
+        + ":"
+        + Integer.toUnsignedString(is.gid())
+        + ":"
+        + Integer.toOctalString(is.mode().bits())
+        + " ] || exit "
+        + ANOTHER
+        + "; ";
+  }
+
+  private byte[] run(RemotePath path, String handle, String tool) throws IOException {
+    RemotePath folder = path.parent();
+    String name = path.isRoot() ? "." : EnteredFolder.name(path);
+    ExecResult ran =
+        commands.script(
+            EnteredFolder.enter(files, folder)
+                + handle
+                + tool
+                + (handle.isEmpty() ? name : HANDLE));
+    EnteredFolder.check(ran, "set the access list", folder);
+    if (ran.exit() == ANOTHER) {
+      throw new RemoteFailure(
+          Reason.LEADS_ELSEWHERE, "set the access list", path, "another entry", null);
+    }
+    if (ran.exit() >= NO_TOOL) {
+      throw new RemoteFailure(
+          Reason.NOT_SUPPORTED, "set the access list", path, "there is no setfacl", null);
+    }
+    if (ran.exit() != 0) {
+      throw ToolErrors.failure("set the access list", path, ran.errorText(), "setfacl failed");
+    }
+    return ran.out();
+  }
+}
