@@ -145,15 +145,15 @@ public final class AccessReader {
         commands.script(
             AccessLists.GET
                 + paths
-                + " 2>/dev/null; echo; echo "
+                + " 2>/dev/null; s=$?; echo; echo "
                 + PART
-                + " $?; cat /proc/self/mountinfo 2>/dev/null; echo "
+                + " $s; cat /proc/self/mountinfo 2>/dev/null; echo "
                 + PART
                 + " $(cat /proc/sys/fs/protected_symlinks 2>/dev/null); lsattr -d -- "
                 + paths
                 + " 2>/dev/null; exit 0");
     String text = new String(said.out(), StandardCharsets.ISO_8859_1);
-    String[] parts = text.split(PART + " ", -1);
+    String[] parts = text.split(PART, -1);
     if (parts.length != 3) {
       return Told.NOTHING;
     }

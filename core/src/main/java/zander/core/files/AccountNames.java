@@ -1,5 +1,6 @@
 package zander.core.files;
 
+import java.util.List;
 import java.util.Map;
 import java.util.OptionalInt;
 import java.util.Set;
@@ -82,6 +83,11 @@ public final class AccountNames {
   /** The numbers of all groups that an account is known to be in; empty when none is known. */
   public Set<Integer> groupsOf(String user) {
     return Set.copyOf(memberOf.getOrDefault(user, Set.of()));
+  }
+
+  /** The names of all accounts that are known, in their order. */
+  public List<String> accounts() {
+    return List.copyOf(uids.keySet());
   }
 
   public boolean knowsUser(int uid) {

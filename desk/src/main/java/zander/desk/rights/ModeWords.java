@@ -45,14 +45,7 @@ public final class ModeWords {
     if (run) {
       deeds.add(folder ? "enters" : "runs");
     }
-    return deeds.isEmpty() ? "nothing" : joined(deeds);
-  }
-
-  private static String joined(List<String> words) {
-    int last = words.size() - 1;
-    return last == 0
-        ? words.get(0)
-        : String.join(", ", words.subList(0, last)) + " and " + words.get(last);
+    return deeds.isEmpty() ? "nothing" : PlanWords.joined(deeds);
   }
 
   private static String special(Mode mode, boolean folder) {

@@ -77,6 +77,19 @@ final class PlanWords {
     return (step.changesMode() ? "" : kind + ": ") + String.join(", ", words);
   }
 
+  /** {@code a, b and c}. */
+  static String joined(List<String> words) {
+    int last = words.size() - 1;
+    return last == 0
+        ? words.get(0)
+        : String.join(", ", words.subList(0, last)) + " and " + words.get(last);
+  }
+
+  /** {@code others may read}. */
+  static String deedsOf(RightsStep step) {
+    return String.join(", ", deeds(step.before().mode(), step.after().mode(), step.folder()));
+  }
+
   /** What those who are named may do now, or no longer. */
   private static List<String> deeds(Mode before, Mode after, boolean folder) {
     List<String> deeds = new ArrayList<>();

@@ -41,6 +41,7 @@ public final class RightsModel implements ModeEditing {
 
   private final OpenDesk desk;
   private final FolderModel folder;
+  private final AccessModel access;
   private List<RemoteEntry> entries = List.of();
 
   /** The mode that each entry is to get. */
@@ -69,6 +70,7 @@ public final class RightsModel implements ModeEditing {
   public RightsModel(OpenDesk desk, FolderModel folder) {
     this.desk = desk;
     this.folder = folder;
+    this.access = new AccessModel(desk);
     owner.addListener((observed, old, now) -> checkNames());
     group.addListener((observed, old, now) -> checkNames());
   }
@@ -113,6 +115,7 @@ public final class RightsModel implements ModeEditing {
       return;
     }
     entries = summary.entries();
+    access.select(entries.size() == 1 ? entries.get(0) : null);
     want(summary.modes(), summary.distinct(), false);
     uids = summary.uids();
     gids = summary.gids();
@@ -152,6 +155,11 @@ public final class RightsModel implements ModeEditing {
 
   public List<RemoteEntry> entries() {
     return entries;
+  }
+
+  /** Who can do what with what is selected. */
+  public AccessModel access() {
+    return access;
   }
 
   /** Whether there is something inside of what is selected. */

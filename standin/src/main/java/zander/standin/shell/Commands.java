@@ -14,6 +14,7 @@ import zander.standin.shell.command.LevelsdCommand;
 import zander.standin.shell.command.ListCommand;
 import zander.standin.shell.command.LoginCommands;
 import zander.standin.shell.command.RightsCommands;
+import zander.standin.shell.command.SetAccessListCommand;
 import zander.standin.shell.command.SftpServerCommand;
 import zander.standin.shell.command.StatCommand;
 import zander.standin.shell.command.SudoCommand;
@@ -30,6 +31,7 @@ final class Commands {
     ALL.put("ls", ListCommand::run);
     ALL.put("stat", StatCommand::run);
     ALL.put("getfacl", AccessListCommand::run);
+    ALL.put("setfacl", SetAccessListCommand::run);
     ALL.put("find", FindCommand::run);
     ALL.put("grep", GrepCommand::run);
     ALL.put("tar", TarCommand::run);

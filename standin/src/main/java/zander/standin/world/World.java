@@ -327,8 +327,21 @@ public final class World {
   }
 
   /** Gives a file a list, whose mask lets through all that is in it. */
-  public synchronized void setList(String path, AccessList list) throws PosixError {
-    Node node = existing(Caller.ROOT, path, false);
+  public void setList(String path, AccessList list) throws PosixError {
+    setList(Caller.ROOT, path, list);
+  }
+
+  /**
+   * @param list {@code null} to take it away
+   */
+  public synchronized void setList(Caller caller, String path, AccessList list) throws PosixError {
+    Node node = existing(caller, path, true);
+    Access.needOwner(node, caller);
+    if (list == null) {
+      node.mode = node.list == null ? node.mode : (node.mode & ~070) | node.list.owningGroup() << 3;
+      node.list = null;
+      return;
+    }
     int mask = list.owningGroup();
     for (int bits : list.users().values()) {
       mask |= bits;

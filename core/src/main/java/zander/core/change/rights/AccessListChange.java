@@ -67,12 +67,12 @@ public final class AccessListChange {
       throws IOException {
     RemoteAttributes is = files.look(path);
     if (is.kind() == FileKind.LINK) {
-      throw new RemoteFailure(Reason.NOT_SUPPORTED, "set the access list", path, "a link", null);
+      throw new RemoteFailure(Reason.NOT_SUPPORTED, "set the access list of", path, "a link", null);
     }
     if (is.kind() == FileKind.OTHER) {
       // Opening it may wait for ever, or do something.
       throw new RemoteFailure(
-          Reason.NOT_SUPPORTED, "set the access list", path, "no file and no folder", null);
+          Reason.NOT_SUPPORTED, "set the access list of", path, "no file and no folder", null);
     }
     String handle = handle(path, is);
     byte[] before = run(path, handle, "getfacl -cn -- ");
@@ -134,17 +134,17 @@ public final class AccessListChange {
                 + handle
                 + tool
                 + (handle.isEmpty() ? name : HANDLE));
-    EnteredFolder.check(ran, "set the access list", folder);
+    EnteredFolder.check(ran, "set the access list of", folder);
     if (ran.exit() == ANOTHER) {
       throw new RemoteFailure(
-          Reason.LEADS_ELSEWHERE, "set the access list", path, "another entry", null);
+          Reason.LEADS_ELSEWHERE, "set the access list of", path, "another entry", null);
     }
     if (ran.exit() >= NO_TOOL) {
       throw new RemoteFailure(
-          Reason.NOT_SUPPORTED, "set the access list", path, "there is no setfacl", null);
+          Reason.NOT_SUPPORTED, "set the access list of", path, "there is no setfacl", null);
     }
     if (ran.exit() != 0) {
-      throw ToolErrors.failure("set the access list", path, ran.errorText(), "setfacl failed");
+      throw ToolErrors.failure("set the access list of", path, ran.errorText(), "setfacl failed");
     }
     return ran.out();
   }

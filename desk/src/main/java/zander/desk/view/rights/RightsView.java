@@ -58,7 +58,7 @@ public final class RightsView extends VBox {
     outcome.textProperty().bind(model.outcomeProperty());
     form.getChildren().addAll(owners(), boxes, problem, outcome, Parts.row("special", set, inside));
     history.getStyleClass().add("history");
-    VBox inner = new VBox(name, where, nothing, form, history);
+    VBox inner = new VBox(name, where, nothing, new AccessView(model.access()), form, history);
     inner.getStyleClass().add("panel-inner");
     ScrollPane scroll = new ScrollPane(inner);
     scroll.setFitToWidth(true);

@@ -1,0 +1,290 @@
+package zander.desk.rights;
+
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+import javafx.beans.property.ReadOnlyBooleanProperty;
+import javafx.beans.property.ReadOnlyBooleanWrapper;
+import javafx.beans.property.ReadOnlyLongProperty;
+import javafx.beans.property.ReadOnlyLongWrapper;
+import zander.core.access.AccessChain;
+import zander.core.access.AccessReader;
+import zander.core.access.AccessStep;
+import zander.core.access.Deed;
+import zander.core.access.PathFacts;
+import zander.core.files.RemoteEntry;
+import zander.core.files.RemotePath;
+import zander.core.rights.AccessList.Answer;
+import zander.core.rights.AccessList.Asker;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.work.FailureWords;
+
+/**
+ * Who can do what with what is selected, what stops them, and what would let them. Asked only once
+ * somebody wants to know, and from then on of each selection. Interface thread only.
+ */
+public final class AccessModel {
+  private final OpenDesk desk;
+  private final ReadOnlyBooleanWrapper open = new ReadOnlyBooleanWrapper();
+  private final ReadOnlyLongWrapper changes = new ReadOnlyLongWrapper();
+  private RemoteEntry entry;
+  private String account = "";
+  private Deed deed = Deed.READ;
+  private PathFacts facts;
+  private AccessChain chain;
+  private List<AccessCures.Offered> cures = List.of();
+  private String problem = "";
+  private boolean busy;
+  private long asked;
+
+  AccessModel(OpenDesk desk) {
+    this.desk = desk;
+  }
+
+  /** What is selected now; {@code null} for nothing, or for several. */
+  void select(RemoteEntry chosen) {
+    boolean same = entry != null && entry.equals(chosen);
+    entry = chosen;
+    if (!same) {
+      read();
+    }
+  }
+
+  /** Shows it, or not; from then on for what is selected. */
+  public void open(boolean wanted) {
+    open.set(wanted);
+    read();
+  }
+
+  /** Reads all that decides, anew. */
+  private void read() {
+    facts = null;
+    chain = null;
+    cures = List.of();
+    problem = "";
+    long mine = ++asked;
+    if (!open.get() || entry == null) {
+      changed();
+      return;
+    }
+    if (account.isEmpty()) {
+      account = desk.serviceAccount().isEmpty() ? entry.owner() : desk.serviceAccount();
+    }
+    RemotePath path = entry.path();
+    desk.background()
+        .run(
+            () -> new AccessReader(desk.files(), desk.commands()).read(path),
+            found -> {
+              if (mine == asked) {
+                facts = found;
+                answer();
+              }
+            },
+            failure -> {
+              if (mine == asked) {
+                problem = FailureWords.of(failure).headline();
+                changed();
+                desk.checkLine();
+              }
+            });
+    changed();
+  }
+
+  private void answer() {
+    cures = List.of();
+    if (facts == null) {
+      return;
+    }
+    Asker asker = AccessCures.asker(desk.files().names(), account);
+    chain = AccessChain.of(facts, asker, deed);
+    changed();
+    if (chain.answer() == Answer.NO) {
+      findCures();
+    }
+  }
+
+  private void findCures() {
+    long mine = ++asked;
+    PathFacts of = facts;
+    String who = account;
+    Deed what = deed;
+    desk.background()
+        .run(
+            () -> new AccessCures(desk).find(of, who, what),
+            found -> {
+              if (mine == asked) {
+                cures = found;
+                changed();
+              }
+            },
+            failure -> {});
+  }
+
+  private void changed() {
+    changes.set(changes.get() + 1);
+  }
+
+  public void ask(String who) {
+    if (who != null && !who.equals(account)) {
+      account = who;
+      answer();
+    }
+  }
+
+  public void ask(Deed what) {
+    deed = what;
+    answer();
+  }
+
+  /** The accounts that may be asked about: the likely ones first. */
+  public List<String> accounts() {
+    Set<String> all = new LinkedHashSet<>();
+    all.add(account);
+    if (!desk.serviceAccount().isEmpty()) {
+      all.add(desk.serviceAccount());
+    }
+    if (entry != null) {
+      all.add(entry.owner());
+    }
+    all.add(desk.whoAmI().account());
+    all.addAll(desk.files().names().accounts());
+    all.remove("");
+    return new ArrayList<>(all);
+  }
+
+  public String account() {
+    return account;
+  }
+
+  public Deed deed() {
+    return deed;
+  }
+
+  /** Whether there is one thing to ask about. */
+  public boolean mayAsk() {
+    return entry != null;
+  }
+
+  private boolean isFolder() {
+    return facts != null && facts.entry().isFolder();
+  }
+
+  public String words(Deed one) {
+    return AccessWords.deed(one, isFolder());
+  }
+
+  /** The answer as a sentence, or that it is being looked at; or what failed. */
+  public String answerWords() {
+    return !problem.isEmpty()
+        ? problem
+        : chain == null ? "Looking" : AccessWords.answer(chain, account, isFolder());
+  }
+
+  /** What the answer does not take into account; empty where it takes all. */
+  public String unseenWords() {
+    return chain == null || !chain.byModeAlone()
+        ? ""
+        : "By owner and mode: access lists are not seen here.";
+  }
+
+  /** {@code null} while it is not known. */
+  public Answer answerNow() {
+    return chain == null ? null : chain.answer();
+  }
+
+  public List<AccessStep> steps() {
+    return chain == null ? List.of() : chain.steps();
+  }
+
+  public String place(AccessStep step) {
+    return AccessWords.place(step.place());
+  }
+
+  public String words(AccessStep step) {
+    return AccessWords.step(step, desk.files().names(), account);
+  }
+
+  /** Whether a step is the first that stops. */
+  public boolean isStop(AccessStep step) {
+    return chain != null && step == chain.stop();
+  }
+
+  /**
+   * One thing that would let the account do it.
+   *
+   * @param what it does
+   * @param effect whom else it lets, or keeps out
+   * @param button what its button says; empty where it cannot be done from here
+   */
+  public record CureRow(String what, String effect, String button) {}
+
+  public List<CureRow> cures() {
+    List<CureRow> rows = new ArrayList<>();
+    for (AccessCures.Offered one : cures) {
+      String button = one.mayOwn() ? "Set" : desk.mayActAsRoot() ? "Set as root" : "";
+      rows.add(
+          new CureRow(
+              AccessWords.cure(one.cure(), desk.files().names()),
+              AccessWords.effect(one.effect(), account, one.opened()),
+              button));
+    }
+    return rows;
+  }
+
+  /** Makes one of the cures. */
+  public void cure(int number) {
+    if (busy || number >= cures.size()) {
+      return;
+    }
+    AccessCures.Offered one = cures.get(number);
+    if (one.mayOwn()) {
+      carryOut(one, desk);
+    } else {
+      desk.actAsRoot(entry.path().parent(), root -> carryOut(one, root));
+    }
+  }
+
+  private void carryOut(AccessCures.Offered one, OpenDesk on) {
+    busy = true;
+    changed();
+    on.background()
+        .run(
+            () -> {
+              AccessCures.carryOut(one.cure(), on);
+              return true;
+            },
+            done -> carriedOut(one, on),
+            failure -> {
+              busy = false;
+              on.openSheets().front().tellFailure(FailureWords.of(failure));
+              on.checkLine();
+              read();
+            });
+  }
+
+  private void carriedOut(AccessCures.Offered one, OpenDesk on) {
+    busy = false;
+    List<RemotePath> paths =
+        one.cure().changes().stream().map(change -> change.path()).distinct().toList();
+    on.changed(paths);
+    if (on != desk) {
+      desk.changed(paths);
+    }
+    read();
+  }
+
+  public boolean isBusy() {
+    return busy;
+  }
+
+  /** Whether it is shown. */
+  public ReadOnlyBooleanProperty openProperty() {
+    return open.getReadOnlyProperty();
+  }
+
+  /** Counts up whenever something to be shown has changed. */
+  public ReadOnlyLongProperty changesProperty() {
+    return changes.getReadOnlyProperty();
+  }
+}

@@ -1,0 +1,149 @@
+package zander.desk.view.rights;
+
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import zander.core.access.AccessStep;
+import zander.core.access.Deed;
+import zander.core.rights.AccessList.Answer;
+import zander.desk.rights.AccessModel;
+import zander.desk.view.part.Parts;
+import zander.desk.view.part.Tables;
+
+/**
+ * Who can reach what is selected: account, deed, the chain that decides, and what would open it.
+ */
+final class AccessView extends VBox {
+  private final AccessModel model;
+  private final Button open;
+  private final VBox inner = new VBox();
+  private final ComboBox<String> account = new ComboBox<>();
+  private final Map<Deed, Button> deeds = new EnumMap<>(Deed.class);
+  private final Label answer = Parts.label("", "access-answer");
+  private final Label unseen = Parts.label("", "quiet");
+  private final VBox chain = new VBox();
+  private final VBox cures = new VBox();
+  private boolean showing;
+
+  AccessView(AccessModel model) {
+    this.model = model;
+    getStyleClass().add("access");
+    open = Parts.button("", "access-open", () -> model.open(!model.openProperty().get()), "small");
+    Parts.hint(open, "Who can read, write, run or delete it, and what stops them");
+    account.setId("access-account");
+    account.setVisibleRowCount(12);
+    account.setOnAction(
+        event -> {
+          if (!showing) {
+            model.ask(account.getValue());
+          }
+        });
+    HBox asked = Parts.row("access-asked");
+    for (Deed deed : Deed.values()) {
+      Button button =
+          Parts.button(
+              "",
+              "access-" + deed.name().toLowerCase(java.util.Locale.ROOT),
+              () -> model.ask(deed),
+              "small",
+              "deed");
+      button.setMinWidth(USE_PREF_SIZE);
+      deeds.put(deed, button);
+      asked.getChildren().add(button);
+    }
+    answer.setId("access-answer");
+    answer.setWrapText(true);
+    answer.setMinHeight(USE_PREF_SIZE);
+    unseen.setWrapText(true);
+    unseen.setMinHeight(USE_PREF_SIZE);
+    chain.getStyleClass().add("access-chain");
+    cures.getStyleClass().add("access-cures");
+    inner.getStyleClass().add("access-inner");
+    inner.getChildren().addAll(account, asked, answer, unseen, chain, cures);
+    HBox head =
+        Parts.row(
+            "access-head", Parts.label("Who can reach it", "field-title"), Parts.spring(), open);
+    getChildren().addAll(head, inner);
+    model.changesProperty().addListener((observed, old, now) -> show());
+    show();
+  }
+
+  private void show() {
+    showing = true;
+    Parts.show(this, model.mayAsk());
+    boolean shown = model.openProperty().get();
+    open.setText(shown ? "Hide" : "Show");
+    Parts.show(inner, shown);
+    if (shown) {
+      List<String> accounts = model.accounts();
+      if (!account.getItems().equals(accounts)) {
+        account.getItems().setAll(accounts);
+      }
+      account.setValue(model.account());
+      deeds.forEach(
+          (deed, button) -> {
+            button.setText(model.words(deed));
+            Tables.mark(button, "on", deed == model.deed());
+          });
+      answer.setText(model.answerWords());
+      unseen.setText(model.unseenWords());
+      Parts.show(unseen, !unseen.getText().isEmpty());
+      Tables.mark(answer, "good", model.answerNow() == Answer.YES);
+      Tables.mark(answer, "bad", model.answerNow() == Answer.NO);
+      showChain();
+      showCures();
+    }
+    showing = false;
+  }
+
+  private void showChain() {
+    chain.getChildren().clear();
+    for (AccessStep step : model.steps()) {
+      Label place = Parts.label(model.place(step), "mono", "access-place");
+      Label words = Parts.label(model.words(step), "access-words");
+      words.setWrapText(true);
+      words.setMinHeight(USE_PREF_SIZE);
+      HBox.setHgrow(words, Priority.ALWAYS);
+      HBox row = Parts.row("access-step", place, words);
+      Tables.mark(row, "stops", step.answer() == Answer.NO);
+      Tables.mark(row, "not-known", step.answer() == Answer.UNKNOWN);
+      chain.getChildren().add(row);
+    }
+    Parts.show(chain, !chain.getChildren().isEmpty());
+  }
+
+  private void showCures() {
+    cures.getChildren().clear();
+    int number = 0;
+    for (AccessModel.CureRow cure : model.cures()) {
+      Label what = Parts.label(cure.what());
+      Label effect = Parts.label(cure.effect(), "quiet");
+      for (Label label : List.of(what, effect)) {
+        label.setWrapText(true);
+        label.setMinHeight(USE_PREF_SIZE);
+      }
+      VBox words = new VBox(what, effect);
+      HBox.setHgrow(words, Priority.ALWAYS);
+      HBox row = Parts.row("access-cure", words);
+      int mine = number++;
+      if (!cure.button().isEmpty()) {
+        Button set =
+            Parts.button(cure.button(), "access-cure-" + mine, () -> model.cure(mine), "small");
+        set.setMinWidth(USE_PREF_SIZE);
+        set.setDisable(model.isBusy());
+        row.getChildren().add(set);
+      }
+      cures.getChildren().add(row);
+    }
+    if (number > 0) {
+      cures.getChildren().add(0, Parts.label("What would open it", "field-title"));
+    }
+    Parts.show(cures, number > 0);
+  }
+}

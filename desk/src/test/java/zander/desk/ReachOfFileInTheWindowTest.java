@@ -1,0 +1,112 @@
+package zander.desk;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import zander.core.files.RemotePath;
+import zander.core.journal.ChangeKind;
+import zander.desk.rights.AccessModel;
+
+/** Who can reach a file: asked in the panel, told with what stops them, and opened. */
+class ReachOfFileInTheWindowTest {
+  @TempDir Path folder;
+  private Window window;
+
+  @BeforeEach
+  void open() throws Exception {
+    window = new Window(folder);
+    window.openLevelsWeb();
+    // All of the panel is seen then.
+    window.press("#fold");
+    window.choose("#server-table", "alerts.html");
+    window.press("#access-open");
+  }
+
+  @AfterEach
+  void close() throws Exception {
+    window.close();
+  }
+
+  private String answer() {
+    return window.shownOrNull("#access-answer") instanceof Label label ? label.getText() : "";
+  }
+
+  private void untilAnswer(String words) {
+    window.until(words, () -> answer().equals(words));
+  }
+
+  private AccessModel model() {
+    return window.desk().rights().access();
+  }
+
+  @Test
+  void theFirstThatStopsIsToldForEachDeedAndAccount() throws Exception {
+    untilAnswer("web cannot read it.");
+    assertThat(Window.inWindow(() -> model().steps().stream().map(model()::words).toList()))
+        .containsExactly(
+            "others may enter",
+            "others may enter",
+            "others may enter",
+            "group web may enter",
+            "others may not read");
+    assertThat(Window.inWindow(() -> model().isStop(model().steps().get(4)))).isTrue();
+    window.press("#access-delete");
+    untilAnswer("web can delete it.");
+    @SuppressWarnings("unchecked")
+    ComboBox<String> accounts = (ComboBox<String>) window.shown("#access-account");
+    assertThat(accounts.getItems()).startsWith("web", "root", "warden").contains("ingest");
+    Window.inWindow(
+        () -> {
+          accounts.setValue("root");
+          return null;
+        });
+    untilAnswer("root can delete it.");
+    window.choose("#server-table", "uploads");
+    untilAnswer("root can delete it.");
+    window.press("#access-read");
+    untilAnswer("root can list it.");
+  }
+
+  @Test
+  void theNarrowestCureIsMadeAsRootAndPutBack() throws Exception {
+    window.until("it is offered", () -> window.shownOrNull("#access-cure-2") != null);
+    var rows = Window.inWindow(() -> model().cures());
+    assertThat(rows)
+        .extracting(AccessModel.CureRow::what)
+        .containsExactly(
+            "Give alerts.html the group web.",
+            "Set alerts.html to 0644, others may read.",
+            "Add the access list entry u:web:r-- to alerts.html.");
+    assertThat(rows.get(2).effect()).isEqualTo("Opens it to web alone.");
+    window.press("#access-cure-2");
+    window.until("the password is asked", () -> window.shownOrNull("#secret") != null);
+    window.fill("#secret", "heron-at-dusk");
+    window.push(KeyCode.ENTER);
+    window.until("root acts", () -> window.desk().actsAs() != null);
+    window.until(
+        "it is in the journal",
+        () ->
+            window.desk().journal().entries().stream()
+                .anyMatch(one -> one.kind() == ChangeKind.ACCESS_LIST && one.isDone()));
+    window.choose("#server-table", "alerts.html");
+    window.press("#access-open");
+    untilAnswer("web can read it.");
+    window.press("#access-open");
+    window.press("#put-back-0");
+    window.until("it is put back", this::isPutBack);
+    RemotePath file = RemotePath.of("/srv/levels/site/alerts.html");
+    assertThat(window.desk().files().look(file).mode().octal()).isEqualTo("0640");
+  }
+
+  private boolean isPutBack() {
+    return window.desk().journal().entries().stream()
+        .anyMatch(one -> one.undoes() != 0 && one.isDone());
+  }
+}
