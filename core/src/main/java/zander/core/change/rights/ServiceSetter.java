@@ -18,7 +18,7 @@ import zander.core.rights.TreeRights;
 
 /** Sets rights by the file service, many requests under way, and never through a link. */
 final class ServiceSetter implements RightsSetter {
-  private static final int TOGETHER = 512;
+  private static final int TOGETHER = 1024;
 
   private final RemoteFiles files;
   private final TreeRoots roots;
