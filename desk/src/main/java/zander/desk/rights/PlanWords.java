@@ -64,7 +64,7 @@ final class PlanWords {
     if (step.changesMode()) {
       words.add(kind + " " + before.mode().octal() + ARROW + after.mode().octal());
       List<String> deeds = deeds(before.mode(), after.mode(), step.folder());
-      if (deeds.size() <= MOST_DEEDS) {
+      if (deeds.size() <= MOST_DEEDS && !step.changesOwner()) {
         words.addAll(deeds);
       }
     }

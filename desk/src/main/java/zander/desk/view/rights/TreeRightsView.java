@@ -92,6 +92,8 @@ public final class TreeRightsView extends VBox implements SheetView {
               if (now == Stage.PLANNED && old == Stage.LOOKING) {
                 plan.getSelectionModel().selectFirst();
                 plan.requestFocus();
+              } else if (now == Stage.DONE && old == Stage.SETTING) {
+                (back.isVisible() ? back : change).requestFocus();
               }
             });
     model.statusProperty().addListener((observed, old, now) -> show());
