@@ -98,9 +98,16 @@ class ReachOfFileInTheWindowTest {
     window.choose("#server-table", "alerts.html");
     window.press("#access-open");
     untilAnswer("web can read it.");
+    assertThat(Window.inWindow(() -> model().list()))
+        .extracting(AccessModel.ListRow::words)
+        .containsExactly("web r--");
+    window.press("#access-remove-0");
+    untilAnswer("web cannot read it.");
     window.press("#access-open");
     window.press("#put-back-0");
     window.until("it is put back", this::isPutBack);
+    window.press("#access-open");
+    untilAnswer("web can read it.");
     RemotePath file = RemotePath.of("/srv/levels/site/alerts.html");
     assertThat(window.desk().files().look(file).mode().octal()).isEqualTo("0640");
   }

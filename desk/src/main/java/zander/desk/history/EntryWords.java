@@ -23,7 +23,7 @@ public final class EntryWords {
           case RIGHTS ->
               "rights " + rights(entry.before(), names) + " to " + rights(entry.after(), names);
           case RIGHTS_OF_TREE -> "rights of " + entries(entry) + " set";
-          case ACCESS_LIST -> "access list, " + entry.note();
+          case ACCESS_LIST -> "access list entry " + named(entry.note(), names);
           case MAKE_FILE -> "file made";
           case MAKE_FOLDER -> "folder made";
           case MAKE_LINK -> "link made to " + entry.note();
@@ -38,6 +38,17 @@ public final class EntryWords {
           case FETCH -> "fetched from " + entry.note();
         }
         + as;
+  }
+
+  /** The note is such as {@code u:33:r--}, or without the letters where it was removed. */
+  private static String named(String note, AccountNames names) {
+    String[] fields = note.split(":", -1);
+    if (fields.length != 3 || !fields[1].matches("[0-9]{1,10}")) {
+      return note;
+    }
+    int id = (int) Long.parseLong(fields[1]);
+    String whose = fields[0] + ":" + (fields[0].equals("g") ? names.group(id) : names.user(id));
+    return fields[2].isEmpty() ? whose + " removed" : whose + ":" + fields[2];
   }
 
   /** The note is their number. */

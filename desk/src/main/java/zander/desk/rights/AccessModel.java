@@ -1,6 +1,9 @@
 package zander.desk.rights;
 
+import java.io.IOException;
+import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
@@ -13,8 +16,10 @@ import zander.core.access.AccessReader;
 import zander.core.access.AccessStep;
 import zander.core.access.Deed;
 import zander.core.access.PathFacts;
+import zander.core.change.rights.AccessListChange;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
+import zander.core.rights.AccessList;
 import zander.core.rights.AccessList.Answer;
 import zander.core.rights.AccessList.Asker;
 import zander.desk.sheet.OpenDesk;
@@ -25,6 +30,9 @@ import zander.desk.work.FailureWords;
  * somebody wants to know, and from then on of each selection. Interface thread only.
  */
 public final class AccessModel {
+  /** Who goes through a list with the arrow keys asks for the last alone. */
+  private static final Duration REST = Duration.ofMillis(150);
+
   private final OpenDesk desk;
   private final ReadOnlyBooleanWrapper open = new ReadOnlyBooleanWrapper();
   private final ReadOnlyLongWrapper changes = new ReadOnlyLongWrapper();
@@ -71,6 +79,14 @@ public final class AccessModel {
     if (account.isEmpty()) {
       account = desk.serviceAccount().isEmpty() ? entry.owner() : desk.serviceAccount();
     }
+    desk.background().later(REST, () -> readNow(mine));
+    changed();
+  }
+
+  private void readNow(long mine) {
+    if (mine != asked || entry == null) {
+      return;
+    }
     RemotePath path = entry.path();
     desk.background()
         .run(
@@ -88,7 +104,6 @@ public final class AccessModel {
                 desk.checkLine();
               }
             });
-    changed();
   }
 
   private void answer() {
@@ -211,6 +226,65 @@ public final class AccessModel {
   }
 
   /**
+   * One entry of the access control list of what is selected.
+   *
+   * @param words whose it is, and what it allows
+   * @param mayRemove whether it can be removed from here
+   */
+  public record ListRow(String words, boolean group, int id, boolean mayRemove) {}
+
+  /** The entries beyond owner, group and others; none where there is no list. */
+  public List<ListRow> list() {
+    List<ListRow> rows = new ArrayList<>();
+    AccessList list = facts == null ? null : facts.entry().list();
+    if (list != null) {
+      boolean may = desk.whoAmI().uid() == 0 || desk.whoAmI().uid() == facts.entry().is().uid();
+      var names = desk.files().names();
+      list.users()
+          .forEach(
+              (uid, bits) ->
+                  rows.add(
+                      new ListRow(
+                          AccessWords.entry(names.user(uid), bits, list.mask()), false, uid, may)));
+      list.groups()
+          .forEach(
+              (gid, bits) ->
+                  rows.add(
+                      new ListRow(
+                          AccessWords.entry("group " + names.group(gid), bits, list.mask()),
+                          true,
+                          gid,
+                          may)));
+      rows.sort(Comparator.comparing(ListRow::words));
+    }
+    return rows;
+  }
+
+  /** What flags and the mask say of what is selected; empty for nothing. */
+  public String listWords() {
+    AccessList list = facts == null ? null : facts.entry().list();
+    return list == null
+        ? ""
+        : "The mask lets "
+            + AccessWords.letters(list.mask())
+            + " through at most, for all but the owner and others.";
+  }
+
+  /** Removes an entry of the list. */
+  public void remove(ListRow row) {
+    if (busy || facts == null) {
+      return;
+    }
+    RemotePath path = facts.entry().path();
+    carryOut(
+        () ->
+            new AccessListChange(desk.files(), desk.commands(), desk.journal())
+                .remove(path, row.group(), row.id()),
+        List.of(path),
+        desk);
+  }
+
+  /**
    * One thing that would let the account do it.
    *
    * @param what it does
@@ -246,32 +320,38 @@ public final class AccessModel {
   }
 
   private void carryOut(AccessCures.Offered one, OpenDesk on) {
+    List<RemotePath> paths =
+        one.cure().changes().stream().map(change -> change.path()).distinct().toList();
+    carryOut(() -> AccessCures.carryOut(one.cure(), on), paths, on);
+  }
+
+  private interface Change {
+    void make() throws IOException;
+  }
+
+  private void carryOut(Change change, List<RemotePath> paths, OpenDesk on) {
     busy = true;
     changed();
     on.background()
         .run(
             () -> {
-              AccessCures.carryOut(one.cure(), on);
+              change.make();
               return true;
             },
-            done -> carriedOut(one, on),
+            done -> {
+              busy = false;
+              on.changed(paths);
+              if (on != desk) {
+                desk.changed(paths);
+              }
+              read();
+            },
             failure -> {
               busy = false;
               on.openSheets().front().tellFailure(FailureWords.of(failure));
               on.checkLine();
               read();
             });
-  }
-
-  private void carriedOut(AccessCures.Offered one, OpenDesk on) {
-    busy = false;
-    List<RemotePath> paths =
-        one.cure().changes().stream().map(change -> change.path()).distinct().toList();
-    on.changed(paths);
-    if (on != desk) {
-      desk.changed(paths);
-    }
-    read();
   }
 
   public boolean isBusy() {

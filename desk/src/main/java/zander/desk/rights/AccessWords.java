@@ -109,16 +109,24 @@ final class AccessWords {
     return all.substring(0, 1).toUpperCase(java.util.Locale.ROOT) + all.substring(1) + ".";
   }
 
+  /** {@code rw-}. */
+  static String letters(int bits) {
+    return ((bits & 4) != 0 ? "r" : "-")
+        + ((bits & 2) != 0 ? "w" : "-")
+        + ((bits & 1) != 0 ? "x" : "-");
+  }
+
+  /** What an entry of a list allows, with what the mask leaves of it. */
+  static String entry(String whose, int bits, int mask) {
+    String left = (bits & mask) == bits ? "" : ", the mask leaves " + letters(bits & mask);
+    return whose + " " + letters(bits) + left;
+  }
+
   private static String entry(CureChange change, AccountNames names) {
-    int bits = change.entryBits();
-    String letters =
-        ((bits & 4) != 0 ? "r" : "-")
-            + ((bits & 2) != 0 ? "w" : "-")
-            + ((bits & 1) != 0 ? "x" : "-");
     return "add the access list entry u:"
         + names.user(change.entryUid())
         + ":"
-        + letters
+        + letters(change.entryBits())
         + " to "
         + change.path().name();
   }

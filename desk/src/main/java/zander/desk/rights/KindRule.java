@@ -86,8 +86,8 @@ public final class KindRule implements ModeEditing {
 
   @Override
   public void press(int bit) {
-    Mode from = exact == null ? usual : exact;
-    set(exact == null ? from : from.withBit(bit, !from.has(bit)), null);
+    // A box that was left as it is looks empty: the first press is to fill it.
+    set(exact == null ? usual.withBit(bit, true) : exact.withBit(bit, !exact.has(bit)), null);
   }
 
   @Override

@@ -25,6 +25,7 @@ import zander.core.journal.JournalEntry;
 import zander.core.rights.AccessList.Asker;
 import zander.core.rights.TreeRights;
 import zander.core.work.Cancellation;
+import zander.desk.folder.FolderModel;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
@@ -266,6 +267,12 @@ public final class TreeRightsModel extends Sheet {
     status.set((puttingBack ? "Put back: " : "") + all + already + not);
     stage.set(Stage.DONE);
     desk.changed(roots.entries());
+    // What is inside has no other time by this, so nothing else would read it again.
+    for (FolderModel folder : desk.openSheets().of(FolderModel.class)) {
+      if (roots.entries().stream().anyMatch(folder.path().chain()::contains)) {
+        folder.refresh();
+      }
+    }
   }
 
   /** Puts back what was set here. */

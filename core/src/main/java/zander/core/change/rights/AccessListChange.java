@@ -54,6 +54,16 @@ public final class AccessListChange {
     change(path, "setfacl -m " + entry + " -- ", new byte[0], 0, entry);
   }
 
+  /**
+   * Takes away the entry of an account or a group; waits.
+   *
+   * @param group whether it is a group's
+   */
+  public void remove(RemotePath path, boolean group, int id) throws IOException {
+    String entry = (group ? "g:" : "u:") + Integer.toUnsignedString(id);
+    change(path, "setfacl -x " + entry + " -- ", new byte[0], 0, entry + ":");
+  }
+
   /** Gives one the list it had before; waits. */
   public void putBack(JournalEntry entry) throws IOException {
     byte[] before = journal.contentBefore(entry);

@@ -29,6 +29,7 @@ final class AccessView extends VBox {
   private final Label unseen = Parts.label("", "quiet");
   private final VBox chain = new VBox();
   private final VBox cures = new VBox();
+  private final VBox list = new VBox();
   private boolean showing;
 
   AccessView(AccessModel model) {
@@ -64,8 +65,9 @@ final class AccessView extends VBox {
     unseen.setMinHeight(USE_PREF_SIZE);
     chain.getStyleClass().add("access-chain");
     cures.getStyleClass().add("access-cures");
+    list.getStyleClass().add("access-cures");
     inner.getStyleClass().add("access-inner");
-    inner.getChildren().addAll(account, asked, answer, unseen, chain, cures);
+    inner.getChildren().addAll(account, asked, answer, unseen, chain, cures, list);
     HBox head =
         Parts.row(
             "access-head", Parts.label("Who can reach it", "field-title"), Parts.spring(), open);
@@ -98,6 +100,7 @@ final class AccessView extends VBox {
       Tables.mark(answer, "bad", model.answerNow() == Answer.NO);
       showChain();
       showCures();
+      showList();
     }
     showing = false;
   }
@@ -145,5 +148,29 @@ final class AccessView extends VBox {
       cures.getChildren().add(0, Parts.label("What would open it", "field-title"));
     }
     Parts.show(cures, number > 0);
+  }
+
+  private void showList() {
+    list.getChildren().clear();
+    int number = 0;
+    for (AccessModel.ListRow row : model.list()) {
+      HBox shown = Parts.row("access-cure", Parts.label(row.words(), "mono"), Parts.spring());
+      int mine = number++;
+      if (row.mayRemove()) {
+        Button remove =
+            Parts.button("Remove", "access-remove-" + mine, () -> model.remove(row), "small");
+        remove.setDisable(model.isBusy());
+        shown.getChildren().add(remove);
+      }
+      list.getChildren().add(shown);
+    }
+    if (number > 0) {
+      Label mask = Parts.label(model.listWords(), "quiet");
+      mask.setWrapText(true);
+      mask.setMinHeight(USE_PREF_SIZE);
+      list.getChildren().add(0, Parts.label("Access list", "field-title"));
+      list.getChildren().add(mask);
+    }
+    Parts.show(list, number > 0);
   }
 }

@@ -12,15 +12,16 @@ import zander.standin.world.Account;
 import zander.standin.world.PosixError;
 import zander.standin.world.Stat;
 
-/** {@code setfacl -m} with entries for accounts, and {@code --set-file=-}; see its manual page. */
+/** {@code setfacl -m} and {@code -x}, and {@code --set-file=-}; see its manual page. */
 public final class SetAccessListCommand {
   private SetAccessListCommand() {}
 
   public static int run(Call call) throws IOException {
     List<String> words = call.arguments().subList(1, call.arguments().size());
     boolean whole = !words.isEmpty() && words.get(0).equals("--set-file=-");
-    if (!whole && (words.size() < 2 || !words.get(0).equals("-m"))) {
-      throw new UsageError("only -m and --set-file=- are supported on this stand-in");
+    boolean removes = !words.isEmpty() && words.get(0).equals("-x");
+    if (!whole && (words.size() < 2 || !(removes || words.get(0).equals("-m")))) {
+      throw new UsageError("only -m, -x and --set-file=- are supported on this stand-in");
     }
     List<String> entries =
         whole
@@ -53,6 +54,10 @@ public final class SetAccessListCommand {
     int group = before == null ? is.mode() >> 3 & 7 : before.owningGroup();
     for (String entry : entries) {
       String[] fields = entry.replaceFirst("\\s*#.*", "").split(":", -1);
+      if (fields.length == 2) {
+        boolean account = fields[0].startsWith("u");
+        (account ? users : groups).remove(number(call, account, fields[1]));
+      }
       if (fields.length < 3) {
         continue;
       }
