@@ -53,10 +53,10 @@ final class ModeBoxes extends VBox {
     last.setHalignment(HPos.RIGHT);
     grid.getColumnConstraints()
         .addAll(
-            new ColumnConstraints(54),
-            new ColumnConstraints(44),
-            new ColumnConstraints(44),
-            new ColumnConstraints(44),
+            new ColumnConstraints(50),
+            new ColumnConstraints(41),
+            new ColumnConstraints(41),
+            new ColumnConstraints(41),
             last);
     grid.addRow(
         0,

@@ -3,6 +3,7 @@ package zander.desk.view.rights;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.TextField;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -36,10 +37,11 @@ final class TreeRequestForm extends VBox {
     for (VBox field : new VBox[] {ownerField, groupField}) {
       HBox.setHgrow(field, Priority.NEVER);
     }
-    HBox first = new HBox(ownerField, groupField, other);
+    FlowPane first = new FlowPane(ownerField, groupField, other);
     first.getStyleClass().add("tree-owners");
-    HBox modes =
-        new HBox(
+    // One below the other where the window is narrow.
+    FlowPane modes =
+        new FlowPane(
             kind("Files", request.files(), "files-", look),
             kind("Folders", request.folders(), "folders-", look));
     modes.getStyleClass().add("tree-kinds");

@@ -25,6 +25,8 @@ import zander.desk.view.part.Tables;
 
 /** The rights of all that is in folders: what is asked, what would change, what became of it. */
 public final class TreeRightsView extends VBox implements SheetView {
+  private static final double NARROW = 640;
+
   private final TreeRightsModel model;
   private final Label heading = Parts.label("", "sheet-heading");
   private final Label asks = Parts.label("", "quiet");
@@ -130,6 +132,14 @@ public final class TreeRightsView extends VBox implements SheetView {
     TableColumn<PlanRow, PlanRow> example =
         Tables.column("For example", 230, row -> row, ExampleCell::new);
     plan.getColumns().addAll(List.of(chosen, count, what, example));
+    // What becomes of them gets the room that is left.
+    plan.widthProperty()
+        .addListener(
+            (observed, old, now) -> {
+              example.setPrefWidth(now.doubleValue() < NARROW ? 170 : 230);
+              double rest = now.doubleValue() - 40 - count.getWidth() - example.getPrefWidth() - 4;
+              what.setPrefWidth(Math.max(210, rest));
+            });
     Tables.open(
         plan,
         model.choice()::show,
