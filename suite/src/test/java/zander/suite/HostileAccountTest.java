@@ -12,8 +12,10 @@ import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.OptionalInt;
+import java.util.Set;
 import java.util.concurrent.CancellationException;
 import org.junit.jupiter.api.Test;
 import zander.core.archive.Archives;
@@ -21,6 +23,11 @@ import zander.core.archive.WebFetch;
 import zander.core.change.Recovery;
 import zander.core.change.RightsChange;
 import zander.core.change.place.TemporaryName;
+import zander.core.change.rights.AccessListChange;
+import zander.core.change.rights.TreePlan;
+import zander.core.change.rights.TreePlanner;
+import zander.core.change.rights.TreeRightsTask;
+import zander.core.change.rights.TreeRoots;
 import zander.core.change.save.AtomicSave;
 import zander.core.change.save.FileVersion;
 import zander.core.change.save.InPlaceWrite;
@@ -32,7 +39,10 @@ import zander.core.files.RemoteWriter;
 import zander.core.journal.FileJournal;
 import zander.core.journal.JournalEntry;
 import zander.core.journal.JournalRules;
+import zander.core.rights.AccessList.Asker;
 import zander.core.rights.Mode;
+import zander.core.rights.ModeRule;
+import zander.core.rights.TreeRights;
 import zander.core.transfer.Transfer;
 import zander.core.transfer.local.LocalEndpoint;
 import zander.core.transfer.progress.Progress;
@@ -50,6 +60,8 @@ import zander.core.work.Cancellation;
  * there, and what is done in between is done. {@code -Dhostile.rounds=2000} swaps, or more.
  */
 class HostileAccountTest extends HostileGround {
+  private static final Asker ROOT = new Asker(0, Set.of(0));
+
   private boolean send(ConflictRule rule, String... names) {
     RemoteEndpoint there =
         new RemoteEndpoint(
@@ -127,6 +139,48 @@ class HostileAccountTest extends HostileGround {
                         (mode, isFolder) -> new Mode(isFolder ? 0777 : 0600 + round % 8))
                     .stream()
                     .allMatch(result -> result.failure() == null));
+  }
+
+  @Test
+  void settingRightsOfAllThatIsInside() throws Exception {
+    TreeRoots roots =
+        TreeRoots.of(List.of(on.at("tree"), on.at("a.conf"), on.at("b.conf"), on.at("c.conf")));
+    holdsWhile(
+        round -> {
+          TreeRights wanted =
+              new TreeRights(
+                  OptionalInt.of(uid),
+                  OptionalInt.empty(),
+                  new ModeRule.Exact(new Mode(0600 + round % 8), false),
+                  new ModeRule.Exact(new Mode(0770 + round % 8), false));
+          try {
+            TreePlan plan =
+                new TreePlanner(on.files, on.commands)
+                    .plan(roots, wanted, ROOT, false, seen -> {}, new Cancellation());
+            return new TreeRightsTask(on.files, on.commands, on.journal)
+                .run(
+                    plan.choose(new HashSet<>(plan.groups()), Set.of()),
+                    TreeRightsTask.Progress.NONE,
+                    new Cancellation())
+                .isWhole();
+          } catch (RemoteFailure e) {
+            return false;
+          }
+        });
+  }
+
+  @Test
+  void addingToAnAccessList() throws Exception {
+    AccessListChange lists = new AccessListChange(on.files, on.commands, on.journal);
+    holdsWhile(
+        round -> {
+          try {
+            lists.allow(on.at("tree/a.conf"), 65_000 + round % 8, 6);
+            return true;
+          } catch (RemoteFailure e) {
+            return false;
+          }
+        });
   }
 
   @Test
