@@ -13,7 +13,7 @@ import zander.core.change.rights.TreeOutcome;
 import zander.core.change.rights.TreePlan;
 import zander.core.change.rights.TreePlanner;
 import zander.core.change.rights.TreeRightsTask;
-import zander.core.change.rights.TreeRoots;
+import zander.core.change.rights.look.TreeRoots;
 import zander.core.connect.Connection;
 import zander.core.connect.Connector;
 import zander.core.connect.address.ServerAddress;

@@ -27,7 +27,7 @@ import zander.core.change.rights.AccessListChange;
 import zander.core.change.rights.TreePlan;
 import zander.core.change.rights.TreePlanner;
 import zander.core.change.rights.TreeRightsTask;
-import zander.core.change.rights.TreeRoots;
+import zander.core.change.rights.look.TreeRoots;
 import zander.core.change.save.AtomicSave;
 import zander.core.change.save.FileVersion;
 import zander.core.change.save.InPlaceWrite;

@@ -2,7 +2,7 @@ package zander.desk.rights;
 
 import zander.core.change.rights.TreeOutcome;
 import zander.core.change.rights.TreePlan;
-import zander.core.change.rights.TreeRoots;
+import zander.core.change.rights.look.TreeRoots;
 import zander.core.files.AccountNames;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;

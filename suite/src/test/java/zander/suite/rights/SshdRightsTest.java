@@ -29,7 +29,7 @@ import zander.core.change.rights.TreeOutcome.Why;
 import zander.core.change.rights.TreePlan;
 import zander.core.change.rights.TreePlanner;
 import zander.core.change.rights.TreeRightsTask;
-import zander.core.change.rights.TreeRoots;
+import zander.core.change.rights.look.TreeRoots;
 import zander.core.connect.Connection;
 import zander.core.connect.command.Commands;
 import zander.core.files.RemotePath;

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import zander.core.change.rights.look.ScannedEntry;
 import zander.core.files.FileKind;
 import zander.core.files.PathTrust;
 import zander.core.files.RemoteAttributes;

@@ -3,6 +3,7 @@ package zander.core.change.rights;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import zander.core.change.rights.look.TreeRoots;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteBatch.Look;

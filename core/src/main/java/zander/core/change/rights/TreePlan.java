@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import zander.core.change.rights.look.TreeRoots;
 import zander.core.files.RemotePath;
 import zander.core.rights.RightsStep;
 

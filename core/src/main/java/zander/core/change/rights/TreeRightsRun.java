@@ -8,6 +8,8 @@ import zander.core.change.rights.TreeOutcome.Left;
 import zander.core.change.rights.TreeOutcome.Why;
 import zander.core.change.rights.TreeRightsTask.Progress;
 import zander.core.change.rights.TreeRightsTask.Standing;
+import zander.core.change.rights.look.ScannedEntry;
+import zander.core.change.rights.look.TreeLook;
 import zander.core.connect.command.Commands;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;

@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import zander.core.change.rights.look.TreeRoots;
 import zander.core.files.RemotePath;
 import zander.core.rights.Mode;
 import zander.core.rights.Rights;

@@ -14,6 +14,7 @@ import java.util.Random;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
+import zander.core.change.rights.look.TreeRoots;
 import zander.core.files.RemotePath;
 import zander.core.rights.Mode;
 import zander.core.rights.Rights;

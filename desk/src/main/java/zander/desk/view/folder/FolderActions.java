@@ -11,6 +11,7 @@ import zander.desk.folder.CreateActions;
 import zander.desk.folder.DeleteActions;
 import zander.desk.folder.ToolActions;
 import zander.desk.model.DeskModel;
+import zander.desk.rights.FindingsModel;
 import zander.desk.sheet.Action;
 
 /** What can be done in the folder of a desk, by name and by key. */
@@ -70,9 +71,18 @@ public final class FolderActions {
   public List<Action> looking() {
     return List.of(
         action("Facts: size, kind, checksum", "Alt+Enter", tools::facts),
+        action("Look for rights that are too wide", "Alt+Shift+I", this::findings),
         onSelection("Make ready to drag to the desktop", "Alt+T", desk.takenOut()::prepare),
         onSelection("Pack into an archive", "Alt+P", tools::pack),
         onSelection("Unpack an archive", "Alt+U", tools::unpack));
+  }
+
+  /** Below the one folder that is selected, or the one that is shown. */
+  private void findings() {
+    var chosen = desk.folder().selection();
+    boolean one = chosen.size() == 1 && chosen.get(0).attributes().isFolder();
+    RemotePath below = one ? chosen.get(0).path() : desk.folder().path();
+    desk.openSheets().show(new FindingsModel(desk, below));
   }
 
   public List<Action> deleting() {

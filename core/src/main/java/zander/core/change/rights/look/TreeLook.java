@@ -1,4 +1,4 @@
-package zander.core.change.rights;
+package zander.core.change.rights.look;
 
 import java.io.IOException;
 import java.util.List;
@@ -23,7 +23,7 @@ import zander.core.work.Cancellation;
  * is GNU's, which tells file systems and files apart, by the file service otherwise. Links are seen
  * and never followed. What is found is handed on as it comes; a folder before what is in it.
  */
-final class TreeLook {
+public final class TreeLook {
   private static final int NO_FIND = 21;
 
   /** A folder that one may not list or enter is told and left. */
@@ -38,14 +38,14 @@ final class TreeLook {
   private final Commands commands;
   private final Cancellation stop;
 
-  TreeLook(RemoteFiles files, Commands commands, Cancellation stop) {
+  public TreeLook(RemoteFiles files, Commands commands, Cancellation stop) {
     this.files = files;
     this.commands = commands;
     this.stop = stop;
   }
 
   /** Told on the thread that looks. */
-  interface Visitor {
+  public interface Visitor {
     void entry(ScannedEntry entry) throws IOException;
 
     /** A folder, told before, could not be looked into. */
@@ -59,7 +59,8 @@ final class TreeLook {
    * @return whether the server's tools did it
    * @throws java.util.concurrent.CancellationException when it was stopped
    */
-  boolean run(TreeRoots roots, boolean otherFileSystems, Visitor visitor) throws IOException {
+  public boolean run(TreeRoots roots, boolean otherFileSystems, Visitor visitor)
+      throws IOException {
     return commands.byShellOr(
         () -> byTools(roots, otherFileSystems, visitor) || byFiles(roots, visitor),
         () -> byFiles(roots, visitor));

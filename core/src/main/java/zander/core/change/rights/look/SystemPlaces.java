@@ -1,4 +1,4 @@
-package zander.core.change.rights;
+package zander.core.change.rights.look;
 
 import java.util.Set;
 import zander.core.files.RemotePath;

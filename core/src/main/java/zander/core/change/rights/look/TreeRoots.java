@@ -1,4 +1,4 @@
-package zander.core.change.rights;
+package zander.core.change.rights.look;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -36,7 +36,7 @@ public record TreeRoots(RemotePath base, List<String> names) {
   }
 
   /** The full path of one found below. */
-  RemotePath at(String path) {
+  public RemotePath at(String path) {
     if (path.isEmpty()) {
       return base;
     }
@@ -44,7 +44,7 @@ public record TreeRoots(RemotePath base, List<String> names) {
   }
 
   /** The path from the base to one below it, in wire form. */
-  String below(RemotePath path) {
+  public String below(RemotePath path) {
     int from = base.isRoot() ? 1 : base.wire().length() + 1;
     return from >= path.wire().length() ? "" : path.wire().substring(from);
   }

@@ -1,4 +1,4 @@
-package zander.core.change.rights;
+package zander.core.change.rights.look;
 
 import zander.core.files.FileKind;
 import zander.core.rights.Rights;
@@ -11,9 +11,10 @@ import zander.core.rights.Rights;
  *     server does not tell
  * @param elsewhere whether it is on another file system than what the look began at
  */
-record ScannedEntry(String path, FileKind kind, Rights rights, long file, boolean elsewhere) {
+public record ScannedEntry(
+    String path, FileKind kind, Rights rights, long file, boolean elsewhere) {
   /** The path of the folder it is in; {@code null} for the one that is looked through. */
-  String folder() {
+  public String folder() {
     if (path.isEmpty()) {
       return null;
     }

@@ -1,0 +1,223 @@
+package zander.desk.rights;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.concurrent.CancellationException;
+import javafx.beans.property.ReadOnlyBooleanProperty;
+import javafx.beans.property.ReadOnlyBooleanWrapper;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
+import zander.core.change.rights.look.FindingKind;
+import zander.core.change.rights.look.TreeFindings;
+import zander.core.change.rights.look.TreeFindings.Finding;
+import zander.core.change.rights.look.TreeFindings.Found;
+import zander.core.change.rights.look.TreeFindings.Report;
+import zander.core.files.AccountNames;
+import zander.core.files.RemotePath;
+import zander.core.files.WireName;
+import zander.core.rights.AccessList.Asker;
+import zander.core.work.Cancellation;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.sheet.Sheet;
+import zander.desk.sheet.Texts;
+import zander.desk.work.FailureWords;
+
+/** Rights below a folder that are wider than they should be. Interface thread only. */
+public final class FindingsModel extends Sheet {
+  private static final String FOR_OTHERS = "o-w";
+
+  private final OpenDesk desk;
+  private final RemotePath folder;
+  private final ObservableList<FindingKind> kinds = FXCollections.observableArrayList();
+  private final ObservableList<Finding> shown = FXCollections.observableArrayList();
+  private final ReadOnlyStringWrapper status = new ReadOnlyStringWrapper("");
+  private final ReadOnlyBooleanWrapper running = new ReadOnlyBooleanWrapper();
+  private String account;
+  private Report report;
+  private Cancellation stop = new Cancellation();
+
+  public FindingsModel(OpenDesk desk, RemotePath folder) {
+    this.desk = desk;
+    this.folder = folder;
+    this.account =
+        desk.serviceAccount().isEmpty() ? desk.whoAmI().account() : desk.serviceAccount();
+    setTitle("Rights to look at in " + folder.name());
+    look();
+  }
+
+  private AccountNames names() {
+    return desk.files().names();
+  }
+
+  /** Looks anew; nothing is changed. */
+  public void look() {
+    stop.stop();
+    stop = new Cancellation();
+    Cancellation mine = stop;
+    Asker asker = AccessCures.asker(names(), account);
+    kinds.clear();
+    shown.clear();
+    report = null;
+    running.set(true);
+    status.set("Looking");
+    desk.background()
+        .run(
+            () ->
+                new TreeFindings(desk.files(), desk.commands())
+                    .look(folder, asker, seen -> tell(mine, seen), mine),
+            found -> {
+              if (mine == stop) {
+                take(found);
+              }
+            },
+            failure -> {
+              if (mine == stop) {
+                running.set(false);
+                status.set("");
+                if (!(failure instanceof CancellationException)) {
+                  tellFailure(FailureWords.of(failure));
+                  desk.checkLine();
+                }
+              }
+            });
+  }
+
+  private void tell(Cancellation mine, long seen) {
+    desk.background()
+        .show(
+            () -> {
+              if (mine == stop && running.get()) {
+                status.set("Looked at " + Texts.count(seen, "entry", "entries"));
+              }
+            });
+  }
+
+  private void take(Report found) {
+    report = found;
+    kinds.setAll(Arrays.stream(FindingKind.values()).filter(found.found()::containsKey).toList());
+    String unread =
+        found.unreadable() == 0
+            ? ""
+            : " "
+                + Texts.count(found.unreadable(), "folder", "folders")
+                + " could not be looked into.";
+    status.set(
+        "Looked at "
+            + Texts.count(found.looked(), "entry", "entries")
+            + ", by owner and mode; access lists may let more in."
+            + unread);
+    running.set(false);
+  }
+
+  /** Asks what another account can write. */
+  public void ask(String who) {
+    if (who != null && !who.equals(account)) {
+      account = who;
+      look();
+    }
+  }
+
+  public String account() {
+    return account;
+  }
+
+  /** The accounts that may be asked about: the likely ones first. */
+  public List<String> accounts() {
+    Set<String> all = new LinkedHashSet<>(List.of(account, desk.whoAmI().account()));
+    all.addAll(names().accounts());
+    return new ArrayList<>(all);
+  }
+
+  /** Shows what was found of a kind. */
+  public void show(FindingKind kind) {
+    Found found = report == null ? null : report.found().get(kind);
+    shown.setAll(found == null ? List.of() : found.first());
+  }
+
+  public long count(FindingKind kind) {
+    return report == null ? 0 : report.found().get(kind).count();
+  }
+
+  public String words(FindingKind kind) {
+    return switch (kind) {
+      case ANYONE_WRITES -> "everyone can write";
+      case SECRET_READABLE -> "look like secrets, and everyone can read them";
+      case OWNED_BY_NOBODY -> "belong to a number that no account or group has";
+      case RUNS_AS_OWNER -> "programs that run as their owner or group";
+      case ACCOUNT_WRITES -> account + " can write";
+    };
+  }
+
+  /** How grave it is that there are such. */
+  public boolean isGrave(FindingKind kind) {
+    return kind == FindingKind.ANYONE_WRITES || kind == FindingKind.SECRET_READABLE;
+  }
+
+  public String example(FindingKind kind) {
+    return report == null ? "" : below(report.found().get(kind).first().get(0));
+  }
+
+  /** The path from the folder on. */
+  public String below(Finding one) {
+    String wire = one.path().wire();
+    int from = folder.isRoot() ? 1 : folder.wire().length() + 1;
+    return from >= wire.length() ? one.path().name() : WireName.toText(wire.substring(from));
+  }
+
+  public String owner(Finding one) {
+    return names().user(one.rights().uid()) + ":" + names().group(one.rights().gid());
+  }
+
+  public String mode(Finding one) {
+    return one.rights().mode().letters() + " " + one.rights().mode().shortOctal();
+  }
+
+  /** Whether a press leads to a preview that mends all of a kind. */
+  public boolean mayMend(FindingKind kind) {
+    return kind == FindingKind.ANYONE_WRITES;
+  }
+
+  /** Shows what would change if others could write nothing here any more. */
+  public void mend() {
+    TreeRightsModel sheet = new TreeRightsModel(desk, List.of(folder));
+    sheet.request().files().typeSymbolic(FOR_OTHERS);
+    sheet.request().folders().typeSymbolic(FOR_OTHERS);
+    desk.openSheets().show(sheet);
+    sheet.look();
+  }
+
+  /** Shows the folder that one is in. */
+  public void goTo(Finding one) {
+    desk.goTo(one.path().parent());
+  }
+
+  public void stop() {
+    stop.stop();
+  }
+
+  public ObservableList<FindingKind> kinds() {
+    return kinds;
+  }
+
+  public ObservableList<Finding> shown() {
+    return shown;
+  }
+
+  public ReadOnlyStringProperty statusProperty() {
+    return status.getReadOnlyProperty();
+  }
+
+  public ReadOnlyBooleanProperty runningProperty() {
+    return running.getReadOnlyProperty();
+  }
+
+  @Override
+  public void close() {
+    stop.stop();
+  }
+}

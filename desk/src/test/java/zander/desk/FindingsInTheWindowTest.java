@@ -1,0 +1,74 @@
+package zander.desk;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.TableView;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import zander.core.change.rights.look.FindingKind;
+import zander.core.change.rights.look.TreeFindings.Finding;
+import zander.desk.rights.FindingsModel;
+
+/** Rights that are too wide, found below the folder that is shown, and mended by a preview. */
+class FindingsInTheWindowTest {
+  @TempDir Path folder;
+  private Window window;
+
+  @BeforeEach
+  void open() throws Exception {
+    window = new Window(folder);
+    window.openLevelsWeb();
+    window.push(KeyCode.ALT, KeyCode.SHIFT, KeyCode.I);
+    untilLooked();
+  }
+
+  @AfterEach
+  void close() throws Exception {
+    window.close();
+  }
+
+  private void untilLooked() {
+    window.until(
+        "it was looked",
+        () ->
+            window.shownOrNull("#findings-status") != null
+                && window.text("#findings-status").contains("by owner and mode"));
+  }
+
+  private FindingsModel model() {
+    return window.desk().openSheets().of(FindingsModel.class).get(0);
+  }
+
+  @Test
+  void whatIsTooWideIsToldAndMended() throws Exception {
+    assertThat(Window.inWindow(() -> model().kinds()))
+        .containsExactly(FindingKind.ANYONE_WRITES, FindingKind.ACCOUNT_WRITES);
+    assertThat(Window.inWindow(() -> model().example(FindingKind.ANYONE_WRITES)))
+        .isEqualTo("uploads");
+    TableView<?> entries = (TableView<?>) window.shown("#findings-entries");
+    window.until("it is shown", () -> entries.getItems().size() == 1);
+    assertThat(((Finding) entries.getItems().get(0)).path().name()).isEqualTo("uploads");
+    @SuppressWarnings("unchecked")
+    ComboBox<String> accounts = (ComboBox<String>) window.shown("#findings-account");
+    assertThat(accounts.getValue()).isEqualTo("web");
+    Window.inWindow(
+        () -> {
+          accounts.setValue("ingest");
+          return null;
+        });
+    untilLooked();
+    window.until(
+        "it is of the other",
+        () ->
+            model().kinds().contains(FindingKind.ACCOUNT_WRITES)
+                && model().account().equals("ingest"));
+    window.press("#findings-mend");
+    window.until("it is previewed", () -> window.shownOrNull("#tree-plan") != null);
+    assertThat(window.text("#tree-asks")).startsWith("Files o-w · folders o-w");
+  }
+}
