@@ -138,10 +138,11 @@ final class TreeRightsRun {
     String enter = EnteredFolder.enter(files, steps.roots().base());
     try {
       return new ShellSetter(commands, enter);
-    } catch (RemoteFailure e) {
-      if (e.reason() == Reason.LINE_LOST) {
+    } catch (IOException e) {
+      if (e instanceof RemoteFailure lost && lost.reason() == Reason.LINE_LOST) {
         throw e;
       }
+      // No room for one more session: it is done without.
       return service;
     }
   }
