@@ -81,7 +81,7 @@ public final class AccessReader {
       if (link < 0) {
         return new Ends(named, chain.get(chain.size() - 1));
       }
-      at = behind(chain, link);
+      at = behind(files, chain, link);
     }
     throw new RemoteFailure(Reason.FAILED, "look at", path, "too many links", null);
   }
@@ -103,8 +103,11 @@ public final class AccessReader {
     }
   }
 
-  /** What is above a link is no link, so that what leads up from there leads up by name. */
-  private RemotePath behind(List<RemotePath> chain, int link) throws IOException {
+  /**
+   * Where a path leads once the first link in it is followed. What is above a link is no link, so
+   * that what leads up from there leads up by name.
+   */
+  static RemotePath behind(RemoteFiles files, List<RemotePath> chain, int link) throws IOException {
     List<String> rest = new ArrayList<>();
     chain.subList(link + 1, chain.size()).forEach(one -> rest.add(one.wireName()));
     String target = files.readLink(chain.get(link));

@@ -1,7 +1,6 @@
 package zander.core.access;
 
 import java.io.IOException;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -83,7 +82,7 @@ public final class ServiceAccess {
       for (int i = 0; i < chain.size() && next == null; i++) {
         RemoteAttributes one = found.get(i);
         if (one != null && one.kind() == FileKind.LINK) {
-          next = behind(files, chain, i);
+          next = AccessReader.behind(files, chain, i);
         } else if (one != null && one.isFolder()) {
           way.put(chain.get(i), one);
         }
@@ -94,16 +93,6 @@ public final class ServiceAccess {
       at = next;
     }
     throw new RemoteFailure(Reason.FAILED, "look at", folder, "too many links", null);
-  }
-
-  /** What is above a link is no link, so that what leads up from there leads up by name. */
-  private static RemotePath behind(RemoteFiles files, List<RemotePath> chain, int link)
-      throws IOException {
-    List<String> rest = new ArrayList<>();
-    chain.subList(link + 1, chain.size()).forEach(one -> rest.add(one.wireName()));
-    String target = files.readLink(chain.get(link));
-    String from = target.startsWith("/") ? "" : chain.get(link - 1).wire();
-    return RemotePath.ofWire(from + "/" + target + "/" + String.join("/", rest));
   }
 
   private static Rights rights(RemoteAttributes of) {
