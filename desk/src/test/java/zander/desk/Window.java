@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.awt.image.BufferedImage;
 import java.lang.Thread.UncaughtExceptionHandler;
+import java.nio.channels.ShutdownChannelGroupException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
@@ -59,9 +60,12 @@ public final class Window extends FxRobot implements AutoCloseable {
    * the library, whose threads are gone. Nobody waits for them.
    */
   private static boolean isAfterTheEnd(Throwable thrown) {
-    return thrown instanceof IllegalStateException
-        && Arrays.stream(thrown.getStackTrace())
+    // The library's own executor refuses the bytes, or the socket group that is shut down.
+    boolean refused =
+        Arrays.stream(thrown.getStackTrace())
             .anyMatch(frame -> frame.getClassName().endsWith(".NoCloseExecutor"));
+    return thrown instanceof ShutdownChannelGroupException
+        || (thrown instanceof IllegalStateException && refused);
   }
 
   public final AppModel model;
