@@ -87,6 +87,11 @@ class TreeRightsWindowTest {
     Window.inWindow(
         () -> {
           model.choice().leaveOut(CONTACT, true);
+          assertThat(model.choice().count()).isEqualTo(1);
+          var chosen = model.choice().rows().get(0).chosenProperty();
+          chosen.set(false);
+          assertThat(model.choice().count()).isZero();
+          chosen.set(true);
           return null;
         });
     window.press("#tree-set");

@@ -1,17 +1,12 @@
 package zander.core.access;
 
 import java.io.IOException;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.OptionalInt;
 import zander.core.connect.command.Commands;
 import zander.core.files.AccountNames;
-import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteEntry;
-import zander.core.files.RemoteFailure;
-import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.rights.AccessList;
@@ -27,9 +22,6 @@ import zander.core.rights.Rights;
 public final class ServiceAccess {
   private static final int READ = 4;
   private static final int SEARCH = 1;
-
-  /** As many as Linux follows on a way (path_resolution(7)). */
-  private static final int MOST_LINKS = 40;
 
   private final String account;
   private final Asker asker;
@@ -56,43 +48,22 @@ public final class ServiceAccess {
       return null;
     }
     Asker asker = new Asker(uid.getAsInt(), names.groupsOf(account));
-    Map<RemotePath, RemoteAttributes> way = wayTo(files, folder);
-    AccessLists lists = AccessLists.ask(commands, folder, List.copyOf(way.keySet()));
+    List<Way.Step> folders =
+        Way.to(files, folder).steps().stream()
+            .filter(step -> step.is() != null && step.is().isFolder())
+            .toList();
+    AccessLists lists =
+        AccessLists.ask(commands, folder, folders.stream().map(Way.Step::path).toList());
     RemotePath stopped = null;
-    for (Map.Entry<RemotePath, RemoteAttributes> one : way.entrySet()) {
-      Answer may = AccessList.may(asker, rights(one.getValue()), lists.of(one.getKey()), SEARCH);
+    for (Way.Step one : folders) {
+      Answer may = AccessList.may(asker, rights(one.is()), lists.of(one.path()), SEARCH);
       // The folder that is nearest to the root stops first.
       if (may == Answer.NO
-          && (stopped == null || one.getKey().chain().size() < stopped.chain().size())) {
-        stopped = one.getKey();
+          && (stopped == null || one.path().chain().size() < stopped.chain().size())) {
+        stopped = one.path();
       }
     }
     return new ServiceAccess(account, asker, lists, stopped);
-  }
-
-  /** The folders that must be entered on a way, with links followed as the kernel does it. */
-  private static Map<RemotePath, RemoteAttributes> wayTo(RemoteFiles files, RemotePath folder)
-      throws IOException {
-    Map<RemotePath, RemoteAttributes> way = new HashMap<>();
-    RemotePath at = folder;
-    for (int links = 0; links <= MOST_LINKS; links++) {
-      List<RemotePath> chain = at.chain();
-      List<RemoteAttributes> found = files.lookAll(chain);
-      RemotePath next = null;
-      for (int i = 0; i < chain.size() && next == null; i++) {
-        RemoteAttributes one = found.get(i);
-        if (one != null && one.kind() == FileKind.LINK) {
-          next = AccessReader.behind(files, chain, i);
-        } else if (one != null && one.isFolder()) {
-          way.put(chain.get(i), one);
-        }
-      }
-      if (next == null) {
-        return way;
-      }
-      at = next;
-    }
-    throw new RemoteFailure(Reason.FAILED, "look at", folder, "too many links", null);
   }
 
   private static Rights rights(RemoteAttributes of) {

@@ -33,4 +33,9 @@ public final class AnswerBounds {
   public static int entries() {
     return (int) Math.min(MOST_ENTRIES, Runtime.getRuntime().maxMemory() / 2 / ENTRY_BYTES);
   }
+
+  /** Entries of a tree of which a few bytes each are kept: as many as fit into that half packed. */
+  public static long treeEntries() {
+    return 16L * entries();
+  }
 }

@@ -12,6 +12,7 @@ import zander.core.access.CureChange;
 import zander.core.access.Cures;
 import zander.core.access.Deed;
 import zander.core.access.PathFacts;
+import zander.core.access.PathFacts.Place;
 import zander.core.change.RightsChange;
 import zander.core.change.rights.AccessListChange;
 import zander.core.files.AccountNames;
@@ -30,7 +31,12 @@ import zander.desk.sheet.OpenDesk;
 final class AccessCures {
   private static final int READ = 4;
 
+  private static final int ENTER = 1;
+
   private final OpenDesk desk;
+
+  /** Of a folder that several cures open, it is asked once. */
+  private final Map<RemotePath, Long> readable = new HashMap<>();
 
   AccessCures(OpenDesk desk) {
     this.desk = desk;
@@ -72,7 +78,8 @@ final class AccessCures {
     List<Offered> offered = new java.util.ArrayList<>();
     for (Cure cure : Cures.of(facts, asker, deed, groupOf(names, account))) {
       offered.add(
-          new Offered(cure, cure.effect(facts, deed, all), opened(cure, asker), mayOwn(cure)));
+          new Offered(
+              cure, cure.effect(facts, deed, all), opened(cure, facts, asker), mayOwn(cure)));
     }
     return offered;
   }
@@ -88,48 +95,56 @@ final class AccessCures {
   }
 
   private static boolean isOwn(Cure cure, CureChange change, Asker by) {
-    return cure.facts().way().stream()
-        .anyMatch(place -> place.path().equals(change.path()) && place.rights().uid() == by.uid());
+    return placeOf(cure.facts(), change).rights().uid() == by.uid();
   }
 
-  /** By owner and mode: lists of what is in the folders are not asked for. */
-  private long opened(Cure cure, Asker asker) throws IOException {
+  /**
+   * How many other files can be read once folders on the way can be entered: by owner and mode, as
+   * lists of what is in them are not asked for.
+   */
+  private long opened(Cure cure, PathFacts facts, Asker asker) throws IOException {
     long opened = 0;
     for (CureChange change : cure.changes()) {
-      boolean folder = change.isEntry() ? isFolder(cure, change) : change.rights().folder();
-      if (folder && !change.path().equals(cure.facts().entry().path())) {
-        opened += readable(change.path(), asker, cure.facts().entry().path());
+      Place was = placeOf(facts, change);
+      boolean enters =
+          was.isFolder() && AccessList.may(asker, was.rights(), was.list(), ENTER) != Answer.YES;
+      if (enters && !change.path().equals(facts.entry().path())) {
+        opened += readable(change.path(), asker, facts.entry().path());
       }
     }
     return opened;
   }
 
-  private static boolean isFolder(Cure cure, CureChange change) {
-    return cure.facts().way().stream()
-        .anyMatch(place -> place.path().equals(change.path()) && place.isFolder());
+  private static Place placeOf(PathFacts facts, CureChange change) {
+    return facts.way().stream()
+        .filter(place -> place.path().equals(change.path()))
+        .findFirst()
+        .orElseThrow();
   }
 
   private long readable(RemotePath folder, Asker asker, RemotePath except) throws IOException {
+    Long known = readable.get(folder);
+    if (known != null) {
+      return known;
+    }
+    long count = 0;
     try {
-      List<RemoteEntry> entries = desk.files().list(folder, portion -> {});
-      return entries.stream()
-          .filter(one -> one.kind() == FileKind.FILE && !one.path().equals(except))
-          .filter(
-              one -> {
-                var is = one.attributes();
-                Rights rights = new Rights(is.uid(), is.gid(), is.mode());
-                return AccessList.may(asker, rights, null, READ) == Answer.YES;
-              })
-          .count();
+      for (RemoteEntry one : desk.files().list(folder, portion -> {})) {
+        var is = one.attributes();
+        Rights rights = new Rights(is.uid(), is.gid(), is.mode());
+        boolean other = one.kind() == FileKind.FILE && !one.path().equals(except);
+        count += other && AccessList.may(asker, rights, null, READ) == Answer.YES ? 1 : 0;
+      }
     } catch (RemoteFailure e) {
       if (e.reason() == RemoteFailure.Reason.LINE_LOST) {
         throw e;
       }
-      return 0;
     }
+    readable.put(folder, count);
+    return count;
   }
 
-  /** Makes the changes of a cure, together one change in the journal. */
+  /** Makes the changes of a cure, each in the journal. */
   static void carryOut(Cure cure, OpenDesk on) throws IOException {
     RightsChange rights = new RightsChange(on.files(), on.journal()).asOne();
     AccessListChange lists = new AccessListChange(on.files(), on.commands(), on.journal());

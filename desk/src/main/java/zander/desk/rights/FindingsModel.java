@@ -77,9 +77,10 @@ public final class FindingsModel extends Sheet {
             },
             failure -> {
               if (mine == stop) {
+                boolean stopped = failure instanceof CancellationException;
+                status.set(stopped ? "Stopped before the end." : "");
                 running.set(false);
-                status.set("");
-                if (!(failure instanceof CancellationException)) {
+                if (!stopped) {
                   tellFailure(FailureWords.of(failure));
                   desk.checkLine();
                 }
@@ -137,6 +138,11 @@ public final class FindingsModel extends Sheet {
   public void show(FindingKind kind) {
     Found found = report == null ? null : report.found().get(kind);
     shown.setAll(found == null ? List.of() : found.first());
+  }
+
+  /** Whether a look came to its end. */
+  public boolean isLooked() {
+    return report != null;
   }
 
   public long count(FindingKind kind) {

@@ -37,6 +37,11 @@ public final class KindRule implements ModeEditing {
     this.keepsRun = !folders;
   }
 
+  void take(KindRule other) {
+    keepsRun = other.keepsRun;
+    set(other.exact, other.relative);
+  }
+
   public boolean isForFolders() {
     return folders;
   }

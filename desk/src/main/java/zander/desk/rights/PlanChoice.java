@@ -2,7 +2,8 @@ package zander.desk.rights;
 
 import java.io.IOException;
 import java.util.Comparator;
-import java.util.HashSet;
+import java.util.HashMap;
+import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import javafx.beans.property.ReadOnlyLongProperty;
@@ -23,7 +24,8 @@ public final class PlanChoice {
   private final OpenDesk desk;
   private final ObservableList<PlanRow> rows = FXCollections.observableArrayList();
   private final ObservableList<TreePlan.Planned> shown = FXCollections.observableArrayList();
-  private final Set<RemotePath> leftOut = new HashSet<>();
+  private final Map<RemotePath, PlanRow> leftOut = new HashMap<>();
+  private PlanRow shownRow;
   private final ReadOnlyLongWrapper changes = new ReadOnlyLongWrapper();
   private TreePlan plan;
 
@@ -69,10 +71,10 @@ public final class PlanChoice {
             .filter(row -> row.chosenProperty().get())
             .mapToLong(row -> row.group().count())
             .sum();
-    return Math.max(0, all - leftOut.size());
+    return all - leftOut.values().stream().filter(row -> row.chosenProperty().get()).count();
   }
 
-  /** What is chosen at a moment; for any thread, one at a time. */
+  /** What is chosen at a moment; for any thread. */
   record Chosen(TreePlan plan, Set<PlanGroup> groups, Set<RemotePath> leftOut) {
     TreeSteps steps() throws IOException {
       return plan.choose(groups, leftOut);
@@ -85,11 +87,12 @@ public final class PlanChoice {
             .filter(row -> row.chosenProperty().get())
             .map(PlanRow::group)
             .collect(Collectors.toSet());
-    return new Chosen(plan, groups, Set.copyOf(leftOut));
+    return new Chosen(plan, groups, Set.copyOf(leftOut.keySet()));
   }
 
   /** Shows the entries of a row one by one. */
   public void show(PlanRow row) {
+    shownRow = row;
     if (plan == null || !row.mayBeChosen()) {
       shown.clear();
       return;
@@ -99,7 +102,7 @@ public final class PlanChoice {
         .run(
             () -> of.entriesOf(row.group(), MOST_SHOWN),
             entries -> {
-              if (plan == of) {
+              if (plan == of && shownRow == row) {
                 shown.setAll(entries);
               }
             },
@@ -108,14 +111,17 @@ public final class PlanChoice {
 
   /** Whether an entry is left out though its row is chosen. */
   public boolean isLeftOut(RemotePath path) {
-    return leftOut.contains(path);
+    return leftOut.containsKey(path);
   }
 
-  /** Leaves one out, or not. */
+  /** Leaves one of those that are shown out, or not. */
   public void leaveOut(RemotePath path, boolean out) {
-    if (out ? leftOut.add(path) : leftOut.remove(path)) {
-      changed();
+    if (out) {
+      leftOut.put(path, shownRow);
+    } else {
+      leftOut.remove(path);
     }
+    changed();
   }
 
   public ObservableList<PlanRow> rows() {

@@ -164,7 +164,7 @@ public final class RightsModel implements ModeEditing {
 
   /** Whether there is something inside of what is selected. */
   public boolean hasFolders() {
-    return entries.size() <= MANY && entries.stream().anyMatch(one -> one.attributes().isFolder());
+    return entries.stream().anyMatch(one -> one.attributes().isFolder());
   }
 
   /** Opens the sheet on the rights of all that is in what is selected. */

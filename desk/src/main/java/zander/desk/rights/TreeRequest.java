@@ -23,6 +23,17 @@ public final class TreeRequest {
     files = new KindRule(false, new Mode(0644));
   }
 
+  /** The same, to be changed apart. */
+  TreeRequest copy() {
+    TreeRequest copy = new TreeRequest();
+    copy.owner.set(owner.get());
+    copy.group.set(group.get());
+    copy.otherFileSystems.set(otherFileSystems.get());
+    copy.files.take(files);
+    copy.folders.take(folders);
+    return copy;
+  }
+
   public StringProperty ownerProperty() {
     return owner;
   }

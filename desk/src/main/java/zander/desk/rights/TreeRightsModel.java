@@ -18,7 +18,6 @@ import zander.core.change.rights.TreeRightsTask.Progress;
 import zander.core.change.rights.look.SystemPlaces;
 import zander.core.change.rights.look.TreeRoots;
 import zander.core.files.AccountNames;
-import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
 import zander.core.journal.ChangeKind;
 import zander.core.journal.JournalEntry;
@@ -47,7 +46,7 @@ public final class TreeRightsModel extends Sheet {
     PLANNED,
     SETTING,
     DONE,
-    /** The line broke while rights were set. */
+    /** It failed in the midst, as when the line broke; it can be gone on with. */
     CUT
   }
 
@@ -231,23 +230,17 @@ public final class TreeRightsModel extends Sheet {
     status.set(doing);
     Progress progress =
         (done, all) -> tell(mine, doing + ": " + Texts.count(done) + " of " + Texts.count(all));
+    TreeRightsTask task = new TreeRightsTask(desk.files(), desk.commands(), desk.journal());
     desk.background()
         .run(
-            () ->
-                work.run(
-                    new TreeRightsTask(desk.files(), desk.commands(), desk.journal()),
-                    progress,
-                    mine),
+            () -> work.run(task, progress, mine),
             this::done,
             failure -> {
-              boolean cut =
-                  failure instanceof RemoteFailure remote
-                      && remote.reason() == RemoteFailure.Reason.LINE_LOST;
-              failed(mine, failure, cut ? Stage.CUT : Stage.PLANNED);
-              if (cut) {
+              failed(mine, failure, task.isCut() ? Stage.CUT : Stage.PLANNED);
+              if (task.isCut()) {
                 status.set(
-                    "The line broke while rights were being set. Some are set, the others are as"
-                        + " they were; once the line is back, you can go on.");
+                    "It ended in the midst: some rights are set, the others are as they were. You"
+                        + " can go on, once the line is there.");
               }
             });
   }
@@ -292,7 +285,7 @@ public final class TreeRightsModel extends Sheet {
         .orElseThrow();
   }
 
-  /** Goes on after the line broke. */
+  /** Goes on with what failed in the midst. */
   public void goOn() {
     work(
         "Setting",
@@ -300,6 +293,7 @@ public final class TreeRightsModel extends Sheet {
           JournalEntry cut =
               desk.journal().unfinished().stream()
                   .filter(one -> one.kind() == ChangeKind.RIGHTS_OF_TREE)
+                  .filter(one -> one.path().equals(roots.about()))
                   .reduce((first, second) -> second)
                   .orElseThrow(() -> new java.io.IOException("nothing is left to go on with"));
           return task.goOn(cut, progress, mine);
@@ -316,7 +310,7 @@ public final class TreeRightsModel extends Sheet {
     desk.actAsRoot(
         roots.base(),
         root -> {
-          TreeRightsModel again = new TreeRightsModel(root, roots.entries(), request);
+          TreeRightsModel again = new TreeRightsModel(root, roots.entries(), request.copy());
           root.openSheets().show(again);
           again.look();
         });

@@ -1,10 +1,14 @@
 package zander.suite.rights;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.catchThrowable;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.OptionalInt;
@@ -235,6 +239,62 @@ class TreeRightsTroubleTest {
         .filter(group -> group.fate() == fate)
         .mapToLong(PlanGroup::count)
         .sum();
+  }
+
+  /** More names than one command line holds. */
+  @Test
+  void fiftyThousandSelectedEntriesAreOneChange() throws Exception {
+    String name = "a-reading-of-the-river-with-a-name-as-long-as-some-programs-like-them-";
+    SystemSshd.run(
+        "sh",
+        "-ec",
+        "cd $0; seq -f '"
+            + name
+            + "%.0f' 50000 | xargs touch; find . -name 'a-r*' -exec chmod 664"
+            + " {} +; chown -R $1: .",
+        tree.toString(),
+        RightsGround.OWNER);
+    List<RemotePath> all = new ArrayList<>();
+    for (int i = 1; i <= 50_000; i++) {
+      all.add(RemotePath.of(tree + "/" + name + i));
+    }
+    try (Connection connection = sshd.open(RightsGround.OWNER)) {
+      Asker by = new Asker(connection.whoAmI().uid(), new HashSet<>(connection.whoAmI().gids()));
+      TreePlan plan =
+          new TreePlanner(connection.files(), connection)
+              .plan(TreeRoots.of(all), PUBLIC, by, false, seen -> {}, new Cancellation());
+      assertThat(count(plan, Fate.CHANGED)).isEqualTo(50_000);
+      assertThat(task(connection).run(all(plan), Progress.NONE, new Cancellation()).set())
+          .isEqualTo(50_000);
+    }
+    assertThat(SystemSshd.run("find", tree.toString(), "-name", "a-r*", "!", "-perm", "640"))
+        .isEmpty();
+  }
+
+  /** Whatever it fails for, what was begun is not lost: it can be gone on with. */
+  @Test
+  void whatFailsInTheMidstStaysUnderWay() throws Exception {
+    fill();
+    try (Connection connection = sshd.open(RightsGround.OWNER)) {
+      TreeRightsTask task = task(connection);
+      TreeSteps steps = all(plan(connection, PUBLIC));
+      IOException broken = new IOException("the test's own");
+      Throwable failed =
+          catchThrowable(
+              () ->
+                  task.run(
+                      steps,
+                      (done, of) -> {
+                        throw new UncheckedIOException(broken);
+                      },
+                      new Cancellation()));
+      assertThat(failed).isInstanceOf(UncheckedIOException.class);
+      assertThat(task.isCut()).isTrue();
+      JournalEntry left = journal.unfinished().get(0);
+      assertThat(task.goOn(left, Progress.NONE, new Cancellation()).isWhole()).isTrue();
+      assertThat(task.isCut()).isFalse();
+      assertThat(journal.unfinished()).isEmpty();
+    }
   }
 
   /** A folder that cannot be looked into is told, and is itself set. */

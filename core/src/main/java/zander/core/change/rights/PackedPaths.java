@@ -10,7 +10,7 @@ import java.util.List;
 /**
  * Paths by the hundred thousand, each with two numbers, in a few bytes each: only what differs from
  * the path before is kept. In blocks, so that they can be read from the end too. Used by one thread
- * at a time.
+ * at a time, until it is sealed.
  */
 final class PackedPaths {
   private static final int BLOCK = 4096;
@@ -55,7 +55,8 @@ final class PackedPaths {
     size++;
   }
 
-  private void seal() {
+  /** Ends adding: from then on several threads may read. */
+  void seal() {
     if (inBlock > 0) {
       blocks.add(open.toByteArray());
       open = new ByteArrayOutputStream();

@@ -6,6 +6,7 @@ import java.util.List;
 import zander.core.change.rights.look.TreeRoots;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
+import zander.core.files.RemoteBatch;
 import zander.core.files.RemoteBatch.Look;
 import zander.core.files.RemoteBatch.NewRights;
 import zander.core.files.RemoteFailure;
@@ -17,7 +18,10 @@ import zander.core.rights.Rights;
 import zander.core.rights.RightsStep;
 import zander.core.rights.TreeRights;
 
-/** Sets rights by the file service, many requests under way, and never through a link. */
+/**
+ * Sets rights by the file service, many requests under way, of what was just seen to be no link;
+ * see {@link RemoteBatch#setRights} for what becomes one in between.
+ */
 final class ServiceSetter implements RightsSetter {
   private static final int TOGETHER = 1024;
 

@@ -12,6 +12,7 @@ import zander.core.files.WireName;
 import zander.core.rights.Mode;
 import zander.core.rights.Rights;
 import zander.core.rights.RightsStep;
+import zander.core.rights.TreeRights;
 
 /**
  * Sets rights by the server's own tools: one shell is fed with commands, each for many names of the
@@ -87,11 +88,9 @@ final class ShellSetter implements RightsSetter {
       are = owners(after);
     }
     if (step.changesMode() || step.changesOwner()) {
-      // A new owner may have cleared the set-id bits.
-      String was = step.changesOwner() ? "" : " -perm " + digits(step.before().mode());
       add(
           script,
-          find + are + was + " ! -perm " + digits(after.mode()),
+          find + are + was(step) + " ! -perm " + digits(after.mode()),
           "chmod " + digits(after.mode()));
     }
     script.append("echo\n");
@@ -114,6 +113,22 @@ final class ShellSetter implements RightsSetter {
     } catch (IOException e) {
       return new RemoteFailure(Reason.LINE_LOST, "set rights", null, "", e);
     }
+  }
+
+  /** The modes an entry may have by then: a new owner may have cleared the set-id bits. */
+  private static String was(RightsStep step) {
+    Mode before = step.before().mode();
+    if (!step.changesOwner()) {
+      return " -perm " + digits(before);
+    }
+    Mode cleared = TreeRights.afterNewOwner(before, step.folder());
+    return " \\( -perm "
+        + digits(before)
+        + " -o -perm "
+        + digits(cleared)
+        + " -o -perm "
+        + digits(cleared.withBit(Mode.SET_GID, false))
+        + " \\)";
   }
 
   private static void add(StringBuilder script, String find, String tool) {

@@ -8,7 +8,7 @@ import zander.core.change.rights.look.TreeRoots;
 import zander.core.files.RemotePath;
 import zander.core.rights.RightsStep;
 
-/** What a change of the rights of trees would do. Used by one thread at a time. */
+/** What a change of the rights of trees would do. For any thread. */
 public final class TreePlan {
   private final TreeRoots roots;
   private final boolean otherFileSystems;
@@ -38,6 +38,7 @@ public final class TreePlan {
     this.looked = looked;
     this.groups = List.copyOf(groups);
     this.entries = entries;
+    entries.paths.seal();
   }
 
   public TreeRoots roots() {

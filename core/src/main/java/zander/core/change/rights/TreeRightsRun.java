@@ -3,6 +3,8 @@ package zander.core.change.rights;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import zander.core.change.place.EnteredFolder;
 import zander.core.change.rights.TreeOutcome.Left;
 import zander.core.change.rights.TreeOutcome.Why;
@@ -41,12 +43,19 @@ final class TreeRightsRun {
   private final EntryStates states;
   private boolean byTools;
 
+  /** Whether something may have been set. */
+  private boolean begun;
+
   TreeRightsRun(RemoteFiles files, Commands commands, TreeSteps steps) throws IOException {
     this.files = files;
     this.commands = commands;
     this.steps = steps;
     this.openings = steps.steps().stream().map(RightsStep::opening).toList();
     this.states = new EntryStates(steps, openings, isRoot());
+  }
+
+  boolean hasBegun() {
+    return begun;
   }
 
   private boolean isRoot() {
@@ -64,32 +73,35 @@ final class TreeRightsRun {
     }
     states.opened = openings.stream().anyMatch(step -> step != null) && !isRoot();
     if (states.opened) {
+      begun = true;
       open();
     }
     // What was opened is closed again, so from there on it goes to its end.
     byTools = look(states.opened ? new Cancellation() : stop, true);
+    begun = true;
     boolean stopped = !set(progress, stop);
     look(new Cancellation(), false);
     return outcome(entry, stopped);
   }
 
+  /** One that lies in another has to wait until that one is open: level by level. */
   private void open() throws IOException {
+    SortedMap<Integer, PackedPaths> levels = new TreeMap<>();
+    steps
+        .paths()
+        .forEach(
+            (path, tag, file) -> {
+              if (openings.get(tag) != null) {
+                int depth =
+                    path.isEmpty() ? 0 : 1 + (int) path.chars().filter(c -> c == '/').count();
+                levels.computeIfAbsent(depth, one -> new PackedPaths()).add(path, tag, file);
+              }
+            });
     try (RightsSetter setter = new ServiceSetter(files, steps.roots())) {
-      String[] above = {null};
-      steps
-          .paths()
-          .forEach(
-              (path, tag, file) -> {
-                if (openings.get(tag) != null) {
-                  // One that lies in another has to wait until that one is open.
-                  if (above[0] != null && path.startsWith(above[0])) {
-                    setter.flush();
-                  }
-                  setter.set(path, openings.get(tag));
-                  above[0] = path.isEmpty() ? "" : path + "/";
-                }
-              });
-      setter.flush();
+      for (PackedPaths level : levels.values()) {
+        level.forEach((path, tag, file) -> setter.set(path, openings.get(tag)));
+        setter.flush();
+      }
     }
   }
 
@@ -253,8 +265,9 @@ final class TreeRightsRun {
     };
   }
 
-  Standing look(Cancellation stop) throws IOException {
-    look(stop, true);
+  /** Looks how all stand; changes nothing. */
+  Standing standing() throws IOException {
+    look(new Cancellation(), true);
     long[] count = new long[EntryStates.NOT_SET + 1];
     steps.paths().forEach((path, tag, file) -> count[states.of(path)]++);
     long before = count[EntryStates.READY] + count[EntryStates.IN_OPEN_FOLDER];

@@ -1,8 +1,6 @@
 package zander.core.change.rights;
 
 import java.io.IOException;
-import java.util.List;
-import java.util.concurrent.CancellationException;
 import zander.core.connect.command.Commands;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFiles;
@@ -24,6 +22,7 @@ public final class TreeRightsTask {
   private final RemoteFiles files;
   private final Commands commands;
   private final Journal journal;
+  private volatile boolean cut;
 
   public TreeRightsTask(RemoteFiles files, Commands commands, Journal journal) {
     this.files = files;
@@ -42,7 +41,7 @@ public final class TreeRightsTask {
    * Makes the change; waits.
    *
    * @param stop ends it between two commands; the outcome says what was done
-   * @throws IOException with the line lost, what is under way stays so in the journal
+   * @throws IOException what was begun by then stays under way in the journal; see {@link #isCut}
    */
   public TreeOutcome run(TreeSteps steps, Progress progress, Cancellation stop) throws IOException {
     return run(steps, 0, progress, stop);
@@ -62,8 +61,7 @@ public final class TreeRightsTask {
   private TreeOutcome run(TreeSteps steps, long undoes, Progress progress, Cancellation stop)
       throws IOException {
     BlockingCalls.check("setting rights of a tree");
-    List<RemotePath> roots = steps.roots().entries();
-    RemotePath about = roots.size() == 1 ? roots.get(0) : steps.roots().base();
+    RemotePath about = steps.roots().about();
     RemoteAttributes is = files.look(about);
     Journal.Pending pending =
         journal.begin(
@@ -72,26 +70,35 @@ public final class TreeRightsTask {
                 .content(steps.toBytes())
                 .undoes(undoes)
                 .note(String.valueOf(steps.size())));
+    TreeRightsRun run = new TreeRightsRun(files, commands, steps);
     try {
-      TreeOutcome outcome =
-          new TreeRightsRun(files, commands, steps).run(pending.id(), progress, stop);
+      TreeOutcome outcome = run.run(pending.id(), progress, stop);
       pending.done();
       return outcome;
-    } catch (CancellationException e) {
-      // Stopped while looking: nothing was set yet.
-      pending.failed("stopped before anything was set");
-      throw e;
-    } catch (IOException e) {
-      pending.failed(e);
+    } catch (IOException | RuntimeException e) {
+      // What was begun can be gone on with, and taken back: it is not over.
+      cut = run.hasBegun();
+      if (cut) {
+        pending.lost();
+      } else {
+        pending.failed(e);
+      }
       throw e;
     }
+  }
+
+  /** Whether the last run failed in the midst: the journal holds it as under way. */
+  public boolean isCut() {
+    return cut;
   }
 
   /** Goes on with one that a lost line or a crash cut off, and ends it in the journal. */
   public TreeOutcome goOn(JournalEntry entry, Progress progress, Cancellation stop)
       throws IOException {
+    cut = true;
     TreeOutcome outcome =
         new TreeRightsRun(files, commands, kept(entry)).run(entry.id(), progress, stop);
+    cut = false;
     journal.settle(entry, true, "");
     return outcome;
   }
@@ -104,7 +111,7 @@ public final class TreeRightsTask {
 
   /** How the entries of one stand, against before and after. */
   public Standing look(JournalEntry entry) throws IOException {
-    return new TreeRightsRun(files, commands, kept(entry)).look(new Cancellation());
+    return new TreeRightsRun(files, commands, kept(entry)).standing();
   }
 
   /**

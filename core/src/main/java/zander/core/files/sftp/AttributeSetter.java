@@ -87,8 +87,9 @@ final class AttributeSetter {
       }
     }
     if (asked.fallback == Fallback.PATH) {
-      cannotItself = true;
+      // By its path it may fail as well: then it was not the request that was not understood.
       expect(send(asked.path, asked.wanted, asked.step));
+      cannotItself = true;
       return;
     }
     try {

@@ -70,7 +70,7 @@ public final class FindingsView extends VBox implements SheetView {
 
   private void show(Button stop, boolean running) {
     Parts.show(stop, running);
-    nothing.setText(running ? "" : "Nothing was found.");
+    nothing.setText(!running && model.isLooked() ? "Nothing was found." : "");
     if (!running && !model.kinds().isEmpty()) {
       kinds.getSelectionModel().selectFirst();
     }

@@ -219,7 +219,7 @@ public final class TreeFindings {
       return commands.byShellOr(
           () -> {
             String script = users + "; echo; echo zander-groups; " + groups + "; exit 0";
-            String[] said = commands.script(script).outText().split("zander-groups\n", -1);
+            String[] said = commands.script(script).outText().split("(?m)^zander-groups\n", 2);
             names.learnPasswd(said[0]);
             names.learnGroupFile(said.length > 1 ? said[1] : "");
             return said.length > 1;

@@ -6,6 +6,7 @@ import zander.core.change.place.EnteredFolder;
 import zander.core.connect.command.Commands;
 import zander.core.connect.command.ExecResult;
 import zander.core.connect.command.ShellWords;
+import zander.core.files.AnswerBounds;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteEntry;
@@ -26,13 +27,19 @@ import zander.core.work.Cancellation;
 public final class TreeLook {
   private static final int NO_FIND = 21;
 
-  /** A folder that one may not list or enter is told and left. */
-  private static final String FIND =
-      "find . -maxdepth 0 -xdev \\( -readable -o -true \\) -printf '%%D' >/dev/null 2>&1 || exit "
+  private static final String PROBE =
+      "find . -maxdepth 0 -xdev \\( -readable -o -true \\) -printf '%D' >/dev/null 2>&1 || exit "
           + NO_FIND
-          + "; find %s%s \\( -type d \\( ! -readable -o ! -executable \\)"
-          + " -printf '! %%y %%m %%U %%G %%D %%i %%d %%p\\0' -prune \\)"
-          + " -o -printf '. %%y %%m %%U %%G %%D %%i %%d %%p\\0'";
+          + "\n";
+
+  /** A folder that one may not list or enter is told and left. */
+  private static final String EACH =
+      "\\( -type d \\( ! -readable -o ! -executable \\)"
+          + " -printf '! %y %m %U %G %D %i %d %p\\0' -prune \\)"
+          + " -o -printf '. %y %m %U %G %D %i %d %p\\0'\n";
+
+  /** What a command is given has an end (ARG_MAX, 128 KiB at least on Linux). */
+  private static final int MOST_OPERANDS = 90_000;
 
   private final RemoteFiles files;
   private final Commands commands;
@@ -61,24 +68,53 @@ public final class TreeLook {
    */
   public boolean run(TreeRoots roots, boolean otherFileSystems, Visitor visitor)
       throws IOException {
+    Visitor bounded = new Bounded(visitor, roots);
     return commands.byShellOr(
-        () -> byTools(roots, otherFileSystems, visitor) || byFiles(roots, visitor),
-        () -> byFiles(roots, visitor));
+        () -> byTools(roots, otherFileSystems, bounded) || byFiles(roots, bounded),
+        () -> byFiles(roots, bounded));
+  }
+
+  /** Ends a look that has no end, before what is kept of it fills the memory. */
+  private static final class Bounded implements Visitor {
+    private final Visitor visitor;
+    private final TreeRoots roots;
+    private long seen;
+
+    Bounded(Visitor visitor, TreeRoots roots) {
+      this.visitor = visitor;
+      this.roots = roots;
+    }
+
+    @Override
+    public void entry(ScannedEntry entry) throws IOException {
+      if (++seen > AnswerBounds.treeEntries()) {
+        throw new RemoteFailure(
+            Reason.TOO_LARGE, "look through", roots.base(), "too many entries", null);
+      }
+      visitor.entry(entry);
+    }
+
+    @Override
+    public void unreadable(String path) throws IOException {
+      visitor.unreadable(path);
+    }
   }
 
   /** False, with nothing told, where there is no such tool. */
   private boolean byTools(TreeRoots roots, boolean otherFileSystems, Visitor visitor)
       throws IOException {
-    StringBuilder operands = new StringBuilder();
+    StringBuilder script = new StringBuilder(EnteredFolder.enter(files, roots.base()));
+    script.append(PROBE);
+    StringBuilder operands = new StringBuilder(roots.names().isEmpty() ? " ." : "");
     for (String name : roots.names()) {
-      operands.append(ShellWords.quoteWire("./" + name)).append(' ');
+      if (operands.length() > MOST_OPERANDS) {
+        find(script, operands, otherFileSystems);
+      }
+      operands.append(' ').append(ShellWords.quoteWire("./" + name));
     }
-    String where = operands.length() == 0 ? ". " : operands.toString();
-    String script =
-        EnteredFolder.enter(files, roots.base())
-            + String.format(FIND, where, otherFileSystems ? "" : "-xdev ");
+    find(script, operands, otherFileSystems);
     Records records = new Records(visitor);
-    ExecResult result = commands.stream(script, records::take, stop);
+    ExecResult result = commands.stream(script.toString(), records::take, stop);
     EnteredFolder.check(result, "look through", roots.base());
     if (result.exit() == NO_FIND && records.all == 0) {
       return false;
@@ -88,6 +124,11 @@ public final class TreeLook {
           Reason.NO_SUCH_FILE, "look through", roots.base(), result.errorText().strip(), null);
     }
     return true;
+  }
+
+  private static void find(StringBuilder script, StringBuilder operands, boolean everywhere) {
+    script.append("find").append(operands).append(everywhere ? " " : " -xdev ").append(EACH);
+    operands.setLength(0);
   }
 
   /** Takes what {@code find} writes apart. */

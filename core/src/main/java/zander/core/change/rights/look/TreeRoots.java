@@ -35,6 +35,11 @@ public record TreeRoots(RemotePath base, List<String> names) {
     return names.isEmpty() ? List.of(base) : names.stream().map(base::child).toList();
   }
 
+  /** What stands for all of it: the only entry, or the folder that they are in. */
+  public RemotePath about() {
+    return names.size() == 1 ? entries().get(0) : base;
+  }
+
   /** The full path of one found below. */
   public RemotePath at(String path) {
     if (path.isEmpty()) {
