@@ -41,21 +41,12 @@ class AsRootOnTheDemoTest {
         "the folder is read", () -> RemotePath.of(folder).equals(window.desk().folder().path()));
   }
 
-  private void giveThePassword(String account) {
-    window.until("the password is asked", () -> window.shownOrNull("#secret") != null);
-    window.fill("#secret", "heron-at-dusk");
-    window.push(KeyCode.ENTER);
-    window.until(
-        "all is done as " + account,
-        () -> window.desk() != null && account.equals(window.desk().actsAs()));
-  }
-
   @Test
   void aFileOfRootIsEditedAndKeepsOwnerAndMode() throws Exception {
     window.openLevelsWeb();
     goTo(SETTINGS);
     window.press("#as-root");
-    giveThePassword("root");
+    window.giveThePassword("root");
     window.until("it is read", () -> window.rows().contains("site.conf"));
     assertThat(window.desk().whoAmI().uid()).isZero();
     window.openRow("#server-table", "site.conf");
@@ -79,7 +70,7 @@ class AsRootOnTheDemoTest {
     window.openLevelsWeb();
     goTo("/srv/levels");
     window.press("#as-root");
-    giveThePassword("root");
+    window.giveThePassword("root");
     saveWithALine("/srv/levels/feeds/latest.xml");
     assertThat(window.content("/srv/levels/feeds/feed.xml")).startsWith("# seen ");
     assertThat(window.stat("/srv/levels/feeds/feed.xml").links()).isEqualTo(2);
@@ -120,7 +111,7 @@ class AsRootOnTheDemoTest {
     String page = "/srv/levels/site/alerts.html";
     window.openLevelsWeb();
     window.press("#as-root");
-    giveThePassword("root");
+    window.giveThePassword("root");
     window.until("it is read", () -> window.rows().contains("alerts.html"));
     window.choose("#server-table", "alerts.html");
     window.until("the panel shows it", () -> window.text("#octal").equals("0640"));
@@ -158,7 +149,7 @@ class AsRootOnTheDemoTest {
           window.desk().actAs("web", window.desk().folderInFront(), other -> {});
           return null;
         });
-    giveThePassword("web");
+    window.giveThePassword("web");
     window.until("it is read", () -> window.rows().contains("photo-001.svg"));
     assertThat(window.desk().whoAmI().uid()).isEqualTo(33);
     Window.inWindow(
@@ -184,7 +175,7 @@ class AsRootOnTheDemoTest {
         });
     window.until("it is said", () -> window.shownOrNull("#choice-edit-as-root") != null);
     window.press("#choice-edit-as-root");
-    giveThePassword("root");
+    window.giveThePassword("root");
     window.until(
         "it is open as root",
         () ->

@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Path;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -86,10 +85,7 @@ class ReachOfFileInTheWindowTest {
             "Add the access list entry u:web:r-- to alerts.html.");
     assertThat(rows.get(2).effect()).isEqualTo("Opens it to web alone.");
     window.press("#access-cure-2");
-    window.until("the password is asked", () -> window.shownOrNull("#secret") != null);
-    window.fill("#secret", "heron-at-dusk");
-    window.push(KeyCode.ENTER);
-    window.until("root acts", () -> window.desk().actsAs() != null);
+    window.giveThePassword("root");
     window.until(
         "it is in the journal",
         () ->

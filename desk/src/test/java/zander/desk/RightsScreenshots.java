@@ -35,12 +35,8 @@ class RightsScreenshots {
     window.push(KeyCode.ENTER);
     window.until("it was looked", () -> window.shownOrNull("#tree-as-root") != null);
     window.press("#tree-as-root");
-    window.until("the password is asked", () -> window.shownOrNull("#secret") != null);
-    window.fill("#secret", "heron-at-dusk");
-    window.push(KeyCode.ENTER);
-    window.until(
-        "root looked",
-        () -> window.desk().actsAs() != null && window.shownOrNull("#tree-entries") != null);
+    window.giveThePassword("root");
+    window.until("root looked", () -> window.shownOrNull("#tree-entries") != null);
     Screenshots.keep(window, "rights-tree");
   }
 

@@ -108,12 +108,8 @@ class TreeRightsWindowTest {
     window.push(KeyCode.ENTER);
     window.until("it was looked", () -> window.shownOrNull("#tree-as-root") != null);
     window.press("#tree-as-root");
-    window.until("the password is asked", () -> window.shownOrNull("#secret") != null);
-    window.fill("#secret", "heron-at-dusk");
-    window.push(KeyCode.ENTER);
-    window.until(
-        "root looked",
-        () -> window.desk().actsAs() != null && window.shownOrNull("#tree-set") != null);
+    window.giveThePassword("root");
+    window.until("root looked", () -> window.shownOrNull("#tree-set") != null);
     window.press("#tree-set");
     untilStatus("126 entries set and read back");
     assertThat(mode(RemotePath.of("/srv/levels/site/stations/station-007.html"))).isEqualTo("0640");

@@ -310,6 +310,14 @@ public final class Window extends FxRobot implements AutoCloseable {
     return desk().folder().rows().stream().map(RemoteEntry::name).toList();
   }
 
+  /** Gives warden's password when it is asked for, and waits until all is done as another. */
+  public void giveThePassword(String account) {
+    until("the password is asked", () -> shownOrNull("#secret") != null);
+    fill("#secret", "heron-at-dusk");
+    push(KeyCode.ENTER);
+    until("all is done as " + account, () -> desk() != null && account.equals(desk().actsAs()));
+  }
+
   /** Fills the fields of the strip and presses its first answer. */
   public void answer(String choice, String... texts) throws Exception {
     String[] fields = {"#strip-name", "#strip-target"};
