@@ -1,6 +1,5 @@
 package zander.desk.view;
 
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -18,12 +17,9 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import org.kordamp.ikonli.feather.Feather;
-import zander.desk.file.FileModel;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
 import zander.desk.sheet.Sheet;
-import zander.desk.sheet.TabNames;
 import zander.desk.shell.ShellModel;
 import zander.desk.view.folder.FolderView;
 import zander.desk.view.folder.LocalView;
@@ -31,8 +27,6 @@ import zander.desk.view.folder.SideView;
 import zander.desk.view.part.Edge;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.SheetView;
-import zander.desk.view.part.TabStrip;
-import zander.desk.view.part.Tables;
 import zander.desk.view.rights.RightsView;
 import zander.desk.view.transfer.WaterlineView;
 import zander.desk.work.Settings;
@@ -54,7 +48,7 @@ final class DeskView extends VBox {
   private final DoubleProperty localHeight = new SimpleDoubleProperty();
   private final DeskModel model;
   private final SheetViews sheetViews;
-  private final TabStrip tabs = new TabStrip("all-sheets", "All sheets", 4);
+  private final SheetTabs tabs;
   private final StackPane front = new StackPane();
   private final SplitPane middle = new SplitPane(front);
   private final Map<Sheet, SheetView> views = new HashMap<>();
@@ -62,8 +56,8 @@ final class DeskView extends VBox {
   DeskView(AppModel app, DeskModel model) {
     this.model = model;
     this.sheetViews = new SheetViews(model);
+    this.tabs = new SheetTabs(model);
     getStyleClass().add("desk");
-    HBox.setHgrow(tabs, Priority.ALWAYS);
     middle.setOrientation(Orientation.VERTICAL);
     VBox.setVgrow(middle, Priority.ALWAYS);
     BorderPane server = new BorderPane();
@@ -71,7 +65,7 @@ final class DeskView extends VBox {
     side.managedProperty().bind(widthProperty().greaterThanOrEqualTo(SIDE_FROM));
     side.visibleProperty().bind(side.managedProperty());
     server.setLeft(side);
-    server.setCenter(new VBox(Parts.row("sheet-tabs", tabs), new LineStrip(model.line()), middle));
+    server.setCenter(new VBox(tabs.row(), new LineStrip(model.line()), middle));
     VBox.setVgrow(server, Priority.ALWAYS);
     StackPane below = new StackPane();
     // Of the desk's height alone, so that the waterline stays where it is, whatever is above it.
@@ -158,8 +152,8 @@ final class DeskView extends VBox {
   }
 
   private void listenTo(Sheet sheet) {
-    sheet.titleProperty().addListener((observed, old, now) -> showTabs());
-    sheet.unsavedProperty().addListener((observed, old, now) -> showTabs());
+    sheet.titleProperty().addListener((observed, old, now) -> tabs.show());
+    sheet.unsavedProperty().addListener((observed, old, now) -> tabs.show());
     if (sheet instanceof ShellModel shell) {
       shell
           .belowProperty()
@@ -192,7 +186,7 @@ final class DeskView extends VBox {
   }
 
   private void show() {
-    showTabs();
+    tabs.show();
     Sheet current = model.currentProperty().get();
     ShellModel below = model.shells().frontProperty().get();
     if (current instanceof ShellModel shell && model.shells().shells().contains(shell)) {
@@ -208,50 +202,6 @@ final class DeskView extends VBox {
         middle.setDividerPositions(0.5);
       }
     }
-  }
-
-  private void showTabs() {
-    List<Sheet> seen = new ArrayList<>(model.sheets());
-    seen.removeAll(model.shells().shells());
-    List<String> names =
-        TabNames.apart(
-            seen.stream().map(sheet -> sheet.titleProperty().get()).toList(),
-            seen.stream().map(DeskView::longer).toList());
-    List<TabStrip.Tab> made = new ArrayList<>();
-    for (int i = 0; i < seen.size(); i++) {
-      made.add(tab(seen.get(i), names.get(i)));
-    }
-    tabs.show(made);
-  }
-
-  /** Two files of one name are told apart by their folders. */
-  private static String longer(Sheet sheet) {
-    return sheet instanceof FileModel file
-        ? file.path().parent().name() + "/" + file.path().name()
-        : sheet.titleProperty().get();
-  }
-
-  private TabStrip.Tab tab(Sheet sheet, String words) {
-    Label name = Parts.label(words);
-    HBox content = Parts.row("tab-content", name);
-    if (sheet.unsavedProperty().get()) {
-      Label tag = Parts.label("unsaved", "tag", "look");
-      tag.setMinWidth(USE_PREF_SIZE);
-      content.getChildren().add(tag);
-    }
-    Runnable choose = () -> model.currentProperty().set(sheet);
-    Button tab = Parts.button("", null, choose, "sheet-tab");
-    tab.setGraphic(content);
-    tab.setAccessibleText(words);
-    boolean current = sheet == model.currentProperty().get();
-    Tables.mark(tab, "current", current);
-    HBox all = Parts.row("tab-with-close", tab);
-    if (sheet != model.folder()) {
-      all.getChildren()
-          .add(
-              Parts.iconButton(Feather.X, "Close " + words, () -> model.close(sheet), "tab-close"));
-    }
-    return new TabStrip.Tab(all, name, current, choose);
   }
 
   FolderView folderView() {

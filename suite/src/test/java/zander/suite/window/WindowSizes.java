@@ -42,6 +42,11 @@ public final class WindowSizes {
    */
   public record Row(String what, String size, long work, double seconds) {}
 
+  /**
+   * @param patience milliseconds of work that a person would not wait for, at the pace of this run
+   */
+  public record Measured(List<Row> rows, long patience) {}
+
   private final List<Row> rows = new ArrayList<>();
   private final SystemSshd server;
   private final Path folder;
@@ -72,13 +77,14 @@ public final class WindowSizes {
   }
 
   /** Measures all three times: the first round warms the program up, the better of two counts. */
-  public static List<Row> of(Path folder) throws Exception {
+  public static Measured of(Path folder) throws Exception {
     try (SystemSshd server = new SystemSshd(folder, List.of(ACCOUNT), List.of())) {
       WindowSizes sizes = new WindowSizes(folder, server);
       sizes.makeFiles();
       try (OffscreenWindow window = new OffscreenWindow(folder.resolve("here"), server)) {
         sizes.window = window;
         sizes.all();
+        long before = Pace.patience(window);
         List<Row> second = sizes.all();
         List<Row> third = sizes.all();
         List<Row> better = new ArrayList<>();
@@ -86,7 +92,7 @@ public final class WindowSizes {
           boolean earlier = second.get(i).work() < third.get(i).work();
           better.add(earlier ? second.get(i) : third.get(i));
         }
-        return better;
+        return new Measured(better, Math.max(before, Pace.patience(window)));
       }
     }
   }
@@ -381,7 +387,7 @@ public final class WindowSizes {
   public static void main(String[] arguments) throws Exception {
     Path folder = Files.createTempDirectory("window-sizes");
     System.out.printf("%-52s %-8s %10s %8s%n", "what", "size", "work in ms", "seconds");
-    for (Row row : of(folder)) {
+    for (Row row : of(folder).rows()) {
       System.out.printf(
           "%-52s %-8s %10d %8.2f%n", row.what(), row.size(), row.work(), row.seconds());
     }

@@ -3,7 +3,6 @@ package zander.suite.window;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
-import java.util.List;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Assumptions;
 import org.junit.jupiter.api.Test;
@@ -16,17 +15,14 @@ import zander.suite.SystemSshd;
  * the processor time of that thread, which other programs do not change.
  */
 class WindowSizesTest {
-  /** Milliseconds; what a person does not take for waiting. */
-  private static final long MOST = 200;
-
   @TempDir Path folder;
 
   @Test
   @Timeout(value = 400, unit = TimeUnit.SECONDS)
   void nothingKeepsTheWindowFromAnswering() throws Exception {
     Assumptions.assumeTrue(SystemSshd.isPossible(), "needs openssh-server, and to be root");
-    List<WindowSizes.Row> rows = WindowSizes.of(folder);
-    assertThat(rows).hasSizeGreaterThan(15);
-    assertThat(rows).allMatch(row -> row.work() <= MOST);
+    WindowSizes.Measured measured = WindowSizes.of(folder);
+    assertThat(measured.rows()).hasSizeGreaterThan(15);
+    assertThat(measured.rows()).allMatch(row -> row.work() <= measured.patience());
   }
 }

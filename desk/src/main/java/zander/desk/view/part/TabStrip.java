@@ -74,9 +74,21 @@ public final class TabStrip extends Region {
       list.getItems().add(item);
     }
     list.setText(String.valueOf(tabs.size()));
-    row.getChildren().setAll(nodes);
+    keepAndAdd(nodes);
     toCurrent = true;
     requestLayout();
+  }
+
+  /** What stays is not taken out and put in again, which would style it anew. */
+  private void keepAndAdd(List<Node> nodes) {
+    row.getChildren().retainAll(nodes);
+    for (int i = 0; i < nodes.size(); i++) {
+      Node node = nodes.get(i);
+      if (i >= row.getChildren().size() || row.getChildren().get(i) != node) {
+        row.getChildren().remove(node);
+        row.getChildren().add(i, node);
+      }
+    }
   }
 
   private void wheel(ScrollEvent event) {
