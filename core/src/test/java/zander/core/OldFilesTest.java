@@ -97,7 +97,7 @@ class OldFilesTest {
     assertThat(site.service()).isEqualTo("web");
     assertThat(site.folders())
         .containsExactly(
-            new MarkedFolder("Site", "/srv/levels", "pages", "https://levels.example/"));
+            MarkedFolder.of("Site", "/srv/levels", "pages", "https://levels.example/"));
     assertThat(site.ways()).isEmpty();
     assertThat(site.proxyCommand()).isNull();
     file.change(book -> book.with(site.name(), site.withWay("root", WayUp.SU)));

@@ -29,14 +29,14 @@ final class DemoBook {
                 .withService("web")
                 .withFolders(
                     List.of(
-                        new MarkedFolder(
+                        MarkedFolder.of(
                             "Public site",
                             "/srv/levels/site",
                             "riverwatch/site",
                             "https://levels.riverwatch.example/"),
-                        new MarkedFolder("Settings", "/etc/levels", null, null),
-                        new MarkedFolder("Station feeds", "/srv/levels/feeds", null, null),
-                        new MarkedFolder("Logs", "/var/log/levels", null, null))),
+                        MarkedFolder.of("Settings", "/etc/levels", null, null),
+                        MarkedFolder.of("Station feeds", "/srv/levels/feeds", null, null),
+                        MarkedFolder.of("Logs", "/var/log/levels", null, null))),
             entry("mirror", "warden", KEY)
                 .withGroup("Public")
                 .withPlaces(null, null, "a second copy of the site"),
@@ -46,7 +46,7 @@ final class DemoBook {
                 .withMark(Mark.LIVE)
                 .withJump(List.of("gate"))
                 .withPlaces("/srv/readings", null, "years of small station files")
-                .withFolders(List.of(new MarkedFolder("Readings", "/srv/readings", null, null))),
+                .withFolders(List.of(MarkedFolder.of("Readings", "/srv/readings", null, null))),
             entry("flood-siren", "warden", KEY)
                 .withGroup("Inner")
                 .withPlaces(null, null, "switched off since spring"),

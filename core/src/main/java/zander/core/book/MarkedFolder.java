@@ -1,5 +1,8 @@
 package zander.core.book;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
+import java.util.List;
+
 /**
  * A path worth a name.
  *
@@ -7,5 +10,21 @@ package zander.core.book;
  * @param path on the server
  * @param local the folder on this computer that goes with it, or {@code null}
  * @param address the public address it is seen at, or {@code null}
+ * @param rights the lines of the rights that it keeps; none when nothing is asked of it
  */
-public record MarkedFolder(String name, String path, String local, String address) {}
+@JsonInclude(JsonInclude.Include.NON_EMPTY)
+public record MarkedFolder(
+    String name, String path, String local, String address, List<String> rights) {
+  public MarkedFolder {
+    rights = rights == null ? List.of() : List.copyOf(rights);
+  }
+
+  /** One that keeps nothing. */
+  public static MarkedFolder of(String name, String path, String local, String address) {
+    return new MarkedFolder(name, path, local, address, List.of());
+  }
+
+  public MarkedFolder withRights(List<String> lines) {
+    return new MarkedFolder(name, path, local, address, lines);
+  }
+}

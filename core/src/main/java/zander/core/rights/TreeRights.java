@@ -13,13 +13,19 @@ import zander.core.rights.AccessList.Asker;
  * @param files what becomes of the modes of files; {@code null} to leave them
  * @param folders the same for folders
  */
-public record TreeRights(OptionalInt uid, OptionalInt gid, ModeRule files, ModeRule folders) {
+public record TreeRights(OptionalInt uid, OptionalInt gid, ModeRule files, ModeRule folders)
+    implements RightsWish {
   /** The number of an account that is not known; no account has it (POSIX XBD 3.428). */
   public static final int UNKNOWN = -1;
 
   private static final Asker ANYBODY = new Asker(UNKNOWN, Set.of());
 
   private static final int GROUP_RUN = 010;
+
+  @Override
+  public TreeRights of(String path, boolean folder) {
+    return this;
+  }
 
   /** Whether it asks for anything. */
   public boolean isNothing() {

@@ -78,7 +78,7 @@ final class Prefetch {
 
   private TransferItem like(TreeEntry node) {
     return new TransferItem(
-        "", "", node, null, false, rules.modeFor(node, false), rules.timeFor(node));
+        "", "", node, null, false, rules.modeFor(node, false, "", null), rules.timeFor(node));
   }
 
   /**

@@ -23,6 +23,7 @@ import zander.core.transfer.rules.ConflictPrompt;
 import zander.core.transfer.rules.ConflictRule;
 import zander.core.transfer.rules.Decision;
 import zander.core.transfer.rules.DiskFullPrompt;
+import zander.core.transfer.rules.KeptModes;
 import zander.core.transfer.rules.ReconnectPrompt;
 import zander.core.transfer.rules.TransferRules;
 import zander.core.work.BlockingCalls;
@@ -63,6 +64,7 @@ public final class Transfer {
   private final FolderCompletion finish;
   private final PendingFolder top;
 
+  private KeptModes keptModes;
   private TreeScan scan;
   private Workers carriers;
   private Workers largeCarriers;
@@ -124,6 +126,12 @@ public final class Transfer {
     return this;
   }
 
+  /** The modes that the target keeps, for rules that ask for them; before {@link #run}. */
+  public Transfer keepModes(KeptModes modes) {
+    keptModes = modes;
+    return this;
+  }
+
   /** Where it stands; may be asked from any thread, does not wait. */
   public Progress progress() {
     String carrier = target.carrier().isEmpty() ? source.carrier() : target.carrier();
@@ -146,6 +154,7 @@ public final class Transfer {
     carriers = new Workers("transfer", CARRIERS);
     largeCarriers = new Workers("transfer-large", LARGE);
     scan = new TreeScan(context, tasks, top, new Found(), direct == null ? this::onCarrier : null);
+    scan.keepModes(keptModes);
     Phase end = Phase.DONE;
     try {
       scan.begin(names);

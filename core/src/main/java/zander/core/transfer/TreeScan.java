@@ -18,6 +18,7 @@ import zander.core.transfer.endpoint.TransferItem;
 import zander.core.transfer.endpoint.TreeEntry;
 import zander.core.transfer.progress.ProgressCounter;
 import zander.core.transfer.resume.ResumeLog;
+import zander.core.transfer.rules.KeptModes;
 import zander.core.transfer.rules.TransferRules;
 import zander.core.work.Workers;
 
@@ -42,6 +43,7 @@ final class TreeScan {
 
   private final Source source;
   private final Target target;
+  private KeptModes keptModes;
   private final TransferRules rules;
   private final Retrier retrier;
   private final ProgressCounter counter;
@@ -77,6 +79,15 @@ final class TreeScan {
     this.found = found;
     this.startsPrograms = elsewhere != null;
     this.ahead = new Prefetch(source, target, rules, scanners, elsewhere);
+  }
+
+  /**
+   * The modes that the target keeps; before {@link #begin}.
+   *
+   * @param modes {@code null} for none
+   */
+  void keepModes(KeptModes modes) {
+    keptModes = modes;
   }
 
   /**
@@ -240,7 +251,7 @@ final class TreeScan {
             node,
             pair.there(),
             node != pair.node(),
-            rules.modeFor(node, isFolder),
+            rules.modeFor(node, isFolder, to, keptModes),
             rules.timeFor(node));
     if (isFolder && FolderPairs.isFolder(pair.there())) {
       boolean madeBefore = resumeLog.foldersBefore().contains(to);

@@ -47,7 +47,7 @@ class ServerBookTest {
             "/srv/levels/site",
             "riverwatch/site",
             "the public site",
-            List.of(new MarkedFolder("Site", "/srv/levels", "site", "https://levels.example/")),
+            List.of(MarkedFolder.of("Site", "/srv/levels", "site", "https://levels.example/")),
             "web",
             Map.of("root", WayUp.SU, "web", WayUp.SUDO),
             "nc -x relay levels.example 2222");

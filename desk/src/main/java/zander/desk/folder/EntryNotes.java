@@ -17,9 +17,11 @@ import zander.core.rights.Mode.Who;
  * What an administrator should see of the entries of one folder without opening them.
  *
  * @param access what the account that serves the folder may read; {@code null} when not known
+ * @param kept how entries differ from what their folder keeps
  * @param opened what a file was when it was opened here; {@code null} for one that is not open
  */
-public record EntryNotes(ServiceAccess access, Function<RemotePath, RemoteAttributes> opened) {
+public record EntryNotes(
+    ServiceAccess access, Function<RemotePath, RemoteAttributes> opened, KeptDrift kept) {
   /** How much it matters. */
   public enum Weight {
     NONE,
@@ -36,7 +38,7 @@ public record EntryNotes(ServiceAccess access, Function<RemotePath, RemoteAttrib
     }
   }
 
-  static final EntryNotes NONE = new EntryNotes(null, path -> null);
+  static final EntryNotes NONE = new EntryNotes(null, path -> null, KeptDrift.NONE);
 
   private static final Note NOTHING = new Note("", Weight.NONE);
   private static final Set<String> SECRET_NAMES =
@@ -89,6 +91,10 @@ public record EntryNotes(ServiceAccess access, Function<RemotePath, RemoteAttrib
     }
     if (access != null && entry.kind() != FileKind.OTHER && access.isRefused(entry)) {
       return ofAccess();
+    }
+    String differs = kept.of(entry);
+    if (!differs.isEmpty()) {
+      return new Note("rights not as kept", Weight.LOOK, differs);
     }
     if (file
         && entry.name().toLowerCase(Locale.ROOT).endsWith(".pem")

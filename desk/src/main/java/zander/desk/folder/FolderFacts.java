@@ -17,12 +17,13 @@ final class FolderFacts {
 
   FolderFacts(OpenDesk desk) {
     this.desk = desk;
+    desk.subscriptions().on(desk.marked().changesProperty(), now -> keep());
   }
 
   /** Forgets the folder before, and asks about this one. */
   void learn(RemotePath folder) {
     about = folder;
-    notes.set(new EntryNotes(null, desk::openedAs));
+    notes.set(new EntryNotes(null, desk::openedAs, kept()));
     space.set(null);
     desk.background()
         .run(
@@ -40,11 +41,20 @@ final class FolderFacts {
               () -> ServiceAccess.of(service, desk.files(), desk.commands(), folder),
               access -> {
                 if (folder.equals(about)) {
-                  notes.set(new EntryNotes(access, desk::openedAs));
+                  notes.set(new EntryNotes(access, desk::openedAs, kept()));
                 }
               },
               failure -> {});
     }
+  }
+
+  private KeptDrift kept() {
+    return KeptDrift.of(desk);
+  }
+
+  /** Other rights are kept now. */
+  private void keep() {
+    notes.set(new EntryNotes(notes.get().access(), desk::openedAs, kept()));
   }
 
   ReadOnlyObjectProperty<EntryNotes> notesProperty() {

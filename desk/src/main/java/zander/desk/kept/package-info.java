@@ -1,2 +1,2 @@
-/** What lies on this computer of servers: by what it is sealed, how much it is, emptying it. */
+/** Rights that a folder keeps, as they are written, learnt, kept and looked at. */
 package zander.desk.kept;

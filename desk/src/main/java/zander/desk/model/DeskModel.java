@@ -35,6 +35,7 @@ import zander.desk.reach.Secrets;
 import zander.desk.reach.SignInRunner;
 import zander.desk.rights.RightsModel;
 import zander.desk.rights.SelectionDetails;
+import zander.desk.sheet.MarkedFolders;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.OpenSheets;
 import zander.desk.sheet.Sheet;
@@ -67,6 +68,7 @@ public final class DeskModel implements OpenDesk {
   private final DragOutCopies takenOut;
   private final RightsModel rights;
   private final SelectionDetails details;
+  private final MarkedFolders marked;
 
   /** {@code null} where all is done as the account that signed in. */
   private final ActsAs acting;
@@ -94,6 +96,7 @@ public final class DeskModel implements OpenDesk {
             this::waitsFor);
     line.take(opened);
     this.server = new DeskServer(entry, line, journal, app.home());
+    this.marked = new BookFolders(this, app.book(), entry);
     this.folder = new FolderModel(this);
     this.sheets = new OpenSheets(folder);
     Path start = entry.local() == null ? app.home() : app.home().resolve(entry.local());
@@ -179,6 +182,11 @@ public final class DeskModel implements OpenDesk {
   @Override
   public String serviceAccount() {
     return entry().service() == null ? "" : entry().service();
+  }
+
+  @Override
+  public MarkedFolders marked() {
+    return marked;
   }
 
   @Override

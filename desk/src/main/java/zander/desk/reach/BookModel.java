@@ -13,6 +13,7 @@ import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
 import zander.core.book.BookFile;
 import zander.core.book.ConfigEntries;
+import zander.core.book.MarkedFolder;
 import zander.core.book.ServerBook;
 import zander.core.book.ServerEntry;
 import zander.core.config.ClientConfig;
@@ -222,6 +223,28 @@ public final class BookModel {
   /** Puts an entry in the place of the one of its name, or adds it. */
   public void keep(ServerEntry entry, Runnable done) {
     change(now -> now.with(entry.name(), entry), done);
+  }
+
+  /** The marked folders of a server, as the book has them now. */
+  public List<MarkedFolder> foldersOf(ServerEntry server) {
+    return inBook(book, server).folders();
+  }
+
+  /** Changes them; a server that is not in the book yet is added. */
+  public void changeFolders(
+      ServerEntry server, UnaryOperator<List<MarkedFolder>> folders, Runnable done) {
+    change(
+        now -> {
+          ServerEntry own = inBook(now, server);
+          return now.with(own.name(), own.withFolders(folders.apply(own.folders())));
+        },
+        done);
+  }
+
+  private static ServerEntry inBook(ServerBook book, ServerEntry server) {
+    return book.named(server.name())
+        .filter(own -> own.address().equals(server.address()))
+        .orElse(server);
   }
 
   /** Keeps by which program an account is acted as on a server of the book. */

@@ -26,6 +26,9 @@ public final class EntryDraft {
     public final StringProperty path = new SimpleStringProperty("");
     public final StringProperty local = new SimpleStringProperty("");
     public final StringProperty address = new SimpleStringProperty("");
+
+    /** The lines of the rights that it keeps; changed in a sheet of their own. */
+    private List<String> rights = List.of();
   }
 
   public final StringProperty name = new SimpleStringProperty("");
@@ -79,6 +82,7 @@ public final class EntryDraft {
       made.path.set(text(folder.path()));
       made.local.set(text(folder.local()));
       made.address.set(text(folder.address()));
+      made.rights = folder.rights();
     }
   }
 
@@ -157,7 +161,9 @@ public final class EntryDraft {
         throw new IllegalArgumentException("A marked folder begins with a slash: " + path);
       }
       String named = folder.name.get().isBlank() ? path : folder.name.get().strip();
-      made.add(new MarkedFolder(named, path, orNull(folder.local), orNull(folder.address)));
+      made.add(
+          new MarkedFolder(
+              named, path, orNull(folder.local), orNull(folder.address), folder.rights));
     }
     return made;
   }

@@ -190,9 +190,10 @@ public final class FindingsModel extends Sheet {
 
   /** Shows what would change if others could write nothing here any more. */
   public void mend() {
-    TreeRightsModel sheet = new TreeRightsModel(desk, List.of(folder));
-    sheet.request().files().typeSymbolic(FOR_OTHERS);
-    sheet.request().folders().typeSymbolic(FOR_OTHERS);
+    TreeRequest request = new TreeRequest();
+    request.files().typeSymbolic(FOR_OTHERS);
+    request.folders().typeSymbolic(FOR_OTHERS);
+    TreeRightsModel sheet = new TreeRightsModel(desk, List.of(folder), request);
     desk.openSheets().show(sheet);
     sheet.look();
   }

@@ -32,15 +32,24 @@ final class PlanWords {
               ? group.step() == null ? "other changes" : change(group.step(), names)
               : danger(group.danger(), account);
       case SAME -> "as they should be already";
+      case NOT_MEANT -> "no rule is about them";
       case LINK -> "links, not followed";
       case OTHER_FILE_SYSTEM -> "on another file system, left alone";
       case SPECIAL -> "devices, pipes and sockets, left alone";
       case NOT_ALLOWED ->
           group.step() == null
               ? "of others: " + account + " may not"
-              : "of " + names.user(group.step().before().uid()) + ": " + account + " may not";
+              : notAllowed(names.user(group.step().before().uid()), account);
       case UNREADABLE -> "folders that " + account + " cannot look into";
     };
+  }
+
+  private static String notAllowed(String owner, String account) {
+    return "of "
+        + owner
+        + (owner.equals(account)
+            ? ": only root may give them that owner or group"
+            : ": " + account + " may not");
   }
 
   private static String danger(RightsDanger danger, String account) {

@@ -10,21 +10,22 @@ import javafx.beans.property.StringProperty;
 import zander.core.files.AccountNames;
 import zander.core.rights.Mode;
 import zander.core.rights.TreeRights;
+import zander.desk.sheet.OpenDesk;
 
 /** What is asked of the rights of all that is in folders, as it is typed. Interface thread only. */
-public final class TreeRequest {
+public final class TreeRequest implements RightsRequest {
   private final StringProperty owner = new SimpleStringProperty("");
   private final StringProperty group = new SimpleStringProperty("");
   private final BooleanProperty otherFileSystems = new SimpleBooleanProperty();
   private final KindRule files;
   private final KindRule folders = new KindRule(true, new Mode(0755));
 
-  TreeRequest() {
+  public TreeRequest() {
     files = new KindRule(false, new Mode(0644));
   }
 
-  /** The same, to be changed apart. */
-  TreeRequest copy() {
+  @Override
+  public TreeRequest copyFor(OpenDesk desk) {
     TreeRequest copy = new TreeRequest();
     copy.owner.set(owner.get());
     copy.group.set(group.get());
@@ -47,6 +48,26 @@ public final class TreeRequest {
     return otherFileSystems;
   }
 
+  @Override
+  public boolean isForOtherFileSystems() {
+    return otherFileSystems.get();
+  }
+
+  @Override
+  public void onChange(Runnable changed) {
+    for (KindRule rule : List.of(files, folders)) {
+      rule.changesProperty().addListener((observed, old, now) -> changed.run());
+    }
+    owner.addListener((observed, old, now) -> changed.run());
+    group.addListener((observed, old, now) -> changed.run());
+    otherFileSystems.addListener((observed, old, now) -> changed.run());
+  }
+
+  @Override
+  public String heading(String about) {
+    return "Rights of " + about + " and all that is inside";
+  }
+
   public KindRule files() {
     return files;
   }
@@ -55,8 +76,8 @@ public final class TreeRequest {
     return folders;
   }
 
-  /** Why it cannot be looked at yet; empty when it can. */
-  String problem(AccountNames names) {
+  @Override
+  public String problem(AccountNames names) {
     if (!owner.get().isBlank() && names.uidOf(owner.get().strip()).isEmpty()) {
       return "no account " + owner.get().strip() + " on this server";
     }
@@ -68,10 +89,11 @@ public final class TreeRequest {
         return rule.problemProperty().get();
       }
     }
-    return rights(names).isNothing() ? "Say what is to be set." : "";
+    return wish(names).isNothing() ? "Say what is to be set." : "";
   }
 
-  TreeRights rights(AccountNames names) {
+  @Override
+  public TreeRights wish(AccountNames names) {
     return new TreeRights(
         owner.get().isBlank() ? OptionalInt.empty() : names.uidOf(owner.get().strip()),
         group.get().isBlank() ? OptionalInt.empty() : names.gidOf(group.get().strip()),
@@ -80,7 +102,8 @@ public final class TreeRequest {
   }
 
   /** Owner deploy · group web · files 0644 · folders 2755. */
-  String words() {
+  @Override
+  public String words() {
     List<String> words = new ArrayList<>();
     if (!owner.get().isBlank()) {
       words.add("owner " + owner.get().strip());

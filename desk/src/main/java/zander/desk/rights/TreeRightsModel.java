@@ -22,7 +22,7 @@ import zander.core.files.RemotePath;
 import zander.core.journal.ChangeKind;
 import zander.core.journal.JournalEntry;
 import zander.core.rights.AccessList.Asker;
-import zander.core.rights.TreeRights;
+import zander.core.rights.RightsWish;
 import zander.core.work.Cancellation;
 import zander.desk.folder.FolderModel;
 import zander.desk.sheet.OpenDesk;
@@ -52,7 +52,7 @@ public final class TreeRightsModel extends Sheet {
 
   private final OpenDesk desk;
   private final TreeRoots roots;
-  private final TreeRequest request;
+  private final RightsRequest request;
   private final PlanChoice choice;
   private final ReadOnlyObjectWrapper<Stage> stage = new ReadOnlyObjectWrapper<>(Stage.ASKING);
   private final ReadOnlyStringWrapper status = new ReadOnlyStringWrapper("");
@@ -69,18 +69,16 @@ public final class TreeRightsModel extends Sheet {
     this(desk, entries, new TreeRequest());
   }
 
-  private TreeRightsModel(OpenDesk desk, List<RemotePath> entries, TreeRequest request) {
+  /**
+   * @param entries of one folder: these and all that is in them
+   */
+  public TreeRightsModel(OpenDesk desk, List<RemotePath> entries, RightsRequest request) {
     this.desk = desk;
     this.roots = TreeRoots.of(entries);
     this.request = request;
     this.choice = new PlanChoice(desk);
     setTitle("Rights of " + name());
-    for (KindRule rule : List.of(request.files(), request.folders())) {
-      rule.changesProperty().addListener((observed, old, now) -> asked());
-    }
-    request.ownerProperty().addListener((observed, old, now) -> asked());
-    request.groupProperty().addListener((observed, old, now) -> asked());
-    request.otherFileSystemsProperty().addListener((observed, old, now) -> asked());
+    request.onChange(this::asked);
     asked();
   }
 
@@ -121,8 +119,8 @@ public final class TreeRightsModel extends Sheet {
     stop.stop();
     stop = new Cancellation();
     Cancellation mine = stop;
-    TreeRights wanted = request.rights(names());
-    boolean other = request.otherFileSystemsProperty().get();
+    RightsWish wanted = request.wish(names());
+    boolean other = request.isForOtherFileSystems();
     Asker by = new Asker(desk.whoAmI().uid(), new HashSet<>(desk.whoAmI().gids()));
     stage.set(Stage.LOOKING);
     status.set("Looking");
@@ -310,7 +308,7 @@ public final class TreeRightsModel extends Sheet {
     desk.actAsRoot(
         roots.base(),
         root -> {
-          TreeRightsModel again = new TreeRightsModel(root, roots.entries(), request.copy());
+          TreeRightsModel again = new TreeRightsModel(root, roots.entries(), request.copyFor(root));
           root.openSheets().show(again);
           again.look();
         });
@@ -328,7 +326,7 @@ public final class TreeRightsModel extends Sheet {
     return words.isEmpty()
         ? ""
         : words
-            + (request.otherFileSystemsProperty().get()
+            + (request.isForOtherFileSystems()
                 ? " · links are left alone"
                 : choice.seesFileSystems()
                     ? " · links and other file systems are left alone"
@@ -337,7 +335,7 @@ public final class TreeRightsModel extends Sheet {
 
   public String heading() {
     return switch (stage.get()) {
-      case ASKING, LOOKING -> "Rights of " + name() + " and all that is inside";
+      case ASKING, LOOKING -> request.heading(name());
       case PLANNED -> "What would change" + below();
       default -> "Rights" + below();
     };
@@ -357,7 +355,7 @@ public final class TreeRightsModel extends Sheet {
     return stage.get() == Stage.DONE && !puttingBack;
   }
 
-  public TreeRequest request() {
+  public RightsRequest request() {
     return request;
   }
 

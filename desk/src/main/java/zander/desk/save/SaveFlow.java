@@ -214,6 +214,8 @@ public final class SaveFlow {
       guards.begin(change, done.guard());
     } else if (!run.rules.effect().isEmpty()) {
       effects.after(change, state);
+    } else {
+      new KeptAfterSave(desk, file).tell();
     }
   }
 

@@ -42,6 +42,9 @@ public interface OpenDesk {
    */
   String serviceAccount();
 
+  /** Those that the person marked, and what rights they keep. */
+  MarkedFolders marked();
+
   /** The public address that goes with a path, by its marked folder; {@code null} for none. */
   String publicAddress(RemotePath path);
 

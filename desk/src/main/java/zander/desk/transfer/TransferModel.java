@@ -23,6 +23,7 @@ import zander.core.transfer.resume.ResumeLogFile;
 import zander.core.transfer.resume.SavedTransfer;
 import zander.core.transfer.rules.ConflictPrompt;
 import zander.core.transfer.rules.DiskFullPrompt;
+import zander.core.transfer.rules.KeptModes;
 import zander.core.transfer.rules.TransferRules;
 import zander.core.work.Cancellation;
 import zander.desk.sheet.Question;
@@ -32,6 +33,7 @@ import zander.desk.work.Background;
 public final class TransferModel {
   private final Background background;
   private final TransferRoute route;
+  private volatile KeptModes keptModes;
   private final TransferRules rules;
   private final ResumeFolder folder;
   private final ResumeLogFile before;
@@ -73,6 +75,11 @@ public final class TransferModel {
     progress.set(Progress.NOTHING);
   }
 
+  /** The modes that the target keeps; before {@link #start}. */
+  public void keepModes(KeptModes modes) {
+    keptModes = modes;
+  }
+
   /** Starts carrying; told on the interface thread when it is over. */
   public void start(Runnable over) {
     started = System.nanoTime();
@@ -99,7 +106,7 @@ public final class TransferModel {
     Target target = route.target().apply(names);
     Transfer made =
         new Transfer(source, target, rules, asked -> ask(asked, source, target), cancellation, log);
-    made.whenLineBreaks(this::awaitLine).whenFull(this::askForRoom);
+    made.whenLineBreaks(this::awaitLine).whenFull(this::askForRoom).keepModes(keptModes);
     // First seen, then told: what the person chooses in between is told by one of both.
     transfer = made;
     made.limiter().pause(paused);

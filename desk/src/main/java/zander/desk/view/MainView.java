@@ -311,7 +311,7 @@ public final class MainView extends StackPane {
                     "",
                     () -> desk.shells().frontProperty().set(shell)));
           }
-          for (MarkedFolder folder : desk.entry().folders()) {
+          for (MarkedFolder folder : desk.marked().all()) {
             offers.add(
                 new Action(
                     folder.name() + "  " + folder.path(),

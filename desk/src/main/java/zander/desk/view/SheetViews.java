@@ -44,7 +44,7 @@ final class SheetViews {
     shows(TransferListModel.class, list -> new TransferListView(desk, list));
     shows(PlanModel.class, PlanView::new);
     shows(CheckModel.class, CheckView::new);
-    shows(TreeRightsModel.class, TreeRightsView::new);
+    shows(TreeRightsModel.class, sheet -> new TreeRightsView(sheet, desk.local()::folder));
     shows(FindingsModel.class, FindingsView::new);
     shows(FileModel.class, file -> new FileView(file, desk::goTo));
     shows(ReadingModel.class, ReadingView::new);

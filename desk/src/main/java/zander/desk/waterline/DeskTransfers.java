@@ -305,6 +305,7 @@ public final class DeskTransfers {
     made.questionProperty().addListener((observed, old, now) -> moveQuestion(old, now));
     if (route.direction() == Direction.SEND_UP) {
       ends.command(made, rules.commandOf(RemotePath.of(route.to())));
+      ends.keep(made);
     }
     queue.add(made);
     return made;

@@ -84,6 +84,15 @@ final class TransferEnds {
     of(transfer).command = command;
   }
 
+  /** What arrives has the rights that its folder keeps, or it is told what has not. */
+  void keep(TransferModel transfer) {
+    KeptArrival arrival = KeptArrival.of(desk, folder, transfer);
+    if (arrival != null) {
+      transfer.keepModes(arrival);
+      then(transfer, arrival::look);
+    }
+  }
+
   private static boolean isWhole(TransferModel transfer) {
     return transfer.progress().phase() == Phase.DONE && transfer.progress().failed() == 0;
   }

@@ -53,7 +53,8 @@ class LargeFoldersTest {
             path -> {
               asked[0]++;
               return null;
-            });
+            },
+            KeptDrift.NONE);
     List<RemoteEntry> rows = new ArrayList<>(all);
     rows.sort(new FolderOrder(Column.NOTES, true, true, notes).of(all));
     assertThat(rows).hasSize(MANY);

@@ -12,6 +12,8 @@ public final class PlanGroup {
     CHANGED,
     /** They are as they are wanted. */
     SAME,
+    /** Nothing is said of them. */
+    NOT_MEANT,
     /** Links: they have no rights of their own, and are not followed. */
     LINK,
     /** On a file system that is mounted there. */

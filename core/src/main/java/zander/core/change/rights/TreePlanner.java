@@ -21,6 +21,7 @@ import zander.core.rights.Mode;
 import zander.core.rights.Rights;
 import zander.core.rights.RightsDanger;
 import zander.core.rights.RightsStep;
+import zander.core.rights.RightsWish;
 import zander.core.rights.TreeRights;
 import zander.core.work.Cancellation;
 
@@ -55,7 +56,7 @@ public final class TreePlanner {
    */
   public TreePlan plan(
       TreeRoots roots,
-      TreeRights wanted,
+      RightsWish wanted,
       Asker by,
       boolean otherFileSystems,
       LongConsumer progress,
@@ -69,7 +70,7 @@ public final class TreePlanner {
 
   private static final class Planning implements TreeLook.Visitor {
     private final TreeRoots roots;
-    private final TreeRights wanted;
+    private final RightsWish wanted;
     private final Asker by;
     private final boolean otherFileSystems;
     private final LongConsumer progress;
@@ -81,7 +82,7 @@ public final class TreePlanner {
 
     Planning(
         TreeRoots roots,
-        TreeRights wanted,
+        RightsWish wanted,
         Asker by,
         boolean otherFileSystems,
         LongConsumer progress) {
@@ -111,7 +112,12 @@ public final class TreePlanner {
 
     private void planned(ScannedEntry entry, boolean folder) throws IOException {
       Rights before = entry.rights();
-      RightsStep step = new RightsStep(folder, before, wanted.of(before, folder, by));
+      TreeRights said = wanted.of(roots.at(entry.path()).wire(), folder);
+      if (said == null || said.isNothing()) {
+        other(Fate.NOT_MEANT, null, entry.path());
+        return;
+      }
+      RightsStep step = new RightsStep(folder, before, said.of(before, folder, by));
       if (step.before().equals(step.after())) {
         other(Fate.SAME, null, entry.path());
       } else if (!TreeRights.mayChange(by, step)) {

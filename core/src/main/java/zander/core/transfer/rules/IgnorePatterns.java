@@ -3,10 +3,7 @@ package zander.core.transfer.rules;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.regex.Pattern;
-import zander.core.files.NamePattern;
-import zander.core.files.PosixClasses;
-import zander.core.files.WireName;
+import zander.core.files.PathPattern;
 
 /**
  * Patterns of what is not transferred, in the notation of {@code gitignore}(5): one a line, {@code
@@ -41,12 +38,10 @@ public final class IgnorePatterns {
       target/
       """;
 
-  private static final String NEVER = "(?!)";
-
   private final String text;
   private final List<Line> lines = new ArrayList<>();
 
-  private record Line(String shown, Pattern pattern, boolean back, boolean foldersOnly) {}
+  private record Line(String shown, PathPattern pattern, boolean back) {}
 
   /**
    * @param text patterns as a person writes them, in UTF-8 when compared with names
@@ -57,80 +52,15 @@ public final class IgnorePatterns {
   }
 
   private void add(String line) {
-    String shown = withoutBlanksBehind(line);
+    String shown = PathPattern.withoutBlanksBehind(line);
     if (shown.isEmpty() || shown.startsWith("#")) {
       return;
     }
     boolean back = shown.startsWith("!");
-    String rest = back ? shown.substring(1) : shown;
-    boolean folders = rest.endsWith("/");
-    rest = folders ? rest.substring(0, rest.length() - 1) : rest;
-    boolean tied = rest.indexOf('/') >= 0;
-    rest = rest.startsWith("/") ? rest.substring(1) : rest;
-    if (rest.isEmpty()) {
-      return;
+    PathPattern pattern = PathPattern.of(back ? shown.substring(1) : shown);
+    if (pattern != null) {
+      lines.add(new Line(shown, pattern, back));
     }
-    String regex = (tied ? "" : "(?:.*/)?") + regex(WireName.fromText(rest));
-    lines.add(new Line(shown, Pattern.compile(regex, Pattern.DOTALL), back, folders));
-  }
-
-  /** A backslash keeps the blank behind it. */
-  private static String withoutBlanksBehind(String line) {
-    int end = 0;
-    for (int i = 0; i < line.length(); i++) {
-      if (line.charAt(i) == '\\') {
-        i++;
-        end = Math.min(i + 1, line.length());
-      } else if (line.charAt(i) != ' ') {
-        end = i + 1;
-      }
-    }
-    return line.substring(0, end);
-  }
-
-  /** What can fit nothing, such as brackets that are not closed, fits nothing. */
-  private static String regex(String glob) {
-    StringBuilder regex = new StringBuilder();
-    for (int i = 0; i < glob.length(); ) {
-      char c = glob.charAt(i);
-      if (c == '*') {
-        i = stars(glob, i, regex);
-      } else if (c == '?') {
-        regex.append("[^/]");
-        i++;
-      } else if (c == '[') {
-        NamePattern.Brackets brackets = NamePattern.brackets(glob, i, PosixClasses::ascii);
-        if (brackets == null) {
-          return NEVER;
-        }
-        regex.append("(?!/)").append(brackets.expression());
-        i = brackets.end();
-      } else if (c == '\\' && i + 1 == glob.length()) {
-        return NEVER;
-      } else {
-        i += c == '\\' ? 1 : 0;
-        regex.append(Pattern.quote(String.valueOf(glob.charAt(i++))));
-      }
-    }
-    return regex.toString();
-  }
-
-  /** Several that have a part of the path for themselves stand for any number of folders. */
-  private static int stars(String glob, int from, StringBuilder regex) {
-    int end = from;
-    while (end < glob.length() && glob.charAt(end) == '*') {
-      end++;
-    }
-    boolean alone =
-        end > from + 1
-            && (from == 0 || glob.charAt(from - 1) == '/')
-            && (end == glob.length() || glob.startsWith("/", end) || glob.startsWith("\\/", end));
-    if (alone && glob.startsWith("/", end)) {
-      regex.append("(?:.*/)?");
-      return end + 1;
-    }
-    regex.append(alone ? ".*" : "[^/]*");
-    return end;
   }
 
   /**
@@ -142,7 +72,7 @@ public final class IgnorePatterns {
   public String by(String path, boolean folder) {
     Line last = null;
     for (Line line : lines) {
-      if ((folder || !line.foldersOnly) && line.pattern.matcher(path).matches()) {
+      if (line.pattern.fits(path, folder)) {
         last = line;
       }
     }

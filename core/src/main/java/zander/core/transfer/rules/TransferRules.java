@@ -34,6 +34,8 @@ public record TransferRules(
   public enum Modes {
     FROM_SOURCE,
     FIXED,
+    /** As the folder that it arrives in keeps them; as at the source where it keeps none. */
+    KEPT,
     /** What the other side gives new files: the server's umask. */
     DEFAULT
   }
@@ -62,10 +64,16 @@ public record TransferRules(
         false);
   }
 
-  /** The mode of what arrives; {@code null} for the other side's default. */
-  public Mode modeFor(TreeEntry node, boolean folder) {
+  /**
+   * The mode of what arrives; {@code null} for the other side's default.
+   *
+   * @param to where, relative to the target's base, in wire form
+   * @param kept {@code null} where nothing is kept
+   */
+  public Mode modeFor(TreeEntry node, boolean folder, String to, KeptModes kept) {
     return switch (modes) {
       case FROM_SOURCE -> node.mode();
+      case KEPT -> kept == null ? node.mode() : kept.of(to, node.mode(), folder);
       case FIXED -> folder ? folderMode : fileMode;
       case DEFAULT -> null;
     };

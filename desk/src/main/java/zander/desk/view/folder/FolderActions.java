@@ -5,13 +5,16 @@ import java.util.List;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import zander.core.files.RemotePath;
+import zander.core.kept.KeptFolder;
 import zander.desk.file.FileModel;
 import zander.desk.folder.CopyText;
 import zander.desk.folder.CreateActions;
 import zander.desk.folder.DeleteActions;
 import zander.desk.folder.ToolActions;
+import zander.desk.kept.KeptRequest;
 import zander.desk.model.DeskModel;
 import zander.desk.rights.FindingsModel;
+import zander.desk.rights.TreeRightsModel;
 import zander.desk.sheet.Action;
 
 /** What can be done in the folder of a desk, by name and by key. */
@@ -72,17 +75,32 @@ public final class FolderActions {
     return List.of(
         action("Facts: size, kind, checksum", "Alt+Enter", tools::facts),
         action("Look for rights that are too wide", "Alt+Shift+I", this::findings),
+        action("Rights that the folder keeps", "Alt+K", this::kept),
         onSelection("Make ready to drag to the desktop", "Alt+T", desk.takenOut()::prepare),
         onSelection("Pack into an archive", "Alt+P", tools::pack),
         onSelection("Unpack an archive", "Alt+U", tools::unpack));
   }
 
-  /** Below the one folder that is selected, or the one that is shown. */
   private void findings() {
+    desk.openSheets().show(new FindingsModel(desk, below()));
+  }
+
+  /** The one folder that is selected, or the one that is shown. */
+  private RemotePath below() {
     var chosen = desk.folder().selection();
     boolean one = chosen.size() == 1 && chosen.get(0).attributes().isFolder();
-    RemotePath below = one ? chosen.get(0).path() : desk.folder().path();
-    desk.openSheets().show(new FindingsModel(desk, below));
+    return one ? chosen.get(0).path() : desk.folder().path();
+  }
+
+  /** Of the folder that is selected or shown, as it or the nearest one above it keeps them. */
+  private void kept() {
+    RemotePath at = below();
+    KeptFolder keeper = desk.marked().keeperOf(at);
+    if (keeper == null) {
+      desk.openSheets().show(new TreeRightsModel(desk, List.of(at), new KeptRequest(desk, at)));
+    } else {
+      desk.marked().showDifferences(List.of(keeper.path()));
+    }
   }
 
   public List<Action> deleting() {

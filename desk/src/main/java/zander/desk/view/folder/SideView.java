@@ -21,10 +21,8 @@ public final class SideView extends VBox {
     this.desk = desk;
     getStyleClass().add("side");
     folders.getStyleClass().add("marked");
-    for (MarkedFolder folder : desk.entry().folders()) {
-      folders.getChildren().add(row(folder.name(), RemotePath.of(folder.path())));
-    }
-    folders.getChildren().add(row("Home", desk.whoAmI().home()));
+    fill();
+    desk.subscriptions().on(desk.marked().changesProperty(), now -> fill());
     Region spring = new Region();
     VBox.setVgrow(spring, Priority.ALWAYS);
     Label facts = Parts.label("", "quiet");
@@ -43,6 +41,15 @@ public final class SideView extends VBox {
     desk.line().awayProperty().addListener((observed, old, now) -> facts.setText(facts()));
     facts.setText(facts());
     desk.folder().pathProperty().addListener((observed, old, now) -> markCurrent(now));
+    markCurrent(desk.folder().path());
+  }
+
+  private void fill() {
+    folders.getChildren().clear();
+    for (MarkedFolder folder : desk.marked().all()) {
+      folders.getChildren().add(row(folder.name(), RemotePath.of(folder.path())));
+    }
+    folders.getChildren().add(row("Home", desk.whoAmI().home()));
     markCurrent(desk.folder().path());
   }
 

@@ -12,7 +12,7 @@ import zander.desk.rights.TreeRequest;
 import zander.desk.view.part.Parts;
 
 /** What is asked of all that is in folders: owner and group, and the modes of files and folders. */
-final class TreeRequestForm extends VBox {
+final class TreeRequestForm extends VBox implements RequestForm {
   private final TextField owner = new TextField();
 
   /**
@@ -68,7 +68,8 @@ final class TreeRequestForm extends VBox {
     return all;
   }
 
-  void takeFocus() {
+  @Override
+  public void takeFocus() {
     owner.requestFocus();
   }
 }

@@ -1,6 +1,8 @@
 package zander.desk.view.rights;
 
+import java.nio.file.Path;
 import java.util.List;
+import java.util.function.Supplier;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
@@ -9,12 +11,16 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TableCell;
 import javafx.scene.control.TableColumn;
 import javafx.scene.control.TableView;
+import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import zander.core.change.rights.PlanGroup.Fate;
 import zander.core.change.rights.TreeOutcome;
 import zander.core.change.rights.TreePlan;
+import zander.desk.kept.KeptRequest;
 import zander.desk.rights.PlanRow;
+import zander.desk.rights.TreeRequest;
 import zander.desk.rights.TreeRightsModel;
 import zander.desk.rights.TreeRightsModel.Stage;
 import zander.desk.sheet.Texts;
@@ -37,14 +43,17 @@ public final class TreeRightsView extends VBox implements SheetView {
   private final Button stop;
   private final Button back;
   private final Button goOn;
-  private final TreeRequestForm form;
+  private final RequestForm form;
   private final ScrollPane asking;
   private final TableView<PlanRow> plan = new TableView<>();
   private final TableView<TreePlan.Planned> entries = new TableView<>();
   private final TableView<TreeOutcome.Left> left = new TableView<>();
   private final Label each = Parts.label("", "field-title");
 
-  public TreeRightsView(TreeRightsModel model) {
+  /**
+   * @param here the folder of this computer that is shown
+   */
+  public TreeRightsView(TreeRightsModel model, Supplier<Path> here) {
     this.model = model;
     getStyleClass().add("sheet");
     look = Parts.button("Look what would change", "tree-look", model::look, "main");
@@ -62,9 +71,11 @@ public final class TreeRightsView extends VBox implements SheetView {
     asks.setId("tree-asks");
     asks.setWrapText(true);
     asks.setMinHeight(USE_PREF_SIZE);
-    form = new TreeRequestForm(model.request(), model::look);
-    asking = new ScrollPane(form);
+    Region asked = asked(here);
+    form = (RequestForm) asked;
+    asking = new ScrollPane(asked);
     asking.setFitToWidth(true);
+    asking.setFitToHeight(asked instanceof KeptRightsForm);
     asking.getStyleClass().add("tree-asking");
     buildPlan();
     buildEntries();
@@ -111,6 +122,12 @@ public final class TreeRightsView extends VBox implements SheetView {
     show();
   }
 
+  private Region asked(Supplier<Path> here) {
+    return model.request() instanceof KeptRequest kept
+        ? new KeptRightsForm(kept, here)
+        : new TreeRequestForm((TreeRequest) model.request(), model::look);
+  }
+
   private void buildPlan() {
     plan.setId("tree-plan");
     plan.setPlaceholder(Parts.label("", "quiet"));
@@ -133,13 +150,15 @@ public final class TreeRightsView extends VBox implements SheetView {
         Tables.column("For example", 230, row -> row, ExampleCell::new);
     plan.getColumns().addAll(List.of(chosen, count, what, example));
     // What becomes of them gets the room that is left.
-    plan.widthProperty()
-        .addListener(
-            (observed, old, now) -> {
-              example.setPrefWidth(now.doubleValue() < NARROW ? 170 : 230);
-              double rest = now.doubleValue() - 40 - count.getWidth() - example.getPrefWidth() - 4;
-              what.setPrefWidth(Math.max(210, rest));
-            });
+    Runnable fit =
+        () -> {
+          double width = plan.getWidth() - plan.getInsets().getLeft() - plan.getInsets().getRight();
+          example.setPrefWidth(width < NARROW ? 170 : 250);
+          double rest = width - chosen.getWidth() - count.getWidth() - example.getPrefWidth() - 4;
+          what.setPrefWidth(Math.max(210, rest));
+        };
+    plan.widthProperty().addListener((observed, old, now) -> fit.run());
+    count.widthProperty().addListener((observed, old, now) -> fit.run());
     Tables.open(
         plan,
         model.choice()::show,
@@ -224,7 +243,14 @@ public final class TreeRightsView extends VBox implements SheetView {
       }
       path.setText(model.texts().example(row));
       boolean root = model.mayRootHelp(row);
-      setGraphic(root ? Parts.row("tree-example", path, asRoot) : path);
+      if (!root) {
+        setGraphic(path);
+        return;
+      }
+      // The path shrinks, and the button stays whole.
+      HBox both = Parts.row("tree-example", path, asRoot);
+      both.prefWidthProperty().bind(widthProperty().subtract(18));
+      setGraphic(both);
     }
   }
 
@@ -298,7 +324,7 @@ public final class TreeRightsView extends VBox implements SheetView {
     status.setText(model.statusProperty().get());
     Parts.show(status, !status.getText().isEmpty());
     Parts.show(asking, stage == Stage.ASKING || stage == Stage.LOOKING);
-    form.setDisable(stage == Stage.LOOKING);
+    asking.getContent().setDisable(stage == Stage.LOOKING);
     Parts.show(plan, planned);
     boolean ones = planned && !model.choice().shown().isEmpty();
     each.setText("One by one");

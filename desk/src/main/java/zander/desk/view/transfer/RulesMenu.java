@@ -65,6 +65,7 @@ final class RulesMenu {
               .append(" and ")
               .append(rules.folderMode().octal());
       case DEFAULT -> words.append(" · modes by umask");
+      case KEPT -> words.append(" · rights as kept there");
       case FROM_SOURCE -> {}
     }
     if (!rules.owner().isEmpty() || !rules.group().isEmpty()) {
@@ -124,6 +125,12 @@ final class RulesMenu {
             now().modes() == TransferRules.Modes.DEFAULT,
             null,
             rules -> rules.modes(TransferRules.Modes.DEFAULT, null, null)));
+    items.add(
+        choice(
+            "Rights as the folder on the server keeps them",
+            now().modes() == TransferRules.Modes.KEPT,
+            "rule-kept",
+            rules -> rules.modes(TransferRules.Modes.KEPT, null, null)));
     MenuItem owner = new MenuItem("Owner and group on the server…");
     owner.setOnAction(event -> askOwner());
     items.add(owner);

@@ -1,0 +1,59 @@
+package zander.core.kept;
+
+import java.io.IOException;
+import java.util.List;
+import zander.core.change.rights.look.ScannedEntry;
+import zander.core.change.rights.look.TreeLook;
+import zander.core.change.rights.look.TreeRoots;
+import zander.core.connect.command.Commands;
+import zander.core.files.FileKind;
+import zander.core.files.RemoteFiles;
+import zander.core.files.RemotePath;
+import zander.core.work.Cancellation;
+
+/** Shows a tree to one who learns from it. Waits; for one thread. */
+public final class KeptLook implements TreeLook.Visitor {
+  private final RemoteFiles files;
+  private final Commands commands;
+  private final KeptLearner learner;
+  private final Cancellation stop;
+  private int seen;
+  private int skip;
+
+  public KeptLook(RemoteFiles files, Commands commands, KeptLearner learner, Cancellation stop) {
+    this.files = files;
+    this.commands = commands;
+    this.learner = learner;
+    this.stop = stop;
+  }
+
+  /**
+   * Looks at a folder and all below it on its file system.
+   *
+   * @return how many entries were learnt from
+   * @throws java.util.concurrent.CancellationException when it was stopped
+   */
+  public int run(RemotePath folder) throws IOException {
+    TreeRoots roots = TreeRoots.of(List.of(folder));
+    skip = roots.names().isEmpty() ? 0 : roots.names().get(0).length();
+    new TreeLook(files, commands, stop).run(roots, false, this);
+    return seen;
+  }
+
+  @Override
+  public void entry(ScannedEntry entry) {
+    boolean folder = entry.kind() == FileKind.FOLDER;
+    boolean meant = (folder || entry.kind() == FileKind.FILE) && !entry.elsewhere();
+    if (meant && learner.hasRoom()) {
+      String path = entry.path();
+      String below = skip > 0 && path.length() > skip ? path.substring(skip + 1) : "";
+      learner.add(skip == 0 ? path : below, folder, entry.rights());
+      seen++;
+    }
+  }
+
+  @Override
+  public void unreadable(String path) {
+    // What cannot be seen teaches nothing; the look at the differences tells of it.
+  }
+}

@@ -1,0 +1,5 @@
+/**
+ * Rights that a folder keeps: rules by pattern that a marked folder has, read, learnt from a tree,
+ * and asked what an entry should have.
+ */
+package zander.core.kept;

@@ -1,0 +1,275 @@
+package zander.desk.kept;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.CancellationException;
+import javafx.beans.property.ReadOnlyBooleanProperty;
+import javafx.beans.property.ReadOnlyBooleanWrapper;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+import zander.core.files.AccountNames;
+import zander.core.files.RemotePath;
+import zander.core.kept.KeptFolder;
+import zander.core.kept.KeptLearner;
+import zander.core.kept.KeptLook;
+import zander.core.kept.KeptRights;
+import zander.core.kept.KeptRule;
+import zander.core.kept.KeptWish;
+import zander.core.kept.ReadyRights;
+import zander.core.work.AtomicFile;
+import zander.core.work.Cancellation;
+import zander.desk.rights.RightsRequest;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.sheet.Texts;
+import zander.desk.work.FailureWords;
+
+/** The rights that a folder keeps, while they are written. Interface thread only. */
+public final class KeptRequest implements RightsRequest {
+  /** A file with more is no such file. */
+  private static final int LARGEST_FILE = 256 * 1024;
+
+  private final OpenDesk desk;
+  private final RemotePath folder;
+  private final StringProperty text = new SimpleStringProperty("");
+  private final ReadOnlyStringWrapper status = new ReadOnlyStringWrapper("");
+  private final ReadOnlyBooleanWrapper kept = new ReadOnlyBooleanWrapper();
+  private final ReadOnlyBooleanWrapper learning = new ReadOnlyBooleanWrapper();
+  private Cancellation stop = new Cancellation();
+
+  /**
+   * @param folder the one that keeps them
+   */
+  public KeptRequest(OpenDesk desk, RemotePath folder) {
+    this.desk = desk;
+    this.folder = folder;
+    text.set(keptText());
+    text.addListener((observed, old, now) -> showKept());
+    desk.subscriptions().on(desk.marked().changesProperty(), now -> showKept());
+    showKept();
+  }
+
+  private String keptText() {
+    return desk.marked().all().stream()
+        .filter(one -> one.path().equals(folder.text()) && !one.rights().isEmpty())
+        .map(one -> String.join("\n", one.rights()) + "\n")
+        .findFirst()
+        .orElse("");
+  }
+
+  private void showKept() {
+    kept.set(text.get().strip().equals(keptText().strip()));
+  }
+
+  private KeptRights read() {
+    return new KeptRights(text.get());
+  }
+
+  @Override
+  public String problem(AccountNames names) {
+    KeptRights read = read();
+    if (!read.problems().isEmpty()) {
+      return KeptWords.of(read.problems().get(0));
+    }
+    List<String> unknown = wish(names).unknownNames();
+    if (!unknown.isEmpty()) {
+      return "This server has no account or group " + String.join(", ", unknown) + ".";
+    }
+    return read.isNothing() ? "Say what it keeps, begin with a purpose, or learn it." : "";
+  }
+
+  /** Those of the folders further down are as they are kept there. */
+  @Override
+  public KeptWish wish(AccountNames names) {
+    List<KeptFolder> all =
+        new ArrayList<>(
+            desk.marked().keeping().stream().filter(one -> !one.path().equals(folder)).toList());
+    all.add(new KeptFolder(folder, read()));
+    return new KeptWish(all, names);
+  }
+
+  @Override
+  public String words() {
+    int lines = read().rules().size();
+    return lines == 0
+        ? ""
+        : "As " + folder.text() + " keeps them: " + Texts.count(lines, "rule", "rules");
+  }
+
+  @Override
+  public boolean isForOtherFileSystems() {
+    return false;
+  }
+
+  @Override
+  public void onChange(Runnable changed) {
+    text.addListener((observed, old, now) -> changed.run());
+  }
+
+  @Override
+  public KeptRequest copyFor(OpenDesk other) {
+    KeptRequest copy = new KeptRequest(other, folder);
+    copy.text.set(text.get());
+    return copy;
+  }
+
+  @Override
+  public String heading(String about) {
+    return "Rights that " + (folder.isRoot() ? folder.text() : folder.name()) + " keeps";
+  }
+
+  /** What the line means in which the person writes; empty for one that means nothing. */
+  public String explain(int line) {
+    for (KeptRule rule : read().rules()) {
+      if (rule.line() == line) {
+        return KeptWords.of(rule, text.get().lines().skip(line - 1).findFirst().orElse(""));
+      }
+    }
+    return read().problems().stream()
+        .filter(problem -> problem.line() == line)
+        .map(KeptWords::of)
+        .findFirst()
+        .orElse("");
+  }
+
+  /** Begins with what folders of a purpose usually keep: owner and group as the folder has them. */
+  public void begin(ReadyRights ready) {
+    desk.background()
+        .run(
+            () -> desk.files().entry(folder),
+            is -> {
+              String service = desk.serviceAccount();
+              boolean ownGroup = service.isEmpty() || ready == ReadyRights.SHARED_BY_GROUP;
+              text.set(ready.text(is.owner(), ownGroup ? is.group() : service));
+              status.set("");
+            },
+            failure -> {
+              status.set(FailureWords.of(failure).headline());
+              desk.checkLine();
+            });
+  }
+
+  /** Learns from what is there; what is written is replaced. */
+  public void learn() {
+    stop.stop();
+    stop = new Cancellation();
+    Cancellation mine = stop;
+    learning.set(true);
+    status.set("Looking at what is there");
+    desk.background()
+        .run(
+            () -> learnt(mine),
+            found -> {
+              if (mine == stop) {
+                learning.set(false);
+                text.set(found.text);
+                status.set(found.words());
+              }
+            },
+            failure -> {
+              if (mine == stop) {
+                learning.set(false);
+                status.set(
+                    failure instanceof CancellationException
+                        ? ""
+                        : FailureWords.of(failure).headline());
+                desk.checkLine();
+              }
+            });
+  }
+
+  private record Learnt(String text, int seen) {
+    String words() {
+      return seen == 0
+          ? "There is nothing to learn from."
+          : "Learnt from "
+              + (seen < KeptLearner.MOST_ENTRIES ? "" : "the first ")
+              + Texts.count(seen, "entry", "entries")
+              + ". What fits no line is shown as a difference.";
+    }
+  }
+
+  private Learnt learnt(Cancellation mine) throws Exception {
+    KeptLearner learner = new KeptLearner(desk.files().names());
+    int seen = new KeptLook(desk.files(), desk.commands(), learner, mine).run(folder);
+    return new Learnt(learner.text(), seen);
+  }
+
+  /** Ends what is under way. */
+  public void stop() {
+    stop.stop();
+  }
+
+  /** Keeps what is written, with the server's entry; nothing is set by that. */
+  public void keep() {
+    desk.marked()
+        .keep(
+            folder,
+            text.get().isBlank() ? List.of() : text.get().stripTrailing().lines().toList(),
+            () ->
+                status.set(
+                    text.get().isBlank()
+                        ? "Nothing is asked of it any more."
+                        : "Kept with the server’s entry. Differences are shown where they are."));
+  }
+
+  /** Whether it may be kept as it is written: read without a problem, or nothing at all. */
+  public boolean mayKeep() {
+    return !kept.get() && read().problems().isEmpty();
+  }
+
+  /** Writes it to a file of this computer, over one that is there. */
+  public void writeTo(Path file) {
+    String now = text.get();
+    desk.background()
+        .run(
+            () -> {
+              AtomicFile.write(file, now.getBytes(java.nio.charset.StandardCharsets.UTF_8));
+              return file;
+            },
+            written -> status.set("Written to " + written + "."),
+            failure -> status.set(FailureWords.of(failure).headline()));
+  }
+
+  /** Reads it from a file of this computer. */
+  public void readFrom(Path file) {
+    desk.background()
+        .run(
+            () -> Files.size(file) > LARGEST_FILE ? null : Files.readString(file),
+            found -> {
+              if (found == null) {
+                status.set(file + " is too large for a file of rights.");
+              } else {
+                text.set(found);
+                status.set("Read from " + file + ". Nothing is kept yet.");
+              }
+            },
+            failure -> status.set(FailureWords.of(failure).headline()));
+  }
+
+  /** A name for the file. */
+  public String fileName() {
+    return "rights-of-" + (folder.isRoot() ? "root" : folder.name()) + ".txt";
+  }
+
+  public StringProperty textProperty() {
+    return text;
+  }
+
+  /** What became of the last step; may be empty. */
+  public ReadOnlyStringProperty statusProperty() {
+    return status.getReadOnlyProperty();
+  }
+
+  /** Whether what is written is what is kept. */
+  public ReadOnlyBooleanProperty keptProperty() {
+    return kept.getReadOnlyProperty();
+  }
+
+  public ReadOnlyBooleanProperty learningProperty() {
+    return learning.getReadOnlyProperty();
+  }
+}

@@ -1,0 +1,151 @@
+package zander.desk.waterline;
+
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import zander.core.change.rights.PlanGroup;
+import zander.core.change.rights.PlanGroup.Fate;
+import zander.core.change.rights.TreeOutcome;
+import zander.core.change.rights.TreePlan;
+import zander.core.change.rights.TreePlanner;
+import zander.core.change.rights.TreeRightsTask;
+import zander.core.change.rights.look.TreeRoots;
+import zander.core.files.RemotePath;
+import zander.core.kept.KeptFolder;
+import zander.core.kept.KeptWish;
+import zander.core.rights.AccessList.Asker;
+import zander.core.rights.Mode;
+import zander.core.rights.ModeRule;
+import zander.core.rights.TreeRights;
+import zander.core.transfer.rules.KeptModes;
+import zander.core.transfer.rules.TransferRules.Modes;
+import zander.core.work.Cancellation;
+import zander.desk.folder.FolderModel;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Texts;
+import zander.desk.transfer.TransferModel;
+import zander.desk.work.FailureWords;
+import zander.desk.work.Message;
+
+/**
+ * What arrives in a folder that keeps rights: it gets its modes as it arrives where the rules of
+ * the transfer say so, and owner and group afterwards; what differs then is told.
+ */
+final class KeptArrival implements KeptModes {
+  private final OpenDesk desk;
+  private final FolderModel folder;
+  private final TransferModel transfer;
+  private final KeptFolder keeper;
+  private final KeptWish wish;
+  private final String base;
+
+  private KeptArrival(
+      OpenDesk desk, FolderModel folder, TransferModel transfer, KeptFolder keeper) {
+    this.desk = desk;
+    this.folder = folder;
+    this.transfer = transfer;
+    this.keeper = keeper;
+    this.wish = desk.marked().wish(desk.files().names());
+    RemotePath to = RemotePath.of(transfer.route().to());
+    this.base = to.isRoot() ? "" : to.wire();
+  }
+
+  /** {@code null} where nothing is kept. */
+  static KeptArrival of(OpenDesk desk, FolderModel folder, TransferModel transfer) {
+    KeptFolder keeper = desk.marked().keeperOf(RemotePath.of(transfer.route().to()));
+    return keeper == null ? null : new KeptArrival(desk, folder, transfer, keeper);
+  }
+
+  @Override
+  public Mode of(String to, Mode from, boolean isFolder) {
+    TreeRights said = wish.of(base + "/" + to, isFolder);
+    ModeRule rule = said == null ? null : isFolder ? said.folders() : said.files();
+    return rule == null ? from : rule.apply(from, isFolder);
+  }
+
+  private record Looked(TreePlan plan, TreeOutcome set) {}
+
+  /** Looks at what arrived, and sets what is safe to set where that was asked for. */
+  void look() {
+    if (transfer.progress().files() == 0) {
+      return;
+    }
+    boolean sets = transfer.rules().modes() == Modes.KEPT;
+    desk.background()
+        .run(
+            () -> {
+              TreePlan plan = plan();
+              Set<PlanGroup> safe = sets ? safe(plan) : Set.of();
+              return new Looked(plan, safe.isEmpty() ? null : set(plan, safe));
+            },
+            this::tell,
+            failure -> {
+              folder.tellFailure(
+                  new Message(
+                      "All arrived; its rights could not be looked at",
+                      FailureWords.of(failure).headline()));
+              desk.checkLine();
+            });
+  }
+
+  private List<RemotePath> arrived() {
+    RemotePath to = RemotePath.of(transfer.route().to());
+    return transfer.route().names().stream().map(to::child).toList();
+  }
+
+  private TreePlan plan() throws Exception {
+    Asker by = new Asker(desk.whoAmI().uid(), new HashSet<>(desk.whoAmI().gids()));
+    return new TreePlanner(desk.files(), desk.commands())
+        .plan(TreeRoots.of(arrived()), wish, by, false, seen -> {}, new Cancellation());
+  }
+
+  private static Set<PlanGroup> safe(TreePlan plan) {
+    return plan.groups().stream()
+        .filter(group -> group.fate() == Fate.CHANGED && group.danger() == null)
+        .collect(Collectors.toSet());
+  }
+
+  private TreeOutcome set(TreePlan plan, Set<PlanGroup> safe) throws Exception {
+    return new TreeRightsTask(desk.files(), desk.commands(), desk.journal())
+        .run(plan.choose(safe, Set.of()), (done, all) -> {}, new Cancellation());
+  }
+
+  private void tell(Looked looked) {
+    long differ =
+        looked.plan.groups().stream()
+            .filter(group -> group.fate() == Fate.CHANGED || group.fate() == Fate.NOT_ALLOWED)
+            .mapToLong(PlanGroup::count)
+            .sum();
+    long set = looked.set == null ? 0 : looked.set.set();
+    if (set > 0) {
+      desk.changed(arrived());
+      folder.refresh();
+    }
+    if (differ <= set) {
+      return;
+    }
+    String keeps = keeper.path().isRoot() ? keeper.path().text() : keeper.path().name();
+    Question.Choice look =
+        new Question.Choice(
+            "Look what differs",
+            ticked -> {
+              folder.dismissQuestion();
+              desk.marked().showDifferences(arrived());
+            });
+    folder.ask(
+        Question.notice(
+            new Message(
+                Texts.count(differ - set, "entry", "entries")
+                    + " of what arrived "
+                    + (differ - set == 1 ? "has" : "have")
+                    + " other rights than "
+                    + keeps
+                    + " keeps",
+                ""),
+            false,
+            look,
+            folder.dismiss()));
+  }
+}
