@@ -3,6 +3,7 @@ package zander.desk;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
+import java.util.List;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import org.junit.jupiter.api.AfterEach;
@@ -11,7 +12,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.files.RemotePath;
 import zander.core.journal.ChangeKind;
+import zander.desk.rights.AccessListModel;
 import zander.desk.rights.AccessModel;
+import zander.desk.view.part.NameCompletion;
 
 /** Who can reach a file: asked in the panel, told with what stops them, and opened. */
 class ReachOfFileInTheWindowTest {
@@ -94,8 +97,8 @@ class ReachOfFileInTheWindowTest {
     window.choose("#server-table", "alerts.html");
     window.press("#access-open");
     untilAnswer("web can read it.");
-    assertThat(Window.inWindow(() -> model().list()))
-        .extracting(AccessModel.ListRow::words)
+    assertThat(Window.inWindow(() -> model().list().rows()))
+        .extracting(AccessListModel.Row::words)
         .containsExactly("web r--");
     window.press("#access-remove-0");
     untilAnswer("web cannot read it.");
@@ -106,6 +109,28 @@ class ReachOfFileInTheWindowTest {
     untilAnswer("web can read it.");
     RemotePath file = RemotePath.of("/srv/levels/site/alerts.html");
     assertThat(window.desk().files().look(file).mode().octal()).isEqualTo("0640");
+  }
+
+  @Test
+  void anEntryIsAddedToTheListByNameAndWhatElseDecidesIsTold() throws Exception {
+    window.choose("#server-table", "contact.html");
+    window.until("the line is there", () -> window.shownOrNull("#list-name") != null);
+    window.fill("#list-name", "nobody-here");
+    window.press("#list-add");
+    assertThat(Window.inWindow(() -> model().list().problem()))
+        .isEqualTo("no account nobody-here on this server");
+    window.fill("#list-name", "ingest");
+    window.press("#list-w");
+    window.press("#list-add");
+    window.until(
+        "it is in the list",
+        () -> model().list().rows().stream().anyMatch(row -> row.words().equals("ingest rw-")));
+    window.choose("#server-table", "contact.html");
+    untilAnswer("web can read it.");
+    assertThat(Window.inWindow(() -> model().list().more()))
+        .anyMatch(line -> line.startsWith("In group web: ") && line.contains("warden"));
+    assertThat(NameCompletion.fitting(List.of("daemon", "deploy", "web", "the-web"), "we"))
+        .containsExactly("web", "the-web");
   }
 
   private boolean isPutBack() {

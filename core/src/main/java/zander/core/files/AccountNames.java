@@ -85,6 +85,20 @@ public final class AccountNames {
     return Set.copyOf(memberOf.getOrDefault(user, Set.of()));
   }
 
+  /** The names of all accounts that are known to be in a group, in their order. */
+  public List<String> membersOf(int gid) {
+    return memberOf.entrySet().stream()
+        .filter(one -> one.getValue().contains(gid))
+        .map(Map.Entry::getKey)
+        .sorted()
+        .toList();
+  }
+
+  /** The names of all groups that are known, in their order. */
+  public List<String> groups() {
+    return List.copyOf(gids.keySet());
+  }
+
   /** The names of all accounts that are known, in their order. */
   public List<String> accounts() {
     return List.copyOf(uids.keySet());

@@ -3,7 +3,6 @@ package zander.desk.rights;
 import java.io.IOException;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
@@ -15,11 +14,10 @@ import zander.core.access.AccessChain;
 import zander.core.access.AccessReader;
 import zander.core.access.AccessStep;
 import zander.core.access.Deed;
+import zander.core.access.EntryExtras;
 import zander.core.access.PathFacts;
-import zander.core.change.rights.AccessListChange;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
-import zander.core.rights.AccessList;
 import zander.core.rights.AccessList.Answer;
 import zander.core.rights.AccessList.Asker;
 import zander.desk.sheet.OpenDesk;
@@ -36,6 +34,7 @@ public final class AccessModel {
   private final OpenDesk desk;
   private final ReadOnlyBooleanWrapper open = new ReadOnlyBooleanWrapper();
   private final ReadOnlyLongWrapper changes = new ReadOnlyLongWrapper();
+  private final AccessListModel list;
   private RemoteEntry entry;
   private String account = "";
   private Deed deed = Deed.READ;
@@ -48,6 +47,14 @@ public final class AccessModel {
 
   AccessModel(OpenDesk desk) {
     this.desk = desk;
+    this.list =
+        new AccessListModel(
+            desk,
+            (change, path) -> {
+              if (!busy) {
+                carryOut(change, List.of(path), desk);
+              }
+            });
   }
 
   /** What is selected now; {@code null} for nothing, or for several. */
@@ -68,6 +75,7 @@ public final class AccessModel {
   /** Reads all that decides, anew. */
   private void read() {
     facts = null;
+    list.take(null, EntryExtras.NOTHING);
     chain = null;
     cures = List.of();
     problem = "";
@@ -90,10 +98,11 @@ public final class AccessModel {
     RemotePath path = entry.path();
     desk.background()
         .run(
-            () -> new AccessReader(desk.files(), desk.commands()).read(path),
+            () -> read(path),
             found -> {
               if (mine == asked) {
-                facts = found;
+                facts = found.facts;
+                list.take(found.facts, found.extras);
                 answer();
               }
             },
@@ -104,6 +113,15 @@ public final class AccessModel {
                 desk.checkLine();
               }
             });
+  }
+
+  private record Found(PathFacts facts, EntryExtras extras) {}
+
+  private Found read(RemotePath path) throws IOException {
+    PathFacts found = new AccessReader(desk.files(), desk.commands()).read(path);
+    RemotePath real = found.entry().path();
+    boolean seen = found.entry().is() != null;
+    return new Found(found, seen ? EntryExtras.of(desk.commands(), real) : EntryExtras.NOTHING);
   }
 
   private void answer() {
@@ -225,63 +243,9 @@ public final class AccessModel {
     return chain != null && step == chain.stop();
   }
 
-  /**
-   * One entry of the access control list of what is selected.
-   *
-   * @param words whose it is, and what it allows
-   * @param mayRemove whether it can be removed from here
-   */
-  public record ListRow(String words, boolean group, int id, boolean mayRemove) {}
-
-  /** The entries beyond owner, group and others; none where there is no list. */
-  public List<ListRow> list() {
-    List<ListRow> rows = new ArrayList<>();
-    AccessList list = facts == null ? null : facts.entry().list();
-    if (list != null) {
-      boolean may = desk.whoAmI().uid() == 0 || desk.whoAmI().uid() == facts.entry().is().uid();
-      var names = desk.files().names();
-      list.users()
-          .forEach(
-              (uid, bits) ->
-                  rows.add(
-                      new ListRow(
-                          AccessWords.entry(names.user(uid), bits, list.mask()), false, uid, may)));
-      list.groups()
-          .forEach(
-              (gid, bits) ->
-                  rows.add(
-                      new ListRow(
-                          AccessWords.entry("group " + names.group(gid), bits, list.mask()),
-                          true,
-                          gid,
-                          may)));
-      rows.sort(Comparator.comparing(ListRow::words));
-    }
-    return rows;
-  }
-
-  /** What flags and the mask say of what is selected; empty for nothing. */
-  public String listWords() {
-    AccessList list = facts == null ? null : facts.entry().list();
-    return list == null
-        ? ""
-        : "The mask lets "
-            + AccessWords.letters(list.mask())
-            + " through at most, for all but the owner and others.";
-  }
-
-  /** Removes an entry of the list. */
-  public void remove(ListRow row) {
-    if (busy || facts == null) {
-      return;
-    }
-    RemotePath path = facts.entry().path();
-    carryOut(
-        () ->
-            new AccessListChange(desk.files(), desk.commands(), desk.journal())
-                .remove(path, row.group(), row.id()),
-        List.of(path),
-        desk);
+  /** The access list of what is selected, and what else decides. */
+  public AccessListModel list() {
+    return list;
   }
 
   /**
@@ -325,11 +289,7 @@ public final class AccessModel {
     carryOut(() -> AccessCures.carryOut(one.cure(), on), paths, on);
   }
 
-  private interface Change {
-    void make() throws IOException;
-  }
-
-  private void carryOut(Change change, List<RemotePath> paths, OpenDesk on) {
+  private void carryOut(AccessListModel.Change change, List<RemotePath> paths, OpenDesk on) {
     busy = true;
     changed();
     on.background()

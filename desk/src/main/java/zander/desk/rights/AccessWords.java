@@ -109,6 +109,18 @@ final class AccessWords {
     return all.substring(0, 1).toUpperCase(java.util.Locale.ROOT) + all.substring(1) + ".";
   }
 
+  /** What flags forbid; empty for those that forbid nothing. */
+  static String flags(String letters) {
+    List<String> words = new ArrayList<>();
+    if (letters.indexOf('i') >= 0) {
+      words.add("cannot be changed, not even by root (immutable)");
+    }
+    if (letters.indexOf('a') >= 0) {
+      words.add("can only be added to (append only)");
+    }
+    return String.join(", ", words);
+  }
+
   /** {@code rw-}. */
   static String letters(int bits) {
     return ((bits & 4) != 0 ? "r" : "-")

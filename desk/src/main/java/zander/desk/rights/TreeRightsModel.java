@@ -359,6 +359,11 @@ public final class TreeRightsModel extends Sheet {
     return request;
   }
 
+  /** The names that the server knows. */
+  public List<String> namesOf(boolean groups) {
+    return groups ? names().groups() : names().accounts();
+  }
+
   /** What all that is shown is called. */
   public TreeTexts texts() {
     return new TreeTexts(roots, names(), desk.whoAmI().account());

@@ -46,22 +46,39 @@ public final class AccessListChange {
    * @param bits 4 to read, 2 to write, 1 to run or enter
    */
   public void allow(RemotePath path, int uid, int bits) throws IOException {
+    allow(path, new Entry(false, false, uid), bits);
+  }
+
+  /**
+   * Whose entry of a list is meant.
+   *
+   * @param forNew whether it is one of the list that new entries of a folder get
+   * @param group whether it is a group's
+   * @param id the number of the account or the group
+   */
+  public record Entry(boolean forNew, boolean group, int id) {
+    private String words() {
+      return (forNew ? "d:" : "") + (group ? "g:" : "u:") + Integer.toUnsignedString(id);
+    }
+  }
+
+  /**
+   * Gives an entry of the list what it allows; waits.
+   *
+   * @param bits 4 to read, 2 to write, 1 to run or enter
+   */
+  public void allow(RemotePath path, Entry whose, int bits) throws IOException {
     String letters =
         ((bits & 4) != 0 ? "r" : "-")
             + ((bits & 2) != 0 ? "w" : "-")
             + ((bits & 1) != 0 ? "x" : "-");
-    String entry = "u:" + Integer.toUnsignedString(uid) + ":" + letters;
+    String entry = whose.words() + ":" + letters;
     change(path, "setfacl -m " + entry + " -- ", new byte[0], 0, entry);
   }
 
-  /**
-   * Takes away the entry of an account or a group; waits.
-   *
-   * @param group whether it is a group's
-   */
-  public void remove(RemotePath path, boolean group, int id) throws IOException {
-    String entry = (group ? "g:" : "u:") + Integer.toUnsignedString(id);
-    change(path, "setfacl -x " + entry + " -- ", new byte[0], 0, entry + ":");
+  /** Takes an entry away; waits. */
+  public void remove(RemotePath path, Entry whose) throws IOException {
+    change(path, "setfacl -x " + whose.words() + " -- ", new byte[0], 0, whose.words() + ":");
   }
 
   /** Gives one the list it had before; waits. */
@@ -70,7 +87,11 @@ public final class AccessListChange {
     if (before == null) {
       throw new IOException("the list before is not kept any more");
     }
-    change(entry.path(), "setfacl --set-file=- -- ", before, entry.id(), entry.note());
+    // A list for new entries stays where the file names none: it has to be taken away as well.
+    boolean named = WireName.fromBytes(before).contains("default:");
+    boolean folder = files.look(entry.path()).kind() == FileKind.FOLDER;
+    String tool = "setfacl " + (folder && !named ? "-k " : "") + "--set-file=- -- ";
+    change(entry.path(), tool, before, entry.id(), entry.note());
   }
 
   private void change(RemotePath path, String tool, byte[] input, long undoes, String note)

@@ -13,6 +13,7 @@ import zander.core.access.AccessStep;
 import zander.core.access.Deed;
 import zander.core.rights.AccessList.Answer;
 import zander.desk.rights.AccessModel;
+import zander.desk.view.part.NameCompletion;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.Tables;
 
@@ -29,11 +30,15 @@ final class AccessView extends VBox {
   private final Label unseen = Parts.label("", "quiet");
   private final VBox chain = new VBox();
   private final VBox cures = new VBox();
-  private final VBox list = new VBox();
+  private final AccessListView list;
   private boolean showing;
 
-  AccessView(AccessModel model) {
+  /**
+   * @param names of the server
+   */
+  AccessView(AccessModel model, NameCompletion.Names names) {
     this.model = model;
+    this.list = new AccessListView(model.list(), names, this::show);
     getStyleClass().add("access");
     open = Parts.button("", "access-open", () -> model.open(!model.openProperty().get()), "small");
     Parts.hint(open, "Who can read, write, run or delete it, and what stops them");
@@ -65,7 +70,6 @@ final class AccessView extends VBox {
     unseen.setMinHeight(USE_PREF_SIZE);
     chain.getStyleClass().add("access-chain");
     cures.getStyleClass().add("access-cures");
-    list.getStyleClass().add("access-cures");
     inner.getStyleClass().add("access-inner");
     inner.getChildren().addAll(account, asked, answer, unseen, chain, cures, list);
     HBox head =
@@ -100,7 +104,7 @@ final class AccessView extends VBox {
       Tables.mark(answer, "bad", model.answerNow() == Answer.NO);
       showChain();
       showCures();
-      showList();
+      list.show(model.isBusy());
     }
     showing = false;
   }
@@ -148,29 +152,5 @@ final class AccessView extends VBox {
       cures.getChildren().add(0, Parts.label("What would open it", "field-title"));
     }
     Parts.show(cures, number > 0);
-  }
-
-  private void showList() {
-    list.getChildren().clear();
-    int number = 0;
-    for (AccessModel.ListRow row : model.list()) {
-      HBox shown = Parts.row("access-cure", Parts.label(row.words(), "mono"), Parts.spring());
-      int mine = number++;
-      if (row.mayRemove()) {
-        Button remove =
-            Parts.button("Remove", "access-remove-" + mine, () -> model.remove(row), "small");
-        remove.setDisable(model.isBusy());
-        shown.getChildren().add(remove);
-      }
-      list.getChildren().add(shown);
-    }
-    if (number > 0) {
-      Label mask = Parts.label(model.listWords(), "quiet");
-      mask.setWrapText(true);
-      mask.setMinHeight(USE_PREF_SIZE);
-      list.getChildren().add(0, Parts.label("Access list", "field-title"));
-      list.getChildren().add(mask);
-    }
-    Parts.show(list, number > 0);
   }
 }

@@ -8,6 +8,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import zander.core.files.AccountNames;
 import zander.core.files.RemoteEntry;
 import zander.core.journal.JournalEntry;
 import zander.desk.history.EntryWords;
@@ -16,6 +17,7 @@ import zander.desk.history.JournalSheet;
 import zander.desk.model.DeskModel;
 import zander.desk.rights.RightsModel;
 import zander.desk.sheet.Texts;
+import zander.desk.view.part.NameCompletion;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.RelativeTimes;
 
@@ -58,13 +60,16 @@ public final class RightsView extends VBox {
     outcome.textProperty().bind(model.outcomeProperty());
     form.getChildren().addAll(owners(), boxes, problem, outcome, Parts.row("special", set, inside));
     history.getStyleClass().add("history");
-    VBox inner = new VBox(name, where, nothing, new AccessView(model.access()), form, history);
+    VBox inner =
+        new VBox(name, where, nothing, new AccessView(model.access(), this::names), form, history);
     inner.getStyleClass().add("panel-inner");
     ScrollPane scroll = new ScrollPane(inner);
     scroll.setFitToWidth(true);
     scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
     VBox.setVgrow(scroll, Priority.ALWAYS);
     getChildren().add(scroll);
+    NameCompletion.on(owner, () -> names(false));
+    NameCompletion.on(group, () -> names(true));
     owner.textProperty().bindBidirectional(model.ownerProperty());
     group.textProperty().bindBidirectional(model.groupProperty());
     model.changesProperty().addListener((observed, old, now) -> show());
@@ -73,6 +78,11 @@ public final class RightsView extends VBox {
     desk.historyProperty().addListener((observed, old, now) -> showHistory(now));
     show();
     showHistory(desk.historyProperty().get());
+  }
+
+  private List<String> names(boolean groups) {
+    AccountNames all = desk.files().names();
+    return groups ? all.groups() : all.accounts();
   }
 
   private HBox owners() {

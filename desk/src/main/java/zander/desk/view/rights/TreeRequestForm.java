@@ -9,6 +9,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import zander.desk.rights.KindRule;
 import zander.desk.rights.TreeRequest;
+import zander.desk.view.part.NameCompletion;
 import zander.desk.view.part.Parts;
 
 /** What is asked of all that is in folders: owner and group, and the modes of files and folders. */
@@ -16,9 +17,10 @@ final class TreeRequestForm extends VBox implements RequestForm {
   private final TextField owner = new TextField();
 
   /**
+   * @param names of the server
    * @param look what Enter does
    */
-  TreeRequestForm(TreeRequest request, Runnable look) {
+  TreeRequestForm(TreeRequest request, NameCompletion.Names names, Runnable look) {
     getStyleClass().add("tree-request");
     TextField group = new TextField();
     owner.setId("tree-owner");
@@ -29,6 +31,8 @@ final class TreeRequestForm extends VBox implements RequestForm {
     }
     owner.textProperty().bindBidirectional(request.ownerProperty());
     group.textProperty().bindBidirectional(request.groupProperty());
+    NameCompletion.on(owner, () -> names.of(false));
+    NameCompletion.on(group, () -> names.of(true));
     CheckBox other = new CheckBox("Other file systems mounted below, too");
     other.setId("tree-mounts");
     other.selectedProperty().bindBidirectional(request.otherFileSystemsProperty());

@@ -125,7 +125,7 @@ public final class TreeRightsView extends VBox implements SheetView {
   private Region asked(Supplier<Path> here) {
     return model.request() instanceof KeptRequest kept
         ? new KeptRightsForm(kept, here)
-        : new TreeRequestForm((TreeRequest) model.request(), model::look);
+        : new TreeRequestForm((TreeRequest) model.request(), model::namesOf, model::look);
   }
 
   private void buildPlan() {

@@ -2,6 +2,7 @@ package zander.standin.shell.command;
 
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -17,7 +18,9 @@ public final class SetAccessListCommand {
   private SetAccessListCommand() {}
 
   public static int run(Call call) throws IOException {
-    List<String> words = call.arguments().subList(1, call.arguments().size());
+    List<String> words = new ArrayList<>(call.arguments().subList(1, call.arguments().size()));
+    // There are no lists for new entries here, so none to be taken away.
+    words.remove("-k");
     boolean whole = !words.isEmpty() && words.get(0).equals("--set-file=-");
     boolean removes = !words.isEmpty() && words.get(0).equals("-x");
     if (!whole && (words.size() < 2 || !(removes || words.get(0).equals("-m")))) {
@@ -27,6 +30,9 @@ public final class SetAccessListCommand {
         whole
             ? new String(call.in().readAllBytes(), StandardCharsets.UTF_8).lines().toList()
             : List.of(words.get(1).split(","));
+    if (entries.stream().anyMatch(entry -> entry.startsWith("d"))) {
+      throw new UsageError("there are no lists for new entries on this stand-in");
+    }
     List<String> operands = words.subList(whole ? 1 : 2, words.size());
     int status = 0;
     for (String operand : operands) {

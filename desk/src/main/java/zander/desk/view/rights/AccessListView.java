@@ -1,0 +1,119 @@
+package zander.desk.view.rights;
+
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import zander.desk.rights.AccessListModel;
+import zander.desk.view.part.NameCompletion;
+import zander.desk.view.part.Parts;
+
+/** The access list of what is selected, with a line to add to it, and what else decides. */
+final class AccessListView extends VBox {
+  private static final String ACCOUNT = "account";
+  private static final String GROUP = "group";
+
+  private final AccessListModel model;
+  private final VBox rows = new VBox();
+  private final VBox more = new VBox();
+  private final Label mask = Parts.label("", "quiet");
+  private final Label problem = Parts.label("", "problem");
+  private final ComboBox<String> whose = new ComboBox<>();
+  private final TextField name = new TextField();
+  private final CheckBox[] bits = {new CheckBox("r"), new CheckBox("w"), new CheckBox("x")};
+  private final CheckBox forNew = new CheckBox("For new entries in it");
+  private final Button add;
+  private final VBox adding;
+  private final Runnable changed;
+
+  /**
+   * @param names what can be typed: of accounts, or of groups
+   * @param changed after what was typed was not taken
+   */
+  AccessListView(AccessListModel model, NameCompletion.Names names, Runnable changed) {
+    this.model = model;
+    this.changed = changed;
+    getStyleClass().add("access-cures");
+    whose.getItems().setAll(ACCOUNT, GROUP);
+    whose.setValue(ACCOUNT);
+    whose.setId("list-whose");
+    name.setId("list-name");
+    name.setPromptText("name");
+    HBox.setHgrow(name, Priority.ALWAYS);
+    NameCompletion.on(name, () -> names.of(whose.getValue().equals(GROUP)));
+    for (CheckBox bit : bits) {
+      bit.setId("list-" + bit.getText());
+      bit.setMinWidth(USE_PREF_SIZE);
+    }
+    bits[0].setSelected(true);
+    forNew.setId("list-new");
+    add = Parts.button("Add", "list-add", this::add, "small");
+    add.setMinWidth(USE_PREF_SIZE);
+    name.setOnAction(event -> add());
+    adding =
+        new VBox(
+            Parts.row("list-adding", whose, name),
+            Parts.row("list-adding", bits[0], bits[1], bits[2], Parts.spring(), add),
+            forNew);
+    adding.getStyleClass().add("access-cures");
+    for (Label label : new Label[] {mask, problem}) {
+      label.setWrapText(true);
+      label.setMinHeight(USE_PREF_SIZE);
+    }
+    more.getStyleClass().add("access-cures");
+    getChildren()
+        .addAll(Parts.label("Access list", "field-title"), rows, mask, adding, problem, more);
+  }
+
+  private void add() {
+    int wanted = 0;
+    for (CheckBox bit : bits) {
+      wanted = wanted << 1 | (bit.isSelected() ? 1 : 0);
+    }
+    if (!name.getText().isBlank()) {
+      boolean group = whose.getValue().equals(GROUP);
+      model.allow(name.getText(), group, wanted, forNew.isSelected() && model.isFolder());
+      changed.run();
+    }
+  }
+
+  void show(boolean busy) {
+    rows.getChildren().clear();
+    int number = 0;
+    for (AccessListModel.Row row : model.rows()) {
+      HBox shown = Parts.row("access-cure", Parts.label(row.words(), "mono"), Parts.spring());
+      int mine = number++;
+      if (row.mayRemove()) {
+        Button remove =
+            Parts.button("Remove", "access-remove-" + mine, () -> model.remove(row), "small");
+        remove.setMinWidth(USE_PREF_SIZE);
+        remove.setDisable(busy);
+        shown.getChildren().add(remove);
+      }
+      rows.getChildren().add(shown);
+    }
+    mask.setText(model.maskWords());
+    problem.setText(model.problem());
+    more.getChildren().clear();
+    for (String line : model.more()) {
+      Label label = Parts.label(line, "quiet");
+      label.setWrapText(true);
+      label.setMinHeight(USE_PREF_SIZE);
+      more.getChildren().add(label);
+    }
+    boolean lists = model.mayChange() || number > 0;
+    getChildren().get(0).setVisible(lists);
+    getChildren().get(0).setManaged(lists);
+    Parts.show(rows, number > 0);
+    Parts.show(mask, !mask.getText().isEmpty());
+    Parts.show(problem, !problem.getText().isEmpty());
+    Parts.show(adding, model.mayChange());
+    Parts.show(forNew, model.isFolder());
+    add.setDisable(busy);
+    Parts.show(more, !more.getChildren().isEmpty());
+  }
+}
