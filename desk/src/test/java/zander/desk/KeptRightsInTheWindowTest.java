@@ -23,8 +23,8 @@ import zander.core.transfer.rules.TransferRules;
 import zander.core.transfer.rules.TransferRules.Modes;
 import zander.desk.file.FileModel;
 import zander.desk.folder.FolderModel;
-import zander.desk.rights.PlanRow;
-import zander.desk.rights.TreeRightsModel;
+import zander.desk.rights.tree.PlanRow;
+import zander.desk.rights.tree.TreeRightsModel;
 
 /** Rights that a folder keeps: written, kept, seen where something differs, and set on arrival. */
 class KeptRightsInTheWindowTest {

@@ -12,8 +12,8 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.files.RemotePath;
-import zander.desk.rights.PlanRow;
-import zander.desk.rights.TreeRightsModel;
+import zander.desk.rights.tree.PlanRow;
+import zander.desk.rights.tree.TreeRightsModel;
 
 /** Rights of all that is inside, in the window: looked at, set, put back, and as root. */
 class TreeRightsWindowTest {

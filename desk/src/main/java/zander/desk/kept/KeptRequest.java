@@ -22,7 +22,7 @@ import zander.core.kept.KeptWish;
 import zander.core.kept.ReadyRights;
 import zander.core.work.AtomicFile;
 import zander.core.work.Cancellation;
-import zander.desk.rights.RightsRequest;
+import zander.desk.rights.tree.RightsRequest;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Texts;
 import zander.desk.work.FailureWords;

@@ -11,7 +11,7 @@ import zander.core.kept.KeptFolder;
 import zander.core.kept.KeptRights;
 import zander.desk.kept.KeptRequest;
 import zander.desk.reach.BookModel;
-import zander.desk.rights.TreeRightsModel;
+import zander.desk.rights.tree.TreeRightsModel;
 import zander.desk.sheet.MarkedFolders;
 import zander.desk.sheet.OpenDesk;
 

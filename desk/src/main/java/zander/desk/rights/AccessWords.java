@@ -151,7 +151,7 @@ final class AccessWords {
       String mode = step.changesMode() ? " and mode " + after.octal() : "";
       return "give " + name + " the group " + names.group(step.after().gid()) + mode;
     }
-    return "set " + name + " to " + after.octal() + ", " + PlanWords.deedsOf(step);
+    return "set " + name + " to " + after.octal() + ", " + ModeWords.deedsOf(step);
   }
 
   /** Whom else a cure lets in, or keeps out. */
@@ -177,13 +177,13 @@ final class AccessWords {
     }
     List<String> all = new ArrayList<>(List.of(account));
     all.addAll(others);
-    return PlanWords.joined(all);
+    return ModeWords.joined(all);
   }
 
   private static String people(Set<String> names) {
     return names.size() > MOST_NAMES
         ? Texts.count(names.size(), "other account", "other accounts")
-        : PlanWords.joined(List.copyOf(names));
+        : ModeWords.joined(List.copyOf(names));
   }
 
   /** Where a step is. */

@@ -22,6 +22,8 @@ import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 import zander.core.rights.AccessList.Asker;
 import zander.core.work.Cancellation;
+import zander.desk.rights.tree.TreeRequest;
+import zander.desk.rights.tree.TreeRightsModel;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Sheet;
 import zander.desk.sheet.Texts;

@@ -5,6 +5,7 @@ import java.util.List;
 import zander.core.rights.Mode;
 import zander.core.rights.Mode.May;
 import zander.core.rights.Mode.Who;
+import zander.core.rights.RightsStep;
 
 /** What a mode lets whom do, in a sentence. */
 public final class ModeWords {
@@ -45,7 +46,7 @@ public final class ModeWords {
     if (run) {
       deeds.add(folder ? "enters" : "runs");
     }
-    return deeds.isEmpty() ? "nothing" : PlanWords.joined(deeds);
+    return deeds.isEmpty() ? "nothing" : joined(deeds);
   }
 
   private static String special(Mode mode, boolean folder) {
@@ -60,5 +61,52 @@ public final class ModeWords {
       words.append(" Only owners remove their files.");
     }
     return words.toString();
+  }
+
+  /** {@code a, b and c}. */
+  public static String joined(List<String> words) {
+    int last = words.size() - 1;
+    return last == 0
+        ? words.get(0)
+        : String.join(", ", words.subList(0, last)) + " and " + words.get(last);
+  }
+
+  /** {@code others may read}. */
+  static String deedsOf(RightsStep step) {
+    return String.join(", ", deeds(step.before().mode(), step.after().mode(), step.folder()));
+  }
+
+  /** What those who are named may do now, or no longer. */
+  public static List<String> deeds(Mode before, Mode after, boolean folder) {
+    List<String> deeds = new ArrayList<>();
+    for (Who who : Who.values()) {
+      List<String> more = new ArrayList<>();
+      List<String> less = new ArrayList<>();
+      for (May may : May.values()) {
+        boolean had = before.allows(who, may);
+        if (had != after.allows(who, may)) {
+          (had ? less : more).add(verb(may, folder));
+        }
+      }
+      String name = who == Who.OWNER ? "owner" : who == Who.GROUP ? "group" : "others";
+      if (!more.isEmpty()) {
+        deeds.add(name + " may " + String.join(" and ", more));
+      }
+      if (!less.isEmpty()) {
+        deeds.add(name + " may no longer " + String.join(" or ", less));
+      }
+    }
+    if (folder && after.has(Mode.SET_GID) && !before.has(Mode.SET_GID)) {
+      deeds.add("new files get its group");
+    }
+    return deeds;
+  }
+
+  private static String verb(May may, boolean folder) {
+    return switch (may) {
+      case READ -> folder ? "list" : "read";
+      case WRITE -> folder ? "add and remove" : "write";
+      case RUN -> folder ? "enter" : "run";
+    };
   }
 }

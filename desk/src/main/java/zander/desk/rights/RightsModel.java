@@ -1,5 +1,6 @@
 package zander.desk.rights;
 
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -21,11 +22,12 @@ import zander.core.files.AccountNames;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.rights.Mode;
+import zander.core.rights.Rights;
 import zander.core.rights.SymbolicMode;
 import zander.core.work.Cancellation;
 import zander.desk.folder.FolderModel;
+import zander.desk.rights.tree.TreeRightsModel;
 import zander.desk.sheet.OpenDesk;
-import zander.desk.sheet.Texts;
 import zander.desk.work.FailureWords;
 
 /**
@@ -42,6 +44,7 @@ public final class RightsModel implements ModeEditing {
   private final OpenDesk desk;
   private final FolderModel folder;
   private final AccessModel access;
+  private final CopiedRights copied;
   private List<RemoteEntry> entries = List.of();
 
   /** The mode that each entry is to get. */
@@ -71,6 +74,7 @@ public final class RightsModel implements ModeEditing {
     this.desk = desk;
     this.folder = folder;
     this.access = new AccessModel(desk);
+    this.copied = new CopiedRights(this, folder);
     owner.addListener((observed, old, now) -> checkNames());
     group.addListener((observed, old, now) -> checkNames());
   }
@@ -160,6 +164,36 @@ public final class RightsModel implements ModeEditing {
   /** Who can do what with what is selected. */
   public AccessModel access() {
     return access;
+  }
+
+  /** Rights that are taken from others. */
+  public CopiedRights copied() {
+    return copied;
+  }
+
+  /**
+   * Fills in what others have; nothing is set by that.
+   *
+   * @param ofFolders the kind that the mode is of: what is of the other one keeps its own
+   */
+  void fill(Rights rights, boolean ofFolders) {
+    owner.set(names().user(rights.uid()));
+    group.set(names().group(rights.gid()));
+    List<Mode> each = new ArrayList<>(wanted);
+    for (int i = 0; i < each.size(); i++) {
+      if (RightsSummary.real(entries.get(i)).isFolder() == ofFolders) {
+        each.set(i, rights.mode());
+      }
+    }
+    want(each);
+    say("");
+  }
+
+  /** Says something of what is selected. */
+  void say(String words) {
+    problem.set("");
+    outcome.set(words);
+    changed();
   }
 
   /** Whether there is something inside of what is selected. */
@@ -331,15 +365,8 @@ public final class RightsModel implements ModeEditing {
     desk.changed(now.stream().map(RemoteEntry::path).toList());
     List<RightsChange.Result> failed =
         results.stream().filter(result -> result.failure() != null).toList();
-    if (failed.isEmpty() && results.size() < all) {
-      outcome.set(
-          "stopped: "
-              + Texts.count(results.size())
-              + " of "
-              + Texts.count(all)
-              + " are set and read back, the others are as they were");
-    } else if (failed.isEmpty()) {
-      outcome.set("set and read back" + (results.size() == 1 ? "" : ", all " + results.size()));
+    if (failed.isEmpty()) {
+      outcome.set(RightsSetting.words(results.size(), all));
     } else {
       problem.set(
           failed.size()

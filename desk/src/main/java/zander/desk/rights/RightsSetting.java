@@ -94,4 +94,19 @@ record RightsSetting(Map<RemotePath, Mode> each, OptionalInt uid, OptionalInt gi
   private static void tell(OpenDesk root, Throwable failure) {
     root.openSheets().front().tellFailure(FailureWords.of(failure));
   }
+
+  /**
+   * What became of it, where nothing failed.
+   *
+   * @param set how many were set; fewer than all where it was stopped
+   */
+  static String words(int set, int all) {
+    return set == all
+        ? "set and read back" + (set == 1 ? "" : ", all " + set)
+        : "stopped: "
+            + Texts.count(set)
+            + " of "
+            + Texts.count(all)
+            + " are set and read back, the others are as they were";
+  }
 }

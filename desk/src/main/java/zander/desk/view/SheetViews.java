@@ -12,7 +12,7 @@ import zander.desk.history.RecoveryModel;
 import zander.desk.model.DeskModel;
 import zander.desk.reading.ReadingModel;
 import zander.desk.rights.FindingsModel;
-import zander.desk.rights.TreeRightsModel;
+import zander.desk.rights.tree.TreeRightsModel;
 import zander.desk.sheet.Sheet;
 import zander.desk.shell.ShellModel;
 import zander.desk.transfer.CheckModel;

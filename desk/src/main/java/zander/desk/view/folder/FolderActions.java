@@ -13,8 +13,9 @@ import zander.desk.folder.DeleteActions;
 import zander.desk.folder.ToolActions;
 import zander.desk.kept.KeptRequest;
 import zander.desk.model.DeskModel;
+import zander.desk.rights.CopiedRights;
 import zander.desk.rights.FindingsModel;
-import zander.desk.rights.TreeRightsModel;
+import zander.desk.rights.tree.TreeRightsModel;
 import zander.desk.sheet.Action;
 
 /** What can be done in the folder of a desk, by name and by key. */
@@ -68,6 +69,10 @@ public final class FolderActions {
     actions.add(onSelection("Move to a folder of this server", "Alt+M", make::moveTo));
     actions.add(
         onSelection("Rights of everything inside", "Alt+I", desk.rights()::everythingInside));
+    CopiedRights copied = desk.rights().copied();
+    actions.add(onSelection("Copy its rights", "Alt+Shift+C", copied::copy));
+    actions.add(onSelection("Fill in the copied rights", "Alt+Shift+V", copied::give));
+    actions.add(onSelection("Fill in the rights of its neighbours", "", copied::asNeighbours));
     return actions;
   }
 

@@ -7,8 +7,8 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import zander.desk.rights.KindRule;
-import zander.desk.rights.TreeRequest;
+import zander.desk.rights.tree.KindRule;
+import zander.desk.rights.tree.TreeRequest;
 import zander.desk.view.part.NameCompletion;
 import zander.desk.view.part.Parts;
 

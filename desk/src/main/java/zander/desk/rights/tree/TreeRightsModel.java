@@ -1,4 +1,4 @@
-package zander.desk.rights;
+package zander.desk.rights.tree;
 
 import java.util.HashSet;
 import java.util.List;

@@ -1,4 +1,4 @@
-package zander.desk.rights;
+package zander.desk.rights.tree;
 
 import zander.core.change.rights.TreeOutcome;
 import zander.core.change.rights.TreePlan;

@@ -1,4 +1,4 @@
-package zander.desk.rights;
+package zander.desk.rights.tree;
 
 import javafx.beans.property.ReadOnlyLongProperty;
 import javafx.beans.property.ReadOnlyLongWrapper;
@@ -7,6 +7,8 @@ import javafx.beans.property.ReadOnlyStringWrapper;
 import zander.core.rights.Mode;
 import zander.core.rights.ModeRule;
 import zander.core.rights.SymbolicMode;
+import zander.desk.rights.ModeEditing;
+import zander.desk.rights.ModeWords;
 
 /**
  * What the modes of all files of a tree, or of all folders, are to be; left as they are at first.

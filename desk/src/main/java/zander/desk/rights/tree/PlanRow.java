@@ -1,4 +1,4 @@
-package zander.desk.rights;
+package zander.desk.rights.tree;
 
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.SimpleBooleanProperty;

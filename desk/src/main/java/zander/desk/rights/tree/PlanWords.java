@@ -1,16 +1,14 @@
-package zander.desk.rights;
+package zander.desk.rights.tree;
 
 import java.util.ArrayList;
 import java.util.List;
 import zander.core.change.rights.PlanGroup;
 import zander.core.change.rights.TreeOutcome;
 import zander.core.files.AccountNames;
-import zander.core.rights.Mode;
-import zander.core.rights.Mode.May;
-import zander.core.rights.Mode.Who;
 import zander.core.rights.Rights;
 import zander.core.rights.RightsDanger;
 import zander.core.rights.RightsStep;
+import zander.desk.rights.ModeWords;
 import zander.desk.work.FailureWords;
 
 /** What a change of the rights of trees would do, and what became of it, in words. */
@@ -72,7 +70,7 @@ final class PlanWords {
     String kind = step.folder() ? "folders" : "files";
     if (step.changesMode()) {
       words.add(kind + " " + before.mode().octal() + ARROW + after.mode().octal());
-      List<String> deeds = deeds(before.mode(), after.mode(), step.folder());
+      List<String> deeds = ModeWords.deeds(before.mode(), after.mode(), step.folder());
       if (deeds.size() <= MOST_DEEDS && !step.changesOwner()) {
         words.addAll(deeds);
       }
@@ -84,53 +82,6 @@ final class PlanWords {
       words.add("group " + names.group(before.gid()) + ARROW + names.group(after.gid()));
     }
     return (step.changesMode() ? "" : kind + ": ") + String.join(", ", words);
-  }
-
-  /** {@code a, b and c}. */
-  static String joined(List<String> words) {
-    int last = words.size() - 1;
-    return last == 0
-        ? words.get(0)
-        : String.join(", ", words.subList(0, last)) + " and " + words.get(last);
-  }
-
-  /** {@code others may read}. */
-  static String deedsOf(RightsStep step) {
-    return String.join(", ", deeds(step.before().mode(), step.after().mode(), step.folder()));
-  }
-
-  /** What those who are named may do now, or no longer. */
-  private static List<String> deeds(Mode before, Mode after, boolean folder) {
-    List<String> deeds = new ArrayList<>();
-    for (Who who : Who.values()) {
-      List<String> more = new ArrayList<>();
-      List<String> less = new ArrayList<>();
-      for (May may : May.values()) {
-        boolean had = before.allows(who, may);
-        if (had != after.allows(who, may)) {
-          (had ? less : more).add(verb(may, folder));
-        }
-      }
-      String name = who == Who.OWNER ? "owner" : who == Who.GROUP ? "group" : "others";
-      if (!more.isEmpty()) {
-        deeds.add(name + " may " + String.join(" and ", more));
-      }
-      if (!less.isEmpty()) {
-        deeds.add(name + " may no longer " + String.join(" or ", less));
-      }
-    }
-    if (folder && after.has(Mode.SET_GID) && !before.has(Mode.SET_GID)) {
-      deeds.add("new files get its group");
-    }
-    return deeds;
-  }
-
-  private static String verb(May may, boolean folder) {
-    return switch (may) {
-      case READ -> folder ? "list" : "read";
-      case WRITE -> folder ? "add and remove" : "write";
-      case RUN -> folder ? "enter" : "run";
-    };
   }
 
   /** Why an entry is not as wanted. */

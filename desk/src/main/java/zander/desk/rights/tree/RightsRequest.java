@@ -1,4 +1,4 @@
-package zander.desk.rights;
+package zander.desk.rights.tree;
 
 import zander.core.files.AccountNames;
 import zander.core.rights.RightsWish;
