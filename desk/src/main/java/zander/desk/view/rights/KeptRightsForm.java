@@ -44,17 +44,15 @@ final class KeptRightsForm extends VBox implements RequestForm {
                 () -> means(request, lineOf(lines.getText(), lines.getCaretPosition())),
                 lines.caretPositionProperty(),
                 lines.textProperty()));
+    Label how =
+        Parts.label(
+            "A line each: pattern, owner, group, files, folders. The last that says something"
+                + " decides; - says nothing; ! leaves alone.",
+            "quiet");
+    how.setWrapText(true);
+    how.setMinHeight(USE_PREF_SIZE);
     getChildren()
-        .addAll(
-            Parts.label(
-                "A line each: pattern, owner, group, files, folders. The last that says"
-                    + " something decides; - says nothing; ! leaves alone.",
-                "quiet"),
-            lines,
-            means,
-            buttons(request),
-            files(request, here),
-            status(request));
+        .addAll(how, lines, means, buttons(request), files(request, here), status(request));
   }
 
   private static int lineOf(String text, int caret) {
@@ -84,15 +82,12 @@ final class KeptRightsForm extends VBox implements RequestForm {
     }
     Button learn = Parts.button("Learn from what is there", "kept-learn", () -> learn(request));
     learn.disableProperty().bind(request.learningProperty());
-    Label state = Parts.label("", "quiet");
-    state
-        .textProperty()
-        .bind(
-            Bindings.createStringBinding(
-                () -> request.keptProperty().get() ? "" : "Not kept yet",
-                request.keptProperty(),
-                request.textProperty()));
     Button keep = Parts.button("Keep these for the folder", "kept-keep", request::keep);
+    keep.textProperty()
+        .bind(
+            Bindings.when(request.keptProperty().and(request.textProperty().isNotEmpty()))
+                .then("Kept for the folder")
+                .otherwise("Keep these for the folder"));
     keep.disableProperty()
         .bind(
             Bindings.createBooleanBinding(
@@ -101,7 +96,7 @@ final class KeptRightsForm extends VBox implements RequestForm {
       button.setMinWidth(USE_PREF_SIZE);
     }
     begin.setMinWidth(USE_PREF_SIZE);
-    return Parts.row("kept-row", begin, learn, Parts.spring(), state, keep);
+    return Parts.row("kept-row", begin, learn, Parts.spring(), keep);
   }
 
   private void learn(KeptRequest request) {
