@@ -1,14 +1,24 @@
 package zander.desk;
 
 import java.nio.file.Path;
+import javafx.scene.control.TextArea;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import zander.desk.rights.AccessListModel;
 
 /** The pictures of rights: of a tree, and of who can reach a file; see {@link Screenshots}. */
 class RightsScreenshots {
+  private static final String LINES =
+      """
+      *            -       web  0644    0755
+      /            -       -    -       2775
+      /uploads/    web     -    0644    2775
+      *.css        warden  web  0664
+      """;
+
   @TempDir Path folder;
   private Window window;
 
@@ -38,6 +48,31 @@ class RightsScreenshots {
     window.giveThePassword("root");
     window.until("root looked", () -> window.shownOrNull("#tree-entries") != null);
     Screenshots.keep(window, "rights-tree");
+  }
+
+  /** With the access list of a file beside it. */
+  @Test
+  void whatAFolderKeepsAndWhatDiffers() throws Exception {
+    window.choose("#server-table", "contact.html");
+    window.press("#access-open");
+    window.until("the list is seen", () -> window.shownOrNull("#list-name") != null);
+    window.fill("#list-name", "ingest");
+    window.press("#list-w");
+    window.press("#list-add");
+    AccessListModel list = window.desk().rights().access().list();
+    window.until("it is added", () -> !list.rows().isEmpty());
+    window.push(KeyCode.ALT, KeyCode.K);
+    window.until("it is open", () -> window.shownOrNull("#kept-lines") != null);
+    Window.inWindow(
+        () -> {
+          ((TextArea) window.shown("#kept-lines")).setText(LINES);
+          return null;
+        });
+    window.press("#kept-keep");
+    window.until("it is kept", () -> window.text("#kept-status").startsWith("Kept with"));
+    window.press("#tree-look");
+    window.until("it was looked", () -> window.shownOrNull("#tree-entries") != null);
+    Screenshots.keep(window, "rights-kept");
   }
 
   @Test

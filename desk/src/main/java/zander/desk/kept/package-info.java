@@ -1,2 +1,2 @@
-/** Rights that a folder keeps, as they are written, learnt, kept and looked at. */
+/** What lies on this computer of servers: by what it is sealed, how much it is, emptying it. */
 package zander.desk.kept;

@@ -11,10 +11,10 @@ import zander.desk.folder.CopyText;
 import zander.desk.folder.CreateActions;
 import zander.desk.folder.DeleteActions;
 import zander.desk.folder.ToolActions;
-import zander.desk.kept.KeptRequest;
 import zander.desk.model.DeskModel;
 import zander.desk.rights.CopiedRights;
 import zander.desk.rights.FindingsModel;
+import zander.desk.rights.kept.KeptRequest;
 import zander.desk.rights.tree.TreeRightsModel;
 import zander.desk.sheet.Action;
 

@@ -77,6 +77,9 @@ final class AccessListView extends VBox {
     if (!name.getText().isBlank()) {
       boolean group = whose.getValue().equals(GROUP);
       model.allow(name.getText(), group, wanted, forNew.isSelected() && model.isFolder());
+      if (model.problem().isEmpty()) {
+        name.clear();
+      }
       changed.run();
     }
   }

@@ -15,8 +15,8 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import zander.core.kept.ReadyRights;
-import zander.desk.kept.KeptRequest;
-import zander.desk.kept.KeptWords;
+import zander.desk.rights.kept.KeptRequest;
+import zander.desk.rights.kept.KeptWords;
 import zander.desk.view.part.Parts;
 
 /** The rights that a folder keeps, to be written: a line for each pattern. */

@@ -18,7 +18,7 @@ import javafx.scene.layout.VBox;
 import zander.core.change.rights.PlanGroup.Fate;
 import zander.core.change.rights.TreeOutcome;
 import zander.core.change.rights.TreePlan;
-import zander.desk.kept.KeptRequest;
+import zander.desk.rights.kept.KeptRequest;
 import zander.desk.rights.tree.PlanRow;
 import zander.desk.rights.tree.TreeRequest;
 import zander.desk.rights.tree.TreeRightsModel;

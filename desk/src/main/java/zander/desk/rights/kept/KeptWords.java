@@ -1,4 +1,4 @@
-package zander.desk.kept;
+package zander.desk.rights.kept;
 
 import java.util.ArrayList;
 import java.util.List;

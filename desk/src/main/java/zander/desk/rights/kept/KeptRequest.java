@@ -1,4 +1,4 @@
-package zander.desk.kept;
+package zander.desk.rights.kept;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
