@@ -2,6 +2,7 @@ package zander.desk;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
 import javafx.scene.control.ComboBox;
@@ -10,10 +11,16 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import zander.core.change.PutBack;
 import zander.core.files.RemotePath;
 import zander.core.journal.ChangeKind;
+import zander.core.journal.JournalEntry;
+import zander.core.rights.Mode;
+import zander.desk.folder.FolderModel;
+import zander.desk.history.EntryWords;
 import zander.desk.rights.AccessListModel;
 import zander.desk.rights.AccessModel;
+import zander.desk.sheet.Question;
 import zander.desk.view.part.NameCompletion;
 
 /** Who can reach a file: asked in the panel, told with what stops them, and opened. */
@@ -131,6 +138,61 @@ class ReachOfFileInTheWindowTest {
         .anyMatch(line -> line.startsWith("In group web: ") && line.contains("warden"));
     assertThat(NameCompletion.fitting(List.of("daemon", "deploy", "web", "the-web"), "we"))
         .containsExactly("web", "the-web");
+  }
+
+  @Test
+  void anEntryIsAddedToAllThatIsInsideAndPutBack() throws Exception {
+    RemotePath mine = RemotePath.of("/home/warden/shared");
+    window.desk().files().makeFolder(mine, new Mode(0750));
+    window.desk().files().makeFolder(mine.child("in"), new Mode(0750));
+    window.desk().files().create(mine.child("in").child("level.txt"), new Mode(0640)).close();
+    Window.inWindow(
+        () -> {
+          window.desk().goTo(mine.parent());
+          return null;
+        });
+    window.until("it is listed", () -> window.desk().folder().rows().size() > 0);
+    window.choose("#server-table", "shared");
+    window.until("the line is there", () -> window.shownOrNull("#list-inside") != null);
+    window.fill("#list-name", "ingest");
+    window.press("#list-x");
+    window.press("#list-inside");
+    window.press("#list-add");
+    FolderModel shown = window.desk().folder();
+    window.until("it is asked", () -> asks(shown).startsWith("Add ingest r-x to"));
+    assertThat(asks(shown)).contains("1 file and 2 folders below shared?");
+    Window.inWindow(
+        () -> {
+          shown.questionProperty().get().choices().get(0).chosen().accept(false);
+          return null;
+        });
+    window.until("it is set", () -> asks(shown).equals("3 access lists are set and read back"));
+    assertThat(list(mine.child("in").child("level.txt"))).contains("ingest:r--");
+    assertThat(list(mine.child("in"))).contains("ingest:r-x");
+    JournalEntry made =
+        window.desk().journal().entries().stream()
+            .filter(one -> one.kind() == ChangeKind.ACCESS_LISTS_OF_TREE)
+            .findFirst()
+            .orElseThrow();
+    assertThat(EntryWords.what(made, window.desk().files().names()))
+        .isEqualTo("access list entry u:ingest:rX, on all in it");
+    new PutBack(
+            window.desk().files(),
+            window.desk().commands(),
+            window.desk().journal(),
+            window.desk().home())
+        .run(made, false);
+    assertThat(list(mine.child("in").child("level.txt"))).doesNotContain("ingest");
+  }
+
+  private static String asks(FolderModel shown) {
+    Question asked = shown.questionProperty().get();
+    return asked == null ? "" : asked.said().headline();
+  }
+
+  private String list(RemotePath path) throws Exception {
+    return new String(
+        window.desk().commands().script("getfacl " + path).out(), StandardCharsets.UTF_8);
   }
 
   private boolean isPutBack() {

@@ -17,7 +17,7 @@ import zander.core.rights.AccessList;
  * The access control lists of a folder, of what is in it and of what is above it, as the server's
  * {@code getfacl} tells them; SFTP does not.
  */
-final class AccessLists {
+public final class AccessLists {
   /** Nothing is known. */
   static final AccessLists UNKNOWN = new AccessLists(false, Map.of());
 
@@ -111,6 +111,49 @@ final class AccessLists {
       }
     }
     return lists;
+  }
+
+  /**
+   * The lines of each entry's list, without remarks, by its path from where {@code getfacl} ran.
+   *
+   * @param said what {@code getfacl -pn} wrote, in wire form
+   */
+  public static Map<String, String> texts(String said) {
+    Map<String, String> texts = new HashMap<>();
+    for (String about : said.split("\n\n")) {
+      String path = null;
+      StringBuilder text = new StringBuilder();
+      for (String line : about.split("\n")) {
+        if (line.startsWith("# file: ")) {
+          String name = unescaped(line.substring(8));
+          path = name.startsWith("./") ? name.substring(2) : name.equals(".") ? "" : name;
+        } else if (line.startsWith("# flags: ")) {
+          // A remark to setfacl(1), and what another account's setfacl may take away.
+          text.append(line).append('\n');
+        } else if (!line.startsWith("#") && !line.isBlank()) {
+          // What the mask leaves is said behind it, which setfacl(1) takes for a remark.
+          text.append(line.split("\t", 2)[0]).append('\n');
+        }
+      }
+      if (path != null) {
+        texts.put(path, text.toString());
+      }
+    }
+    return texts;
+  }
+
+  /**
+   * What a line of a list allows, as letters.
+   *
+   * @param start what it begins with
+   * @return {@code null} where there is none
+   */
+  public static String line(String text, String start) {
+    return text.lines()
+        .filter(line -> line.startsWith(start) && line.length() >= start.length() + 3)
+        .map(line -> line.substring(start.length(), start.length() + 3))
+        .findFirst()
+        .orElse(null);
   }
 
   private static RemotePath path(String name, RemotePath folder) {

@@ -84,7 +84,7 @@ public final class PutBack {
     JournalEntry entry = journal.last(asked);
     return switch (entry.kind()) {
       case SAVE -> saved(entry);
-      case RIGHTS, RIGHTS_OF_TREE, ACCESS_LIST ->
+      case RIGHTS, RIGHTS_OF_TREE, ACCESS_LIST, ACCESS_LISTS_OF_TREE ->
           new RightsBack(files, commands, journal).look(entry);
       case RENAME, DELETE -> renamed(entry);
       case PURGE -> Verdict.FOR_GOOD;
@@ -208,7 +208,7 @@ public final class PutBack {
   void apply(JournalEntry entry) throws IOException {
     switch (entry.kind()) {
       case SAVE -> saveBefore(entry, journal.contentBefore(entry));
-      case RIGHTS, RIGHTS_OF_TREE, ACCESS_LIST ->
+      case RIGHTS, RIGHTS_OF_TREE, ACCESS_LIST, ACCESS_LISTS_OF_TREE ->
           new RightsBack(files, commands, journal).apply(entry);
       case RENAME, DELETE -> renameBack(entry);
       case REPLACE -> bringOriginal(entry);

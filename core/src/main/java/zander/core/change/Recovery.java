@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.OptionalInt;
 import zander.core.change.place.Renames;
 import zander.core.change.rights.AccessListChange;
+import zander.core.change.rights.AccessListTree;
 import zander.core.change.rights.TreeRightsTask;
 import zander.core.change.save.UnfinishedSave;
 import zander.core.connect.command.Commands;
@@ -58,7 +59,7 @@ public final class Recovery {
     return switch (entry.kind()) {
       case SAVE -> saved(entry);
       case RIGHTS -> rights(entry);
-      case ACCESS_LIST -> new Finding(entry, State.HALF, false, true);
+      case ACCESS_LIST, ACCESS_LISTS_OF_TREE -> new Finding(entry, State.HALF, false, true);
       case RIGHTS_OF_TREE -> rightsOfTree(entry);
       case RENAME, DELETE -> renamed(entry);
       case PURGE -> {
@@ -201,6 +202,8 @@ public final class Recovery {
         treeRights().takeBack(entry);
       } else if (entry.kind() == ChangeKind.ACCESS_LIST) {
         new AccessListChange(files, commands, journal).putBack(entry);
+      } else if (entry.kind() == ChangeKind.ACCESS_LISTS_OF_TREE) {
+        new AccessListTree(files, commands, journal).takeBack(entry);
       } else if (entry.kind() == ChangeKind.SAVE) {
         unfinished().undo(entry);
       } else {

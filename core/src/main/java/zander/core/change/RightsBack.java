@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.OptionalInt;
 import zander.core.change.PutBack.Verdict;
 import zander.core.change.rights.AccessListChange;
+import zander.core.change.rights.AccessListTree;
 import zander.core.change.rights.TreeOutcome;
 import zander.core.change.rights.TreeRightsTask;
 import zander.core.connect.command.Commands;
@@ -33,6 +34,7 @@ final class RightsBack {
     return switch (entry.kind()) {
       case RIGHTS_OF_TREE -> tree(entry);
       case ACCESS_LIST -> journal.keepsContent(entry) ? one(entry) : Verdict.NOT_KEPT;
+      case ACCESS_LISTS_OF_TREE -> journal.keepsContent(entry) ? Verdict.READY : Verdict.NOT_KEPT;
       default -> one(entry);
     };
   }
@@ -41,6 +43,7 @@ final class RightsBack {
     switch (entry.kind()) {
       case RIGHTS_OF_TREE -> giveTree(entry);
       case ACCESS_LIST -> new AccessListChange(files, commands, journal).putBack(entry);
+      case ACCESS_LISTS_OF_TREE -> new AccessListTree(files, commands, journal).putBack(entry);
       default -> giveOne(entry);
     }
   }

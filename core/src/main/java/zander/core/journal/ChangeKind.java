@@ -8,6 +8,8 @@ public enum ChangeKind {
   RIGHTS_OF_TREE,
   /** Of an access control list; the one before is kept as content. */
   ACCESS_LIST,
+  /** One entry of the lists of a folder and of all in it. */
+  ACCESS_LISTS_OF_TREE,
   MAKE_FILE,
   MAKE_FOLDER,
   MAKE_LINK,

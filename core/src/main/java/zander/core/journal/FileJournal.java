@@ -144,11 +144,11 @@ public final class FileJournal implements Journal, Closeable {
   /** Whether others may not read it on the server. What is not known is taken for closed. */
   private static boolean isClosed(NewChange change) {
     FileState before = change.before();
-    if (change.kind() == ChangeKind.RIGHTS_OF_TREE || change.kind() == ChangeKind.ACCESS_LIST) {
+    return switch (change.kind()) {
       // Names and rights, as the journal's own lines have them: no content of anybody's.
-      return false;
-    }
-    return before == null || !before.mode().allows(Mode.Who.OTHERS, Mode.May.READ);
+      case RIGHTS_OF_TREE, ACCESS_LIST, ACCESS_LISTS_OF_TREE -> false;
+      default -> before == null || !before.mode().allows(Mode.Who.OTHERS, Mode.May.READ);
+    };
   }
 
   private final class Ending implements Pending {

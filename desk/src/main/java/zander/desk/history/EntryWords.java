@@ -24,6 +24,8 @@ public final class EntryWords {
               "rights " + rights(entry.before(), names) + " to " + rights(entry.after(), names);
           case RIGHTS_OF_TREE -> "rights of " + entries(entry) + " set";
           case ACCESS_LIST -> "access list entry " + named(entry.note(), names);
+          case ACCESS_LISTS_OF_TREE ->
+              "access list entry " + named(entry.note(), names) + ", on all in it";
           case MAKE_FILE -> "file made";
           case MAKE_FOLDER -> "folder made";
           case MAKE_LINK -> "link made to " + entry.note();
@@ -42,6 +44,9 @@ public final class EntryWords {
 
   /** The note is such as {@code u:33:r--}, or without the letters where it was removed. */
   private static String named(String note, AccountNames names) {
+    if (note.startsWith("d:")) {
+      return named(note.substring(2), names) + " for new entries";
+    }
     String[] fields = note.split(":", -1);
     if (fields.length != 3 || !fields[1].matches("[0-9]{1,10}")) {
       return note;
@@ -92,7 +97,7 @@ public final class EntryWords {
   public static String kind(ChangeKind kind) {
     return switch (kind) {
       case SAVE -> "saves";
-      case RIGHTS, RIGHTS_OF_TREE, ACCESS_LIST -> "rights";
+      case RIGHTS, RIGHTS_OF_TREE, ACCESS_LIST, ACCESS_LISTS_OF_TREE -> "rights";
       case RENAME -> "renames";
       case DELETE, PURGE -> "deletions";
       case SEND_UP, REPLACE -> "transfers";

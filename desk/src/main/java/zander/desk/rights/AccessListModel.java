@@ -12,6 +12,7 @@ import zander.core.access.NewEntries;
 import zander.core.access.PathFacts;
 import zander.core.change.rights.AccessListChange;
 import zander.core.change.rights.AccessListChange.Entry;
+import zander.core.change.rights.AccessListTree;
 import zander.core.files.AccountNames;
 import zander.core.files.RemotePath;
 import zander.core.rights.AccessList;
@@ -189,8 +190,10 @@ public final class AccessListModel {
    * @param name as the person typed it
    * @param bits 4 to read, 2 to write, 1 to run or enter
    * @param forNew whether it is for what is made in the folder from now on
+   * @param inside whether all that is in the folder is meant as well; run permission is given where
+   *     somebody has it then
    */
-  public void allow(String name, boolean group, int bits, boolean forNew) {
+  public void allow(String name, boolean group, int bits, boolean forNew, boolean inside) {
     OptionalInt id = group ? names().gidOf(name.strip()) : names().uidOf(name.strip());
     if (facts == null || id.isEmpty()) {
       problem = "no " + (group ? "group " : "account ") + name.strip() + " on this server";
@@ -199,12 +202,34 @@ public final class AccessListModel {
     problem = "";
     RemotePath path = facts.entry().path();
     Entry entry = new Entry(forNew, group, id.getAsInt());
+    if (inside) {
+      String letters = AccessWords.letters(bits).replace("x", "X").replace("-", "");
+      String whose = (group ? "group " : "") + name.strip();
+      new ListsInside(
+              desk,
+              new AccessListTree.Wanted(path, entry, letters.isEmpty() ? "-" : letters),
+              "Add " + whose + " " + AccessWords.letters(bits) + " to the access lists of")
+          .look();
+      return;
+    }
     changes.make(() -> lists().allow(path, entry, bits), path);
   }
 
-  /** Removes an entry of the list. */
-  public void remove(Row row) {
+  /**
+   * Removes an entry of the list.
+   *
+   * @param inside whether from all that is in the folder as well
+   */
+  public void remove(Row row, boolean inside) {
     RemotePath path = facts.entry().path();
+    if (inside) {
+      new ListsInside(
+              desk,
+              new AccessListTree.Wanted(path, row.entry(), null),
+              "Remove the entry " + row.words() + " from the access lists of")
+          .look();
+      return;
+    }
     changes.make(() -> lists().remove(path, row.entry()), path);
   }
 

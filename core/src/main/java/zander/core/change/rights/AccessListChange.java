@@ -57,8 +57,16 @@ public final class AccessListChange {
    * @param id the number of the account or the group
    */
   public record Entry(boolean forNew, boolean group, int id) {
-    private String words() {
+    String words() {
       return (forNew ? "d:" : "") + (group ? "g:" : "u:") + Integer.toUnsignedString(id);
+    }
+
+    /** What its line begins with where getfacl(1) writes numbers. */
+    String lineStart() {
+      return (forNew ? "default:" : "")
+          + (group ? "group:" : "user:")
+          + Integer.toUnsignedString(id)
+          + ":";
     }
   }
 

@@ -26,6 +26,7 @@ final class AccessListView extends VBox {
   private final TextField name = new TextField();
   private final CheckBox[] bits = {new CheckBox("r"), new CheckBox("w"), new CheckBox("x")};
   private final CheckBox forNew = new CheckBox("For new entries in it");
+  private final CheckBox inside = new CheckBox("All that is inside, too");
   private final Button add;
   private final VBox adding;
   private final Runnable changed;
@@ -51,6 +52,9 @@ final class AccessListView extends VBox {
     }
     bits[0].setSelected(true);
     forNew.setId("list-new");
+    inside.setId("list-inside");
+    Parts.hint(
+        inside, "Added to, or removed from, all that is inside: shown first, then asked about");
     add = Parts.button("Add", "list-add", this::add, "small");
     add.setMinWidth(USE_PREF_SIZE);
     name.setOnAction(event -> add());
@@ -58,7 +62,8 @@ final class AccessListView extends VBox {
         new VBox(
             Parts.row("list-adding", whose, name),
             Parts.row("list-adding", bits[0], bits[1], bits[2], Parts.spring(), add),
-            forNew);
+            forNew,
+            inside);
     adding.getStyleClass().add("access-cures");
     for (Label label : new Label[] {mask, problem}) {
       label.setWrapText(true);
@@ -76,12 +81,17 @@ final class AccessListView extends VBox {
     }
     if (!name.getText().isBlank()) {
       boolean group = whose.getValue().equals(GROUP);
-      model.allow(name.getText(), group, wanted, forNew.isSelected() && model.isFolder());
+      model.allow(
+          name.getText(), group, wanted, forNew.isSelected() && model.isFolder(), isInside());
       if (model.problem().isEmpty()) {
         name.clear();
       }
       changed.run();
     }
+  }
+
+  private boolean isInside() {
+    return inside.isSelected() && model.isFolder();
   }
 
   void show(boolean busy) {
@@ -92,7 +102,8 @@ final class AccessListView extends VBox {
       int mine = number++;
       if (row.mayRemove()) {
         Button remove =
-            Parts.button("Remove", "access-remove-" + mine, () -> model.remove(row), "small");
+            Parts.button(
+                "Remove", "access-remove-" + mine, () -> model.remove(row, isInside()), "small");
         remove.setMinWidth(USE_PREF_SIZE);
         remove.setDisable(busy);
         shown.getChildren().add(remove);
@@ -116,6 +127,7 @@ final class AccessListView extends VBox {
     Parts.show(problem, !problem.getText().isEmpty());
     Parts.show(adding, model.mayChange());
     Parts.show(forNew, model.isFolder());
+    Parts.show(inside, model.isFolder());
     add.setDisable(busy);
     Parts.show(more, !more.getChildren().isEmpty());
   }

@@ -15,6 +15,8 @@ import zander.standin.world.Stat;
 
 /** {@code setfacl -m} and {@code -x}, and {@code --set-file=-}; see its manual page. */
 public final class SetAccessListCommand {
+  private static final int RUN = 0111;
+
   private SetAccessListCommand() {}
 
   public static int run(Call call) throws IOException {
@@ -67,7 +69,8 @@ public final class SetAccessListCommand {
       if (fields.length < 3) {
         continue;
       }
-      int bits = bits(fields[2]);
+      boolean runs = is.isFolder() || (is.mode() & RUN) != 0;
+      int bits = bits(runs ? fields[2].replace('X', 'x') : fields[2]);
       boolean user = fields[0].startsWith("u");
       if (!fields[1].isEmpty()) {
         (user ? users : groups).put(number(call, user, fields[1]), bits);
