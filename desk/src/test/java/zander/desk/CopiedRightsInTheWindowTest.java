@@ -2,13 +2,17 @@ package zander.desk;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import zander.core.files.RemotePath;
 import zander.desk.rights.RightsModel;
+import zander.desk.view.folder.FolderActions;
 
 /** Rights that are taken from one entry, or from those beside it, and filled in for others. */
 class CopiedRightsInTheWindowTest {
@@ -61,6 +65,29 @@ class CopiedRightsInTheWindowTest {
     window.until("they are set", () -> window.text("#rights-outcome").startsWith("set and read"));
     chosen("water.css");
     assertThat(model().octal()).isEqualTo("0644");
+  }
+
+  @Test
+  void theyAreThoseOfThisComputersFolder() throws Exception {
+    Path here = Window.inWindow(() -> window.desk().local().folder());
+    Files.setPosixFilePermissions(
+        here.resolve("water.css"), PosixFilePermissions.fromString("rw-r-----"));
+    chosen("water.css", "contact.html");
+    Window.inWindow(
+        () -> {
+          FolderActions actions = new FolderActions(window.desk());
+          actions.changing().stream()
+              .filter(one -> one.name().equals("Rights as on this computer"))
+              .forEach(one -> one.run().run());
+          return null;
+        });
+    window.until("it was looked", () -> window.shownOrNull("#tree-entries") != null);
+    assertThat(window.text("#tree-asks")).startsWith("Modes as in " + here);
+    assertThat(window.text("#tree-set")).isEqualTo("Set on 1 entry");
+    window.press("#tree-set");
+    window.until("it is set", () -> window.text("#tree-status").startsWith("1 entry set"));
+    var water = window.desk().files().look(RemotePath.of("/srv/levels/site/water.css"));
+    assertThat(water.mode().octal()).isEqualTo("0640");
   }
 
   @Test

@@ -16,6 +16,7 @@ import zander.core.access.AccessStep;
 import zander.core.access.Deed;
 import zander.core.access.EntryExtras;
 import zander.core.access.PathFacts;
+import zander.core.files.AccountNames;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.rights.AccessList.Answer;
@@ -188,6 +189,13 @@ public final class AccessModel {
 
   public String account() {
     return account;
+  }
+
+  /** Which groups the account is in, as far as the server lists them; empty where none is known. */
+  public String groupWords() {
+    AccountNames names = desk.files().names();
+    List<String> groups = names.groupsOf(account).stream().map(names::group).sorted().toList();
+    return groups.isEmpty() ? "" : "In the groups " + String.join(", ", groups) + ".";
   }
 
   public Deed deed() {

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
+import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.kept.KeptFolder;
 import zander.desk.file.FileModel;
@@ -15,6 +16,7 @@ import zander.desk.model.DeskModel;
 import zander.desk.rights.CopiedRights;
 import zander.desk.rights.FindingsModel;
 import zander.desk.rights.kept.KeptRequest;
+import zander.desk.rights.tree.LocalRequest;
 import zander.desk.rights.tree.TreeRightsModel;
 import zander.desk.sheet.Action;
 
@@ -73,7 +75,23 @@ public final class FolderActions {
     actions.add(onSelection("Copy its rights", "Alt+Shift+C", copied::copy));
     actions.add(onSelection("Fill in the copied rights", "Alt+Shift+V", copied::give));
     actions.add(onSelection("Fill in the rights of its neighbours", "", copied::asNeighbours));
+    actions.add(action("Rights as on this computer", "", this::asHere));
     return actions;
+  }
+
+  /**
+   * Of what is selected, or of the folder shown, as the entries of the same names here have them.
+   */
+  private void asHere() {
+    RemotePath shown = desk.folder().path();
+    List<RemotePath> chosen = desk.folder().selection().stream().map(RemoteEntry::path).toList();
+    TreeRightsModel sheet =
+        new TreeRightsModel(
+            desk,
+            chosen.isEmpty() ? List.of(shown) : chosen,
+            new LocalRequest(shown, desk.local().folder()));
+    desk.openSheets().show(sheet);
+    sheet.look();
   }
 
   public List<Action> looking() {

@@ -28,6 +28,7 @@ final class AccessView extends VBox {
   private final Map<Deed, Button> deeds = new EnumMap<>(Deed.class);
   private final Label answer = Parts.label("", "access-answer");
   private final Label unseen = Parts.label("", "quiet");
+  private final Label groups = Parts.label("", "quiet");
   private final VBox chain = new VBox();
   private final VBox cures = new VBox();
   private final AccessListView list;
@@ -66,12 +67,15 @@ final class AccessView extends VBox {
     answer.setId("access-answer");
     answer.setWrapText(true);
     answer.setMinHeight(USE_PREF_SIZE);
-    unseen.setWrapText(true);
-    unseen.setMinHeight(USE_PREF_SIZE);
+    for (Label label : List.of(unseen, groups)) {
+      label.setWrapText(true);
+      label.setMinHeight(USE_PREF_SIZE);
+    }
+    groups.setId("access-groups");
     chain.getStyleClass().add("access-chain");
     cures.getStyleClass().add("access-cures");
     inner.getStyleClass().add("access-inner");
-    inner.getChildren().addAll(account, asked, answer, unseen, chain, cures, list);
+    inner.getChildren().addAll(account, groups, asked, answer, unseen, chain, cures, list);
     HBox head =
         Parts.row(
             "access-head", Parts.label("Who can reach it", "field-title"), Parts.spring(), open);
@@ -99,6 +103,8 @@ final class AccessView extends VBox {
           });
       answer.setText(model.answerWords());
       unseen.setText(model.unseenWords());
+      groups.setText(model.groupWords());
+      Parts.show(groups, !groups.getText().isEmpty());
       Parts.show(unseen, !unseen.getText().isEmpty());
       Tables.mark(answer, "good", model.answerNow() == Answer.YES);
       Tables.mark(answer, "bad", model.answerNow() == Answer.NO);

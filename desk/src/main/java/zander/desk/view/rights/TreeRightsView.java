@@ -123,9 +123,20 @@ public final class TreeRightsView extends VBox implements SheetView {
   }
 
   private Region asked(Supplier<Path> here) {
-    return model.request() instanceof KeptRequest kept
-        ? new KeptRightsForm(kept, here)
-        : new TreeRequestForm((TreeRequest) model.request(), model::namesOf, model::look);
+    if (model.request() instanceof KeptRequest kept) {
+      return new KeptRightsForm(kept, here);
+    }
+    return model.request() instanceof TreeRequest typed
+        ? new TreeRequestForm(typed, model::namesOf, model::look)
+        : new NothingToAsk();
+  }
+
+  /** What is wanted is known already. */
+  private static final class NothingToAsk extends Region implements RequestForm {
+    @Override
+    public void takeFocus() {
+      requestFocus();
+    }
   }
 
   private void buildPlan() {

@@ -1,0 +1,58 @@
+package zander.desk.rights.tree;
+
+import java.nio.file.Path;
+import zander.core.files.AccountNames;
+import zander.core.files.RemotePath;
+import zander.core.local.LocalModes;
+import zander.core.rights.RightsWish;
+import zander.desk.sheet.OpenDesk;
+
+/** Modes as on this computer; owners and groups stay. */
+public final class LocalRequest implements RightsRequest {
+  private final RemotePath there;
+  private final Path here;
+
+  /**
+   * @param there the folder of the server
+   * @param here the folder of this computer that goes with it
+   */
+  public LocalRequest(RemotePath there, Path here) {
+    this.there = there;
+    this.here = here;
+  }
+
+  @Override
+  public String problem(AccountNames names) {
+    return "";
+  }
+
+  @Override
+  public RightsWish wish(AccountNames names) {
+    return new LocalModes(there, here);
+  }
+
+  @Override
+  public String words() {
+    return "Modes as in " + here + " on this computer, by name · owners and groups stay";
+  }
+
+  @Override
+  public boolean isForOtherFileSystems() {
+    return false;
+  }
+
+  @Override
+  public void onChange(Runnable changed) {
+    // There is nothing to be changed in it.
+  }
+
+  @Override
+  public RightsRequest copyFor(OpenDesk desk) {
+    return this;
+  }
+
+  @Override
+  public String heading(String about) {
+    return "Rights of " + about + " as on this computer";
+  }
+}
