@@ -25,6 +25,7 @@ import zander.desk.file.FileModel;
 import zander.desk.folder.FolderModel;
 import zander.desk.rights.tree.PlanRow;
 import zander.desk.rights.tree.TreeRightsModel;
+import zander.desk.sheet.Question;
 
 /** Rights that a folder keeps: written, kept, seen where something differs, and set on arrival. */
 class KeptRightsInTheWindowTest {
@@ -196,18 +197,37 @@ class KeptRightsInTheWindowTest {
         here.resolve("run.sh"), PosixFilePermissions.fromString("rwxr-x---"));
     Files.setPosixFilePermissions(
         here.resolve("level.txt"), PosixFilePermissions.fromString("rw-------"));
+    Window.inWindow(
+        () -> {
+          window.desk().transfers().rules().changeCommand("ls -l uploads-of-may");
+          return null;
+        });
     send(here, Modes.KEPT);
     untilArrived();
     assertThat(mode("/srv/levels/site/uploads-of-may/level.txt")).isEqualTo("0644");
     assertThat(mode("/srv/levels/site/uploads-of-may/run.sh")).isEqualTo("0755");
     assertThat(entry("/srv/levels/site/uploads-of-may/run.sh").group()).isEqualTo("adm");
+    window.until("the command ran", () -> asked().startsWith("Ran after sending up"));
+    // It finds the rights set that what arrived is to have.
+    assertThat(window.desk().folder().questionProperty().get().said().detail())
+        .contains("adm")
+        .doesNotContain(" web ");
+    Window.inWindow(
+        () -> {
+          window.desk().transfers().rules().changeCommand("");
+          window.desk().folder().dismissQuestion();
+          return null;
+        });
     Files.writeString(here.resolve("level.txt"), "1.3 m, rising\n");
     Files.setPosixFilePermissions(
         here.resolve("level.txt"), PosixFilePermissions.fromString("rw-------"));
     send(here, Modes.FROM_SOURCE);
-    window.until("it is told", () -> window.desk().folder().questionProperty().get() != null);
-    assertThat(window.desk().folder().questionProperty().get().said().headline())
-        .contains("of what arrived");
+    window.until("it is told", () -> asked().contains("of what arrived"));
+  }
+
+  private String asked() {
+    Question asked = window.desk().folder().questionProperty().get();
+    return asked == null ? "" : asked.said().headline();
   }
 
   private void send(Path from, Modes modes) throws Exception {

@@ -88,7 +88,9 @@ public final class KeptRights {
               name(fields, 0),
               name(fields, 1),
               mode(fields, 2),
-              mode(fields, 3));
+              mode(fields, 3),
+              name(fields, 2),
+              name(fields, 3));
       if (!freed
           && found == problems.size()
           && rule.owner() == null

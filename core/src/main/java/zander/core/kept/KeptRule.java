@@ -14,6 +14,8 @@ import zander.core.rights.ModeRule;
  * @param group the same
  * @param files what the modes of files are; {@code null} to leave it open
  * @param folders the same for folders
+ * @param filesShown as it was written
+ * @param foldersShown the same
  */
 public record KeptRule(
     int line,
@@ -23,7 +25,9 @@ public record KeptRule(
     String owner,
     String group,
     ModeRule files,
-    ModeRule folders) {
+    ModeRule folders,
+    String filesShown,
+    String foldersShown) {
 
   /** The rule for the folder itself, and nothing in it. */
   static final String ITSELF = "/";

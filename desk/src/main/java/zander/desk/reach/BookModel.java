@@ -3,6 +3,7 @@ package zander.desk.reach;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -227,24 +228,30 @@ public final class BookModel {
 
   /** The marked folders of a server, as the book has them now. */
   public List<MarkedFolder> foldersOf(ServerEntry server) {
-    return inBook(book, server).folders();
+    return inBook(book, server).orElse(server).folders();
   }
 
-  /** Changes them; a server that is not in the book yet is added. */
+  /** Changes them; a server that is not in the book yet is added, under a name that is free. */
   public void changeFolders(
       ServerEntry server, UnaryOperator<List<MarkedFolder>> folders, Runnable done) {
     change(
         now -> {
-          ServerEntry own = inBook(now, server);
-          return now.with(own.name(), own.withFolders(folders.apply(own.folders())));
+          ServerEntry own = inBook(now, server).orElse(null);
+          return own == null
+              ? now.with(server.withFolders(folders.apply(server.folders())))
+              : now.with(own.name(), own.withFolders(folders.apply(own.folders())));
         },
         done);
   }
 
-  private static ServerEntry inBook(ServerBook book, ServerEntry server) {
-    return book.named(server.name())
-        .filter(own -> own.address().equals(server.address()))
-        .orElse(server);
+  /** By its name; or else by its address, where it was opened under another name. */
+  private static Optional<ServerEntry> inBook(ServerBook book, ServerEntry server) {
+    List<ServerEntry> same =
+        book.servers().stream().filter(own -> own.address().equals(server.address())).toList();
+    return same.stream()
+        .filter(own -> own.name().equals(server.name()))
+        .findFirst()
+        .or(() -> same.stream().findFirst());
   }
 
   /** Keeps by which program an account is acted as on a server of the book. */

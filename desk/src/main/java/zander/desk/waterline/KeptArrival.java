@@ -67,9 +67,14 @@ final class KeptArrival implements KeptModes {
 
   private record Looked(TreePlan plan, TreeOutcome set) {}
 
-  /** Looks at what arrived, and sets what is safe to set where that was asked for. */
-  void look() {
+  /**
+   * Looks at what arrived, and sets what is safe to set where that was asked for.
+   *
+   * @param then run afterwards, whatever came of it
+   */
+  void look(Runnable then) {
     if (transfer.progress().files() == 0) {
+      then.run();
       return;
     }
     boolean sets = transfer.rules().modes() == Modes.KEPT;
@@ -80,13 +85,17 @@ final class KeptArrival implements KeptModes {
               Set<PlanGroup> safe = sets ? safe(plan) : Set.of();
               return new Looked(plan, safe.isEmpty() ? null : set(plan, safe));
             },
-            this::tell,
+            looked -> {
+              tell(looked);
+              then.run();
+            },
             failure -> {
               folder.tellFailure(
                   new Message(
-                      "All arrived; its rights could not be looked at",
+                      "The rights of what arrived could not be looked at",
                       FailureWords.of(failure).headline()));
               desk.checkLine();
+              then.run();
             });
   }
 

@@ -37,6 +37,7 @@ final class TransferEnds {
     private final List<Runnable> then = new ArrayList<>();
     private List<String> toDelete = List.of();
     private String command = "";
+    private KeptArrival arrival;
   }
 
   /**
@@ -89,7 +90,7 @@ final class TransferEnds {
     KeptArrival arrival = KeptArrival.of(desk, folder, transfer);
     if (arrival != null) {
       transfer.keepModes(arrival);
-      then(transfer, arrival::look);
+      of(transfer).arrival = arrival;
     }
   }
 
@@ -101,6 +102,15 @@ final class TransferEnds {
     FollowUp next = of(transfer);
     followUps.remove(transfer);
     next.then.forEach(Runnable::run);
+    if (next.arrival != null && transfer.progress().phase() == Phase.DONE) {
+      // Before a command runs that needs what arrived as it is to be.
+      next.arrival.look(() -> rest(transfer, next));
+    } else {
+      rest(transfer, next);
+    }
+  }
+
+  private void rest(TransferModel transfer, FollowUp next) {
     boolean whole = isWhole(transfer);
     if (!next.toDelete.isEmpty() && whole) {
       new MirrorDeletion(desk, folder, local).run(transfer, next.toDelete);

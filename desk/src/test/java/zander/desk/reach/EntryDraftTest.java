@@ -27,7 +27,9 @@ class EntryDraftTest {
           "/srv",
           "site",
           "note",
-          List.of(MarkedFolder.of("Site", "/srv/levels", "site", "https://levels.example/")),
+          List.of(
+              MarkedFolder.of("Site", "/srv/levels", "site", "https://levels.example/")
+                  .withRights(List.of("* - web 0644"))),
           "web",
           Map.of("root", WayUp.SU, "web", WayUp.SUDO),
           "nc -x relay levels.example 2222");

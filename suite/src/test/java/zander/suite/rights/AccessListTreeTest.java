@@ -63,12 +63,19 @@ class AccessListTreeTest {
     return new Entry(random.nextInt(3) == 0, group, Integer.parseInt(id));
   }
 
-  /** What takes an entry away leaves those alone that have none. */
-  private static String judge(Entry entry, String letters) {
+  /**
+   * What takes an entry away leaves those alone that have none.
+   *
+   * @param opened whether each is opened before: what cannot be is left
+   */
+  private static String judge(Entry entry, String letters, boolean opened) {
     String word = (entry.forNew() ? "d:" : "") + (entry.group() ? "g:" : "u:") + entry.id();
     String line =
         (entry.forNew() ? "default:" : "") + (entry.group() ? "group:" : "user:") + entry.id();
-    String find = "find copy " + (entry.forNew() ? "-type d" : "\\( -type f -o -type d \\)");
+    String find =
+        "find copy "
+            + (opened ? "-readable " : "")
+            + (entry.forNew() ? "-type d" : "\\( -type f -o -type d \\)");
     return letters != null
         ? find + " -exec setfacl -m " + word + ":" + letters + " {} +"
         : find
@@ -110,7 +117,7 @@ class AccessListTreeTest {
                 new AccessListTree.Wanted(RemotePath.of(tree.toString()), entry, letters),
                 new Cancellation());
         AccessListTree.Outcome outcome = lists.set(preview, new Cancellation());
-        Files.writeString(master.resolve("judge.sh"), judge(entry, letters));
+        Files.writeString(master.resolve("judge.sh"), judge(entry, letters, preview.turnable()));
         SystemSshd.run(
             "sh",
             "-c",

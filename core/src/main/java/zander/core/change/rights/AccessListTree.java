@@ -12,6 +12,7 @@ import zander.core.change.rights.look.TreeLook;
 import zander.core.change.rights.look.TreeRoots;
 import zander.core.connect.command.Commands;
 import zander.core.files.FileKind;
+import zander.core.files.PathTrust;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
@@ -22,6 +23,7 @@ import zander.core.journal.FileState;
 import zander.core.journal.Journal;
 import zander.core.journal.JournalEntry;
 import zander.core.journal.NewChange;
+import zander.core.rights.Rights;
 import zander.core.work.BlockingCalls;
 import zander.core.work.Cancellation;
 
@@ -68,8 +70,10 @@ public final class AccessListTree {
    * @param files how many files would be changed
    * @param folders how many folders
    * @param unmasked of how many entries the mask would let more through, to others in the list too
+   * @param turnable whether another account can put something else in the place of what is meant
    */
-  public record Preview(Wanted wanted, long files, long folders, long unmasked, ListStates before) {
+  public record Preview(
+      Wanted wanted, long files, long folders, long unmasked, boolean turnable, ListStates before) {
     public long count() {
       return files + folders;
     }
@@ -78,9 +82,12 @@ public final class AccessListTree {
   /** Looks; waits, and changes nothing. */
   public Preview look(Wanted wanted, Cancellation stop) throws IOException {
     TreeRoots roots = TreeRoots.of(List.of(wanted.top));
-    List<Meant> meant = meant(roots, wanted.whose.forNew(), stop);
-    Map<String, String> lists = new ListTools(files, commands, roots.base()).read(meant, stop);
-    ListStates before = new ListStates(roots.base());
+    Looking looking = new Looking(roots, wanted.whose.forNew());
+    new TreeLook(files, commands, stop).run(roots, false, looking);
+    List<Meant> meant = looking.meant;
+    Map<String, String> lists =
+        new ListTools(files, commands, roots.base(), looking.device).read(meant, stop);
+    ListStates before = new ListStates(roots.base(), looking.device);
     long[] count = new long[3];
     for (Meant one : meant) {
       String text = lists.get(one.path());
@@ -90,43 +97,57 @@ public final class AccessListTree {
         count[2] += unmasks(text, one.folder(), wanted) ? 1 : 0;
       }
     }
-    return new Preview(wanted, count[0], count[1], count[2], before);
+    return new Preview(wanted, count[0], count[1], count[2], looking.turnable, before);
   }
 
-  private List<Meant> meant(TreeRoots roots, boolean foldersOnly, Cancellation stop)
-      throws IOException {
-    List<Meant> meant = new ArrayList<>();
-    boolean root = files.uid() == EntryStates.ROOT;
-    new TreeLook(files, commands, stop)
-        .run(
-            roots,
-            false,
-            new TreeLook.Visitor() {
-              @Override
-              public void entry(ScannedEntry entry) throws IOException {
-                boolean folder = entry.kind() == FileKind.FOLDER;
-                if (entry.elsewhere() || !(folder || entry.kind() == FileKind.FILE)) {
-                  return;
-                }
-                if (root && entry.file() == 0) {
-                  throw new RemoteFailure(
-                      Reason.NOT_SUPPORTED, "look through", roots.base(), "no GNU find", null);
-                }
-                if (meant.size() == MOST) {
-                  throw new RemoteFailure(
-                      Reason.TOO_LARGE, "look through", roots.base(), "too many entries", null);
-                }
-                if (folder || !foldersOnly) {
-                  meant.add(new Meant(entry.path(), folder, entry.file()));
-                }
-              }
+  /** What is found of a tree. */
+  private final class Looking implements TreeLook.Visitor {
+    private final TreeRoots roots;
+    private final boolean foldersOnly;
+    private final List<Meant> meant = new ArrayList<>();
+    private boolean turnable;
+    private boolean numbered = true;
+    private long device;
 
-              @Override
-              public void unreadable(String path) {
-                // Its own list is seen; what is in it is out of reach for this account.
-              }
-            });
-    return meant;
+    Looking(TreeRoots roots, boolean foldersOnly) throws IOException {
+      this.roots = roots;
+      this.foldersOnly = foldersOnly;
+      this.turnable = files.othersMayTurn(roots.about());
+    }
+
+    @Override
+    public void entry(ScannedEntry entry) throws IOException {
+      boolean folder = entry.kind() == FileKind.FOLDER;
+      if (entry.elsewhere() || !(folder || entry.kind() == FileKind.FILE)) {
+        return;
+      }
+      Rights is = entry.rights();
+      turnable |=
+          folder
+              && PathTrust.mayTurn(
+                  new RemoteAttributes(FileKind.FOLDER, 0, is.uid(), is.gid(), is.mode(), 0, 0),
+                  -1,
+                  files.uid());
+      numbered &= entry.file() != 0;
+      device = device == 0 ? entry.device() : device;
+      if (turnable && !numbered) {
+        // Without its number, what is opened cannot be told from what was put in its place.
+        throw new RemoteFailure(
+            Reason.NOT_SUPPORTED, "look through", roots.base(), "no GNU find", null);
+      }
+      if (meant.size() == MOST) {
+        throw new RemoteFailure(
+            Reason.TOO_LARGE, "look through", roots.base(), "too many entries", null);
+      }
+      if (folder || !foldersOnly) {
+        meant.add(new Meant(entry.path(), folder, entry.file()));
+      }
+    }
+
+    @Override
+    public void unreadable(String path) {
+      // Its own list is seen; what is in it is out of reach for this account.
+    }
   }
 
   /** Whether a list has the entry as wanted. */
@@ -209,8 +230,8 @@ public final class AccessListTree {
                 .note(wanted.note()));
     try {
       List<Meant> meant = meant(preview.before);
-      ListTools tools = new ListTools(files, commands, preview.before.base());
-      tools.run(wanted.tool(), meant, stop);
+      ListTools tools = tools(preview.before);
+      tools.run(wanted.tool(), meant, preview.turnable, stop);
       Map<String, String> now = tools.read(meant, new Cancellation());
       pending.done();
       long set = meant.stream().filter(one -> isSet(now.get(one.path()), one, wanted)).count();
@@ -222,6 +243,10 @@ public final class AccessListTree {
     } finally {
       files.batch().rightsChanged();
     }
+  }
+
+  private ListTools tools(ListStates states) throws IOException {
+    return new ListTools(files, commands, states.base(), states.device());
   }
 
   private static boolean isSet(String text, Meant one, Wanted wanted) {
@@ -267,7 +292,7 @@ public final class AccessListTree {
   }
 
   private void takeBack(ListStates before) throws IOException {
-    ListTools tools = new ListTools(files, commands, before.base());
+    ListTools tools = tools(before);
     List<Meant> meant = meant(before);
     tools.give(before, tools.read(meant, new Cancellation()), new Cancellation());
     Map<String, String> now = tools.read(meant, new Cancellation());

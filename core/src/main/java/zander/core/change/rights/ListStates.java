@@ -20,16 +20,21 @@ final class ListStates {
   private static final int MOST_TEXTS = 1 << 16;
 
   private final RemotePath base;
+  private final long device;
   private final List<String> texts = new ArrayList<>();
   private final Map<String, Integer> numbers = new HashMap<>();
   private final PackedPaths paths;
 
-  ListStates(RemotePath base) {
-    this(base, new PackedPaths());
+  /**
+   * @param device the number of the file system that all are on; 0 where it is not known
+   */
+  ListStates(RemotePath base, long device) {
+    this(base, device, new PackedPaths());
   }
 
-  private ListStates(RemotePath base, PackedPaths paths) {
+  private ListStates(RemotePath base, long device, PackedPaths paths) {
     this.base = base;
+    this.device = device;
     this.paths = paths;
   }
 
@@ -57,6 +62,10 @@ final class ListStates {
     paths.add(path, number, file);
   }
 
+  long device() {
+    return device;
+  }
+
   RemotePath base() {
     return base;
   }
@@ -77,6 +86,7 @@ final class ListStates {
     ByteArrayOutputStream out = new ByteArrayOutputStream();
     PackedPaths.put(out, FORM);
     put(out, base.wire());
+    PackedPaths.put(out, device);
     PackedPaths.put(out, texts.size());
     texts.forEach(text -> put(out, text));
     paths.write(out);
@@ -99,11 +109,12 @@ final class ListStates {
         throw new IOException("kept access lists of another form");
       }
       RemotePath base = RemotePath.ofWire(wire(in));
+      long device = in.number();
       List<String> texts = new ArrayList<>();
       for (long left = in.number(); left > 0 && texts.size() <= MOST_TEXTS; left--) {
         texts.add(wire(in));
       }
-      ListStates states = new ListStates(base, PackedPaths.read(bytes, in.at()));
+      ListStates states = new ListStates(base, device, PackedPaths.read(bytes, in.at()));
       states.texts.addAll(texts);
       states.forEach((path, folder, text, file) -> {});
       return states;

@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CancellationException;
 import zander.core.access.AccessLists;
 import zander.core.change.place.EnteredFolder;
 import zander.core.connect.command.Commands;
@@ -20,9 +21,9 @@ import zander.core.work.Cancellation;
 
 /**
  * Reads and sets the access lists of many entries by the server's {@code getfacl} and {@code
- * setfacl}, many names at once. As root each entry is opened first, seen to be the file that was
- * looked at (by its number in the file system), and the tool gets the open handle: another account
- * cannot turn it to what is elsewhere. For one thread.
+ * setfacl}, many names at once. Where another account can turn names, each entry is opened first,
+ * seen to be the file that was looked at (by its number, and that of its file system), and the tool
+ * gets the open handle. For one thread.
  */
 final class ListTools {
   /**
@@ -37,16 +38,21 @@ final class ListTools {
   /** Gives the tool, a function {@code t}, the handle of what is still the file it was. */
   private static final String BY_HANDLE =
       "z() { if [ ! -h \"$2\" ] && { [ -f \"$2\" ] || [ -d \"$2\" ]; }; then"
-          + " { [ \"$(stat -Lc %i /proc/self/fd/3)\" = \"$1\" ] && t /proc/self/fd/3; } 3< \"$2\";"
+          + " { [ \"$(stat -Lc %d:%i /proc/self/fd/3)\" = \"$1\" ]"
+          + " && t /proc/self/fd/3; } 3< \"$2\";"
           + " fi; }\n";
 
-  private final RemoteFiles files;
   private final Commands commands;
   private final RemotePath base;
   private final String enter;
+  private final long device;
 
-  ListTools(RemoteFiles files, Commands commands, RemotePath base) throws IOException {
-    this.files = files;
+  /**
+   * @param base where the paths begin
+   * @param device the number of the file system that all are on
+   */
+  ListTools(RemoteFiles files, Commands commands, RemotePath base, long device) throws IOException {
+    this.device = device;
     this.commands = commands;
     this.base = base;
     this.enter = EnteredFolder.enter(files, base);
@@ -101,24 +107,33 @@ final class ListTools {
    * Runs a tool on entries. What it does not do is seen when the lists are read again.
    *
    * @param tool a command that takes names behind it
+   * @param byHandle whether names may lead elsewhere by now
    */
-  void run(String tool, List<Meant> all, Cancellation stop) throws IOException {
-    boolean root = files.uid() == EntryStates.ROOT;
+  void run(String tool, List<Meant> all, boolean byHandle, Cancellation stop) throws IOException {
     for (List<Meant> some : portions(all)) {
       if (stop.isStopped()) {
         return;
       }
       StringBuilder script = new StringBuilder(enter);
-      if (root) {
+      if (byHandle) {
         script.append("exec 2>/dev/null\nt() { " + tool + "\"$1\"; }\n" + BY_HANDLE);
-        some.forEach(one -> script.append("z " + one.file + " " + one.name() + "\n"));
+        some.forEach(one -> script.append("z " + number(one) + " " + one.name() + "\n"));
       } else {
         script.append(tool).append("--");
         some.forEach(one -> script.append(' ').append(one.name()));
         script.append(" 2>/dev/null\n");
       }
-      check(commands.script(script.toString()));
+      try {
+        check(commands.stream(script.toString(), part -> {}, stop));
+      } catch (CancellationException e) {
+        // Each has its old list or its new one: which, is seen when they are read again.
+        return;
+      }
     }
+  }
+
+  private String number(Meant one) {
+    return Long.toUnsignedString(device) + ":" + Long.toUnsignedString(one.file);
   }
 
   /** Gives entries whole lists. */
@@ -134,7 +149,8 @@ final class ListTools {
           }
         });
     for (Map.Entry<String, List<Meant>> one : byTool.entrySet()) {
-      run(one.getKey(), one.getValue(), stop);
+      boolean numbered = one.getValue().stream().allMatch(each -> each.file != 0);
+      run(one.getKey(), one.getValue(), numbered, stop);
     }
   }
 

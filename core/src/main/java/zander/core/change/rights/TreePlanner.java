@@ -112,7 +112,8 @@ public final class TreePlanner {
 
     private void planned(ScannedEntry entry, boolean folder) throws IOException {
       Rights before = entry.rights();
-      TreeRights said = wanted.of(roots.at(entry.path()).wire(), folder);
+      String path = roots.wireOf(entry.path());
+      TreeRights said = wanted.of(path, folder);
       if (said == null || said.isNothing()) {
         other(Fate.NOT_MEANT, null, entry.path());
         return;
@@ -124,7 +125,7 @@ public final class TreePlanner {
         Rights whose = new Rights(before.uid(), before.gid(), new Mode(0));
         other(Fate.NOT_ALLOWED, new RightsStep(false, whose, whose), entry.path());
       } else {
-        RightsDanger danger = RightsDanger.of(roots.at(entry.path()).wire(), step, by);
+        RightsDanger danger = RightsDanger.of(path, step, by);
         int group = group(new Key(Fate.CHANGED, danger, danger == null ? step.changed() : null));
         groups.get(group).add(entry.path());
         Integer tag = tags.get(new Tag(group, step));

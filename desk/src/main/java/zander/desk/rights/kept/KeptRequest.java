@@ -26,6 +26,7 @@ import zander.desk.rights.tree.RightsRequest;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Texts;
 import zander.desk.work.FailureWords;
+import zander.desk.work.Subscriptions;
 
 /** The rights that a folder keeps, while they are written. Interface thread only. */
 public final class KeptRequest implements RightsRequest {
@@ -38,6 +39,7 @@ public final class KeptRequest implements RightsRequest {
   private final ReadOnlyStringWrapper status = new ReadOnlyStringWrapper("");
   private final ReadOnlyBooleanWrapper kept = new ReadOnlyBooleanWrapper();
   private final ReadOnlyBooleanWrapper learning = new ReadOnlyBooleanWrapper();
+  private final Subscriptions subscriptions = new Subscriptions();
   private Cancellation stop = new Cancellation();
 
   /**
@@ -48,7 +50,7 @@ public final class KeptRequest implements RightsRequest {
     this.folder = folder;
     text.set(keptText());
     text.addListener((observed, old, now) -> showKept());
-    desk.subscriptions().on(desk.marked().changesProperty(), now -> showKept());
+    subscriptions.on(desk.marked().changesProperty(), now -> showKept());
     showKept();
   }
 
@@ -125,7 +127,7 @@ public final class KeptRequest implements RightsRequest {
   public String explain(int line) {
     for (KeptRule rule : read().rules()) {
       if (rule.line() == line) {
-        return KeptWords.of(rule, text.get().lines().skip(line - 1).findFirst().orElse(""));
+        return KeptWords.of(rule);
       }
     }
     return read().problems().stream()
@@ -198,9 +200,10 @@ public final class KeptRequest implements RightsRequest {
     return new Learnt(learner.text(), seen);
   }
 
-  /** Ends what is under way. */
-  public void stop() {
+  @Override
+  public void close() {
     stop.stop();
+    subscriptions.end();
   }
 
   /** Keeps what is written, with the server's entry; nothing is set by that. */

@@ -25,17 +25,16 @@ public final class KeptWords {
   }
 
   /** What a line means. */
-  static String of(KeptRule rule, String line) {
+  static String of(KeptRule rule) {
     String what = what(rule);
     if (rule.freed()) {
-      return what + " keep the rights they have.";
+      return what + ": left alone.";
     }
     List<String> says = new ArrayList<>();
     add(says, "owner ", rule.owner());
     add(says, "group ", rule.group());
-    List<String> fields = List.of(line.strip().split("(?<!\\\\)[ \t]+"));
-    add(says, "files ", rule.files() == null ? null : mode(fields.get(3), rule.files()));
-    add(says, "folders ", rule.folders() == null ? null : mode(fields.get(4), rule.folders()));
+    add(says, "files ", mode(rule.filesShown(), rule.files()));
+    add(says, "folders ", mode(rule.foldersShown(), rule.folders()));
     return what + ": " + String.join(", ", says) + ".";
   }
 

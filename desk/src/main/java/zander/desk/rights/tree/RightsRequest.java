@@ -22,6 +22,11 @@ public interface RightsRequest {
   /** The same, to be changed apart, on another desk. */
   RightsRequest copyFor(zander.desk.sheet.OpenDesk desk);
 
+  /** The sheet is closed. */
+  default void close() {
+    // Most hold nothing.
+  }
+
   /** What the sheet is called, before anything was looked at. */
   String heading(String about);
 }

@@ -390,5 +390,6 @@ public final class TreeRightsModel extends Sheet {
   @Override
   public void close() {
     stop.stop();
+    request.close();
   }
 }

@@ -18,6 +18,7 @@ final class AccessListView extends VBox {
   private static final String GROUP = "group";
 
   private final AccessListModel model;
+  private final Label title = Parts.label("Access list", "field-title");
   private final VBox rows = new VBox();
   private final VBox more = new VBox();
   private final Label mask = Parts.label("", "quiet");
@@ -70,8 +71,7 @@ final class AccessListView extends VBox {
       label.setMinHeight(USE_PREF_SIZE);
     }
     more.getStyleClass().add("access-cures");
-    getChildren()
-        .addAll(Parts.label("Access list", "field-title"), rows, mask, adding, problem, more);
+    getChildren().addAll(title, rows, mask, adding, problem, more);
   }
 
   private void add() {
@@ -119,9 +119,7 @@ final class AccessListView extends VBox {
       label.setMinHeight(USE_PREF_SIZE);
       more.getChildren().add(label);
     }
-    boolean lists = model.mayChange() || number > 0;
-    getChildren().get(0).setVisible(lists);
-    getChildren().get(0).setManaged(lists);
+    Parts.show(title, model.mayChange() || number > 0);
     Parts.show(rows, number > 0);
     Parts.show(mask, !mask.getText().isEmpty());
     Parts.show(problem, !problem.getText().isEmpty());

@@ -188,6 +188,7 @@ public final class TreeLook {
                     Integer.parseUnsignedInt(fields[4]),
                     new Mode(Integer.parseInt(fields[2], OCTAL))),
                 Long.parseUnsignedLong(fields[6]),
+                Long.parseUnsignedLong(fields[5]),
                 !fields[5].equals(device));
         all++;
         visitor.entry(entry);
@@ -252,6 +253,6 @@ public final class TreeLook {
 
   private static ScannedEntry scanned(TreeRoots roots, RemotePath path, RemoteAttributes is) {
     Rights rights = new Rights(is.uid(), is.gid(), is.mode());
-    return new ScannedEntry(roots.below(path), is.kind(), rights, 0, false);
+    return new ScannedEntry(roots.below(path), is.kind(), rights, 0, 0, false);
   }
 }

@@ -45,7 +45,12 @@ public record TreeRoots(RemotePath base, List<String> names) {
     if (path.isEmpty()) {
       return base;
     }
-    return RemotePath.ofWire((base.isRoot() ? "" : base.wire()) + "/" + path);
+    return RemotePath.ofWire(wireOf(path));
+  }
+
+  /** The same in wire form, for a path that was found. */
+  public String wireOf(String path) {
+    return path.isEmpty() ? base.wire() : (base.isRoot() ? "" : base.wire()) + "/" + path;
   }
 
   /** The path from the base to one below it, in wire form. */
