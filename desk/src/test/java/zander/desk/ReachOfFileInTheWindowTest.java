@@ -77,7 +77,7 @@ class ReachOfFileInTheWindowTest {
           return null;
         });
     untilAnswer("root can delete it.");
-    assertThat(window.text("#access-groups")).isEqualTo("In the groups root.");
+    assertThat(window.text("#access-groups")).isEqualTo("Its groups: root.");
     window.choose("#server-table", "uploads");
     untilAnswer("root can delete it.");
     window.press("#access-read");

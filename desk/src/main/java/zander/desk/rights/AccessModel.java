@@ -195,7 +195,7 @@ public final class AccessModel {
   public String groupWords() {
     AccountNames names = desk.files().names();
     List<String> groups = names.groupsOf(account).stream().map(names::group).sorted().toList();
-    return groups.isEmpty() ? "" : "In the groups " + String.join(", ", groups) + ".";
+    return groups.isEmpty() ? "" : "Its groups: " + String.join(", ", groups) + ".";
   }
 
   public Deed deed() {

@@ -94,7 +94,7 @@ final class ListsInside {
             : Texts.count(outcome.left())
                 + (outcome.stopped()
                     ? " were not come to."
-                    : " were not: they belong to others, or changed meanwhile.");
+                    : " were not: they belong to others, cannot be opened, or changed meanwhile.");
     Message said =
         new Message(
             Texts.count(outcome.set(), "access list is", "access lists are") + " set and read back",
