@@ -12,6 +12,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.change.rights.look.FindingKind;
 import zander.core.change.rights.look.TreeFindings.Finding;
+import zander.core.files.RemotePath;
+import zander.core.rights.Mode;
 import zander.desk.rights.FindingsModel;
 
 /** Rights that are too wide, found below the folder that is shown, and mended by a preview. */
@@ -67,8 +69,33 @@ class FindingsInTheWindowTest {
         () ->
             model().kinds().contains(FindingKind.ACCOUNT_WRITES)
                 && model().account().equals("ingest"));
-    window.press("#findings-mend");
+    Window.inWindow(
+        () -> {
+          model().mend(FindingKind.ANYONE_WRITES);
+          return null;
+        });
     window.until("it is previewed", () -> window.shownOrNull("#tree-plan") != null);
     assertThat(window.text("#tree-asks")).startsWith("Files o-w · folders o-w");
+  }
+
+  @Test
+  void secretsAreClosedByAPreviewOfTheseAlone() throws Exception {
+    RemotePath home = RemotePath.of("/home/warden/station");
+    window.desk().files().makeFolder(home, new Mode(0755));
+    window.desk().files().create(home.child(".env"), new Mode(0644)).close();
+    FindingsModel found = Window.inWindow(() -> new FindingsModel(window.desk(), home));
+    window.until("it was looked", found::isLooked);
+    Window.inWindow(
+        () -> {
+          assertThat(found.kinds()).contains(FindingKind.SECRET_READABLE);
+          assertThat(found.mayMend(FindingKind.ACCOUNT_WRITES)).isFalse();
+          found.mend(FindingKind.SECRET_READABLE);
+          return null;
+        });
+    window.until("it is previewed", () -> window.shownOrNull("#tree-entries") != null);
+    assertThat(window.text("#tree-set")).isEqualTo("Set on 1 entry");
+    window.press("#tree-set");
+    window.until("it is set", () -> window.text("#tree-status").startsWith("1 entry set"));
+    assertThat(window.desk().files().look(home.child(".env")).mode().octal()).isEqualTo("0640");
   }
 }

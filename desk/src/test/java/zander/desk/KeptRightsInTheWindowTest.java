@@ -113,6 +113,12 @@ class KeptRightsInTheWindowTest {
     window.until("it is learnt", () -> window.text("#kept-status").startsWith("Learnt from"));
     assertThat(lines().getText()).contains("deploy  web    0644");
     String learnt = lines().getText();
+    Path other = Files.writeString(folder.resolve("level.txt"), "1.2 m\n");
+    window.fill("#kept-file", other.toString());
+    window.press("#kept-write");
+    window.until(
+        "it is refused", () -> window.text("#kept-status").contains("holds something else"));
+    assertThat(other).hasContent("1.2 m");
     window.fill("#kept-file", folder.resolve("kept.txt").toString());
     window.press("#kept-write");
     window.until("it is written", () -> window.text("#kept-status").startsWith("Written to"));

@@ -27,6 +27,9 @@ import zander.core.rights.SymbolicMode;
 public final class KeptRights {
   public static final KeptRights NONE = new KeptRights("");
 
+  /** What a text that was made or learnt begins with. */
+  public static final String HEAD = "# pattern";
+
   /** More lines than anybody reads are a mistake. */
   static final int MOST_LINES = 300;
 

@@ -5,7 +5,7 @@ import java.util.List;
 
 /** Writes the rights that a folder keeps so that they can be read: in columns, with a head. */
 final class KeptText {
-  private static final String HEAD = "# pattern owner group files folders";
+  private static final String HEAD = KeptRights.HEAD + " owner group files folders";
 
   private KeptText() {}
 

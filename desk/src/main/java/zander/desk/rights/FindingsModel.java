@@ -4,8 +4,10 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.OptionalInt;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
+import java.util.stream.Collectors;
 import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
@@ -21,7 +23,12 @@ import zander.core.files.AccountNames;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 import zander.core.rights.AccessList.Asker;
+import zander.core.rights.ModeRule;
+import zander.core.rights.SymbolicMode;
+import zander.core.rights.TreeRights;
 import zander.core.work.Cancellation;
+import zander.desk.rights.tree.FoundRequest;
+import zander.desk.rights.tree.RightsRequest;
 import zander.desk.rights.tree.TreeRequest;
 import zander.desk.rights.tree.TreeRightsModel;
 import zander.desk.sheet.OpenDesk;
@@ -187,17 +194,61 @@ public final class FindingsModel extends Sheet {
 
   /** Whether a press leads to a preview that mends all of a kind. */
   public boolean mayMend(FindingKind kind) {
-    return kind == FindingKind.ANYONE_WRITES;
+    return kind != FindingKind.ACCOUNT_WRITES;
   }
 
-  /** Shows what would change if others could write nothing here any more. */
-  public void mend() {
-    TreeRequest request = new TreeRequest();
-    request.files().typeSymbolic(FOR_OTHERS);
-    request.folders().typeSymbolic(FOR_OTHERS);
+  /** Shows what would change if those of a kind were as they should be; nothing is set by that. */
+  public void mend(FindingKind kind) {
+    switch (kind) {
+      case ANYONE_WRITES -> {
+        TreeRequest request = new TreeRequest();
+        request.files().typeSymbolic(FOR_OTHERS);
+        request.folders().typeSymbolic(FOR_OTHERS);
+        show(request);
+      }
+      case SECRET_READABLE ->
+          showFound(kind, "o=", "Secrets that everyone can read: nothing for others");
+      case RUNS_AS_OWNER ->
+          showFound(kind, "ug-s", "Programs that run as their owner or group: no longer");
+      case OWNED_BY_NOBODY -> showOwner();
+      case ACCOUNT_WRITES -> throw new IllegalArgumentException("nothing is wrong with it");
+    }
+  }
+
+  private void show(RightsRequest request) {
     TreeRightsModel sheet = new TreeRightsModel(desk, List.of(folder), request);
     desk.openSheets().show(sheet);
     sheet.look();
+  }
+
+  private void showFound(FindingKind kind, String change, String words) {
+    ModeRule rule = new ModeRule.Symbolic(SymbolicMode.parse(change), ModeRule.USUAL_UMASK);
+    TreeRights wanted = new TreeRights(OptionalInt.empty(), OptionalInt.empty(), rule, null);
+    show(new FoundRequest(paths(kind), wanted, words));
+  }
+
+  /** They get the owner and the group of the folder that was looked through. */
+  private void showOwner() {
+    Set<String> paths = paths(FindingKind.OWNED_BY_NOBODY);
+    desk.background()
+        .run(
+            () -> desk.files().look(folder),
+            is -> {
+              TreeRights wanted =
+                  new TreeRights(OptionalInt.of(is.uid()), OptionalInt.of(is.gid()), null, null);
+              String owner = names().user(is.uid()) + ":" + names().group(is.gid());
+              show(new FoundRequest(paths, wanted, "What belongs to nobody: to " + owner));
+            },
+            failure -> {
+              tellFailure(FailureWords.of(failure));
+              desk.checkLine();
+            });
+  }
+
+  private Set<String> paths(FindingKind kind) {
+    return report.found().get(kind).first().stream()
+        .map(one -> one.path().wire())
+        .collect(Collectors.toSet());
   }
 
   /** Shows the folder that one is in. */

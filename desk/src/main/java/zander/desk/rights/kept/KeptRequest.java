@@ -1,5 +1,7 @@
 package zander.desk.rights.kept;
 
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -224,17 +226,30 @@ public final class KeptRequest implements RightsRequest {
     return !kept.get() && read().problems().isEmpty();
   }
 
-  /** Writes it to a file of this computer, over one that is there. */
+  /** Writes it to a file of this computer, over one that holds rights and no other. */
   public void writeTo(Path file) {
     String now = text.get();
     desk.background()
         .run(
             () -> {
-              AtomicFile.write(file, now.getBytes(java.nio.charset.StandardCharsets.UTF_8));
-              return file;
+              boolean may = !Files.exists(file) || holdsRights(file);
+              if (may) {
+                AtomicFile.write(file, now.getBytes(StandardCharsets.UTF_8));
+              }
+              return may;
             },
-            written -> status.set("Written to " + written + "."),
+            written ->
+                status.set(
+                    written
+                        ? "Written to " + file + "."
+                        : file + " holds something else. Nothing was written: give another name."),
             failure -> status.set(FailureWords.of(failure).headline()));
+  }
+
+  /** By the head that such files begin with. */
+  private static boolean holdsRights(Path file) throws IOException {
+    return Files.size(file) <= LARGEST_FILE
+        && Files.readString(file, StandardCharsets.ISO_8859_1).startsWith(KeptRights.HEAD);
   }
 
   /** Reads it from a file of this computer. */

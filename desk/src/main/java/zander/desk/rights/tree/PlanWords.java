@@ -30,7 +30,7 @@ final class PlanWords {
               ? group.step() == null ? "other changes" : change(group.step(), names)
               : danger(group.danger(), account);
       case SAME -> "as they should be already";
-      case NOT_MEANT -> "no rule is about them";
+      case NOT_MEANT -> "not asked about";
       case LINK -> "links, not followed";
       case OTHER_FILE_SYSTEM -> "on another file system, left alone";
       case SPECIAL -> "devices, pipes and sockets, left alone";

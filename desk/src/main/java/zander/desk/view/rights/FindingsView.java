@@ -119,7 +119,8 @@ public final class FindingsView extends VBox implements SheetView {
   private final class ExampleCell extends TableCell<FindingKind, FindingKind> {
     private final Label path = Parts.label("", "mono", "quiet");
     private final Button mend =
-        Parts.button("Look what would mend it", "findings-mend", model::mend, "small");
+        Parts.button(
+            "Look what would mend it", "findings-mend", () -> model.mend(getItem()), "small");
 
     ExampleCell() {
       mend.setMinWidth(USE_PREF_SIZE);
