@@ -11,7 +11,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.files.RemotePath;
 import zander.desk.file.FileModel;
-import zander.desk.folder.CreateActions;
+import zander.desk.folder.action.CreateActions;
 
 /** The demo's own sudo: warden opens a file of root's, edits it and saves it, with one question. */
 class AsRootOnTheDemoTest {

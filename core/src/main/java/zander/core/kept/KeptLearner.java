@@ -16,11 +16,12 @@ import zander.core.rights.Rights;
  * Learns from a tree as it is what rights it keeps: first what most entries have, then, one after
  * the other, the folder or the ending of names whose entries explain the most of what is left. At
  * most {@value #MOST_RULES} lines, for people read them; what fits none is shown as a difference.
- * Costs entries times lines. For one thread.
+ * What a line would make right is counted once, and afterwards only for the entries that the last
+ * line is about. For one thread.
  */
 public final class KeptLearner {
   /** Entries that are looked at; what comes later is hardly another kind of tree. */
-  public static final int MOST_ENTRIES = 100_000;
+  public static final int MOST_ENTRIES = 50_000;
 
   private static final int MOST_RULES = 16;
   private static final int DEEPEST = 4;
@@ -32,6 +33,7 @@ public final class KeptLearner {
   private static final int MOST_SINGLE = 12;
 
   private static final String RUNS = "+X";
+  private static final String ALL = "*";
   private static final String IN_ALL = "/**/";
   private static final int RUN = 0111;
 
@@ -58,9 +60,15 @@ public final class KeptLearner {
     }
   }
 
-  private record Counted(int all, int saidRight) {}
+  /** How many entries of a scope have a value, and of how many the lines so far say it. */
+  private static final class Counted {
+    int all;
+    int right;
+  }
 
   private final List<Seen> entries = new ArrayList<>();
+  private final Map<String, Map<Field, Map<String, Counted>>> counts = new HashMap<>();
+  private final Map<String, String> texts = new HashMap<>();
   private final AccountNames names;
   private final StringBuilder lines = new StringBuilder();
   private int rules;
@@ -85,8 +93,22 @@ public final class KeptLearner {
     seen.has.put(Field.OWNER, names.user(rights.uid()));
     seen.has.put(Field.GROUP, names.group(rights.gid()));
     seen.has.put(folder ? Field.FOLDERS : Field.FILES, value(rights.mode(), folder));
+    seen.scopes.add(ALL);
     scopes(seen);
+    // Thousands of entries are in one scope.
+    seen.scopes.replaceAll(scope -> texts.computeIfAbsent(scope, same -> same));
+    seen.has.replaceAll((field, value) -> texts.computeIfAbsent(value, same -> same));
     entries.add(seen);
+    for (String scope : seen.scopes) {
+      seen.has.forEach((field, value) -> counted(scope, field, value).all++);
+    }
+  }
+
+  private Counted counted(String scope, Field field, String value) {
+    return counts
+        .computeIfAbsent(scope, key -> new EnumMap<>(Field.class))
+        .computeIfAbsent(field, key -> new HashMap<>())
+        .computeIfAbsent(value, key -> new Counted());
   }
 
   /** Modes that differ only in that some may be run are of one rule. */
@@ -133,12 +155,8 @@ public final class KeptLearner {
       return "";
     }
     Map<Field, String> most = new EnumMap<>(Field.class);
-    for (Field field : Field.values()) {
-      counts(field, "*").entrySet().stream()
-          .max(Comparator.comparingInt(one -> one.getValue().all))
-          .ifPresent(one -> most.put(field, one.getKey()));
-    }
-    say("*", most);
+    counts.get(ALL).forEach((field, values) -> most.put(field, mostFrequent(values)));
+    say(ALL, most);
     while (rules < MOST_RULES && sayTheNext()) {
       rules++;
     }
@@ -146,55 +164,34 @@ public final class KeptLearner {
     return KeptText.aligned(lines.toString());
   }
 
-  private Map<String, Counted> counts(Field field, String scope) {
-    Map<String, Counted> counts = new HashMap<>();
-    for (Seen seen : entries) {
-      if (scope.equals("*") || seen.scopes.contains(scope)) {
-        count(counts, seen, field);
-      }
-    }
-    return counts;
-  }
-
-  private static void count(Map<String, Counted> counts, Seen seen, Field field) {
-    String value = seen.has.get(field);
-    if (value != null) {
-      int right = value.equals(seen.said.get(field)) ? 1 : 0;
-      counts.merge(
-          value,
-          new Counted(1, right),
-          (a, b) -> new Counted(a.all + b.all, a.saidRight + b.saidRight));
-    }
+  /** The first by its text, of those that are as frequent. */
+  private static String mostFrequent(Map<String, Counted> values) {
+    return values.entrySet().stream()
+        .max(
+            Comparator.comparingInt((Map.Entry<String, Counted> one) -> one.getValue().all)
+                .thenComparing(Map.Entry.<String, Counted>comparingByKey().reversed()))
+        .orElseThrow()
+        .getKey();
   }
 
   /** Adds the line that makes the most entries right that are not; false when none makes many. */
   private boolean sayTheNext() {
-    Map<String, Map<Field, Map<String, Counted>>> counts = new HashMap<>();
-    for (Seen seen : entries) {
-      for (String scope : seen.scopes) {
-        Map<Field, Map<String, Counted>> ofScope =
-            counts.computeIfAbsent(scope, key -> new EnumMap<>(Field.class));
-        seen.has.forEach(
-            (field, value) ->
-                count(ofScope.computeIfAbsent(field, key -> new HashMap<>()), seen, field));
-      }
-    }
     String best = null;
     int most = 0;
     Map<Field, String> says = Map.of();
     for (var scope : counts.entrySet()) {
+      if (scope.getKey().equals(ALL)) {
+        continue;
+      }
       Map<Field, String> better = new EnumMap<>(Field.class);
       int gain = 0;
       int alike = 0;
       for (var field : scope.getValue().entrySet()) {
-        int right = field.getValue().values().stream().mapToInt(Counted::saidRight).sum();
-        var top =
-            field.getValue().entrySet().stream()
-                .max(Comparator.comparingInt(one -> one.getValue().all))
-                .orElseThrow();
-        int more = top.getValue().all - right;
+        int right = field.getValue().values().stream().mapToInt(one -> one.right).sum();
+        String top = mostFrequent(field.getValue());
+        int more = field.getValue().get(top).all - right;
         if (more > 0) {
-          better.put(field.getKey(), top.getKey());
+          better.put(field.getKey(), top);
           gain += more;
           alike = Math.max(alike, more);
         }
@@ -224,13 +221,21 @@ public final class KeptLearner {
   private void say(String scope, Map<Field, String> says) {
     boolean runs = false;
     for (Seen seen : entries) {
-      if (scope.equals("*") || seen.scopes.contains(scope)) {
+      if (seen.scopes.contains(scope)) {
         runs |= !seen.folder && seen.mode.has(RUN);
-        says.forEach((field, value) -> seen.said.put(field, value));
+        says.forEach((field, value) -> say(seen, field, value));
       }
     }
-    lines.append(scope.equals("*") ? scope : pattern(scope));
+    lines.append(scope.equals(ALL) ? scope : pattern(scope));
     append(says, runs);
+  }
+
+  private void say(Seen seen, Field field, String value) {
+    String has = seen.has.get(field);
+    boolean was = has != null && has.equals(seen.said.put(field, value));
+    if (has != null && was != has.equals(value)) {
+      seen.scopes.forEach(scope -> counted(scope, field, has).right += was ? -1 : 1);
+    }
   }
 
   private void append(Map<Field, String> says, boolean runs) {

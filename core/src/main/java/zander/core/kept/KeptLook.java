@@ -2,6 +2,7 @@ package zander.core.kept;
 
 import java.io.IOException;
 import java.util.List;
+import java.util.function.LongConsumer;
 import zander.core.change.rights.look.ScannedEntry;
 import zander.core.change.rights.look.TreeLook;
 import zander.core.change.rights.look.TreeRoots;
@@ -13,11 +14,15 @@ import zander.core.work.Cancellation;
 
 /** Shows a tree to one who learns from it. Waits; for one thread. */
 public final class KeptLook implements TreeLook.Visitor {
+  private static final int PACE = 2048;
+
   private final RemoteFiles files;
   private final Commands commands;
   private final KeptLearner learner;
   private final Cancellation stop;
   private int seen;
+  private long looked;
+  private LongConsumer progress;
   private int skip;
 
   public KeptLook(RemoteFiles files, Commands commands, KeptLearner learner, Cancellation stop) {
@@ -30,10 +35,12 @@ public final class KeptLook implements TreeLook.Visitor {
   /**
    * Looks at a folder and all below it on its file system.
    *
+   * @param progress told how many entries were seen, now and then
    * @return how many entries were learnt from
    * @throws java.util.concurrent.CancellationException when it was stopped
    */
-  public int run(RemotePath folder) throws IOException {
+  public int run(RemotePath folder, LongConsumer progress) throws IOException {
+    this.progress = progress;
     TreeRoots roots = TreeRoots.of(List.of(folder));
     skip = roots.names().isEmpty() ? 0 : roots.names().get(0).length();
     new TreeLook(files, commands, stop).run(roots, false, this);
@@ -42,6 +49,9 @@ public final class KeptLook implements TreeLook.Visitor {
 
   @Override
   public void entry(ScannedEntry entry) {
+    if (++looked % PACE == 0) {
+      progress.accept(looked);
+    }
     boolean folder = entry.kind() == FileKind.FOLDER;
     boolean meant = (folder || entry.kind() == FileKind.FILE) && !entry.elsewhere();
     if (meant && learner.hasRoom()) {

@@ -25,8 +25,6 @@ import zander.core.rights.SymbolicMode;
  * somebody may run can be run by all who may read it), or symbolic. Safe for several threads.
  */
 public final class KeptRights {
-  public static final KeptRights NONE = new KeptRights("");
-
   /** What a text that was made or learnt begins with. */
   public static final String HEAD = "# pattern";
 

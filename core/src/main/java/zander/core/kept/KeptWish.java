@@ -44,11 +44,6 @@ public final class KeptWish implements RightsWish {
     return List.copyOf(unknown);
   }
 
-  /** Whether it can say anything at all. */
-  public boolean isNothing() {
-    return tops.isEmpty();
-  }
-
   @Override
   public TreeRights of(String path, boolean folder) {
     for (Top top : tops) {

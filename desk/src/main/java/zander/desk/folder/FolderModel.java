@@ -285,7 +285,7 @@ public final class FolderModel extends Sheet {
   }
 
   /** Selects rows as soon as they are shown. */
-  void selectNext(List<RemotePath> paths) {
+  public void selectNext(List<RemotePath> paths) {
     rows.selectNext(paths);
   }
 
@@ -319,7 +319,7 @@ public final class FolderModel extends Sheet {
   }
 
   /** The selected paths, in the order of the rows. */
-  List<RemotePath> selectedPaths() {
+  public List<RemotePath> selectedPaths() {
     return rows.selectedKeys();
   }
 

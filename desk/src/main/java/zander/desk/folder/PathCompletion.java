@@ -29,7 +29,7 @@ public final class PathCompletion {
    *
    * @throws IllegalArgumentException when it is none
    */
-  static RemotePath read(String typed, FolderModel folder) {
+  public static RemotePath read(String typed, FolderModel folder) {
     String text = typed.strip();
     if (text.equals("~") || text.startsWith("~/")) {
       return folder.desk().home().resolve("." + text.substring(1));

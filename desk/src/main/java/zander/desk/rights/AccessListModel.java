@@ -17,6 +17,7 @@ import zander.core.files.AccountNames;
 import zander.core.files.RemotePath;
 import zander.core.rights.AccessList;
 import zander.core.rights.Rights;
+import zander.desk.folder.FolderModel;
 import zander.desk.sheet.OpenDesk;
 
 /**
@@ -27,6 +28,7 @@ public final class AccessListModel {
   private static final int MOST_MEMBERS = 8;
 
   private final OpenDesk desk;
+  private final FolderModel folder;
   private final Changes changes;
   private PathFacts facts;
   private EntryExtras extras = EntryExtras.NOTHING;
@@ -50,8 +52,9 @@ public final class AccessListModel {
    */
   public record Row(String words, Entry entry, boolean mayRemove) {}
 
-  AccessListModel(OpenDesk desk, Changes changes) {
+  AccessListModel(OpenDesk desk, FolderModel folder, Changes changes) {
     this.desk = desk;
+    this.folder = folder;
     this.changes = changes;
   }
 
@@ -207,6 +210,7 @@ public final class AccessListModel {
       String whose = (group ? "group " : "") + name.strip();
       new ListsInside(
               desk,
+              folder,
               new AccessListTree.Wanted(path, entry, letters.isEmpty() ? "-" : letters),
               "Add " + whose + " " + AccessWords.letters(bits) + " to the access lists of")
           .look();
@@ -225,6 +229,7 @@ public final class AccessListModel {
     if (inside) {
       new ListsInside(
               desk,
+              folder,
               new AccessListTree.Wanted(path, row.entry(), null),
               "Remove the entry " + row.words() + " from the access lists of")
           .look();

@@ -1,6 +1,5 @@
 package zander.desk.rights;
 
-import java.io.IOException;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
@@ -21,6 +20,7 @@ import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.rights.AccessList.Answer;
 import zander.core.rights.AccessList.Asker;
+import zander.desk.folder.FolderModel;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.work.FailureWords;
 
@@ -46,11 +46,12 @@ public final class AccessModel {
   private boolean busy;
   private long asked;
 
-  AccessModel(OpenDesk desk) {
+  AccessModel(OpenDesk desk, FolderModel folder) {
     this.desk = desk;
     this.list =
         new AccessListModel(
             desk,
+            folder,
             (change, path) -> {
               if (!busy) {
                 carryOut(change, List.of(path), desk);
@@ -99,11 +100,12 @@ public final class AccessModel {
     RemotePath path = entry.path();
     desk.background()
         .run(
-            () -> read(path),
+            () -> new AccessReader(desk.files(), desk.commands()).read(path),
             found -> {
               if (mine == asked) {
-                facts = found.facts;
-                list.take(found.facts, found.extras);
+                facts = found;
+                list.take(found, EntryExtras.NOTHING);
+                readExtras(found);
                 answer();
               }
             },
@@ -116,13 +118,21 @@ public final class AccessModel {
             });
   }
 
-  private record Found(PathFacts facts, EntryExtras extras) {}
-
-  private Found read(RemotePath path) throws IOException {
-    PathFacts found = new AccessReader(desk.files(), desk.commands()).read(path);
-    RemotePath real = found.entry().path();
-    boolean seen = found.entry().is() != null;
-    return new Found(found, seen ? EntryExtras.of(desk.commands(), real) : EntryExtras.NOTHING);
+  /** What does not decide comes after the answer, which waits for nothing. */
+  private void readExtras(PathFacts of) {
+    if (of.entry().is() == null) {
+      return;
+    }
+    desk.background()
+        .run(
+            () -> EntryExtras.of(desk.commands(), of.entry().path()),
+            found -> {
+              if (facts == of) {
+                list.take(of, found);
+                changed();
+              }
+            },
+            failure -> {});
   }
 
   private void answer() {

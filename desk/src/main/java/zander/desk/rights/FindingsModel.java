@@ -207,9 +207,13 @@ public final class FindingsModel extends Sheet {
         show(request);
       }
       case SECRET_READABLE ->
-          showFound(kind, "o=", "Secrets that everyone can read: nothing for others");
+          showFound(
+              kind, "o=", "Secrets that everyone can read" + first(kind) + ": nothing for others");
       case RUNS_AS_OWNER ->
-          showFound(kind, "ug-s", "Programs that run as their owner or group: no longer");
+          showFound(
+              kind,
+              "ug-s",
+              "Programs that run as their owner or group" + first(kind) + ": no longer");
       case OWNED_BY_NOBODY -> showOwner();
       case ACCOUNT_WRITES -> throw new IllegalArgumentException("nothing is wrong with it");
     }
@@ -230,6 +234,7 @@ public final class FindingsModel extends Sheet {
   /** They get the owner and the group of the folder that was looked through. */
   private void showOwner() {
     Set<String> paths = paths(FindingKind.OWNED_BY_NOBODY);
+    String words = "What belongs to nobody" + first(FindingKind.OWNED_BY_NOBODY) + ": to ";
     desk.background()
         .run(
             () -> desk.files().look(folder),
@@ -237,12 +242,21 @@ public final class FindingsModel extends Sheet {
               TreeRights wanted =
                   new TreeRights(OptionalInt.of(is.uid()), OptionalInt.of(is.gid()), null, null);
               String owner = names().user(is.uid()) + ":" + names().group(is.gid());
-              show(new FoundRequest(paths, wanted, "What belongs to nobody: to " + owner));
+              show(new FoundRequest(paths, wanted, words + owner));
             },
             failure -> {
               tellFailure(FailureWords.of(failure));
               desk.checkLine();
             });
+  }
+
+  /** Only the first are kept by name, and so only these are mended in one go. */
+  private String first(FindingKind kind) {
+    Found found = report.found().get(kind);
+    int kept = found.first().size();
+    return kept == found.count()
+        ? ""
+        : ", the first " + Texts.count(kept) + " of " + Texts.count(found.count());
   }
 
   private Set<String> paths(FindingKind kind) {

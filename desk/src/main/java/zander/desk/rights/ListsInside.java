@@ -1,40 +1,37 @@
 package zander.desk.rights;
 
 import java.util.List;
-import java.util.concurrent.CancellationException;
 import zander.core.change.rights.AccessListTree;
 import zander.core.change.rights.AccessListTree.Outcome;
 import zander.core.change.rights.AccessListTree.Preview;
 import zander.core.change.rights.AccessListTree.Wanted;
-import zander.core.work.Cancellation;
 import zander.desk.folder.FolderModel;
+import zander.desk.folder.action.FolderTask;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Question.Choice;
-import zander.desk.sheet.Sheet;
 import zander.desk.sheet.Texts;
-import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
 /**
- * An entry of the access lists of all that is in a folder: looked at, asked about in the sheet in
- * front, set, read back. Interface thread only.
+ * An entry of the access lists of all that is in a folder: looked at, asked about in the folder's
+ * sheet, set, read back. Interface thread only.
  */
 final class ListsInside {
   private final OpenDesk desk;
+  private final FolderModel folder;
   private final Wanted wanted;
   private final String words;
-  private final Sheet sheet;
-  private final Cancellation stop = new Cancellation();
 
   /**
+   * @param folder where it is told and asked
    * @param words what is to be done, as the beginning of a sentence
    */
-  ListsInside(OpenDesk desk, Wanted wanted, String words) {
+  ListsInside(OpenDesk desk, FolderModel folder, Wanted wanted, String words) {
     this.desk = desk;
+    this.folder = folder;
     this.wanted = wanted;
     this.words = words;
-    this.sheet = desk.openSheets().front();
   }
 
   private AccessListTree lists() {
@@ -42,18 +39,18 @@ final class ListsInside {
   }
 
   void look() {
-    underWay("Looking at the access lists below " + wanted.top().name());
-    desk.background().run(() -> lists().look(wanted, stop), this::asked, this::failed);
+    desk.openSheets().frontProperty().set(folder);
+    new FolderTask(folder, "Looking at the access lists below " + wanted.top().name())
+        .run(task -> lists().look(wanted, read -> tell(task, read), task.stop()), this::asked);
   }
 
-  private void underWay(String what) {
-    sheet.ask(
-        Question.notice(new Message(what, ""), false, new Choice("Stop", ticked -> stop.stop())));
+  private static void tell(FolderTask task, long done) {
+    task.tell(Texts.count(done, "entry", "entries"));
   }
 
   private void asked(Preview preview) {
     if (preview.count() == 0) {
-      sheet.tell(
+      folder.tell(
           new Message("Nothing would change below " + wanted.top().name(), "All have it so."));
       return;
     }
@@ -63,7 +60,7 @@ final class ListsInside {
             : " The mask of "
                 + Texts.count(preview.unmasked(), "entry", "entries")
                 + " would let more through, also to others in the list.";
-    sheet.ask(
+    folder.ask(
         Question.notice(
             new Message(
                 words + " " + counted(preview) + " below " + wanted.top().name() + "?",
@@ -71,7 +68,7 @@ final class ListsInside {
                     + more),
             preview.unmasked() > 0,
             new Choice("Set on " + Texts.count(preview.count()), ticked -> set(preview)),
-            new Choice("Cancel", ticked -> sheet.dismissQuestion())));
+            new Choice("Cancel", ticked -> folder.dismissQuestion())));
   }
 
   private static String counted(Preview preview) {
@@ -83,8 +80,8 @@ final class ListsInside {
   }
 
   private void set(Preview preview) {
-    underWay("Setting access lists below " + wanted.top().name());
-    desk.background().run(() -> lists().set(preview, stop), this::done, this::failed);
+    new FolderTask(folder, "Setting access lists below " + wanted.top().name())
+        .run(task -> lists().set(preview, done -> tell(task, done), task.stop()), this::done);
   }
 
   private void done(Outcome outcome) {
@@ -100,20 +97,11 @@ final class ListsInside {
             Texts.count(outcome.set(), "access list is", "access lists are") + " set and read back",
             left);
     if (outcome.left() > 0) {
-      sheet.tellFailure(said);
+      folder.tellFailure(said);
     } else {
-      sheet.tell(said);
+      folder.tell(said);
     }
     desk.changed(List.of(wanted.top()));
-    desk.openSheets().of(FolderModel.class).forEach(FolderModel::refresh);
-  }
-
-  private void failed(Throwable failure) {
-    if (failure instanceof CancellationException) {
-      sheet.dismissQuestion();
-      return;
-    }
-    sheet.tellFailure(FailureWords.of(failure));
-    desk.checkLine();
+    folder.refresh();
   }
 }

@@ -73,7 +73,7 @@ public final class RightsModel implements ModeEditing {
   public RightsModel(OpenDesk desk, FolderModel folder) {
     this.desk = desk;
     this.folder = folder;
-    this.access = new AccessModel(desk);
+    this.access = new AccessModel(desk, folder);
     this.copied = new CopiedRights(this, folder);
     owner.addListener((observed, old, now) -> checkNames());
     group.addListener((observed, old, now) -> checkNames());

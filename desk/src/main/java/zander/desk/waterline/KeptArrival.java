@@ -1,8 +1,11 @@
 package zander.desk.waterline;
 
+import java.io.IOException;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
 import zander.core.change.rights.PlanGroup;
 import zander.core.change.rights.PlanGroup.Fate;
@@ -17,11 +20,12 @@ import zander.core.kept.KeptWish;
 import zander.core.rights.AccessList.Asker;
 import zander.core.rights.Mode;
 import zander.core.rights.ModeRule;
+import zander.core.rights.RightsWish;
 import zander.core.rights.TreeRights;
 import zander.core.transfer.rules.KeptModes;
 import zander.core.transfer.rules.TransferRules.Modes;
-import zander.core.work.Cancellation;
 import zander.desk.folder.FolderModel;
+import zander.desk.folder.action.FolderTask;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Texts;
@@ -34,12 +38,18 @@ import zander.desk.work.Message;
  * the transfer say so, and owner and group afterwards; what differs then is told.
  */
 final class KeptArrival implements KeptModes {
+  /** Of more names, the others are not set afterwards, and told where they differ. */
+  private static final int MOST = 200_000;
+
   private final OpenDesk desk;
   private final FolderModel folder;
   private final TransferModel transfer;
   private final KeptFolder keeper;
   private final KeptWish wish;
   private final String base;
+
+  /** What is sent, by its path over there; filled where its modes are asked for. */
+  private final Set<String> arrived = ConcurrentHashMap.newKeySet();
 
   private KeptArrival(
       OpenDesk desk, FolderModel folder, TransferModel transfer, KeptFolder keeper) {
@@ -60,7 +70,11 @@ final class KeptArrival implements KeptModes {
 
   @Override
   public Mode of(String to, Mode from, boolean isFolder) {
-    TreeRights said = wish.of(base + "/" + to, isFolder);
+    String path = base + "/" + to;
+    if (arrived.size() < MOST) {
+      arrived.add(path);
+    }
+    TreeRights said = wish.of(path, isFolder);
     ModeRule rule = said == null ? null : isFolder ? said.folders() : said.files();
     return rule == null ? from : rule.apply(from, isFolder);
   }
@@ -78,36 +92,48 @@ final class KeptArrival implements KeptModes {
       return;
     }
     boolean sets = transfer.rules().modes() == Modes.KEPT;
-    desk.background()
-        .run(
-            () -> {
-              TreePlan plan = plan();
-              Set<PlanGroup> safe = sets ? safe(plan) : Set.of();
-              return new Looked(plan, safe.isEmpty() ? null : set(plan, safe));
-            },
+    new FolderTask(folder, "Looking at the rights of what arrived")
+        .runQuietly(
+            task -> looked(sets, task),
             looked -> {
               tell(looked);
               then.run();
             },
             failure -> {
-              folder.tellFailure(
-                  new Message(
-                      "The rights of what arrived could not be looked at",
-                      FailureWords.of(failure).headline()));
-              desk.checkLine();
+              if (!(failure instanceof CancellationException)) {
+                folder.tellFailure(
+                    new Message(
+                        "The rights of what arrived could not be looked at",
+                        FailureWords.of(failure).headline()));
+                desk.checkLine();
+              }
               then.run();
             });
   }
 
-  private List<RemotePath> arrived() {
+  private Looked looked(boolean sets, FolderTask task) throws IOException {
+    TreePlan sent =
+        sets ? plan((path, is) -> arrived.contains(path) ? wish.of(path, is) : null, task) : null;
+    Set<PlanGroup> safe = sets ? safe(sent) : Set.of();
+    TreeOutcome set = safe.isEmpty() ? null : set(sent, safe, task);
+    return new Looked(sets ? sent : plan(wish, task), set);
+  }
+
+  private List<RemotePath> tops() {
     RemotePath to = RemotePath.of(transfer.route().to());
     return transfer.route().names().stream().map(to::child).toList();
   }
 
-  private TreePlan plan() throws Exception {
+  private TreePlan plan(RightsWish of, FolderTask task) throws IOException {
     Asker by = new Asker(desk.whoAmI().uid(), new HashSet<>(desk.whoAmI().gids()));
     return new TreePlanner(desk.files(), desk.commands())
-        .plan(TreeRoots.of(arrived()), wish, by, false, seen -> {}, new Cancellation());
+        .plan(
+            TreeRoots.of(tops()),
+            of,
+            by,
+            false,
+            seen -> task.tell(Texts.count(seen, "entry", "entries")),
+            task.stop());
   }
 
   private static Set<PlanGroup> safe(TreePlan plan) {
@@ -116,9 +142,12 @@ final class KeptArrival implements KeptModes {
         .collect(Collectors.toSet());
   }
 
-  private TreeOutcome set(TreePlan plan, Set<PlanGroup> safe) throws Exception {
+  private TreeOutcome set(TreePlan plan, Set<PlanGroup> safe, FolderTask task) throws IOException {
     return new TreeRightsTask(desk.files(), desk.commands(), desk.journal())
-        .run(plan.choose(safe, Set.of()), (done, all) -> {}, new Cancellation());
+        .run(
+            plan.choose(safe, Set.of()),
+            (done, all) -> task.tell("Setting: " + Texts.count(done) + " of " + Texts.count(all)),
+            task.stop());
   }
 
   private void tell(Looked looked) {
@@ -129,7 +158,7 @@ final class KeptArrival implements KeptModes {
             .sum();
     long set = looked.set == null ? 0 : looked.set.set();
     if (set > 0) {
-      desk.changed(arrived());
+      desk.changed(tops());
       folder.refresh();
     }
     if (differ <= set) {
@@ -141,13 +170,13 @@ final class KeptArrival implements KeptModes {
             "Look what differs",
             ticked -> {
               folder.dismissQuestion();
-              desk.marked().showDifferences(arrived());
+              desk.marked().showDifferences(tops());
             });
     folder.ask(
         Question.notice(
             new Message(
                 Texts.count(differ - set, "entry", "entries")
-                    + " of what arrived "
+                    + " below what was sent "
                     + (differ - set == 1 ? "has" : "have")
                     + " other rights than "
                     + keeps

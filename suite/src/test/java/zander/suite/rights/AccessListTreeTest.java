@@ -1,11 +1,15 @@
 package zander.suite.rights;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Assumptions;
 import org.junit.jupiter.api.BeforeEach;
@@ -15,9 +19,16 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import zander.core.change.PutBack;
 import zander.core.change.PutBack.Verdict;
+import zander.core.change.Recovery;
 import zander.core.change.rights.AccessListChange.Entry;
 import zander.core.change.rights.AccessListTree;
 import zander.core.connect.Connection;
+import zander.core.connect.command.Commands;
+import zander.core.connect.command.ExecResult;
+import zander.core.connect.command.Pipe;
+import zander.core.connect.command.ServerTools;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
 import zander.core.journal.FileJournal;
 import zander.core.journal.JournalRules;
@@ -115,8 +126,9 @@ class AccessListTreeTest {
         AccessListTree.Preview preview =
             lists.look(
                 new AccessListTree.Wanted(RemotePath.of(tree.toString()), entry, letters),
+                read -> {},
                 new Cancellation());
-        AccessListTree.Outcome outcome = lists.set(preview, new Cancellation());
+        AccessListTree.Outcome outcome = lists.set(preview, done -> {}, new Cancellation());
         Files.writeString(master.resolve("judge.sh"), judge(entry, letters, preview.turnable()));
         SystemSshd.run(
             "sh",
@@ -167,6 +179,7 @@ class AccessListTreeTest {
       var preview =
           lists.look(
               new AccessListTree.Wanted(tree, new Entry(false, false, games), "rwX"),
+              read -> {},
               new Cancellation());
       assertThat(preview.count()).isEqualTo(5);
       SystemSshd.run(
@@ -176,12 +189,75 @@ class AccessListTreeTest {
               + " rm moved/b; mkfifo moved/b",
           home.toString(),
           outside.toString());
-      var outcome = lists.set(preview, new Cancellation());
+      var outcome = lists.set(preview, done -> {}, new Cancellation());
       assertThat(outcome.set()).isEqualTo(1);
       assertThat(outcome.left()).isEqualTo(4);
     }
     assertThat(SystemSshd.run("getfacl", "-np", outside.toString())).isEqualTo(before);
     assertThat(SystemSshd.run("getfacl", "-npR", home.resolve("other").toString()))
         .isEqualTo(other);
+  }
+
+  /** A server whose shell fails once some lists are set. */
+  private record Failing(Commands commands, AtomicInteger left) implements Commands {
+    @Override
+    public boolean hasShell() {
+      return commands.hasShell();
+    }
+
+    @Override
+    public ExecResult stream(String script, Output output, Cancellation stop) throws IOException {
+      if (script.contains("setfacl") && left.getAndDecrement() == 0) {
+        throw new RemoteFailure(Reason.LINE_LOST, "run a command", null, "", null);
+      }
+      return commands.stream(script, output, stop);
+    }
+
+    @Override
+    public Pipe pipe(String script) throws IOException {
+      return commands.pipe(script);
+    }
+
+    @Override
+    public ServerTools tools() throws IOException {
+      return commands.tools();
+    }
+  }
+
+  @Test
+  void whatWasCutOffIsTakenBack() throws Exception {
+    Path tree = top.resolve(RightsGround.OWNER).resolve("t");
+    SystemSshd.run(
+        "sh",
+        "-ec",
+        "mkdir \"$0\"; cd \"$0\"; seq 1200 | xargs touch; setfacl -m u:daemon:r 7;"
+            + " chown -R "
+            + RightsGround.OWNER
+            + ": .",
+        tree.toString());
+    String before = RightsGround.describe(tree);
+    try (Connection own = sshd.open(RightsGround.OWNER);
+        FileJournal journal =
+            new FileJournal(top.resolve("journal"), "lab-box", JournalRules.USUAL)) {
+      Commands failing = new Failing(own, new AtomicInteger(2));
+      AccessListTree lists = new AccessListTree(own.files(), failing, journal);
+      int games = own.files().names().uidOf("games").orElseThrow();
+      var preview =
+          lists.look(
+              new AccessListTree.Wanted(
+                  RemotePath.of(tree.toString()), new Entry(false, false, games), "rX"),
+              read -> {},
+              new Cancellation());
+      List<Long> told = new ArrayList<>();
+      assertThatThrownBy(() -> lists.set(preview, told::add, new Cancellation()))
+          .isInstanceOf(RemoteFailure.class);
+      assertThat(told).containsExactly(500L, 1000L);
+      assertThat(RightsGround.describe(tree)).isNotEqualTo(before);
+      assertThat(journal.unfinished()).hasSize(1);
+      Recovery recovery = new Recovery(own.files(), own, journal);
+      recovery.undo(recovery.look(journal.unfinished().get(0)));
+      assertThat(journal.unfinished()).isEmpty();
+    }
+    assertThat(RightsGround.describe(tree)).isEqualTo(before);
   }
 }

@@ -216,7 +216,8 @@ class KeptRightsJudgeTest {
   private static KeptWish learnt(Connection connection, Commands commands, RemotePath keeper)
       throws Exception {
     KeptLearner learner = new KeptLearner(connection.files().names());
-    new KeptLook(connection.files(), commands, learner, new Cancellation()).run(keeper);
+    new KeptLook(connection.files(), commands, learner, new Cancellation())
+        .run(keeper, looked -> {});
     KeptRights rights = new KeptRights(learner.text());
     assertThat(rights.problems()).as(learner.text()).isEmpty();
     return new KeptWish(List.of(new KeptFolder(keeper, rights)), connection.files().names());

@@ -200,7 +200,7 @@ public final class WindowSizes {
         "Delete key to the question",
         "25,000",
         () -> {
-          window.run(() -> new zander.desk.folder.DeleteActions(shown).delete());
+          window.run(() -> new zander.desk.folder.action.DeleteActions(shown).delete());
           window.until("it is asked", () -> shown.questionProperty().get() != null);
         });
     measure(

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.function.LongConsumer;
 import zander.core.access.AccessLists;
 import zander.core.change.rights.AccessListChange.Entry;
 import zander.core.change.rights.ListTools.Meant;
@@ -35,6 +36,10 @@ import zander.core.work.Cancellation;
 public final class AccessListTree {
   /** More lists than this are changed in parts: each is read, and read again. */
   private static final int MOST = 200_000;
+
+  private static final String NOT_TOLD_APART =
+      "other accounts can turn names there, and without GNU find the server does not tell one file"
+          + " from another";
 
   private final RemoteFiles files;
   private final Commands commands;
@@ -79,14 +84,18 @@ public final class AccessListTree {
     }
   }
 
-  /** Looks; waits, and changes nothing. */
-  public Preview look(Wanted wanted, Cancellation stop) throws IOException {
+  /**
+   * Looks; waits, and changes nothing.
+   *
+   * @param done told of how many entries the lists are read, now and then
+   */
+  public Preview look(Wanted wanted, LongConsumer done, Cancellation stop) throws IOException {
     TreeRoots roots = TreeRoots.of(List.of(wanted.top));
     Looking looking = new Looking(roots, wanted.whose.forNew());
     new TreeLook(files, commands, stop).run(roots, false, looking);
     List<Meant> meant = looking.meant;
     Map<String, String> lists =
-        new ListTools(files, commands, roots.base(), looking.device).read(meant, stop);
+        new ListTools(files, commands, roots.base(), looking.device).read(meant, done, stop);
     ListStates before = new ListStates(roots.base(), looking.device);
     long[] count = new long[3];
     for (Meant one : meant) {
@@ -133,7 +142,7 @@ public final class AccessListTree {
       if (turnable && !numbered) {
         // Without its number, what is opened cannot be told from what was put in its place.
         throw new RemoteFailure(
-            Reason.NOT_SUPPORTED, "look through", roots.base(), "no GNU find", null);
+            Reason.NOT_SUPPORTED, "look through", roots.base(), NOT_TOLD_APART, null);
       }
       if (meant.size() == MOST) {
         throw new RemoteFailure(
@@ -217,8 +226,12 @@ public final class AccessListTree {
    */
   public record Outcome(long set, long left, boolean stopped) {}
 
-  /** Makes the change as it was looked at; waits. */
-  public Outcome set(Preview preview, Cancellation stop) throws IOException {
+  /**
+   * Makes the change as it was looked at; waits.
+   *
+   * @param done told how many entries were come to, now and then
+   */
+  public Outcome set(Preview preview, LongConsumer done, Cancellation stop) throws IOException {
     BlockingCalls.check("setting access lists of a tree");
     Wanted wanted = preview.wanted;
     RemoteAttributes is = files.look(wanted.top);
@@ -231,8 +244,8 @@ public final class AccessListTree {
     try {
       List<Meant> meant = meant(preview.before);
       ListTools tools = tools(preview.before);
-      tools.run(wanted.tool(), meant, preview.turnable, stop);
-      Map<String, String> now = tools.read(meant, new Cancellation());
+      tools.run(wanted.tool(), meant, preview.turnable, done, stop);
+      Map<String, String> now = tools.read(meant, read -> {}, new Cancellation());
       pending.done();
       long set = meant.stream().filter(one -> isSet(now.get(one.path()), one, wanted)).count();
       return new Outcome(set, meant.size() - set, stop.isStopped());
@@ -294,8 +307,9 @@ public final class AccessListTree {
   private void takeBack(ListStates before) throws IOException {
     ListTools tools = tools(before);
     List<Meant> meant = meant(before);
-    tools.give(before, tools.read(meant, new Cancellation()), new Cancellation());
-    Map<String, String> now = tools.read(meant, new Cancellation());
+    Cancellation toTheEnd = new Cancellation();
+    tools.give(before, tools.read(meant, read -> {}, toTheEnd), toTheEnd);
+    Map<String, String> now = tools.read(meant, read -> {}, toTheEnd);
     files.batch().rightsChanged();
     long[] not = new long[1];
     before.forEach(

@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CancellationException;
+import java.util.function.LongConsumer;
 import zander.core.access.AccessLists;
 import zander.core.change.place.EnteredFolder;
 import zander.core.connect.command.Commands;
@@ -32,6 +33,12 @@ final class ListTools {
   private static final int MOST_NAMES = 500;
 
   private static final int MOST_BYTES = 80_000;
+
+  /**
+   * A list with more letters is none (acl(5): a file system keeps some hundred entries at most).
+   */
+  private static final int LONGEST = 64 * 1024;
+
   private static final int NO_TOOL = 126;
   private static final String STEP = "set access lists in";
 
@@ -65,16 +72,33 @@ final class ListTools {
     }
   }
 
-  /** The lists of those that are there, by their paths. */
-  Map<String, String> read(List<Meant> all, Cancellation stop) throws IOException {
+  /**
+   * The lists of those that are there, by their paths. What else a server writes is not kept.
+   *
+   * @param done told how many are read, now and then
+   */
+  Map<String, String> read(List<Meant> all, LongConsumer done, Cancellation stop)
+      throws IOException {
     Map<String, String> lists = new HashMap<>();
+    Map<String, String> different = new HashMap<>();
+    long read = 0;
     for (List<Meant> some : portions(all)) {
       stop.throwIfStopped();
       StringBuilder script = new StringBuilder(enter + "getfacl -pn --");
       some.forEach(one -> script.append(' ').append(one.name()));
       ExecResult said = commands.script(script + " 2>/dev/null");
       check(said);
-      lists.putAll(AccessLists.texts(new String(said.out(), StandardCharsets.ISO_8859_1)));
+      Map<String, String> texts =
+          AccessLists.texts(new String(said.out(), StandardCharsets.ISO_8859_1));
+      for (Meant one : some) {
+        String text = texts.get(one.path);
+        if (text != null && text.length() <= LONGEST) {
+          // A tree has few different ones.
+          lists.put(one.path, different.computeIfAbsent(text, same -> same));
+        }
+      }
+      read += some.size();
+      done.accept(read);
     }
     return lists;
   }
@@ -108,8 +132,11 @@ final class ListTools {
    *
    * @param tool a command that takes names behind it
    * @param byHandle whether names may lead elsewhere by now
+   * @param done told how many were come to, now and then
    */
-  void run(String tool, List<Meant> all, boolean byHandle, Cancellation stop) throws IOException {
+  void run(String tool, List<Meant> all, boolean byHandle, LongConsumer done, Cancellation stop)
+      throws IOException {
+    long through = 0;
     for (List<Meant> some : portions(all)) {
       if (stop.isStopped()) {
         return;
@@ -129,6 +156,8 @@ final class ListTools {
         // Each has its old list or its new one: which, is seen when they are read again.
         return;
       }
+      through += some.size();
+      done.accept(through);
     }
   }
 
@@ -150,7 +179,7 @@ final class ListTools {
         });
     for (Map.Entry<String, List<Meant>> one : byTool.entrySet()) {
       boolean numbered = one.getValue().stream().allMatch(each -> each.file != 0);
-      run(one.getKey(), one.getValue(), numbered, stop);
+      run(one.getKey(), one.getValue(), numbered, through -> {}, stop);
     }
   }
 

@@ -104,8 +104,8 @@ public final class KeptRequest implements RightsRequest {
   }
 
   @Override
-  public boolean isForOtherFileSystems() {
-    return false;
+  public boolean isTyped() {
+    return true;
   }
 
   @Override
@@ -198,8 +198,20 @@ public final class KeptRequest implements RightsRequest {
 
   private Learnt learnt(Cancellation mine) throws Exception {
     KeptLearner learner = new KeptLearner(desk.files().names());
-    int seen = new KeptLook(desk.files(), desk.commands(), learner, mine).run(folder);
+    int seen =
+        new KeptLook(desk.files(), desk.commands(), learner, mine)
+            .run(folder, looked -> tell(mine, looked));
     return new Learnt(learner.text(), seen);
+  }
+
+  private void tell(Cancellation mine, long looked) {
+    desk.background()
+        .show(
+            () -> {
+              if (mine == stop && learning.get()) {
+                status.set("Looked at " + Texts.count(looked, "entry", "entries"));
+              }
+            });
   }
 
   @Override

@@ -4,7 +4,6 @@ import java.util.Set;
 import zander.core.files.AccountNames;
 import zander.core.rights.RightsWish;
 import zander.core.rights.TreeRights;
-import zander.desk.sheet.OpenDesk;
 
 /**
  * The same for some entries that were found below a folder, and nothing for the others.
@@ -19,28 +18,8 @@ public record FoundRequest(Set<String> paths, TreeRights rights, String words)
   }
 
   @Override
-  public String problem(AccountNames names) {
-    return "";
-  }
-
-  @Override
   public RightsWish wish(AccountNames names) {
     return (path, folder) -> paths.contains(path) ? rights : null;
-  }
-
-  @Override
-  public boolean isForOtherFileSystems() {
-    return false;
-  }
-
-  @Override
-  public void onChange(Runnable changed) {
-    // There is nothing to be changed in it.
-  }
-
-  @Override
-  public RightsRequest copyFor(OpenDesk desk) {
-    return this;
   }
 
   @Override

@@ -5,7 +5,6 @@ import zander.core.files.AccountNames;
 import zander.core.files.RemotePath;
 import zander.core.local.LocalModes;
 import zander.core.rights.RightsWish;
-import zander.desk.sheet.OpenDesk;
 
 /** Modes as on this computer; owners and groups stay. */
 public final class LocalRequest implements RightsRequest {
@@ -22,11 +21,6 @@ public final class LocalRequest implements RightsRequest {
   }
 
   @Override
-  public String problem(AccountNames names) {
-    return "";
-  }
-
-  @Override
   public RightsWish wish(AccountNames names) {
     return new LocalModes(there, here);
   }
@@ -34,21 +28,6 @@ public final class LocalRequest implements RightsRequest {
   @Override
   public String words() {
     return "Modes as in " + here + " on this computer, by name · owners and groups stay";
-  }
-
-  @Override
-  public boolean isForOtherFileSystems() {
-    return false;
-  }
-
-  @Override
-  public void onChange(Runnable changed) {
-    // There is nothing to be changed in it.
-  }
-
-  @Override
-  public RightsRequest copyFor(OpenDesk desk) {
-    return this;
   }
 
   @Override

@@ -54,6 +54,11 @@ public final class TreeRequest implements RightsRequest {
   }
 
   @Override
+  public boolean isTyped() {
+    return true;
+  }
+
+  @Override
   public void onChange(Runnable changed) {
     for (KindRule rule : List.of(files, folders)) {
       rule.changesProperty().addListener((observed, old, now) -> changed.run());

@@ -343,7 +343,8 @@ public final class TreeRightsView extends VBox implements SheetView {
     Parts.show(entries, ones);
     Parts.show(left, stage == Stage.DONE && !model.left().isEmpty());
     Parts.show(stop, stage == Stage.LOOKING || stage == Stage.SETTING);
-    Parts.show(change, stage == Stage.PLANNED || stage == Stage.DONE);
+    boolean over = stage == Stage.PLANNED || stage == Stage.DONE;
+    Parts.show(change, over && model.request().isTyped());
     Parts.show(look, stage == Stage.ASKING || stage == Stage.LOOKING || stage == Stage.PLANNED);
     look.setText(stage == Stage.PLANNED ? "Look again" : "Look what would change");
     Tables.mark(look, "main", stage == Stage.ASKING);

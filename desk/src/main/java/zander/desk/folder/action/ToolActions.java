@@ -1,4 +1,4 @@
-package zander.desk.folder;
+package zander.desk.folder.action;
 
 import java.net.URI;
 import java.util.List;
@@ -16,6 +16,7 @@ import zander.core.files.FileKind;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
+import zander.desk.folder.FolderModel;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Texts;

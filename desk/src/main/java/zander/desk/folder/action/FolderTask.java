@@ -1,4 +1,4 @@
-package zander.desk.folder;
+package zander.desk.folder.action;
 
 import java.io.UncheckedIOException;
 import java.time.Duration;
@@ -8,12 +8,13 @@ import java.util.function.Consumer;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import zander.core.work.Cancellation;
+import zander.desk.folder.FolderModel;
 import zander.desk.sheet.Question;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
 /** Work started from a folder sheet: told in a strip while it runs, and stopped there. */
-final class FolderTask {
+public final class FolderTask {
   private static final Duration LONG = Duration.ofSeconds(1);
 
   private final FolderModel folder;
@@ -24,7 +25,7 @@ final class FolderTask {
   private boolean over;
   private Consumer<FolderModel> again;
 
-  FolderTask(FolderModel folder, String headline) {
+  public FolderTask(FolderModel folder, String headline) {
     this.folder = folder;
     this.headline = headline;
   }
@@ -35,21 +36,21 @@ final class FolderTask {
     return this;
   }
 
-  interface Work<T> {
+  public interface Work<T> {
     T run(FolderTask task) throws Exception;
   }
 
   /** Tells how far it is, from any thread. */
-  void tell(String words) {
+  public void tell(String words) {
     folder.desk().background().show(() -> live.set(words));
   }
 
-  Cancellation stop() {
+  public Cancellation stop() {
     return stop;
   }
 
   /** Runs it; a failure is told in the sheet, and so is that it was stopped. */
-  <T> void run(Work<T> work, Consumer<T> done) {
+  public <T> void run(Work<T> work, Consumer<T> done) {
     shown = notice();
     folder.ask(shown);
     folder
@@ -90,6 +91,11 @@ final class FolderTask {
 
   /** The same for what nobody asked for: told only when it takes long; a failure is not told. */
   void runQuietly(Work<?> work) {
+    runQuietly(work, result -> {}, failure -> {});
+  }
+
+  /** The same where something follows, whatever came of it. */
+  public <T> void runQuietly(Work<T> work, Consumer<T> done, Consumer<Throwable> failed) {
     shown = notice();
     Future<?> telling = folder.desk().background().later(LONG, this::tellUnlessOver);
     Runnable end =
@@ -98,7 +104,19 @@ final class FolderTask {
           over = true;
           end();
         };
-    folder.desk().background().run(() -> work.run(this), result -> end.run(), failure -> end.run());
+    folder
+        .desk()
+        .background()
+        .run(
+            () -> work.run(this),
+            result -> {
+              end.run();
+              done.accept(result);
+            },
+            failure -> {
+              end.run();
+              failed.accept(failure);
+            });
   }
 
   private void tellUnlessOver() {

@@ -1,4 +1,4 @@
-package zander.desk.folder;
+package zander.desk.folder.action;
 
 import java.util.List;
 import zander.core.book.MarkedFolder;
@@ -6,6 +6,7 @@ import zander.core.book.ServerEntry;
 import zander.core.connect.command.ShellWords;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
+import zander.desk.folder.FolderModel;
 import zander.desk.sheet.OpenDesk;
 
 /** Texts about the selection that a person takes elsewhere; one line for each path. */

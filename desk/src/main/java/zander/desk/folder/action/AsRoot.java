@@ -1,6 +1,7 @@
-package zander.desk.folder;
+package zander.desk.folder.action;
 
 import java.util.function.Consumer;
+import zander.desk.folder.FolderModel;
 import zander.desk.sheet.OpenDesk;
 
 /** Goes on as root with the very step that an account was refused, in the same folder. */

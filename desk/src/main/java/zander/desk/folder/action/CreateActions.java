@@ -1,4 +1,4 @@
-package zander.desk.folder;
+package zander.desk.folder.action;
 
 import java.util.List;
 import javafx.beans.property.SimpleStringProperty;
@@ -7,6 +7,8 @@ import zander.core.change.RemoteChanges;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
+import zander.desk.folder.FolderModel;
+import zander.desk.folder.PathCompletion;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Texts;

@@ -1,4 +1,4 @@
-package zander.desk.folder;
+package zander.desk.folder.action;
 
 import java.io.IOException;
 import java.util.ArrayList;
@@ -24,6 +24,7 @@ import zander.core.files.RemoteEntry;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
 import zander.core.work.Cancellation;
+import zander.desk.folder.FolderModel;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Texts;

@@ -1,0 +1,2 @@
+/** What is done with the entries of a folder of the server. */
+package zander.desk.folder.action;
