@@ -2,13 +2,16 @@ package zander.desk.kept;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
+import java.nio.file.SimpleFileVisitor;
+import java.nio.file.attribute.BasicFileAttributes;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
-import java.util.stream.Stream;
 import zander.core.journal.JournalRules;
 import zander.core.seal.ContentSeal;
 import zander.core.work.BlockingCalls;
@@ -58,10 +61,14 @@ final class KeptFiles {
     Amount amount = Amount.NONE;
     Set<Path> servers = new HashSet<>();
     for (Path file : files(kind)) {
-      // A journal that was emptied, or not begun, is a line end.
-      if (kind != Kind.HISTORY || Files.size(file) > 1) {
-        amount = amount.and(Files.size(file), isSealed(file, kind));
-        servers.add(file.getParent());
+      try {
+        // A journal that was emptied, or not begun, is a line end.
+        if (kind != Kind.HISTORY || Files.size(file) > 1) {
+          amount = amount.and(Files.size(file), isSealed(file, kind));
+          servers.add(file.getParent());
+        }
+      } catch (NoSuchFileException e) {
+        // Others write there meanwhile: what has gone since it was listed is not counted.
       }
     }
     return kind == Kind.HISTORY ? new Amount(servers.size(), amount.bytes(), 0) : amount;
@@ -77,15 +84,29 @@ final class KeptFiles {
   }
 
   private List<Path> below(String folder, int depth, String end) throws IOException {
-    Path top = state.resolve(folder);
-    if (!Files.isDirectory(top)) {
-      return List.of();
-    }
-    try (Stream<Path> all = Files.walk(top, depth)) {
-      return all.filter(Files::isRegularFile)
-          .filter(file -> file.toString().matches(".*/" + end))
-          .toList();
-    }
+    List<Path> found = new ArrayList<>();
+    Files.walkFileTree(
+        state.resolve(folder),
+        Set.of(),
+        depth,
+        new SimpleFileVisitor<>() {
+          @Override
+          public FileVisitResult visitFile(Path file, BasicFileAttributes seen) {
+            if (seen.isRegularFile() && file.toString().matches(".*/" + end)) {
+              found.add(file);
+            }
+            return FileVisitResult.CONTINUE;
+          }
+
+          @Override
+          public FileVisitResult visitFileFailed(Path file, IOException e) throws IOException {
+            if (e instanceof NoSuchFileException) {
+              return FileVisitResult.CONTINUE;
+            }
+            throw e;
+          }
+        });
+    return found;
   }
 
   private static boolean isSealed(Path file, Kind kind) throws IOException {

@@ -33,6 +33,7 @@ public final class KeptModel {
   private final Supplier<List<Path>> running;
   private final ReadOnlyObjectWrapper<List<Row>> rows = new ReadOnlyObjectWrapper<>(List.of());
   private final ReadOnlyObjectWrapper<Question> question = new ReadOnlyObjectWrapper<>();
+  private int looks;
 
   /**
    * @param state the folder that has it all
@@ -52,7 +53,17 @@ public final class KeptModel {
 
   /** Looks what there is. */
   public void look() {
-    background.run(this::count, rows::set, this::tell);
+    int mine = ++looks;
+    // A count that was begun before something was deleted may end after the one that was begun
+    // then.
+    background.run(
+        this::count,
+        counted -> {
+          if (mine == looks) {
+            rows.set(counted);
+          }
+        },
+        this::tell);
   }
 
   private List<Row> count() throws java.io.IOException {

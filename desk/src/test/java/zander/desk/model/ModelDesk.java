@@ -136,6 +136,8 @@ final class ModelDesk implements AutoCloseable {
   /** Where things stand, for a failure's words. */
   private String where() {
     StringBuilder text = new StringBuilder();
+    Question ofKept = app.kept().questionProperty().get();
+    text.append(ofKept == null ? "" : "kept: " + ofKept.said() + "; ");
     for (DeskModel desk : app.desks()) {
       text.append("line: ").append(desk.line().wordsProperty().get());
       for (Sheet sheet : desk.sheets()) {
