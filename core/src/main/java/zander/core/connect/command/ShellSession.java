@@ -17,6 +17,9 @@ public interface ShellSession extends Closeable {
 
   boolean isOpen();
 
+  /** What {@link ShellPlace} finds its process by; empty where it has none. */
+  String mark();
+
   /** The exit status once the shell ended; -1 before, and when the server told none. */
   int exit();
 

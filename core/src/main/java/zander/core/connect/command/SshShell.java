@@ -32,14 +32,16 @@ public final class SshShell implements ShellSession {
   private final PtyCapableChannelSession channel;
   private InputStream output;
   private final OutputStream input;
+  private final String mark;
 
-  private SshShell(PtyCapableChannelSession channel) {
+  private SshShell(PtyCapableChannelSession channel, String mark) {
     this.channel = channel;
+    this.mark = mark;
     this.output = channel.getInvertedOut();
     this.input = channel.getInvertedIn();
   }
 
-  private static final Map<String, String> ENVIRONMENT = Map.of("COLORTERM", "truecolor");
+  private static final Map<String, String> ENVIRONMENT = ShellPlace.environment(System.getenv());
 
   /**
    * What the server may send ahead of the terminal, in bytes (RFC 4254, section 5.2). It is what
@@ -64,23 +66,30 @@ public final class SshShell implements ShellSession {
       LoginShellChannel channel =
           lines.open(
               () -> narrowed(new LoginShellChannel(pty, ENVIRONMENT)), SshShell::withTerminal);
-      return granted(channel, channel.answers());
+      return granted(channel, channel.answers(), "");
     }
     // An exec request with a terminal, because a shell request cannot say in which folder; by sh,
     // because what cd and exec are to the account's own shell is not known.
-    String login = "cd -- " + ShellWords.quote(folder) + "; exec \"${SHELL:-/bin/sh}\" -l";
+    String mark = ShellPlace.newMark();
+    String login =
+        "cd -- "
+            + ShellWords.quote(folder)
+            + "; "
+            + ShellPlace.marking(mark)
+            + "exec \"${SHELL:-/bin/sh}\" -l";
     if (lines.elevation() != null) {
-      return asAnother(lines, pty, login);
+      return asAnother(lines, pty, login, mark);
     }
     byte[] command = WireName.bytes(ShellWords.interactive(login));
     CommandChannel channel =
         lines.open(
             () -> narrowed(new CommandChannel(command, pty, ENVIRONMENT)), SshShell::withTerminal);
-    return granted(channel, channel.answers());
+    return granted(channel, channel.answers(), mark);
   }
 
   /** What sudo asks in the terminal is answered here, and not shown. */
-  private static SshShell asAnother(SessionPool lines, PtyChannelConfiguration pty, String login)
+  private static SshShell asAnother(
+      SessionPool lines, PtyChannelConfiguration pty, String login, String mark)
       throws IOException {
     StartTalk talk = lines.elevation().talk();
     AtomicReference<CommandChannel> opening = new AtomicReference<>();
@@ -106,7 +115,7 @@ public final class SshShell implements ShellSession {
     }
     // Its end is not the end of what it said: that is read to its end first.
     channel.addCloseFutureListener(closed -> talk.leave());
-    SshShell shell = granted(channel, channel.answers());
+    SshShell shell = granted(channel, channel.answers(), mark);
     try (Workers hearing = new Workers("start-talk", 1)) {
       Future<InputStream> left = hearing.submit(() -> heard(shell.output, talk));
       talk.await(shell::type);
@@ -153,7 +162,8 @@ public final class SshShell implements ShellSession {
     made.setRedirectErrorStream(true);
   }
 
-  private static SshShell granted(PtyCapableChannelSession channel, ChannelRequestReplies answers)
+  private static SshShell granted(
+      PtyCapableChannelSession channel, ChannelRequestReplies answers, String mark)
       throws IOException {
     // Some small servers answer nothing; what they print shows whether there is a shell.
     answers.await(Timeouts.ANSWER);
@@ -168,7 +178,7 @@ public final class SshShell implements ShellSession {
               : "the server starts no shell",
           null);
     }
-    return new SshShell(channel);
+    return new SshShell(channel, mark);
   }
 
   @Override
@@ -191,6 +201,11 @@ public final class SshShell implements ShellSession {
   public void resize(int columns, int rows) throws IOException {
     BlockingCalls.check("resizing a shell");
     channel.sendWindowChange(columns, rows);
+  }
+
+  @Override
+  public String mark() {
+    return mark;
   }
 
   @Override

@@ -1,0 +1,121 @@
+package zander.core.term;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.locks.ReentrantLock;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import zander.core.term.parse.SequenceParser;
+import zander.core.term.screen.Reflow;
+import zander.core.term.screen.Screen;
+import zander.core.term.screen.Scrollback;
+
+/**
+ * A terminal as {@code xterm-256color} describes it. One thread feeds it; any thread may look at
+ * it. Whatever a program writes, a byte costs no more than a walk over the screen, and memory is
+ * bounded by the screen and the scrollback.
+ */
+public final class Terminal {
+  /** So much is taken under the lock at once, that whoever looks waits a moment only. */
+  private static final int SLICE = 8 * 1024;
+
+  private final ReentrantLock lock = new ReentrantLock();
+  private final TerminalModes modes = new TerminalModes();
+  private final List<Consumer<TerminalListener>> told = new ArrayList<>();
+  private final TerminalListener listener;
+  private final Screen screen;
+  private final Palette palette;
+  private final Reports reports;
+  private final SequenceParser parser;
+  private volatile long version;
+
+  /**
+   * @param colours the user's, as {@link Palette} has them
+   * @param listener told of what is not on the screen
+   */
+  public Terminal(
+      int columns, int rows, Scrollback scrollback, int[] colours, TerminalListener listener) {
+    this.listener = listener;
+    screen = new Screen(columns, rows, scrollback);
+    palette = new Palette(colours);
+    reports = new Reports(screen, modes, new ModeSequences(screen, modes));
+    parser = new SequenceParser(new SequenceDispatch(screen, modes, palette, reports, told));
+  }
+
+  /** Takes what the program wrote. */
+  public void feed(byte[] bytes, int from, int to) {
+    for (int at = from; at < to; at += SLICE) {
+      List<Consumer<TerminalListener>> news;
+      lock.lock();
+      try {
+        parser.take(bytes, at, Math.min(to, at + SLICE));
+        version++;
+        news = takeNews();
+      } finally {
+        lock.unlock();
+      }
+      news.forEach(one -> one.accept(listener));
+    }
+  }
+
+  private List<Consumer<TerminalListener>> takeNews() {
+    if (told.isEmpty() && reports.isEmpty()) {
+      return List.of();
+    }
+    List<Consumer<TerminalListener>> news = new ArrayList<>(told);
+    told.clear();
+    for (byte[] answer : reports.takeAll()) {
+      news.add(listening -> listening.answer(answer));
+    }
+    return news;
+  }
+
+  /** Takes another size, at least one by one. */
+  public void resize(int columns, int rows) {
+    lock.lock();
+    try {
+      new Reflow(screen).resize(Math.max(1, columns), Math.max(1, rows));
+      version++;
+    } finally {
+      lock.unlock();
+    }
+  }
+
+  /** Looks at the screen while nothing changes on it; what is done must be quick. */
+  public <T> T look(Function<Screen, T> looking) {
+    lock.lock();
+    try {
+      return looking.apply(screen);
+    } finally {
+      lock.unlock();
+    }
+  }
+
+  /**
+   * As many rows as the screen has, from a place on.
+   *
+   * @param from the number of the first, or {@link TerminalPicture#SCREEN}
+   * @param before what was seen last; null for nothing
+   */
+  public TerminalPicture picture(long from, TerminalPicture before) {
+    lock.lock();
+    try {
+      return TerminalPicture.of(screen, version, from, before);
+    } finally {
+      lock.unlock();
+    }
+  }
+
+  /** Counts up with what may be a change. */
+  public long version() {
+    return version;
+  }
+
+  public TerminalModes modes() {
+    return modes;
+  }
+
+  public Palette palette() {
+    return palette;
+  }
+}
