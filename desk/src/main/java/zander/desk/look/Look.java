@@ -16,7 +16,9 @@ public final class Look {
           "HankenGrotesk_600SemiBold",
           "HankenGrotesk_700Bold",
           "JetBrainsMono_400Regular",
-          "JetBrainsMono_700Bold");
+          "JetBrainsMono_400Regular_Italic",
+          "JetBrainsMono_700Bold",
+          "JetBrainsMono_700Bold_Italic");
 
   private Look() {}
 

@@ -1,23 +1,32 @@
 package zander.desk.shell;
 
 import java.io.IOException;
+import java.util.function.Consumer;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
+import zander.core.connect.command.ShellPlace;
 import zander.core.connect.command.ShellSession;
+import zander.core.connect.command.ShellWords;
 import zander.core.files.RemotePath;
+import zander.core.files.WireName;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Sheet;
 import zander.desk.term.PastedText;
 import zander.desk.term.TerminalModel;
+import zander.desk.term.TextLink;
+import zander.desk.work.FailureWords;
+import zander.desk.work.Message;
 
 /** A shell on the server and the terminal it writes to. */
 public final class ShellModel extends Sheet {
   private final ShellSheets shells;
   private final OpenDesk desk;
-  private final RemotePath folder;
+  private RemotePath folder;
   private final TerminalModel terminal;
+  private final ShellSignals signals;
+  private final ShellLinks links;
   private final ReadOnlyStringWrapper ended = new ReadOnlyStringWrapper("");
   private final BooleanProperty below = new SimpleBooleanProperty(true);
   private static final java.time.Duration AFTER_COMMAND = java.time.Duration.ofMillis(1500);
@@ -36,13 +45,18 @@ public final class ShellModel extends Sheet {
     this.folder = folder;
     this.typed = typed;
     setTitle(name);
-    terminal = new TerminalModel(this::send, this::resized);
+    signals = new ShellSignals(this, desk.background(), this::sendAnswer);
+    links = new ShellLinks(desk, this);
+    terminal = new TerminalModel(signals, this::send, this::resized);
     start();
   }
 
-  /** Opens the shell, and again after it ended, in the same folder. */
+  /** Opens the shell, and again after it ended, in the folder where it was. */
   public void start() {
     ended.set("");
+    if (!signals.folder().isEmpty()) {
+      folder = RemotePath.of(signals.folder());
+    }
     desk.background()
         .run(
             () -> shells.connection().openShell(folder, terminal.columns(), terminal.rows()),
@@ -59,7 +73,7 @@ public final class ShellModel extends Sheet {
               desk.background().run(() -> read(opened));
             },
             failure -> {
-              ended.set(zander.desk.work.FailureWords.of(failure).headline());
+              ended.set(FailureWords.of(failure).headline());
               desk.checkLine();
             });
   }
@@ -80,6 +94,10 @@ public final class ShellModel extends Sheet {
                 shells.used();
               }
             });
+  }
+
+  private void sendAnswer(byte[] bytes) {
+    inOrder(to -> to.type(bytes));
   }
 
   private void send(byte[] bytes) {
@@ -146,6 +164,58 @@ public final class ShellModel extends Sheet {
             }
           });
     }
+  }
+
+  /**
+   * Finds out which folder the shell is in: where it said so itself, else by its process.
+   *
+   * @param then told on the interface thread; not where it cannot be known, which is told
+   */
+  public void whereItIs(Consumer<RemotePath> then) {
+    if (!signals.folder().isEmpty()) {
+      then.accept(RemotePath.of(signals.folder()));
+      return;
+    }
+    ShellSession open = session;
+    desk.background()
+        .run(
+            () -> open == null ? null : ShellPlace.of(desk.commands(), open.mark()),
+            found -> {
+              if (found == null) {
+                tell(
+                    new Message(
+                        "This shell does not say which folder it is in",
+                        "The server's list of processes does not tell it either."));
+              } else {
+                then.accept(found);
+              }
+            },
+            failure -> tellFailure(FailureWords.of(failure)));
+  }
+
+  /** Shows the folder that the shell is in. */
+  public void goWhereItIs() {
+    whereItIs(desk::goTo);
+  }
+
+  /** Types the command that brings the shell to a folder. */
+  public void bringTo(RemotePath to) {
+    byte[] command = WireName.bytes("cd -- " + ShellWords.quote(to) + "\r");
+    terminal.type(command);
+  }
+
+  /** Goes to something that was pressed in the text. */
+  public void follow(TextLink link) {
+    if (link.kind() == TextLink.Kind.FILE && !link.target().matches("[/~].*")) {
+      whereItIs(from -> links.follow(link, from));
+    } else {
+      links.follow(link, folder);
+    }
+  }
+
+  /** What the program in it tells. */
+  public ShellSignals signals() {
+    return signals;
   }
 
   public TerminalModel terminal() {

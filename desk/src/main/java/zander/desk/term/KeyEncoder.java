@@ -81,12 +81,22 @@ public final class KeyEncoder {
   }
 
   /**
-   * What the program asked for (DECCKM, DECKPAM).
+   * What the program asked for (DECCKM, DECKPAM, DECBKM, LNM, and xterm's modifyOtherKeys).
    *
    * @param cursor application cursor keys
    * @param keypad the application keypad, where the keypad is not locked to numbers
+   * @param backspace Backspace sends BS, and DEL with Ctrl
+   * @param newLine Enter sends a line feed too
+   * @param others 1: keys with modifiers that have no bytes of their own send a number; 2: all do
    */
-  public record Modes(boolean cursor, boolean keypad) {}
+  public record Modes(
+      boolean cursor, boolean keypad, boolean backspace, boolean newLine, int others) {
+    static final Modes NONE = new Modes(false, false, false, false, 0);
+
+    static Modes cursor(boolean application) {
+      return new Modes(application, false, false, false, 0);
+    }
+  }
 
   /**
    * The bytes of a key that types no character by itself; empty when {@link #typed} is to be asked.
@@ -114,13 +124,66 @@ public final class KeyEncoder {
     if (function != null) {
       return bytes(held.any() ? "\033[1;" + held.parameter() + function : "\033O" + function);
     }
+    byte[] numbered = numbered(code, held, modes.others());
+    if (numbered.length > 0) {
+      return numbered;
+    }
     return switch (code) {
-      case ENTER -> bytes(held.alt() ? "\033\r" : "\r");
+      case ENTER -> bytes((held.alt() ? "\033" : "") + (modes.newLine() ? "\r\n" : "\r"));
       case TAB -> bytes(held.shift() ? "\033[Z" : "\t");
       case ESCAPE -> bytes("\033");
-      case BACK_SPACE -> bytes((held.alt() ? "\033" : "") + (held.control() ? "\b" : "\177"));
+      case BACK_SPACE ->
+          bytes((held.alt() ? "\033" : "") + (held.control() != modes.backspace() ? "\b" : "\177"));
       case SPACE -> held.control() ? new byte[] {0} : new byte[0];
       default -> held.control() ? control(code, held) : new byte[0];
+    };
+  }
+
+  /**
+   * {@code CSI 27 ; modifiers ; code ~}: in the first degree for keys that could not be told from
+   * others, in the second for all with Ctrl or Alt, and those that type nothing with Shift.
+   */
+  private static byte[] numbered(KeyCode code, Held held, int others) {
+    int character = character(code, held.shift());
+    boolean typesNothing =
+        code == KeyCode.ENTER
+            || code == KeyCode.TAB
+            || code == KeyCode.ESCAPE
+            || code == KeyCode.BACK_SPACE;
+    boolean shiftAlone = !held.control() && !held.alt();
+    if (others == 0 || !held.any() || character < 0 || (shiftAlone && !typesNothing)) {
+      return new byte[0];
+    }
+    boolean ownBytes =
+        (code == KeyCode.TAB && shiftAlone)
+            || code == KeyCode.BACK_SPACE
+            || (held.alt() && !held.control())
+            || (held.control() && !held.shift() && (code == KeyCode.SPACE || known(code)));
+    if ((others == 1 && ownBytes) || (code == KeyCode.TAB && shiftAlone)) {
+      return new byte[0];
+    }
+    return bytes("\033[27;" + held.parameter() + ";" + character + "~");
+  }
+
+  private static boolean known(KeyCode code) {
+    return control(code, Held.NONE).length > 0;
+  }
+
+  /** What the key types by itself, or has as its code; -1 for a key that types nothing. */
+  private static int character(KeyCode code, boolean shift) {
+    return switch (code) {
+      case ENTER -> '\r';
+      case TAB -> '\t';
+      case ESCAPE -> 27;
+      case BACK_SPACE -> 127;
+      case SPACE -> ' ';
+      default -> {
+        String typed = code.getChar();
+        boolean one = typed.length() == 1 && typed.charAt(0) > ' ' && typed.charAt(0) < 127;
+        yield !one
+            ? -1
+            : shift ? typed.charAt(0) : typed.toLowerCase(java.util.Locale.ROOT).charAt(0);
+      }
     };
   }
 
@@ -156,7 +219,11 @@ public final class KeyEncoder {
   }
 
   /** The bytes of a typed character: UTF-8, after an ESC with Alt. Control characters: none. */
-  public static byte[] typed(String character, Held held) {
+  public static byte[] typed(String character, Held held, Modes modes) {
+    if (modes.others() == 2 && held.alt() != held.control()) {
+      // It was sent as a number when the key was pressed.
+      return new byte[0];
+    }
     if (character.isEmpty() || character.charAt(0) < ' ' || character.charAt(0) == 127) {
       return new byte[0];
     }

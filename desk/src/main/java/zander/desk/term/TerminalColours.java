@@ -1,71 +1,84 @@
 package zander.desk.term;
 
-import com.techsenger.jeditermfx.core.TerminalColor;
-import com.techsenger.jeditermfx.core.TextStyle;
 import javafx.scene.paint.Color;
+import zander.core.term.Palette;
+import zander.core.term.screen.CellStyle;
 
 /** The colours of the terminal: sixteen of our own, the usual cube and greys, and any RGB. */
 final class TerminalColours {
-  static final Color GROUND = Color.web("#13201f");
-  static final Color INK = Color.web("#dfe6df");
   static final Color SELECTED = Color.web("#2c6a5a");
-  static final Color CURSOR = Color.web("#e0b257");
+  static final Color FOUND = Color.web("#6b5420");
+  static final Color FOUND_NOW = Color.web("#b0842e");
 
-  private static final Color[] SIXTEEN = {
-    Color.web("#22302f"), Color.web("#d9694f"), Color.web("#7fb069"), Color.web("#e0b257"),
-    Color.web("#6ea3cf"), Color.web("#b58ac4"), Color.web("#7fb8a4"), Color.web("#c9d1ca"),
-    Color.web("#5f726f"), Color.web("#ef8a72"), Color.web("#9ccf86"), Color.web("#f3cf80"),
-    Color.web("#93c0e6"), Color.web("#d0acdc"), Color.web("#a4d6c5"), Color.web("#f7faf6")
+  /** As the palette takes them. */
+  static final int[] OWN = new int[Palette.CURSOR + 1];
+
+  private static final int[] SIXTEEN = {
+    0x22302f, 0xd9694f, 0x7fb069, 0xe0b257, 0x6ea3cf, 0xb58ac4, 0x7fb8a4, 0xc9d1ca,
+    0x5f726f, 0xef8a72, 0x9ccf86, 0xf3cf80, 0x93c0e6, 0xd0acdc, 0xa4d6c5, 0xf7faf6
   };
 
-  private TerminalColours() {}
+  static {
+    System.arraycopy(SIXTEEN, 0, OWN, 0, SIXTEEN.length);
+    for (int i = SIXTEEN.length; i < Palette.TEXT; i++) {
+      OWN[i] = Palette.usual(i);
+    }
+    OWN[Palette.TEXT] = 0xdfe6df;
+    OWN[Palette.GROUND] = 0x13201f;
+    OWN[Palette.CURSOR] = 0xe0b257;
+  }
 
-  /** The two colours of a style, with inverse and dim worked in. */
+  private final Palette palette;
+  private boolean reversed;
+
+  TerminalColours(Palette palette) {
+    this.palette = palette;
+  }
+
+  /** Whether text and ground of the whole screen are exchanged (DECSCNM). */
+  void reversed(boolean on) {
+    reversed = on;
+  }
+
+  /** The two colours of a style, with reverse, faint and hidden worked in. */
   record Pair(Color ink, Color ground) {}
 
-  static Pair of(TextStyle style) {
-    Color ink = colour(style.getForeground(), INK);
-    Color ground = colour(style.getBackground(), GROUND);
-    if (style.hasOption(TextStyle.Option.BOLD) && style.getForeground() != null) {
-      ink = brighter(style.getForeground(), ink);
-    }
-    if (style.hasOption(TextStyle.Option.DIM)) {
-      ink = ink.interpolate(ground, 0.4);
-    }
-    if (style.hasOption(TextStyle.Option.HIDDEN)) {
-      ink = ground;
-    }
-    return style.hasOption(TextStyle.Option.INVERSE)
-        ? new Pair(ground, ink)
-        : new Pair(ink, ground);
+  Color ground() {
+    return color(palette.rgb(reversed ? Palette.TEXT : Palette.GROUND));
   }
 
-  private static Color brighter(TerminalColor colour, Color otherwise) {
-    boolean low = colour.isIndexed() && colour.getColorIndex() < 8;
-    return low ? SIXTEEN[colour.getColorIndex() + 8] : otherwise;
+  Color cursor() {
+    return color(palette.rgb(Palette.CURSOR));
   }
 
-  private static Color colour(TerminalColor colour, Color otherwise) {
-    if (colour == null) {
-      return otherwise;
+  Pair of(long style) {
+    int foreground = CellStyle.foreground(style);
+    if (CellStyle.has(style, CellStyle.BOLD)
+        && CellStyle.isIndexed(foreground)
+        && CellStyle.value(foreground) < 8) {
+      foreground = CellStyle.indexed(CellStyle.value(foreground) + 8);
     }
-    if (!colour.isIndexed()) {
-      var rgb = colour.toColor();
-      return Color.rgb(rgb.getRed(), rgb.getGreen(), rgb.getBlue());
+    Color ink = color(palette.rgb(foreground, reversed ? Palette.GROUND : Palette.TEXT));
+    Color ground =
+        color(palette.rgb(CellStyle.background(style), reversed ? Palette.TEXT : Palette.GROUND));
+    boolean turned = CellStyle.has(style, CellStyle.REVERSE);
+    Color above = turned ? ground : ink;
+    Color below = turned ? ink : ground;
+    if (CellStyle.has(style, CellStyle.FAINT)) {
+      above = above.interpolate(below, 0.4);
     }
-    int index = colour.getColorIndex();
-    if (index < 16) {
-      return SIXTEEN[Math.max(0, index)];
+    if (CellStyle.has(style, CellStyle.HIDDEN)) {
+      above = below;
     }
-    if (index >= 232) {
-      int grey = 8 + 10 * (Math.min(index, 255) - 232);
-      return Color.rgb(grey, grey, grey);
-    }
-    int cube = index - 16;
-    return Color.rgb(level(cube / 36), level(cube / 6 % 6), level(cube % 6));
+    return new Pair(above, below);
   }
 
-  private static int level(int step) {
-    return step == 0 ? 0 : 55 + 40 * step;
+  /** The colour of the line below the text. */
+  Color underline(int colour, Color ink) {
+    return colour == CellStyle.DEFAULT ? ink : color(palette.rgb(colour, Palette.TEXT));
+  }
+
+  private static Color color(int rgb) {
+    return Color.rgb((rgb >> 16) & 0xff, (rgb >> 8) & 0xff, rgb & 0xff);
   }
 }

@@ -1,67 +1,68 @@
 package zander.desk.term;
 
-import com.techsenger.jeditermfx.core.TextStyle;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
 import javafx.animation.AnimationTimer;
 import javafx.application.Platform;
-import javafx.geometry.VPos;
+import javafx.scene.AccessibleAttribute;
 import javafx.scene.AccessibleRole;
 import javafx.scene.Cursor;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
-import javafx.scene.input.MouseButton;
-import javafx.scene.input.MouseEvent;
-import javafx.scene.input.ScrollEvent;
 import javafx.scene.layout.Region;
-import javafx.scene.text.Font;
-import javafx.scene.text.FontWeight;
-import javafx.scene.text.Text;
+import zander.core.term.TerminalModes;
+import zander.core.term.TerminalPicture;
+import zander.core.term.screen.Row;
 
 /**
- * Draws a terminal on a canvas and sends it keys. Drawn at most once a frame, and only when
- * something changed. Ctrl+Shift with C and V copies and pastes, other keys with Ctrl+Shift are left
- * to the window, all else belongs to the program in the terminal.
+ * Draws a terminal on a canvas: at most once a frame, and only the rows that have changed. What is
+ * typed and done with the mouse goes to {@link TerminalKeys} and {@link TerminalMouse}.
  */
 public final class TerminalView extends Region {
-  private static final double SIZE = 13;
-  private static final double PADDING = 8;
-  private static final String FAMILY = "JetBrains Mono";
+  private static final double USUAL_SIZE = 13;
+  private static final double SMALLEST = 8;
+  private static final double LARGEST = 32;
 
   /** So many frames without a change, and the view waits to be told of the next. */
   private static final int QUIET_FRAMES = 30;
 
+  /** A program that asks for nothing to be drawn is taken at its word for so long, in ns. */
+  private static final long LONGEST_HOLD = 150_000_000;
+
   private final TerminalModel model;
   private final Consumer<String> pasting;
   private final Canvas canvas = new Canvas();
-  private final Font plain = Font.font(FAMILY, SIZE);
-  private final Font bold = Font.font(FAMILY, FontWeight.BOLD, SIZE);
-  private final double cellWidth;
-  private final double cellHeight;
+  private final TerminalColours colours;
   private final Selection selection = new Selection();
+  private final Found found;
   private final AnimationTimer timer;
   private final AtomicBoolean asleep = new AtomicBoolean();
+  private double size = USUAL_SIZE;
+  private RowPainter painter;
   private int quietFrames;
-  private long drawn = -1;
-  private int scrolledUp;
-  private long historyDrawn;
+
+  /** The first row to be shown, or that of the screen. */
+  private long first = TerminalPicture.SCREEN;
+
+  private TerminalPicture picture;
+  private Row[] drawn = new Row[0];
+  private int drawnCursorLine = -1;
   private boolean changed = true;
 
   /**
    * @param pasting told what is to be pasted, as it is on the clipboard
+   * @param following told what somebody wants to go to
    */
-  public TerminalView(TerminalModel model, Consumer<String> pasting) {
+  public TerminalView(TerminalModel model, Consumer<String> pasting, Consumer<TextLink> following) {
     this.model = model;
     this.pasting = pasting;
-    Text probe = new Text("M".repeat(100));
-    probe.setFont(plain);
-    cellWidth = probe.getLayoutBounds().getWidth() / 100;
-    cellHeight = Math.ceil(probe.getLayoutBounds().getHeight() * 1.08);
+    this.colours = new TerminalColours(model.terminal().palette());
+    this.found = new Found(model);
+    painter = new RowPainter(canvas.getGraphicsContext2D(), colours, size);
     getChildren().add(canvas);
     getStyleClass().add("terminal");
     setAccessibleRole(AccessibleRole.TEXT_AREA);
@@ -69,17 +70,14 @@ public final class TerminalView extends Region {
     setFocusTraversable(true);
     setCursor(Cursor.TEXT);
     setMinSize(0, 0);
-    addEventHandler(KeyEvent.KEY_PRESSED, this::pressed);
-    addEventHandler(KeyEvent.KEY_TYPED, this::typed);
-    addEventHandler(MouseEvent.MOUSE_PRESSED, this::mousePressed);
-    addEventHandler(MouseEvent.MOUSE_DRAGGED, this::mouseDragged);
-    addEventHandler(ScrollEvent.SCROLL, this::scrolled);
-    focusedProperty().addListener((observed, old, now) -> redraw());
+    new TerminalKeys(this, model);
+    new TerminalMouse(this, model, selection, following);
+    focusedProperty().addListener((observed, old, now) -> focusChanged(now));
     timer =
         new AnimationTimer() {
           @Override
           public void handle(long now) {
-            if (changed || drawn != TerminalView.this.model.version()) {
+            if (changed || picture == null || picture.version() != model.version()) {
               draw();
               quietFrames = 0;
             } else if (++quietFrames > QUIET_FRAMES) {
@@ -104,12 +102,19 @@ public final class TerminalView extends Region {
         });
   }
 
+  private void focusChanged(boolean now) {
+    if (model.modes().isFocusReported()) {
+      model.type(new byte[] {27, '[', (byte) (now ? 'I' : 'O')});
+    }
+    repaint();
+  }
+
   /** A timer that runs has the window drawn at each frame, whether anything changed or not. */
   private void rest() {
     timer.stop();
     asleep.set(true);
-    if (drawn != model.version()) {
-      redraw();
+    if (picture.version() != model.version()) {
+      repaint();
     }
   }
 
@@ -119,7 +124,8 @@ public final class TerminalView extends Region {
     }
   }
 
-  private void redraw() {
+  /** Draws all of it at the next frame. */
+  public void repaint() {
     changed = true;
     if (asleep.compareAndSet(true, false)) {
       lookAgain();
@@ -130,83 +136,35 @@ public final class TerminalView extends Region {
   protected void layoutChildren() {
     canvas.setWidth(getWidth());
     canvas.setHeight(getHeight());
-    int columns = (int) ((getWidth() - 2 * PADDING) / cellWidth);
-    int rows = (int) ((getHeight() - 2 * PADDING) / cellHeight);
+    int columns = (int) ((getWidth() - 2 * RowPainter.PADDING) / painter.cellWidth());
+    int rows = (int) ((getHeight() - 2 * RowPainter.PADDING) / painter.cellHeight());
     if (columns >= 2 && rows >= 2) {
       model.resize(columns, rows);
     }
-    redraw();
+    repaint();
   }
 
-  // Keys.
-
-  /** A keypad that is locked to numbers types them, whatever the program asked for. */
-  private KeyEncoder.Modes modes() {
-    boolean numbers = Platform.isKeyLocked(KeyCode.NUM_LOCK).orElse(true);
-    KeyEncoder.Modes asked = model.modes();
-    return new KeyEncoder.Modes(asked.cursor(), asked.keypad() && !numbers);
+  /** Makes the text larger or smaller by points; 0 makes it as it was. */
+  void zoom(int by) {
+    size = by == 0 ? USUAL_SIZE : Math.max(SMALLEST, Math.min(LARGEST, size + by));
+    painter = new RowPainter(canvas.getGraphicsContext2D(), colours, size);
+    requestLayout();
   }
 
-  private static KeyEncoder.Held held(KeyEvent event) {
-    return new KeyEncoder.Held(event.isShiftDown(), event.isAltDown(), event.isControlDown());
+  RowPainter painter() {
+    return painter;
   }
 
-  private void pressed(KeyEvent event) {
-    if (event.isControlDown() && event.isShiftDown()) {
-      if (event.getCode() == KeyCode.C) {
-        copy();
-        event.consume();
-      } else if (event.getCode() == KeyCode.V) {
-        paste();
-        event.consume();
-      }
-      return;
-    }
-    if (event.isShiftDown() && pageScroll(event.getCode())) {
-      event.consume();
-      return;
-    }
-    byte[] bytes = KeyEncoder.pressed(event.getCode(), held(event), modes());
-    if (bytes.length > 0) {
-      send(bytes);
-      event.consume();
-    } else if (event.isControlDown() || (event.isAltDown() && !event.getCode().isModifierKey())) {
-      // Keys with Ctrl that mean nothing here must not reach the window's shortcuts either.
-      event.consume();
-    }
-  }
-
-  private boolean pageScroll(KeyCode code) {
-    if (code == KeyCode.PAGE_UP || code == KeyCode.PAGE_DOWN) {
-      scrollBy((code == KeyCode.PAGE_UP ? 1 : -1) * (model.rows() - 1));
-      return true;
-    }
-    return false;
-  }
-
-  private void typed(KeyEvent event) {
-    if (event.isControlDown() && event.isShiftDown()) {
-      return;
-    }
-    byte[] bytes = KeyEncoder.typed(event.getCharacter(), held(event));
-    if (bytes.length > 0) {
-      send(bytes);
-    }
-    event.consume();
-  }
-
-  private void send(byte[] bytes) {
-    scrolledUp = 0;
-    selection.clear();
-    redraw();
-    model.type(bytes);
+  /** What is found in it, and marked. */
+  public Found found() {
+    return found;
   }
 
   // Copy and paste.
 
   /** Puts the selected text on the clipboard. */
   public void copy() {
-    String text = selection.text(model);
+    String text = model.terminal().look(screen -> selection.text(number -> screen.rowOf(number)));
     if (!text.isEmpty()) {
       ClipboardContent content = new ClipboardContent();
       content.putString(text);
@@ -217,156 +175,148 @@ public final class TerminalView extends Region {
   public void paste() {
     String text = Clipboard.getSystemClipboard().getString();
     if (text != null && !text.isEmpty()) {
-      scrolledUp = 0;
+      toScreen();
       pasting.accept(text);
     }
   }
 
-  // The mouse.
-
-  private void mousePressed(MouseEvent event) {
-    requestFocus();
-    if (event.getButton() == MouseButton.PRIMARY) {
-      if (event.getClickCount() == 2) {
-        selection.selectWord(model, rowAt(event), columnAt(event));
-      } else if (event.getClickCount() == 3) {
-        selection.selectRow(rowAt(event), model.columns());
-      } else {
-        selection.start(rowAt(event), columnAt(event));
-      }
-      redraw();
-    } else if (event.getButton() == MouseButton.MIDDLE) {
-      paste();
+  /** Sends what was typed: whoever types looks at the screen. */
+  void send(byte[] bytes) {
+    toScreen();
+    if (!selection.isEmpty()) {
+      selection.clear();
+      repaint();
     }
-    event.consume();
+    model.type(bytes);
   }
 
-  private void mouseDragged(MouseEvent event) {
-    if (event.getButton() == MouseButton.PRIMARY) {
-      selection.extend(rowAt(event), columnAt(event));
-      redraw();
+  // Where it is scrolled to.
+
+  private void toScreen() {
+    if (first != TerminalPicture.SCREEN) {
+      first = TerminalPicture.SCREEN;
+      repaint();
     }
   }
 
-  private int rowAt(MouseEvent event) {
-    int row = (int) Math.floor((event.getY() - PADDING) / cellHeight) - scrolledUp;
-    return Math.max(-model.historyRows(), Math.min(model.rows() - 1, row));
+  /** Shows what is above by so many rows, or below with a negative number. */
+  void scrollBy(long rows) {
+    if (picture != null) {
+      show(picture.firstRow() - rows);
+    }
   }
 
-  private int columnAt(MouseEvent event) {
-    int column = (int) Math.round((event.getX() - PADDING) / cellWidth);
-    return Math.max(0, Math.min(model.columns(), column));
-  }
-
-  private void scrolled(ScrollEvent event) {
-    int lines = (int) Math.signum(event.getDeltaY()) * 3;
-    if (model.isFullScreen()) {
-      // A full-screen program has no history; the wheel moves its cursor.
-      KeyCode code = lines > 0 ? KeyCode.UP : KeyCode.DOWN;
-      for (int i = 0; i < Math.abs(lines); i++) {
-        model.type(KeyEncoder.pressed(code, KeyEncoder.Held.NONE, modes()));
-      }
+  /** Shows a row in the upper part, unless it is on the screen. */
+  public void showRow(long number) {
+    if (picture == null || picture.row(number) == null) {
+      show(number - model.rows() / 3);
     } else {
-      scrollBy(lines);
+      repaint();
     }
-    event.consume();
   }
 
-  private void scrollBy(int lines) {
-    scrolledUp = Math.max(0, Math.min(model.historyRows(), scrolledUp + lines));
-    redraw();
+  private void show(long wanted) {
+    first = picture != null && wanted >= picture.topRow() ? TerminalPicture.SCREEN : wanted;
+    repaint();
+  }
+
+  /** What is drawn now; null before the first frame. */
+  TerminalPicture picture() {
+    return picture;
   }
 
   // Drawing.
 
   private void draw() {
-    drawn = model.version();
+    TerminalModes modes = model.modes();
+    long held = modes.heldSince();
+    if (held != 0 && !changed && System.nanoTime() - held < LONGEST_HOLD) {
+      return;
+    }
+    TerminalPicture now = model.picture(first, picture);
+    boolean all = changed || picture == null || picture.columns() != now.columns();
     changed = false;
-    long history = model.historySoFar();
-    if (scrolledUp > 0 && history > historyDrawn) {
-      // New output must not move the lines somebody is reading.
-      scrolledUp = (int) Math.min(model.historyRows(), scrolledUp + history - historyDrawn);
+    picture = now;
+    if (first < now.firstRow()) {
+      first = now.firstRow();
     }
-    historyDrawn = history;
+    colours.reversed(modes.isReverseScreen());
     GraphicsContext g = canvas.getGraphicsContext2D();
-    g.setFill(TerminalColours.GROUND);
-    g.fillRect(0, 0, canvas.getWidth(), canvas.getHeight());
-    g.setTextBaseline(VPos.CENTER);
-    for (int line = 0; line < model.rows(); line++) {
-      drawRow(g, line, line - scrolledUp);
+    if (all) {
+      g.setFill(colours.ground());
+      g.fillRect(0, 0, canvas.getWidth(), canvas.getHeight());
     }
-    drawCursor(g);
-  }
-
-  private void drawRow(GraphicsContext g, int line, int row) {
-    double y = PADDING + line * cellHeight;
-    List<TerminalModel.Run> runs = model.row(row);
-    for (TerminalModel.Run run : runs) {
-      TerminalColours.Pair colours = TerminalColours.of(run.style());
-      if (!colours.ground().equals(TerminalColours.GROUND)) {
-        g.setFill(colours.ground());
-        fillCells(g, run.column(), run.text().length(), y);
+    int lines = now.rows().size();
+    if (drawn.length != lines) {
+      drawn = new Row[lines];
+    }
+    int cursorLine = (int) Math.min(lines, now.cursorRow() - now.firstRow());
+    for (int line = 0; line < lines; line++) {
+      Row row = now.rows().get(line);
+      if (all || drawn[line] != row || line == drawnCursorLine || line == cursorLine) {
+        painter.paint(row, line, now.columns(), marks(now.firstRow() + line));
+        drawn[line] = row;
       }
     }
-    int from = selection.from(row);
-    int to = selection.to(row, model.columns());
+    drawnCursorLine = -1;
+    if (modes.isCursorVisible() && cursorLine < lines) {
+      drawCursor(g, now.rows().get(cursorLine), now.cursorX(), cursorLine, modes);
+      drawnCursorLine = cursorLine;
+    }
+  }
+
+  private List<RowPainter.Mark> marks(long number) {
+    List<RowPainter.Mark> marks = new ArrayList<>(found.marks(number));
+    int from = selection.from(number);
+    int to = selection.to(number, picture.columns());
     if (to > from) {
-      g.setFill(TerminalColours.SELECTED);
-      fillCells(g, from, to - from, y);
+      marks.add(new RowPainter.Mark(from, to, TerminalColours.SELECTED));
     }
-    for (TerminalModel.Run run : runs) {
-      g.setFill(TerminalColours.of(run.style()).ink());
-      g.setFont(run.style().hasOption(TextStyle.Option.BOLD) ? bold : plain);
-      drawText(g, run, y);
-      if (run.style().hasOption(TextStyle.Option.UNDERLINED)) {
-        g.fillRect(
-            PADDING + run.column() * cellWidth,
-            y + cellHeight - 2,
-            run.text().length() * cellWidth,
-            1);
-      }
-    }
+    return marks;
   }
 
-  private void fillCells(GraphicsContext g, int column, int count, double y) {
-    double x = Math.floor(PADDING + column * cellWidth);
-    double end = Math.ceil(PADDING + (column + count) * cellWidth);
-    g.fillRect(x, y, end - x, cellHeight);
-  }
-
-  /** ASCII goes out in one call; other text cell by cell, because its glyphs may be wider. */
-  private void drawText(GraphicsContext g, TerminalModel.Run run, double y) {
-    String text = run.text();
-    double middle = y + cellHeight / 2;
-    if (text.chars().allMatch(c -> c < 0x7f)) {
-      g.fillText(text.replace('\0', ' '), PADDING + run.column() * cellWidth, middle);
+  private void drawCursor(GraphicsContext g, Row row, int column, int line, TerminalModes modes) {
+    int at = column > 0 && row.code(column) == Row.TAIL ? column - 1 : column;
+    double x = painter.x(at);
+    double width = painter.x(at + row.width(at)) - x;
+    double y = painter.y(line);
+    double height = painter.cellHeight();
+    if (!isFocused()) {
+      g.setStroke(colours.cursor());
+      g.setLineWidth(1);
+      g.strokeRect(x + 0.5, y + 0.5, width - 1, height - 1);
       return;
     }
-    for (int i = 0; i < text.length(); i++) {
-      int end = Character.isHighSurrogate(text.charAt(i)) ? Math.min(i + 2, text.length()) : i + 1;
-      if (text.charAt(i) > ' ') {
-        g.fillText(text.substring(i, end), PADDING + (run.column() + i) * cellWidth, middle);
+    g.setFill(colours.cursor());
+    switch (modes.cursorShape()) {
+      case BLOCK -> {
+        g.fillRect(x, y, width, height);
+        g.setFill(colours.ground());
+        painter.cell(row, at, y);
       }
-      i = end - 1;
+      case UNDERLINE -> g.fillRect(x, y + height - 3, width, 3);
+      case BAR -> g.fillRect(x, y, 2, height);
     }
   }
 
-  private void drawCursor(GraphicsContext g) {
-    int column = model.cursorColumn();
-    int line = model.cursorRow() + scrolledUp;
-    if (column < 0 || line >= model.rows()) {
-      return;
+  // What a screen reader says.
+
+  @Override
+  public Object queryAccessibleAttribute(AccessibleAttribute attribute, Object... parameters) {
+    if (picture != null) {
+      Row row = picture.row(picture.cursorRow());
+      switch (attribute) {
+        case TEXT -> {
+          return row == null ? "" : row.text().stripTrailing();
+        }
+        case CARET_OFFSET -> {
+          return picture.cursorX();
+        }
+        default -> {
+          // As any region.
+        }
+      }
     }
-    double x = PADDING + column * cellWidth;
-    double y = PADDING + line * cellHeight;
-    if (isFocused()) {
-      g.setGlobalAlpha(0.75);
-      g.setFill(TerminalColours.CURSOR);
-      g.fillRect(x, y, cellWidth, cellHeight);
-      g.setGlobalAlpha(1);
-    } else {
-      g.setStroke(TerminalColours.CURSOR);
-      g.strokeRect(x + 0.5, y + 0.5, cellWidth - 1, cellHeight - 1);
-    }
+    return super.queryAccessibleAttribute(attribute, parameters);
   }
 }

@@ -28,6 +28,7 @@ import zander.desk.view.part.Edge;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.SheetView;
 import zander.desk.view.rights.RightsView;
+import zander.desk.view.shell.ShellView;
 import zander.desk.view.transfer.WaterlineView;
 import zander.desk.work.Settings;
 
@@ -206,6 +207,15 @@ final class DeskView extends VBox {
 
   FolderView folderView() {
     return (FolderView) viewOf(model.folder());
+  }
+
+  /** The shell that is seen: the sheet in front, or the one below; {@code null} for none. */
+  ShellView shell() {
+    if (inFront(ShellView.class) != null) {
+      return inFront(ShellView.class);
+    }
+    ShellModel below = model.shells().frontProperty().get();
+    return below == null ? null : (ShellView) viewOf(below);
   }
 
   /** The view in front if it is of a kind; {@code null} when another one is. */

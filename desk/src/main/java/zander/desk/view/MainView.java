@@ -29,6 +29,7 @@ import zander.desk.shell.ShellModel;
 import zander.desk.term.TerminalView;
 import zander.desk.view.folder.FolderActions;
 import zander.desk.view.reach.ReachView;
+import zander.desk.view.shell.ShellView;
 
 /** The whole window: top bar, the desk in front, and what may stand over it. */
 public final class MainView extends StackPane {
@@ -176,6 +177,17 @@ public final class MainView extends StackPane {
 
   private static boolean isKeyOf(String key, KeyEvent event) {
     return !key.isEmpty() && combination(key).match(event);
+  }
+
+  /** The shell that is seen; {@code null} for none. */
+  ShellView shell() {
+    DeskModel desk = model.currentProperty().get();
+    return desk == null || !desks.containsKey(desk) ? null : view(desk).shell();
+  }
+
+  /** Whether what is typed goes to a shell. */
+  boolean isInShell() {
+    return getScene() != null && getScene().getFocusOwner() instanceof TerminalView;
   }
 
   /** The view in front if it is of a kind; {@code null} when another one is. */

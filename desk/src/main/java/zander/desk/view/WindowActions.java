@@ -18,6 +18,7 @@ import zander.desk.view.file.FileView;
 import zander.desk.view.file.ReadingActions;
 import zander.desk.view.file.ReadingView;
 import zander.desk.view.folder.FolderActions;
+import zander.desk.view.shell.ShellActions;
 import zander.desk.work.Settings;
 
 /**
@@ -31,6 +32,7 @@ final class WindowActions {
   private final Action goTo;
   private final FileActions inFile;
   private final ReadingActions inReading;
+  private final ShellActions inShell;
 
   WindowActions(AppModel model, MainView window) {
     this.model = model;
@@ -39,6 +41,7 @@ final class WindowActions {
     actions.add(goTo);
     this.inFile = new FileActions(() -> window.inFront(FileView.class));
     this.inReading = new ReadingActions(() -> window.inFront(ReadingView.class));
+    this.inShell = new ShellActions(window::shell, model.currentProperty()::get);
     window();
     folders();
     reading();
@@ -52,6 +55,7 @@ final class WindowActions {
     // Those of a file in front come before others with the same key.
     all.addAll(window.inFront(FileView.class) == null ? all.size() : 0, inFile.all());
     all.addAll(window.inFront(ReadingView.class) == null ? all.size() : 0, inReading.all());
+    all.addAll(window.isInShell() ? 0 : all.size(), inShell.all());
     DeskModel desk = model.currentProperty().get();
     if (desk != null) {
       all.addAll(new FolderActions(desk).all());

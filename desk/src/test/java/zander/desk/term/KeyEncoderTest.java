@@ -19,14 +19,14 @@ import zander.desk.term.KeyEncoder.Modes;
  * others
  */
 class KeyEncoderTest {
-  private static final Modes NONE = new Modes(false, false);
+  private static final Modes NONE = Modes.NONE;
 
   private static String pressed(KeyCode code, String held, boolean application) {
     byte[] bytes =
         KeyEncoder.pressed(
             code,
             new Held(held.contains("S"), held.contains("A"), held.contains("C")),
-            new Modes(application, application));
+            new Modes(application, application, false, false, 0));
     return new String(bytes, StandardCharsets.UTF_8).replace("\033", "^").replace("\177", "DEL");
   }
 
@@ -66,11 +66,12 @@ class KeyEncoderTest {
 
   @Test
   void typedLettersGoOutAsUtf8() {
-    assertThat(KeyEncoder.typed("ü", Held.NONE)).isEqualTo("ü".getBytes(StandardCharsets.UTF_8));
-    assertThat(KeyEncoder.typed("b", new Held(false, true, false))).containsExactly(27, 'b');
-    assertThat(KeyEncoder.typed("\u0003", new Held(false, false, true))).isEmpty();
+    assertThat(KeyEncoder.typed("ü", Held.NONE, NONE))
+        .isEqualTo("ü".getBytes(StandardCharsets.UTF_8));
+    assertThat(KeyEncoder.typed("b", new Held(false, true, false), NONE)).containsExactly(27, 'b');
+    assertThat(KeyEncoder.typed("\u0003", new Held(false, false, true), NONE)).isEmpty();
     // AltGr comes as Ctrl and Alt together, and types a letter.
-    assertThat(KeyEncoder.typed("@", new Held(false, true, true))).containsExactly('@');
+    assertThat(KeyEncoder.typed("@", new Held(false, true, true), NONE)).containsExactly('@');
   }
 
   /** With the keypad in application mode, as {@code smkx} of the description asks for it. */

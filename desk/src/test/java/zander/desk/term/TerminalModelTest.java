@@ -6,8 +6,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
-import java.util.List;
 import org.junit.jupiter.api.Test;
+import zander.core.term.TerminalPicture;
+import zander.core.term.screen.CellStyle;
 
 class TerminalModelTest {
   private final ByteArrayOutputStream typed = new ByteArrayOutputStream();
@@ -23,13 +24,13 @@ class TerminalModelTest {
     feed("plain \033[1;31mred ünit\033[0m\r\nnext");
     assertThat(terminal.version()).isGreaterThan(before);
     assertThat(terminal.rowText(0)).isEqualTo("plain red ünit");
-    List<TerminalModel.Run> runs = terminal.row(0);
-    assertThat(runs.get(1).column()).isEqualTo(6);
-    assertThat(runs.get(1).style().getForeground().getColorIndex()).isEqualTo(1);
-    assertThat(terminal.cursorRow()).isEqualTo(1);
-    assertThat(terminal.cursorColumn()).isEqualTo(4);
+    TerminalPicture picture = terminal.picture(TerminalPicture.SCREEN, null);
+    long style = picture.rows().get(0).style(6);
+    assertThat(CellStyle.foreground(style)).isEqualTo(CellStyle.indexed(1));
+    assertThat(picture.cursorRow() - picture.topRow()).isEqualTo(1);
+    assertThat(picture.cursorX()).isEqualTo(4);
     feed("\033[?25l");
-    assertThat(terminal.cursorColumn()).isEqualTo(-1);
+    assertThat(terminal.modes().isCursorVisible()).isFalse();
   }
 
   @Test
@@ -84,11 +85,15 @@ class TerminalModelTest {
   @Test
   void copiesMarkedText() {
     feed("see /srv/levels/site now\r\nsecond row");
+    TerminalPicture picture = terminal.picture(TerminalPicture.SCREEN, null);
     Selection selection = new Selection();
-    selection.selectWord(terminal, 0, 8);
-    assertThat(selection.text(terminal)).isEqualTo("/srv/levels/site");
-    selection.start(1, 6);
+    selection.selectWord(0, 8, picture.row(0));
+    assertThat(selection.text(picture::row)).isEqualTo("/srv/levels/site");
+    selection.start(1, 6, false);
     selection.extend(0, 21);
-    assertThat(selection.text(terminal)).isEqualTo("now\nsecond");
+    assertThat(selection.text(picture::row)).isEqualTo("now\nsecond");
+    selection.start(0, 0, true);
+    selection.extend(1, 3);
+    assertThat(selection.text(picture::row)).isEqualTo("see\nsec");
   }
 }

@@ -2,12 +2,18 @@ package zander.desk.view.shell;
 
 import java.util.ArrayList;
 import java.util.List;
+import javafx.beans.binding.Bindings;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.ClipboardContent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.kordamp.ikonli.feather.Feather;
+import org.kordamp.ikonli.javafx.FontIcon;
 import zander.desk.model.DeskModel;
 import zander.desk.shell.ShellModel;
 import zander.desk.shell.ShellsBelow;
@@ -27,14 +33,16 @@ public final class ShellView extends VBox implements SheetView {
   private final DeskModel desk;
   private final ShellModel model;
   private final TerminalView terminal;
+  private final ShellFindBar findBar;
   private final Subscriptions subscriptions = new Subscriptions();
   private final TabStrip tabs = new TabStrip("all-shells", "All shells below", 2);
 
   public ShellView(DeskModel desk, ShellModel model) {
     this.desk = desk;
     this.model = model;
-    terminal = new TerminalView(model.terminal(), model::paste);
+    terminal = new TerminalView(model.terminal(), model::paste, model::follow);
     terminal.setId("terminal");
+    findBar = new ShellFindBar(terminal, desk.background());
     getStyleClass().add("shell");
     Label ended = Parts.label("", "shell-ended");
     ended.textProperty().bind(model.endedProperty());
@@ -48,9 +56,7 @@ public final class ShellView extends VBox implements SheetView {
     place
         .textProperty()
         .bind(
-            javafx.beans.binding.Bindings.when(model.belowProperty())
-                .then("Whole sheet")
-                .otherwise("Below the sheets"));
+            Bindings.when(model.belowProperty()).then("Whole sheet").otherwise("Below the sheets"));
     Button shut = Parts.button("Close", "shell-close", () -> desk.close(model), "on-dark");
     for (Button button : List.of(again, place, shut)) {
       button.setMinWidth(USE_PREF_SIZE);
@@ -60,7 +66,11 @@ public final class ShellView extends VBox implements SheetView {
     HBox.setHgrow(tabs, Priority.ALWAYS);
     HBox bar = Parts.row("shell-bar", tabs, ended, again, place, shut);
     VBox.setVgrow(terminal, Priority.ALWAYS);
-    getChildren().addAll(bar, new QuestionStrip(model.questionProperty()), terminal);
+    getChildren().addAll(bar, findBar, new QuestionStrip(model.questionProperty()), terminal);
+    subscriptions.on(model.signals().forClipboardProperty(), ShellView::toClipboard);
+    subscriptions.on(model.signals().rangProperty(), rang -> heard());
+    subscriptions.on(model.signals().titleProperty(), title -> showTabs());
+    terminal.focusedProperty().addListener((observed, old, now) -> heard());
     subscriptions.on(
         model.questionProperty(),
         question -> {
@@ -71,6 +81,30 @@ public final class ShellView extends VBox implements SheetView {
     subscriptions.on(desk.shells().shells(), this::showTabs);
     subscriptions.on(desk.shells().frontProperty(), front -> showTabs());
     showTabs();
+  }
+
+  /** Whoever types in it needs no mark that its bell rang. */
+  private void heard() {
+    if (terminal.isFocused()) {
+      model.signals().rangProperty().set(false);
+    }
+  }
+
+  private static void toClipboard(String text) {
+    if (!text.isEmpty()) {
+      ClipboardContent content = new ClipboardContent();
+      content.putString(text);
+      Clipboard.getSystemClipboard().setContent(content);
+    }
+  }
+
+  /** Opens the bar that finds text in it. */
+  void find() {
+    findBar.open();
+  }
+
+  ShellModel model() {
+    return model;
   }
 
   private void showTabs() {
@@ -90,6 +124,15 @@ public final class ShellView extends VBox implements SheetView {
     Runnable choose = () -> desk.shells().frontProperty().set(shell);
     Button tab = Parts.button("", null, choose, "shell-tab");
     tab.setGraphic(name);
+    FontIcon bell = new FontIcon(Feather.BELL);
+    bell.setAccessibleText("The bell rang");
+    name.graphicProperty()
+        .bind(
+            Bindings.when(shell.signals().rangProperty()).then((Node) bell).otherwise((Node) null));
+    String program = shell.signals().titleProperty().get();
+    if (!program.isEmpty()) {
+      tab.setTooltip(new Tooltip(program));
+    }
     tab.setAccessibleText(title + ", " + shell.folder().text());
     tab.setFocusTraversable(false);
     Tables.mark(tab, "current", several && shell == model);

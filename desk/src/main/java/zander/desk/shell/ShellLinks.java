@@ -1,0 +1,91 @@
+package zander.desk.shell;
+
+import java.io.IOException;
+import zander.core.files.RemoteAttributes;
+import zander.core.files.RemotePath;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Sheet;
+import zander.desk.term.TextLink;
+import zander.desk.work.Browser;
+import zander.desk.work.FailureWords;
+import zander.desk.work.Message;
+
+/** Goes to what is pressed in a shell: a file at its line, a folder, or an address. */
+final class ShellLinks {
+  private final OpenDesk desk;
+  private final Sheet shell;
+
+  ShellLinks(OpenDesk desk, Sheet shell) {
+    this.desk = desk;
+    this.shell = shell;
+  }
+
+  /**
+   * @param folder what a relative path starts from
+   */
+  void follow(TextLink link, RemotePath folder) {
+    if (link.kind() == TextLink.Kind.FILE) {
+      RemotePath path = resolve(link.target(), folder);
+      desk.background()
+          .run(
+              () -> attributes(path),
+              found -> open(path, found, link.line()),
+              failure -> shell.tellFailure(FailureWords.of(failure)));
+    } else if (link.target().startsWith("http://") || link.target().startsWith("https://")) {
+      askToBrowse(link.target());
+    } else {
+      shell.tell(
+          new Message(
+              "This link is not opened: " + shown(link.target()),
+              "Zander opens links that begin with http:// or https://."));
+    }
+  }
+
+  private RemoteAttributes attributes(RemotePath path) throws IOException {
+    return desk.files().look(path);
+  }
+
+  private void open(RemotePath path, RemoteAttributes found, int line) {
+    if (found.isFolder()) {
+      desk.goTo(path);
+    } else {
+      desk.openFile(path, line);
+    }
+  }
+
+  private RemotePath resolve(String written, RemotePath folder) {
+    if (written.equals("~")) {
+      return desk.home();
+    }
+    return written.startsWith("~/")
+        ? desk.home().resolve(written.substring(2))
+        : folder.resolve(written);
+  }
+
+  /** The text of a link may say another address than it has: this one is shown. */
+  private void askToBrowse(String address) {
+    shell.ask(
+        Question.notice(
+            new Message("Open this page in your browser?", shown(address)),
+            false,
+            new Question.Choice(
+                "Open it",
+                ticked -> {
+                  shell.dismissQuestion();
+                  desk.background()
+                      .run(
+                          () -> {
+                            Browser.open(address);
+                            return null;
+                          },
+                          done -> {},
+                          failure -> shell.tellFailure(FailureWords.of(failure)));
+                }),
+            new Question.Choice("Cancel", ticked -> shell.dismissQuestion())));
+  }
+
+  private static String shown(String address) {
+    return zander.core.work.VisibleText.of(address);
+  }
+}

@@ -1,0 +1,146 @@
+package zander.desk.shell;
+
+import java.util.List;
+import java.util.function.Consumer;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
+import javafx.beans.property.SimpleBooleanProperty;
+import zander.core.term.TerminalListener;
+import zander.core.work.VisibleText;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Sheet;
+import zander.desk.work.Background;
+import zander.desk.work.Message;
+
+/**
+ * What the program in a shell tells beside its text: the bell, a title, the folder it is in, and
+ * that it wants something on the clipboard, which is asked about. Told on the reading thread, known
+ * on the interface thread.
+ */
+public final class ShellSignals implements TerminalListener {
+  private static final int SHOWN_LINES = 3;
+  private static final int SHOWN_WIDTH = 160;
+
+  private final Sheet shell;
+  private final Background background;
+  private final Consumer<byte[]> answers;
+  private final BooleanProperty rang = new SimpleBooleanProperty();
+  private final ReadOnlyStringWrapper title = new ReadOnlyStringWrapper("");
+  private final ReadOnlyStringWrapper forClipboard = new ReadOnlyStringWrapper("");
+  private volatile String folder = "";
+  private volatile boolean asked;
+  private volatile boolean ringing;
+  private boolean refused;
+
+  /**
+   * @param answers takes what the terminal answers the program
+   */
+  ShellSignals(Sheet shell, Background background, Consumer<byte[]> answers) {
+    this.shell = shell;
+    this.background = background;
+    this.answers = answers;
+  }
+
+  @Override
+  public void answer(byte[] bytes) {
+    answers.accept(bytes);
+  }
+
+  /** A program that rings without end has it shown once, until somebody looks. */
+  @Override
+  public void bell() {
+    if (!ringing) {
+      ringing = true;
+      background.show(
+          () -> {
+            rang.set(true);
+            ringing = false;
+          });
+    }
+  }
+
+  @Override
+  public void title(String told) {
+    background.show(() -> title.set(VisibleText.of(told)));
+  }
+
+  @Override
+  public void folder(String path) {
+    folder = path;
+  }
+
+  @Override
+  public void clipboard(String text) {
+    if (!asked) {
+      asked = true;
+      background.show(() -> ask(text));
+    }
+  }
+
+  private void ask(String text) {
+    if (refused) {
+      return;
+    }
+    List<String> lines = text.lines().toList();
+    StringBuilder shown = new StringBuilder("It would replace what is on it now:");
+    lines.stream()
+        .limit(SHOWN_LINES)
+        .forEach(
+            line ->
+                shown
+                    .append('\n')
+                    .append(
+                        VisibleText.of(
+                            line.length() > SHOWN_WIDTH
+                                ? line.substring(0, SHOWN_WIDTH) + "..."
+                                : line)));
+    if (lines.size() > SHOWN_LINES) {
+      shown.append("\nand ").append(lines.size() - SHOWN_LINES).append(" more lines");
+    }
+    shell.ask(
+        Question.notice(
+            new Message(
+                "Let the program in this shell put text on the clipboard?", shown.toString()),
+            false,
+            new Question.Choice(
+                "Put it there",
+                ticked -> {
+                  answered();
+                  forClipboard.set(text);
+                  forClipboard.set("");
+                }),
+            new Question.Choice(
+                "Never in this shell",
+                ticked -> {
+                  refused = true;
+                  answered();
+                }),
+            new Question.Choice("No", ticked -> answered())));
+  }
+
+  private void answered() {
+    asked = refused;
+    shell.dismissQuestion();
+  }
+
+  /** Whether the bell rang since somebody looked, who sets it back. */
+  public BooleanProperty rangProperty() {
+    return rang;
+  }
+
+  /** What the program calls itself; empty for nothing. */
+  public ReadOnlyStringProperty titleProperty() {
+    return title.getReadOnlyProperty();
+  }
+
+  /** What somebody let the program put on the clipboard, for a moment; else empty. */
+  public ReadOnlyStringProperty forClipboardProperty() {
+    return forClipboard.getReadOnlyProperty();
+  }
+
+  /** Where the shell last said it is; empty while it has said nothing. */
+  String folder() {
+    return folder;
+  }
+}

@@ -1,0 +1,126 @@
+package zander.desk.term;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.TreeMap;
+import zander.core.term.screen.Row;
+import zander.core.term.screen.Screen;
+
+/**
+ * What was looked for in a terminal, on the screen and in what has left it: where it is, and which
+ * of the places is in front. Looking runs on any thread; the rest belongs to the interface thread.
+ */
+public final class Found {
+  /** Places that are kept; more are counted as so many. */
+  static final int MOST = 10_000;
+
+  private static final int SLICE = 2_000;
+
+  private final TerminalModel model;
+  private final TreeMap<Long, List<Place>> byRow = new TreeMap<>();
+  private List<Place> places = List.of();
+  private int at = -1;
+
+  /** A place: a row by its number, and columns of it. */
+  public record Place(long row, int from, int to) {}
+
+  Found(TerminalModel model) {
+    this.model = model;
+  }
+
+  /**
+   * Looks for a text, whatever its case, the newest first. May take a moment; the terminal goes on
+   * meanwhile.
+   */
+  public List<Place> look(String text) {
+    List<Place> all = new ArrayList<>();
+    String wanted = text.toLowerCase(Locale.ROOT);
+    long next = Long.MAX_VALUE;
+    while (next >= 0 && !wanted.isEmpty() && all.size() < MOST) {
+      long from = next;
+      next = model.terminal().look(screen -> slice(screen, from, wanted, all));
+    }
+    return all;
+  }
+
+  /** Looks through some rows upwards; gives the one to go on with, or -1. */
+  private static long slice(Screen screen, long from, String wanted, List<Place> into) {
+    long row = Math.min(from, screen.topRow() + screen.rows() - 1);
+    long end = Math.max(screen.firstRow(), row - SLICE + 1);
+    for (; row >= end && into.size() < MOST; row--) {
+      Row found = screen.rowOf(row);
+      if (found != null) {
+        places(found, row, wanted, into);
+      }
+    }
+    return row < screen.firstRow() ? -1 : row;
+  }
+
+  private static void places(Row row, long number, String wanted, List<Place> into) {
+    int written = row.written();
+    String text = row.text(0, written).toLowerCase(Locale.ROOT);
+    for (int at = text.lastIndexOf(wanted); at >= 0; at = text.lastIndexOf(wanted, at - 1)) {
+      into.add(
+          new Place(number, column(row, written, at), column(row, written, at + wanted.length())));
+      if (at == 0) {
+        return;
+      }
+    }
+  }
+
+  /** The column of a place in the row's text. */
+  private static int column(Row row, int written, int offset) {
+    int seen = 0;
+    int column = 0;
+    while (column < written && seen < offset) {
+      seen += Math.max(1, row.text(column).length());
+      column += row.width(column);
+    }
+    return column;
+  }
+
+  /** Shows what was found; the first of it is in front. */
+  public void show(List<Place> found) {
+    places = found;
+    at = found.isEmpty() ? -1 : 0;
+    byRow.clear();
+    for (Place place : found) {
+      byRow.computeIfAbsent(place.row(), row -> new ArrayList<>()).add(place);
+    }
+  }
+
+  public int count() {
+    return places.size();
+  }
+
+  /** Which one is in front, from 1; 0 for none. */
+  public int number() {
+    return at + 1;
+  }
+
+  /** Goes to the next one above, or with -1 below; null where there is none. */
+  public Place step(int by) {
+    if (places.isEmpty()) {
+      return null;
+    }
+    at = Math.floorMod(at + by, places.size());
+    return places.get(at);
+  }
+
+  /** The one in front; null for none. */
+  public Place current() {
+    return at < 0 ? null : places.get(at);
+  }
+
+  List<RowPainter.Mark> marks(long row) {
+    List<RowPainter.Mark> marks = new ArrayList<>();
+    for (Place place : byRow.getOrDefault(row, List.of())) {
+      boolean front = place.equals(current());
+      marks.add(
+          new RowPainter.Mark(
+              place.from(), place.to(), front ? TerminalColours.FOUND_NOW : TerminalColours.FOUND));
+    }
+    return marks;
+  }
+}

@@ -1,0 +1,108 @@
+package zander.desk.view.shell;
+
+import java.util.List;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.HBox;
+import org.kordamp.ikonli.feather.Feather;
+import zander.desk.sheet.Texts;
+import zander.desk.term.Found;
+import zander.desk.term.TerminalView;
+import zander.desk.view.part.Parts;
+import zander.desk.work.Background;
+
+/** Finds text in a shell and in what has scrolled out of it, as it is typed, the newest first. */
+final class ShellFindBar extends HBox {
+  private final TerminalView terminal;
+  private final Background background;
+  private final TextField field = new TextField();
+  private final Label count = Parts.label("", "shell-found");
+  private int asked;
+
+  ShellFindBar(TerminalView terminal, Background background) {
+    this.terminal = terminal;
+    this.background = background;
+    getStyleClass().add("shell-find");
+    field.setId("shell-find");
+    field.setPromptText("Find in this shell");
+    field.setPrefColumnCount(24);
+    field.textProperty().addListener((observed, old, now) -> look(now));
+    field.addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
+    getChildren()
+        .addAll(
+            field,
+            Parts.iconButton(Feather.ARROW_UP, "Found before", () -> step(1), "on-dark"),
+            Parts.iconButton(Feather.ARROW_DOWN, "Found after", () -> step(-1), "on-dark"),
+            count,
+            Parts.spring(),
+            Parts.iconButton(Feather.X, "Close", this::close, "on-dark"));
+    Parts.show(this, false);
+  }
+
+  void open() {
+    Parts.show(this, true);
+    field.requestFocus();
+    field.selectAll();
+    look(field.getText());
+  }
+
+  private void pressed(KeyEvent event) {
+    if (event.getCode() == KeyCode.ENTER) {
+      step(event.isShiftDown() ? -1 : 1);
+      event.consume();
+    } else if (event.getCode() == KeyCode.ESCAPE) {
+      close();
+      event.consume();
+    }
+  }
+
+  private void close() {
+    Parts.show(this, false);
+    asked++;
+    show(List.of());
+    terminal.requestFocus();
+  }
+
+  /** Only the answer to what was typed last is shown. */
+  private void look(String text) {
+    int mine = ++asked;
+    background.run(
+        () -> terminal.found().look(text),
+        places -> {
+          if (mine == asked) {
+            show(places);
+          }
+        },
+        failure -> count.setText("not found"));
+  }
+
+  private void show(List<Found.Place> places) {
+    terminal.found().show(places);
+    tell();
+    if (places.isEmpty()) {
+      terminal.repaint();
+    } else {
+      terminal.showRow(places.get(0).row());
+    }
+  }
+
+  private void step(int by) {
+    Found.Place place = terminal.found().step(by);
+    if (place != null) {
+      terminal.showRow(place.row());
+      tell();
+    }
+  }
+
+  private void tell() {
+    int all = terminal.found().count();
+    count.setText(
+        field.getText().isEmpty()
+            ? ""
+            : all == 0
+                ? "nothing found"
+                : Texts.count(terminal.found().number()) + " of " + Texts.count(all));
+  }
+}
