@@ -1,0 +1,193 @@
+package zander.suite.term;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import zander.core.term.Terminal;
+import zander.core.term.TerminalModes;
+import zander.core.term.screen.CellStyle;
+import zander.core.term.screen.Row;
+import zander.core.term.screen.Scrollback;
+
+/**
+ * The menus of {@code vttest}, gone through by a script. What each screen is to look like was
+ * looked at by eye once and is kept; {@code -Dvttest.write=true} keeps it anew.
+ */
+class VtTestTest {
+  private static final Path KEPT = Path.of("src/test/resources/zander/suite/term");
+  private static final boolean WRITE = Boolean.getBoolean("vttest.write");
+  private static final String STEP = "=== ";
+  private static final long PATIENCE = 30_000_000_000L;
+
+  /** Only while screens are kept anew: a screen that has not changed for so long is whole. */
+  private static final long QUIET = 400_000_000L;
+
+  private static final int MOST_STEPS = 60;
+
+  private final List<String> made = new ArrayList<>();
+  private volatile OutputStream keys;
+
+  private final Terminal terminal =
+      new Terminal(80, 24, new Scrollback(100, 1 << 20), new int[259], this::answer);
+
+  private void answer(byte[] bytes) {
+    try {
+      keys.write(bytes);
+      keys.flush();
+    } catch (IOException e) {
+      throw new AssertionError(e);
+    }
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "1",
+        "2",
+        "3 8",
+        "3 9",
+        "3 11",
+        "4",
+        "6 3",
+        "6 4",
+        "6 5",
+        "6 6",
+        "8",
+        "11 6 2",
+        "11 6 4",
+        "11 6 5",
+        "11 6 6",
+        "11 6 7 2",
+        "11 6 7 4"
+      })
+  void looksAsItWasLookedAt(String choices) throws Exception {
+    Process process =
+        new ProcessBuilder(
+                "script", "-qfc", "stty rows 24 cols 80; exec vttest 24x80.80", "/dev/null")
+            .redirectErrorStream(true)
+            .start();
+    keys = process.getOutputStream();
+    Thread reading = new Thread(() -> read(process.getInputStream()));
+    reading.start();
+    try {
+      Path file = KEPT.resolve("vttest-" + choices.replace(' ', '-') + ".txt");
+      if (WRITE) {
+        keep(choices.split(" "));
+        Files.createDirectories(KEPT);
+        Files.writeString(file, String.join("", made));
+      } else {
+        compare(Files.readString(file));
+      }
+    } finally {
+      process.descendants().forEach(ProcessHandle::destroyForcibly);
+      process.destroyForcibly().waitFor(1, TimeUnit.MINUTES);
+      reading.join();
+    }
+  }
+
+  private void read(InputStream output) {
+    byte[] buffer = new byte[8192];
+    try {
+      for (int count; (count = output.read(buffer)) >= 0; ) {
+        terminal.feed(buffer, 0, count);
+      }
+    } catch (IOException e) {
+      // It was ended.
+    }
+  }
+
+  private void press(String text) {
+    answer(text.getBytes(StandardCharsets.US_ASCII));
+  }
+
+  /** The screen's text, and below each row that has any the styles of its cells as letters. */
+  private String screen() {
+    return terminal.look(
+        screen -> {
+          StringBuilder text = new StringBuilder();
+          for (int y = 0; y < screen.rows(); y++) {
+            Row row = screen.row(y);
+            String size = row.size() == Row.Size.NORMAL ? "" : "  <" + row.size() + ">";
+            text.append(row.text().stripTrailing()).append(size).append('\n');
+            String styles = styles(row);
+            if (!styles.isBlank()) {
+              text.append("~ ").append(styles.stripTrailing()).append('\n');
+            }
+          }
+          TerminalModes modes = terminal.modes();
+          return text.append(modes.isReverseScreen() ? "reversed\n" : "").toString();
+        });
+  }
+
+  private static String styles(Row row) {
+    StringBuilder styles = new StringBuilder();
+    for (int x = 0; x < row.columns(); x++) {
+      long style = row.style(x);
+      int bits =
+          (CellStyle.has(style, CellStyle.BOLD) ? 1 : 0)
+              | (CellStyle.underline(style) > 0 ? 2 : 0)
+              | (CellStyle.has(style, CellStyle.BLINK) ? 4 : 0)
+              | (CellStyle.has(style, CellStyle.REVERSE) ? 8 : 0);
+      int ground = CellStyle.value(CellStyle.background(style));
+      int ink = CellStyle.value(CellStyle.foreground(style));
+      boolean coloured = CellStyle.foreground(style) != 0 || CellStyle.background(style) != 0;
+      styles.append(
+          coloured
+              ? (char) ('A' + (ink + 3 * ground) % 26)
+              : bits == 0 ? ' ' : Character.forDigit(bits, 16));
+    }
+    return styles.toString();
+  }
+
+  private void awaitScreen(String wanted) {
+    long end = System.nanoTime() + PATIENCE;
+    while (!screen().equals(wanted) && System.nanoTime() < end) {
+      Thread.onSpinWait();
+    }
+    assertThat(screen()).isEqualTo(wanted);
+  }
+
+  private void compare(String kept) {
+    for (String step : kept.split("(?m)^" + STEP)) {
+      if (!step.isEmpty()) {
+        int end = step.indexOf('\n');
+        press(step.substring(0, end).replace("\\n", "\n"));
+        awaitScreen(step.substring(end + 1));
+      }
+    }
+  }
+
+  private void keep(String[] choices) throws Exception {
+    step("");
+    for (String choice : choices) {
+      step(choice + "\\n");
+    }
+    for (int i = 0; i < MOST_STEPS && !screen().contains("VT100 test program"); i++) {
+      boolean menu = screen().contains("Enter choice number");
+      step(menu ? "0\\n" : "\\n");
+    }
+  }
+
+  private void step(String press) {
+    press(press.replace("\\n", "\n"));
+    long changed = System.nanoTime();
+    long version = terminal.version();
+    while (version == 0 || System.nanoTime() - changed < QUIET) {
+      if (terminal.version() != version) {
+        version = terminal.version();
+        changed = System.nanoTime();
+      }
+    }
+    made.add(STEP + press + "\n" + screen());
+  }
+}
