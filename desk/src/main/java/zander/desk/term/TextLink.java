@@ -77,7 +77,10 @@ public record TextLink(Kind kind, String target, int line, int from, int to) {
     }
     String path = matcher.group("path");
     String line = matcher.group("line");
-    // A word is a path when it has a folder, an end as files have, or a line.
+    // A word is a path when it has a folder, an end as files have, or a line; a time is none.
+    if (!path.contains("/") && path.chars().noneMatch(Character::isLetter)) {
+      return null;
+    }
     if (line == null && !path.contains("/") && !path.matches(".+\\.\\w{1,8}")) {
       return null;
     }
