@@ -81,7 +81,7 @@ public final class KeyEncoder {
   }
 
   /**
-   * What the program asked for (DECCKM, DECKPAM, DECBKM, LNM, and xterm's modifyOtherKeys).
+   * What the program asked for (DECCKM, DECKPAM, DECBKM, LNM, and modifyOtherKeys).
    *
    * @param cursor application cursor keys
    * @param keypad the application keypad, where the keypad is not locked to numbers
