@@ -47,7 +47,11 @@ class SshdShellTest {
     private final Terminal terminal;
 
     Shown(Connection connection, RemotePath at) throws IOException {
-      shell = connection.openShell(at, 80, 24);
+      this(connection.openShell(at, 80, 24));
+    }
+
+    Shown(ShellSession opened) {
+      shell = opened;
       terminal = new Terminal(80, 24, new Scrollback(100, 1 << 20), new int[259], this::type);
       Thread reading = new Thread(this::read);
       reading.setDaemon(true);
@@ -118,6 +122,26 @@ class SshdShellTest {
       assertThat(ShellPlace.of(connection, other.shell.mark())).isEqualTo(home);
       assertThat(ShellPlace.of(connection, "0123456789abcdef")).isNull();
       shown.type("kill %1\r");
+    }
+  }
+
+  @Test
+  void aKeptShellGoesOnOverAnotherLine() throws Exception {
+    RemotePath home = RemotePath.of(folder.resolve(ACCOUNT).toString());
+    try (Connection connection = sshd.open(ACCOUNT)) {
+      assertThat(ShellPlace.mayKeep(connection)).isTrue();
+      try (Shown shown = new Shown(connection.openShell(home, 80, 24, "zander-1"))) {
+        shown.type("level=142; cd /tmp; clear; echo se''t\r");
+        shown.awaitText("set");
+        assertThat(ShellPlace.ofKept(connection, "zander-1")).isEqualTo(RemotePath.of("/tmp"));
+      }
+    }
+    try (Connection connection = sshd.open(ACCOUNT);
+        Shown shown = new Shown(connection.openShell(home, 80, 24, "zander-1"))) {
+      shown.awaitText("set");
+      shown.type("echo at $level; exit\r");
+      shown.awaitText("[exited]");
+      assertThat(ShellPlace.ofKept(connection, "zander-1")).isNull();
     }
   }
 

@@ -372,9 +372,19 @@ public final class Connection implements Closeable, Commands {
    * @throws RemoteFailure with {@code NO_SHELL} when the server gives no terminal or no shell
    */
   public ShellSession openShell(RemotePath folder, int columns, int rows) throws IOException {
+    return openShell(folder, columns, rows, "");
+  }
+
+  /**
+   * The same in a session that the server keeps when the line is lost, begun or gone on with.
+   *
+   * @param keptAs the name of the session of tmux: letters, digits and hyphens; empty for none
+   */
+  public ShellSession openShell(RemotePath folder, int columns, int rows, String keptAs)
+      throws IOException {
     BlockingCalls.check("opening a shell");
     try {
-      return SshShell.open(lines, folder, columns, rows, mayHaveShell());
+      return SshShell.open(lines, folder, columns, rows, keptAs, mayHaveShell());
     } catch (IOException e) {
       throw orLost(e);
     }

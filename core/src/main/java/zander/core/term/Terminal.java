@@ -70,6 +70,32 @@ public final class Terminal {
     return news;
   }
 
+  /**
+   * Another program comes in place of one that may not have put back what it set: the main screen,
+   * without modes, on a row of its own. What was shown stays.
+   */
+  public void renew() {
+    lock.lock();
+    try {
+      parser.reset();
+      modes.reset();
+      palette.reset();
+      if (screen.isAlternate()) {
+        screen.alternate(false, false);
+        screen.restoreCursor();
+      }
+      screen.softReset();
+      if (screen.cursorX() > 0) {
+        screen.moves().index();
+        screen.moves().carriageReturn();
+      }
+      screen.redraw();
+      version++;
+    } finally {
+      lock.unlock();
+    }
+  }
+
   /** Takes another size, at least one by one. */
   public void resize(int columns, int rows) {
     lock.lock();

@@ -61,6 +61,17 @@ class ReportsTest {
   }
 
   @Test
+  void anotherProgramFindsNothingOfTheOneBefore() {
+    shown.feed("first^[?1049h^[?1003;2004h^[5;9r^[?25l^[1;31mFULL^]2;not ended");
+    shown.terminal.renew();
+    shown.feed("second");
+    assertThat(shown.rows()).isEqualTo("first|second");
+    assertThat(shown.style(0, 1)).isZero();
+    assertThat(shown.terminal.modes().mouse()).isEqualTo(TerminalModes.Mouse.NONE);
+    assertThat(shown.terminal.modes().isCursorVisible()).isTrue();
+  }
+
+  @Test
   void modesAreAsTheyWereAtTheStartAfterAReset() {
     shown.feed("^[?1;9;1003;1006;1004;2004;5h^[?25l^[>4;2m^[5 q^=^c");
     TerminalModes modes = shown.terminal.modes();

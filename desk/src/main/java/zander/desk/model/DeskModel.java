@@ -61,7 +61,6 @@ public final class DeskModel implements OpenDesk {
   private final FolderModel folder;
   private final LocalModel local;
   private final OpenSheets sheets;
-  private final ShellsBelow shellsBelow;
   private final ShellSheets shells;
   private final FileSheets files;
   private final DeskTransfers transfers;
@@ -103,7 +102,6 @@ public final class DeskModel implements OpenDesk {
     this.local = new LocalModel(app.background(), app.settings(), subscriptions, app.home(), start);
     this.transfers = new DeskTransfers(this, server, folder, local, app.keptTransfers());
     this.takenOut = new DragOutCopies(this, folder, transfers, app.takenOutFolder());
-    this.shellsBelow = new ShellsBelow(sheets.all());
     this.shells = new ShellSheets(this, server::connection, folder::refresh);
     Drafts drafts = app.draftsOf(entry, actsAs());
     this.files = new FileSheets(this, folder, drafts, app.saveRules());
@@ -375,7 +373,7 @@ public final class DeskModel implements OpenDesk {
 
   /** The shells below the sheets. */
   public ShellsBelow shells() {
-    return shellsBelow;
+    return shells.below();
   }
 
   /** What goes over the waterline of this desk. */

@@ -9,6 +9,8 @@ import javafx.beans.property.SimpleBooleanProperty;
 import zander.core.connect.command.ShellPlace;
 import zander.core.connect.command.ShellSession;
 import zander.core.connect.command.ShellWords;
+import zander.core.files.RemoteFailure;
+import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 import zander.desk.sheet.OpenDesk;
@@ -24,6 +26,7 @@ public final class ShellModel extends Sheet {
   private final ShellSheets shells;
   private final OpenDesk desk;
   private RemotePath folder;
+  private final String keptAs;
   private final TerminalModel terminal;
   private final ShellSignals signals;
   private final ShellLinks links;
@@ -38,9 +41,11 @@ public final class ShellModel extends Sheet {
 
   /**
    * @param typed what is typed into it as soon as it is there
+   * @param keptAs the name it is kept by on the server; empty where it ends with the line
    */
-  ShellModel(ShellSheets shells, String name, RemotePath folder, byte[] typed) {
+  ShellModel(ShellSheets shells, String name, RemotePath folder, byte[] typed, String keptAs) {
     this.shells = shells;
+    this.keptAs = keptAs;
     this.desk = shells.desk();
     this.folder = folder;
     this.typed = typed;
@@ -59,7 +64,7 @@ public final class ShellModel extends Sheet {
     }
     desk.background()
         .run(
-            () -> shells.connection().openShell(folder, terminal.columns(), terminal.rows()),
+            this::opened,
             opened -> {
               if (closed) {
                 desk.background().run(opened::close);
@@ -78,6 +83,15 @@ public final class ShellModel extends Sheet {
             });
   }
 
+  private ShellSession opened() throws IOException {
+    if (!keptAs.isEmpty() && !ShellPlace.mayKeep(desk.commands())) {
+      throw new RemoteFailure(
+          Reason.NO_SHELL, "keep a shell", null, "there is no tmux on this server", null);
+    }
+    terminal.renew();
+    return shells.connection().openShell(folder, terminal.columns(), terminal.rows(), keptAs);
+  }
+
   private void read(ShellSession from) {
     // The window may have been laid out while the shell was being opened.
     resized(terminal.columns(), terminal.rows());
@@ -89,7 +103,10 @@ public final class ShellModel extends Sheet {
                 int exit = from.exit();
                 ended.set(
                     exit < 0
-                        ? "The connection of this shell is gone."
+                        ? keptAs.isEmpty()
+                            ? "The connection of this shell is gone."
+                            : "The connection is gone. The server keeps this shell: restart it to"
+                                + " go on."
                         : "The shell has ended" + (exit == 0 ? "." : " with status " + exit + "."));
                 shells.used();
               }
@@ -122,6 +139,11 @@ public final class ShellModel extends Sheet {
                 shells.used();
               });
     }
+  }
+
+  /** The name that the server keeps it by; empty where it ends with the line. */
+  String keptAs() {
+    return keptAs;
   }
 
   /** Pastes what is on the clipboard; asks first where it would run, or holds what is not seen. */
@@ -179,7 +201,12 @@ public final class ShellModel extends Sheet {
     ShellSession open = session;
     desk.background()
         .run(
-            () -> open == null ? null : ShellPlace.of(desk.commands(), open.mark()),
+            () ->
+                open == null
+                    ? null
+                    : keptAs.isEmpty()
+                        ? ShellPlace.of(desk.commands(), open.mark())
+                        : ShellPlace.ofKept(desk.commands(), keptAs),
             found -> {
               if (found == null) {
                 tell(

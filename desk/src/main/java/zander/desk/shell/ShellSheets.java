@@ -9,6 +9,9 @@ import zander.desk.sheet.OpenDesk;
 
 /** Opens shells on a desk. What is typed into them goes out on one thread of the desk. */
 public final class ShellSheets {
+  /** What the names of kept shells begin with on the server. */
+  private static final String NAME = "zander-";
+
   private final OpenDesk desk;
   private final Supplier<Connection> connection;
   private final Runnable used;
@@ -19,6 +22,7 @@ public final class ShellSheets {
             thread.setDaemon(true);
             return thread;
           });
+  private final ShellsBelow below;
   private int count;
 
   /**
@@ -28,13 +32,35 @@ public final class ShellSheets {
     this.desk = desk;
     this.connection = connection;
     this.used = used;
+    this.below = new ShellsBelow(this);
   }
 
   /**
    * @param typed what is typed into it at once
    */
   public void open(RemotePath at, byte[] typed) {
-    desk.openSheets().all().add(new ShellModel(this, "Shell " + ++count, at, typed));
+    desk.openSheets().all().add(new ShellModel(this, "Shell " + ++count, at, typed, ""));
+  }
+
+  /** Opens a shell that the server's tmux keeps, or the one it has kept from before. */
+  public void openKept(RemotePath at) {
+    int number = 1;
+    while (isOpen(NAME + number)) {
+      number++;
+    }
+    String keptAs = NAME + number;
+    String title = "Kept shell " + number;
+    desk.openSheets().all().add(new ShellModel(this, title, at, new byte[0], keptAs));
+  }
+
+  private boolean isOpen(String keptAs) {
+    return desk.openSheets().of(ShellModel.class).stream()
+        .anyMatch(shell -> shell.keptAs().equals(keptAs));
+  }
+
+  /** Those that share the space below the sheets. */
+  public ShellsBelow below() {
+    return below;
   }
 
   OpenDesk desk() {

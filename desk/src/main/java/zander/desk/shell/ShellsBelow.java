@@ -5,14 +5,18 @@ import javafx.beans.property.SimpleObjectProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ListChangeListener;
 import javafx.collections.ObservableList;
+import zander.core.files.RemotePath;
 import zander.desk.sheet.Sheet;
 
 /** The shells that share the space below the sheets of a desk: one is seen, each has its tab. */
 public final class ShellsBelow {
+  private final ShellSheets opening;
   private final ObservableList<ShellModel> shells = FXCollections.observableArrayList();
   private final ObjectProperty<ShellModel> front = new SimpleObjectProperty<>();
 
-  public ShellsBelow(ObservableList<Sheet> sheets) {
+  ShellsBelow(ShellSheets opening) {
+    this.opening = opening;
+    ObservableList<Sheet> sheets = opening.desk().openSheets().all();
     sheets.addListener(
         (ListChangeListener<Sheet>)
             change -> {
@@ -53,6 +57,11 @@ public final class ShellsBelow {
     if (front.get() == sheet) {
       front.set(shells.isEmpty() ? null : shells.get(Math.min(at, shells.size() - 1)));
     }
+  }
+
+  /** Opens another one, which the server keeps; see {@link ShellSheets#openKept}. */
+  public void openKept(RemotePath at) {
+    opening.openKept(at);
   }
 
   /** Brings the next one, or the one before, to the front. */

@@ -85,6 +85,12 @@ public final class TerminalModel {
     }
   }
 
+  /** Another program comes; see {@link Terminal#renew}. */
+  public void renew() {
+    terminal.renew();
+    touched.run();
+  }
+
   public void resize(int toColumns, int toRows) {
     if (toColumns != columns || toRows != rows) {
       columns = toColumns;

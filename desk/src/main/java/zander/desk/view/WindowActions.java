@@ -195,6 +195,10 @@ final class WindowActions {
         desk -> desk.rights().apply(),
         unless(desk -> desk.rights().isChanged(), "no rights were changed in the panel"));
     onDesk("Open a shell here", "Ctrl+J", DeskModel::openShell);
+    onDesk(
+        "Open a shell that the server keeps when the line is lost (tmux)",
+        "Alt+Shift+J",
+        desk -> desk.shells().openKept(desk.folderInFront()));
   }
 
   private void reading() {

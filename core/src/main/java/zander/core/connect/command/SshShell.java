@@ -51,11 +51,18 @@ public final class SshShell implements ShellSession {
   private static final long WINDOW = 128 * 1024;
 
   /**
+   * @param keptAs the name of the session of tmux that keeps it when the line is lost, begun or
+   *     gone on with; empty for none
    * @param runsScripts false where the account's shell is known to run none: it is started as the
    *     server does it then, in the home folder
    */
   public static SshShell open(
-      SessionPool lines, RemotePath folder, int columns, int rows, boolean runsScripts)
+      SessionPool lines,
+      RemotePath folder,
+      int columns,
+      int rows,
+      String keptAs,
+      boolean runsScripts)
       throws IOException {
     PtyChannelConfiguration pty = new PtyChannelConfiguration();
     pty.setPtyType("xterm-256color");
@@ -76,7 +83,7 @@ public final class SshShell implements ShellSession {
             + ShellWords.quote(folder)
             + "; "
             + ShellPlace.marking(mark)
-            + "exec \"${SHELL:-/bin/sh}\" -l";
+            + (keptAs.isEmpty() ? "exec \"${SHELL:-/bin/sh}\" -l" : ShellPlace.keeping(keptAs));
     if (lines.elevation() != null) {
       return asAnother(lines, pty, login, mark);
     }
