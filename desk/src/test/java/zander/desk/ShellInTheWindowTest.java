@@ -16,6 +16,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.desk.file.FileModel;
 import zander.desk.shell.ShellModel;
+import zander.desk.shell.ShellsBelow;
 
 /** A shell in the window, by keyboard and mouse: what is found, marked, gone to and asked. */
 class ShellInTheWindowTest {
@@ -171,6 +172,39 @@ class ShellInTheWindowTest {
 
   private static String copied() {
     return Clipboard.getSystemClipboard().getString();
+  }
+
+  @Test
+  void twoAreSeenSideBySideAndTheKeysGoWhereItIsPressed() {
+    int columns = shell.terminal().columns();
+    window.interact(() -> window.desk().openShell());
+    window.until("there are two", () -> window.desk().shells().shells().size() == 2);
+    window.interact(
+        () -> window.desk().shells().layoutProperty().set(ShellsBelow.Layout.SIDE_BY_SIDE));
+    window.until(
+        "each has half",
+        () ->
+            window.desk().shells().shells().stream()
+                .allMatch(one -> one.terminal().columns() < columns * 2 / 3));
+    window.clickOn(
+        window.lookup("#terminal").queryAll().stream()
+            .filter(Window::isSeen)
+            .findFirst()
+            .orElseThrow());
+    window.until(
+        "the pressed one is in front", () -> window.desk().shells().frontProperty().get() == shell);
+    window.interact(() -> window.desk().close(shell));
+    window.until(
+        "the other has all of it",
+        () -> window.desk().shells().shells().get(0).terminal().columns() == columns);
+  }
+
+  @Test
+  void aServerWithoutTmuxSaysThatItKeepsNoShell() {
+    window.interact(() -> window.desk().shells().openKept(window.desk().folder().path()));
+    window.until(
+        "it is said",
+        () -> window.desk().shells().frontProperty().get().endedProperty().get().contains("tmux"));
   }
 
   @Test

@@ -78,15 +78,23 @@ public final class ShellModel extends Sheet {
               desk.background().run(() -> read(opened));
             },
             failure -> {
-              ended.set(FailureWords.of(failure).headline());
+              ended.set(whyNot(failure));
               desk.checkLine();
             });
+  }
+
+  private static String whyNot(Throwable failure) {
+    boolean noTmux =
+        failure instanceof RemoteFailure remote && remote.reason() == Reason.NOT_SUPPORTED;
+    return noTmux
+        ? "This server has no tmux, so it keeps no shell. Open an ordinary one."
+        : FailureWords.of(failure).headline();
   }
 
   private ShellSession opened() throws IOException {
     if (!keptAs.isEmpty() && !ShellPlace.mayKeep(desk.commands())) {
       throw new RemoteFailure(
-          Reason.NO_SHELL, "keep a shell", null, "there is no tmux on this server", null);
+          Reason.NOT_SUPPORTED, "keep a shell", null, "there is no tmux on this server", null);
     }
     terminal.renew();
     return shells.connection().openShell(folder, terminal.columns(), terminal.rows(), keptAs);

@@ -21,6 +21,7 @@ import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
 import zander.desk.sheet.Sheet;
 import zander.desk.shell.ShellModel;
+import zander.desk.shell.ShellsBelow;
 import zander.desk.view.folder.FolderView;
 import zander.desk.view.folder.LocalView;
 import zander.desk.view.folder.SideView;
@@ -52,6 +53,7 @@ final class DeskView extends VBox {
   private final SheetTabs tabs;
   private final StackPane front = new StackPane();
   private final SplitPane middle = new SplitPane(front);
+  private final SplitPane pair = new SplitPane();
   private final Map<Sheet, SheetView> views = new HashMap<>();
 
   DeskView(AppModel app, DeskModel model) {
@@ -106,6 +108,7 @@ final class DeskView extends VBox {
               focusFront();
             });
     model.shells().frontProperty().addListener((observed, old, now) -> showShell(now));
+    model.shells().layoutProperty().addListener((observed, old, now) -> show());
     model.sheets().forEach(this::listenTo);
     show();
   }
@@ -196,13 +199,31 @@ final class DeskView extends VBox {
       return;
     }
     front.getChildren().setAll(viewOf(current).node());
-    List<Node> wanted = below == null ? List.of(front) : List.of(front, viewOf(below).node());
+    List<Node> wanted = below == null ? List.of(front) : List.of(front, shellsBelow());
     if (!middle.getItems().equals(wanted)) {
       middle.getItems().setAll(wanted);
       if (wanted.size() > 1) {
         middle.setDividerPositions(0.5);
       }
     }
+  }
+
+  /** One shell, or two in the way that was chosen. */
+  private Node shellsBelow() {
+    List<ShellModel> seen = model.shells().seen();
+    if (seen.size() == 1) {
+      pair.getItems().clear();
+      return viewOf(seen.get(0)).node();
+    }
+    boolean beside = model.shells().layoutProperty().get() == ShellsBelow.Layout.SIDE_BY_SIDE;
+    pair.setOrientation(beside ? Orientation.HORIZONTAL : Orientation.VERTICAL);
+    List<Node> wanted = seen.stream().map(shell -> viewOf(shell).node()).toList();
+    if (!pair.getItems().equals(wanted)) {
+      middle.getItems().removeAll(wanted);
+      pair.getItems().setAll(wanted);
+      pair.setDividerPositions(0.5);
+    }
+    return pair;
   }
 
   FolderView folderView() {

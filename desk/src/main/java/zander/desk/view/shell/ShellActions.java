@@ -6,6 +6,7 @@ import java.util.function.Consumer;
 import java.util.function.Supplier;
 import zander.desk.model.DeskModel;
 import zander.desk.sheet.Action;
+import zander.desk.shell.ShellsBelow;
 
 /** What can be done with the shell that is seen, by name and by key. */
 public final class ShellActions {
@@ -24,6 +25,21 @@ public final class ShellActions {
         "Bring the shell to this folder",
         "Ctrl+Shift+X",
         view -> view.model().bringTo(desk.get().folderInFront()));
+    layout("One shell at a time", desk, ShellsBelow.Layout.ONE);
+    layout("Two shells side by side", desk, ShellsBelow.Layout.SIDE_BY_SIDE);
+    layout("Two shells, one above the other", desk, ShellsBelow.Layout.ONE_ABOVE_THE_OTHER);
+  }
+
+  private void layout(String name, Supplier<DeskModel> desk, ShellsBelow.Layout wanted) {
+    actions.add(
+        new Action(
+            name,
+            "",
+            () -> desk.get().shells().layoutProperty().set(wanted),
+            () ->
+                desk.get() == null || desk.get().shells().shells().size() < 2
+                    ? "open two shells first"
+                    : ""));
   }
 
   private void add(String name, String key, Consumer<ShellView> run) {

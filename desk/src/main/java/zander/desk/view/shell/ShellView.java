@@ -86,6 +86,9 @@ public final class ShellView extends VBox implements SheetView {
   /** Whoever types in it needs no mark that its bell rang. */
   private void heard() {
     if (terminal.isFocused()) {
+      if (desk.shells().shells().contains(model)) {
+        desk.shells().frontProperty().set(model);
+      }
       model.signals().rangProperty().set(false);
     }
   }
