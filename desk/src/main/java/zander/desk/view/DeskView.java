@@ -61,6 +61,7 @@ final class DeskView extends VBox {
     this.sheetViews = new SheetViews(model);
     this.tabs = new SheetTabs(model);
     getStyleClass().add("desk");
+    pair.getStyleClass().add("shell-pair");
     middle.setOrientation(Orientation.VERTICAL);
     VBox.setVgrow(middle, Priority.ALWAYS);
     BorderPane server = new BorderPane();

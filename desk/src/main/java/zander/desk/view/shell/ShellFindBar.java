@@ -15,6 +15,8 @@ import zander.desk.work.Background;
 
 /** Finds text in a shell and in what has scrolled out of it, as it is typed, the newest first. */
 final class ShellFindBar extends HBox {
+  private static final double LEAST_FIELD = 80;
+
   private final TerminalView terminal;
   private final Background background;
   private final TextField field = new TextField();
@@ -28,6 +30,8 @@ final class ShellFindBar extends HBox {
     field.setId("shell-find");
     field.setPromptText("Find in this shell");
     field.setPrefColumnCount(24);
+    field.setMinWidth(LEAST_FIELD);
+    count.setMinWidth(USE_PREF_SIZE);
     field.textProperty().addListener((observed, old, now) -> look(now));
     field.addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
     getChildren()
