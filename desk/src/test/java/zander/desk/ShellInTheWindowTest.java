@@ -17,6 +17,7 @@ import org.junit.jupiter.api.io.TempDir;
 import zander.desk.file.FileModel;
 import zander.desk.shell.ShellModel;
 import zander.desk.shell.ShellsBelow;
+import zander.desk.term.ShellColours;
 
 /** A shell in the window, by keyboard and mouse: what is found, marked, gone to and asked. */
 class ShellInTheWindowTest {
@@ -205,6 +206,34 @@ class ShellInTheWindowTest {
     window.until(
         "it is said",
         () -> window.desk().shells().frontProperty().get().endedProperty().get().contains("tmux"));
+  }
+
+  @Test
+  void aProgramThatAsksForTheMouseGetsItAndShiftMarksAllTheSame() throws Exception {
+    write(shell, "\033[2J\033[Hgauges\033[?1000;1006h");
+    moveTo(2, 0);
+    window.doubleClickOn(MouseButton.PRIMARY);
+    window.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.C);
+    assertThat(clipboard()).as("it belongs to the program").isNotEqualTo("gauges");
+    window.press(KeyCode.SHIFT).doubleClickOn(MouseButton.PRIMARY).release(KeyCode.SHIFT);
+    window.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.C);
+    window.until("the word is copied", () -> "gauges".equals(copied()));
+  }
+
+  @Test
+  void theColoursAreChosenAndEachShellHasThem() throws Exception {
+    window.interact(
+        () ->
+            window
+                .desk()
+                .settings()
+                .set(zander.desk.work.Settings.SHELL_COLOURS, (long) ShellColours.LIGHT.ordinal()));
+    String style = Window.inWindow(() -> window.shown("#terminal").getParent().getStyle());
+    assertThat(style).contains(ShellColours.LIGHT.ground());
+    write(shell, "\033]11;?\007");
+    window.until(
+        "a program is told the ground",
+        () -> shell.terminal().screenText().contains("rgb:fbfb/fafa/f5f5"));
   }
 
   @Test

@@ -165,7 +165,8 @@ final class CommandStrings {
       String plain =
           URLDecoder.decode(address.substring(path).replace("+", "%2B"), StandardCharsets.UTF_8);
       if (plain.chars().noneMatch(Character::isISOControl)) {
-        told.add(listener -> listener.folder(plain));
+        String host = address.substring("file://".length(), path);
+        told.add(listener -> listener.folder(host, plain));
       }
     } catch (IllegalArgumentException e) {
       // Not an address.

@@ -107,6 +107,18 @@ public final class Terminal {
     }
   }
 
+  /** Takes other colours in place of the user's, as {@link Palette} has them. */
+  public void colours(int[] own) {
+    lock.lock();
+    try {
+      palette.own(own);
+      screen.redraw();
+      version++;
+    } finally {
+      lock.unlock();
+    }
+  }
+
   /** Looks at the screen while nothing changes on it; what is done must be quick. */
   public <T> T look(Function<Screen, T> looking) {
     lock.lock();

@@ -20,7 +20,8 @@ public interface TerminalListener {
   /**
    * The shell says which folder it is in (OSC 7).
    *
+   * @param host the name of the computer that it is on, as the program wrote it; may be empty
    * @param path absolute, as the program wrote it
    */
-  default void folder(String path) {}
+  default void folder(String host, String path) {}
 }

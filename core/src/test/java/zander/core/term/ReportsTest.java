@@ -51,7 +51,8 @@ class ReportsTest {
     shown.feed("\007^]0;levels-web: \u202e site^\\^]7;file://levels-web/srv/a%20b^\\");
     shown.feed("^]52;c;aGVyb24=^\\^]7;https://elsewhere/^\\^]7;file://x/%0a^\\^]52;c;@@^\\");
     assertThat(shown.told)
-        .containsExactly("bell", "title levels-web:  site", "folder /srv/a b", "clipboard heron");
+        .containsExactly(
+            "bell", "title levels-web:  site", "folder levels-web /srv/a b", "clipboard heron");
   }
 
   @Test

@@ -43,8 +43,8 @@ final class Shown {
               }
 
               @Override
-              public void folder(String path) {
-                told.add("folder " + path);
+              public void folder(String host, String path) {
+                told.add("folder " + host + " " + path);
               }
             });
   }

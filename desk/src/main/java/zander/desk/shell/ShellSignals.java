@@ -1,6 +1,7 @@
 package zander.desk.shell;
 
 import java.util.List;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ReadOnlyStringProperty;
@@ -28,7 +29,9 @@ public final class ShellSignals implements TerminalListener {
   private final BooleanProperty rang = new SimpleBooleanProperty();
   private final ReadOnlyStringWrapper title = new ReadOnlyStringWrapper("");
   private final ReadOnlyStringWrapper forClipboard = new ReadOnlyStringWrapper("");
+  private final AtomicReference<String> newTitle = new AtomicReference<>();
   private volatile String folder = "";
+  private String host;
   private volatile boolean asked;
   private volatile boolean ringing;
   private boolean refused;
@@ -60,14 +63,23 @@ public final class ShellSignals implements TerminalListener {
     }
   }
 
+  /** A program that names itself without end has its last name shown. */
   @Override
   public void title(String told) {
-    background.show(() -> title.set(VisibleText.of(told)));
+    if (newTitle.getAndSet(told) == null) {
+      background.show(() -> title.set(VisibleText.of(newTitle.getAndSet(null))));
+    }
   }
 
+  /** One who goes on to another computer from here says where they are there: that is not meant. */
   @Override
-  public void folder(String path) {
-    folder = path;
+  public void folder(String named, String path) {
+    if (host == null) {
+      host = named;
+    }
+    if (host.equals(named)) {
+      folder = path;
+    }
   }
 
   @Override

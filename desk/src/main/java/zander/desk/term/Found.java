@@ -113,13 +113,13 @@ public final class Found {
     return at < 0 ? null : places.get(at);
   }
 
-  List<RowPainter.Mark> marks(long row) {
+  List<RowPainter.Mark> marks(long row, ShellColours colours) {
     List<RowPainter.Mark> marks = new ArrayList<>();
     for (Place place : byRow.getOrDefault(row, List.of())) {
       boolean front = place.equals(current());
       marks.add(
           new RowPainter.Mark(
-              place.from(), place.to(), front ? TerminalColours.FOUND_NOW : TerminalColours.FOUND));
+              place.from(), place.to(), front ? colours.foundNow() : colours.found()));
     }
     return marks;
   }

@@ -4,30 +4,8 @@ import javafx.scene.paint.Color;
 import zander.core.term.Palette;
 import zander.core.term.screen.CellStyle;
 
-/** The colours of the terminal: sixteen of our own, the usual cube and greys, and any RGB. */
+/** What the styles of cells look like, by the colours that were chosen and what a program set. */
 final class TerminalColours {
-  static final Color SELECTED = Color.web("#2c6a5a");
-  static final Color FOUND = Color.web("#6b5420");
-  static final Color FOUND_NOW = Color.web("#b0842e");
-
-  /** As the palette takes them. */
-  static final int[] OWN = new int[Palette.CURSOR + 1];
-
-  private static final int[] SIXTEEN = {
-    0x22302f, 0xd9694f, 0x7fb069, 0xe0b257, 0x6ea3cf, 0xb58ac4, 0x7fb8a4, 0xc9d1ca,
-    0x5f726f, 0xef8a72, 0x9ccf86, 0xf3cf80, 0x93c0e6, 0xd0acdc, 0xa4d6c5, 0xf7faf6
-  };
-
-  static {
-    System.arraycopy(SIXTEEN, 0, OWN, 0, SIXTEEN.length);
-    for (int i = SIXTEEN.length; i < Palette.TEXT; i++) {
-      OWN[i] = Palette.usual(i);
-    }
-    OWN[Palette.TEXT] = 0xdfe6df;
-    OWN[Palette.GROUND] = 0x13201f;
-    OWN[Palette.CURSOR] = 0xe0b257;
-  }
-
   private final Palette palette;
   private boolean reversed;
 
@@ -78,7 +56,7 @@ final class TerminalColours {
     return colour == CellStyle.DEFAULT ? ink : color(palette.rgb(colour, Palette.TEXT));
   }
 
-  private static Color color(int rgb) {
+  static Color color(int rgb) {
     return Color.rgb((rgb >> 16) & 0xff, (rgb >> 8) & 0xff, rgb & 0xff);
   }
 }

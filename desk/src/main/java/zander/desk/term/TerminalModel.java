@@ -58,7 +58,7 @@ public final class TerminalModel {
             COLUMNS,
             ROWS,
             new Scrollback(HISTORY_ROWS, HISTORY_BYTES),
-            TerminalColours.OWN,
+            ShellColours.DARK.palette(),
             listener);
   }
 

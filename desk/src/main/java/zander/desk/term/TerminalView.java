@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
+import java.util.function.LongConsumer;
 import javafx.animation.AnimationTimer;
 import javafx.application.Platform;
 import javafx.scene.AccessibleAttribute;
@@ -23,9 +24,9 @@ import zander.core.term.screen.Row;
  * typed and done with the mouse goes to {@link TerminalKeys} and {@link TerminalMouse}.
  */
 public final class TerminalView extends Region {
-  private static final double USUAL_SIZE = 13;
-  private static final double SMALLEST = 8;
-  private static final double LARGEST = 32;
+  private static final long USUAL_SIZE = 13;
+  private static final long SMALLEST = 8;
+  private static final long LARGEST = 32;
 
   /** So many frames without a change, and the view waits to be told of the next. */
   private static final int QUIET_FRAMES = 30;
@@ -41,7 +42,9 @@ public final class TerminalView extends Region {
   private final Found found;
   private final AnimationTimer timer;
   private final AtomicBoolean asleep = new AtomicBoolean();
-  private double size = USUAL_SIZE;
+  private ShellColours chosen = ShellColours.DARK;
+  private long size = USUAL_SIZE;
+  private LongConsumer sized = points -> {};
   private RowPainter painter;
   private int quietFrames;
 
@@ -139,6 +142,11 @@ public final class TerminalView extends Region {
     int columns = (int) ((getWidth() - 2 * RowPainter.PADDING) / painter.cellWidth());
     int rows = (int) ((getHeight() - 2 * RowPainter.PADDING) / painter.cellHeight());
     if (columns >= 2 && rows >= 2) {
+      if (columns != model.columns()) {
+        // The text is wrapped anew: what was marked is elsewhere.
+        selection.clear();
+        found.show(List.of());
+      }
       model.resize(columns, rows);
     }
     repaint();
@@ -146,9 +154,27 @@ public final class TerminalView extends Region {
 
   /** Makes the text larger or smaller by points; 0 makes it as it was. */
   void zoom(int by) {
-    size = by == 0 ? USUAL_SIZE : Math.max(SMALLEST, Math.min(LARGEST, size + by));
+    size(by == 0 ? USUAL_SIZE : size + by);
+    sized.accept(size);
+  }
+
+  /** Sets the size of the text in points, as far as it can be read. */
+  public void size(long points) {
+    size = Math.max(SMALLEST, Math.min(LARGEST, points));
     painter = new RowPainter(canvas.getGraphicsContext2D(), colours, size);
     requestLayout();
+  }
+
+  /** Sets who is told of another size that was chosen by key. */
+  public void onSize(LongConsumer listener) {
+    sized = listener;
+  }
+
+  /** Takes other colours. */
+  public void colours(ShellColours wanted) {
+    chosen = wanted;
+    model.terminal().colours(wanted.palette());
+    repaint();
   }
 
   RowPainter painter() {
@@ -266,11 +292,11 @@ public final class TerminalView extends Region {
   }
 
   private List<RowPainter.Mark> marks(long number) {
-    List<RowPainter.Mark> marks = new ArrayList<>(found.marks(number));
+    List<RowPainter.Mark> marks = new ArrayList<>(found.marks(number, chosen));
     int from = selection.from(number);
     int to = selection.to(number, picture.columns());
     if (to > from) {
-      marks.add(new RowPainter.Mark(from, to, TerminalColours.SELECTED));
+      marks.add(new RowPainter.Mark(from, to, chosen.selected()));
     }
     return marks;
   }

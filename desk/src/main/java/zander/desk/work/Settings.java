@@ -68,6 +68,12 @@ public final class Settings {
   /** Seconds without a key or a press after which a desk as root ends; 0 for never. */
   public static final Setting<Long> ACTING_SECONDS = Setting.number("actingSeconds", 15 * 60, 0);
 
+  /** The size of the text in shells, in points. */
+  public static final Setting<Long> SHELL_TEXT = Setting.number("shellText", 13, 8);
+
+  /** The colours of shells, by their number. */
+  public static final Setting<Long> SHELL_COLOURS = Setting.number("shellColours", 0, 0);
+
   private static final ObjectMapper JSON = new ObjectMapper();
 
   /** What was chosen, by names; what this version does not know is among it. */

@@ -6,7 +6,10 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.Timeout.ThreadMode;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.term.Terminal;
 import zander.core.term.screen.Scrollback;
@@ -70,7 +73,9 @@ class TerminalJudgeTest {
         });
   }
 
+  /** A judge that does not answer must not hold up all tests. */
   @Test
+  @Timeout(value = 10, unit = TimeUnit.MINUTES, threadMode = ThreadMode.SEPARATE_THREAD)
   void generatedStreamsLookTheSame() throws Exception {
     List<String> differing = new ArrayList<>();
     try (TmuxJudge.Shown judge = new TmuxJudge.Shown(folder)) {

@@ -11,6 +11,8 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import zander.core.term.Terminal;
@@ -32,10 +34,15 @@ class VtTestTest {
   /** Only while screens are kept anew: a screen that has not changed for so long is whole. */
   private static final long QUIET = 400_000_000L;
 
+  private static final Pattern ASKS = Pattern.compile("Push <RETURN>|Enter choice number");
+  private static final int LONGEST_QUESTION = 20;
   private static final int MOST_STEPS = 60;
 
   private final List<String> made = new ArrayList<>();
   private volatile OutputStream keys;
+
+  /** How many times it has asked for a key: what is typed before it does is thrown away. */
+  private volatile int asked;
 
   private final Terminal terminal =
       new Terminal(80, 24, new Scrollback(100, 1 << 20), new int[259], this::answer);
@@ -98,8 +105,17 @@ class VtTestTest {
   private void read(InputStream output) {
     byte[] buffer = new byte[8192];
     try {
+      String last = "";
       for (int count; (count = output.read(buffer)) >= 0; ) {
         terminal.feed(buffer, 0, count);
+        last = last + new String(buffer, 0, count, StandardCharsets.ISO_8859_1);
+        Matcher question = ASKS.matcher(last);
+        int end = 0;
+        while (question.find()) {
+          asked++;
+          end = question.end();
+        }
+        last = last.substring(Math.max(end, last.length() - LONGEST_QUESTION));
       }
     } catch (IOException e) {
       // It was ended.
@@ -149,9 +165,9 @@ class VtTestTest {
     return styles.toString();
   }
 
-  private void awaitScreen(String wanted) {
+  private void awaitScreen(String wanted, int before) {
     long end = System.nanoTime() + PATIENCE;
-    while (!screen().equals(wanted) && System.nanoTime() < end) {
+    while ((asked == before || !screen().equals(wanted)) && System.nanoTime() < end) {
       Thread.onSpinWait();
     }
     assertThat(screen()).isEqualTo(wanted);
@@ -161,8 +177,9 @@ class VtTestTest {
     for (String step : kept.split("(?m)^" + STEP)) {
       if (!step.isEmpty()) {
         int end = step.indexOf('\n');
+        int before = asked;
         press(step.substring(0, end).replace("\\n", "\n"));
-        awaitScreen(step.substring(end + 1));
+        awaitScreen(step.substring(end + 1), before);
       }
     }
   }

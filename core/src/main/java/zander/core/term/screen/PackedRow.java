@@ -96,12 +96,9 @@ final class PackedRow {
   }
 
   private void characters(Row row, int cells) {
-    room(cells);
-    for (int i = 0; i < cells; i++) {
+    for (int i = ascii(row, 0, cells); i < cells; i = ascii(row, i + 1, cells)) {
       int code = row.codes[i];
-      if (code >= 0 && code < 0x80) {
-        put(code);
-      } else if (code != Row.TAIL) {
+      if (code != Row.TAIL) {
         boolean wide = row.width(i) == 2;
         if (code == Row.CLUSTER) {
           put(wide ? WIDE_CLUSTER : NARROW_CLUSTER);
@@ -112,6 +109,20 @@ final class PackedRow {
         }
       }
     }
+  }
+
+  /** Puts ASCII characters, for which there is room, in one go; gives the cell that has none. */
+  private int ascii(Row row, int from, int cells) {
+    room(cells - from);
+    int[] codes = row.codes;
+    byte[] into = bytes;
+    int to = at;
+    int i = from;
+    while (i < cells && codes[i] >= 0 && codes[i] < 0x80) {
+      into[to++] = (byte) codes[i++];
+    }
+    at = to;
+    return i;
   }
 
   private void room(int more) {

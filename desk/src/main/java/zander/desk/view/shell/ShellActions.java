@@ -7,6 +7,8 @@ import java.util.function.Supplier;
 import zander.desk.model.DeskModel;
 import zander.desk.sheet.Action;
 import zander.desk.shell.ShellsBelow;
+import zander.desk.term.ShellColours;
+import zander.desk.work.Settings;
 
 /** What can be done with the shell that is seen, by name and by key. */
 public final class ShellActions {
@@ -25,9 +27,21 @@ public final class ShellActions {
         "Bring the shell to this folder",
         "Ctrl+Shift+X",
         view -> view.model().bringTo(desk.get().folderInFront()));
+    for (ShellColours colours : ShellColours.values()) {
+      colours(desk, colours);
+    }
     layout("One shell at a time", desk, ShellsBelow.Layout.ONE);
     layout("Two shells side by side", desk, ShellsBelow.Layout.SIDE_BY_SIDE);
     layout("Two shells, one above the other", desk, ShellsBelow.Layout.ONE_ABOVE_THE_OTHER);
+  }
+
+  private void colours(Supplier<DeskModel> desk, ShellColours wanted) {
+    actions.add(
+        new Action(
+            "Colours of shells: " + wanted.words(),
+            "",
+            () -> desk.get().settings().set(Settings.SHELL_COLOURS, (long) wanted.ordinal()),
+            () -> desk.get() == null ? "open a server first" : ""));
   }
 
   private void layout(String name, Supplier<DeskModel> desk, ShellsBelow.Layout wanted) {

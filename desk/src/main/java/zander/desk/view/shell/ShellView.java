@@ -17,12 +17,14 @@ import org.kordamp.ikonli.javafx.FontIcon;
 import zander.desk.model.DeskModel;
 import zander.desk.shell.ShellModel;
 import zander.desk.shell.ShellsBelow;
+import zander.desk.term.ShellColours;
 import zander.desk.term.TerminalView;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
 import zander.desk.view.part.SheetView;
 import zander.desk.view.part.TabStrip;
 import zander.desk.view.part.Tables;
+import zander.desk.work.Settings;
 import zander.desk.work.Subscriptions;
 
 /**
@@ -43,6 +45,7 @@ public final class ShellView extends VBox implements SheetView {
     terminal = new TerminalView(model.terminal(), model::paste, model::follow);
     terminal.setId("terminal");
     findBar = new ShellFindBar(terminal, desk.background());
+    terminal.onSize(points -> desk.settings().set(Settings.SHELL_TEXT, points));
     getStyleClass().add("shell");
     Label ended = Parts.label("", "shell-ended");
     ended.textProperty().bind(model.endedProperty());
@@ -67,6 +70,11 @@ public final class ShellView extends VBox implements SheetView {
     HBox bar = Parts.row("shell-bar", tabs, ended, again, place, shut);
     VBox.setVgrow(terminal, Priority.ALWAYS);
     getChildren().addAll(bar, findBar, new QuestionStrip(model.questionProperty()), terminal);
+    Settings settings = desk.settings();
+    terminal.size(settings.get(Settings.SHELL_TEXT));
+    colours(settings.get(Settings.SHELL_COLOURS));
+    subscriptions.on(settings.value(Settings.SHELL_TEXT), terminal::size);
+    subscriptions.on(settings.value(Settings.SHELL_COLOURS), this::colours);
     subscriptions.on(model.signals().forClipboardProperty(), ShellView::toClipboard);
     subscriptions.on(model.signals().rangProperty(), rang -> heard());
     subscriptions.on(model.signals().titleProperty(), title -> showTabs());
@@ -81,6 +89,13 @@ public final class ShellView extends VBox implements SheetView {
     subscriptions.on(desk.shells().shells(), this::showTabs);
     subscriptions.on(desk.shells().frontProperty(), front -> showTabs());
     showTabs();
+  }
+
+  /** Around the terminal as in it. */
+  private void colours(Long number) {
+    ShellColours chosen = ShellColours.of(number);
+    terminal.colours(chosen);
+    setStyle("-fx-background-color: " + chosen.ground() + ";");
   }
 
   /** Whoever types in it needs no mark that its bell rang. */
