@@ -36,9 +36,16 @@ final class TerminalColours {
         && CellStyle.value(foreground) < 8) {
       foreground = CellStyle.indexed(CellStyle.value(foreground) + 8);
     }
+    int background = CellStyle.background(style);
     Color ink = color(palette.rgb(foreground, reversed ? Palette.GROUND : Palette.TEXT));
-    Color ground =
-        color(palette.rgb(CellStyle.background(style), reversed ? Palette.TEXT : Palette.GROUND));
+    Color other = color(palette.rgb(reversed ? Palette.TEXT : Palette.GROUND));
+    Color ground = color(palette.rgb(background, reversed ? Palette.TEXT : Palette.GROUND));
+    if (foreground == CellStyle.DEFAULT
+        && background != CellStyle.DEFAULT
+        && contrast(other, ground) > contrast(ink, ground)) {
+      // Whoever sets a ground alone does not know the user's ink: the one that is read is taken.
+      ink = other;
+    }
     boolean turned = CellStyle.has(style, CellStyle.REVERSE);
     Color above = turned ? ground : ink;
     Color below = turned ? ink : ground;
@@ -49,6 +56,23 @@ final class TerminalColours {
       above = below;
     }
     return new Pair(above, below);
+  }
+
+  /** How well two colours are told apart, from 1 to 21 (WCAG 2.1, contrast ratio). */
+  static double contrast(Color one, Color another) {
+    double first = luminance(one) + 0.05;
+    double second = luminance(another) + 0.05;
+    return Math.max(first, second) / Math.min(first, second);
+  }
+
+  private static double luminance(Color colour) {
+    return 0.2126 * linear(colour.getRed())
+        + 0.7152 * linear(colour.getGreen())
+        + 0.0722 * linear(colour.getBlue());
+  }
+
+  private static double linear(double part) {
+    return part <= 0.03928 ? part / 12.92 : Math.pow((part + 0.055) / 1.055, 2.4);
   }
 
   /** The colour of the line below the text. */
