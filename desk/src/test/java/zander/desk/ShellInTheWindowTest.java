@@ -10,6 +10,7 @@ import javafx.scene.control.Label;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
+import org.fxmisc.richtext.CodeArea;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -18,6 +19,7 @@ import zander.desk.file.FileModel;
 import zander.desk.shell.ShellModel;
 import zander.desk.shell.ShellsBelow;
 import zander.desk.term.ShellColours;
+import zander.desk.work.Message;
 
 /** A shell in the window, by keyboard and mouse: what is found, marked, gone to and asked. */
 class ShellInTheWindowTest {
@@ -110,6 +112,9 @@ class ShellInTheWindowTest {
     write(shell, "\033]52;c;Z2F1Z2UgNyA9IDMgY20=\007");
     window.until("it asks", () -> shell.questionProperty().get() != null);
     assertThat(shell.questionProperty().get().said().detail()).contains("gauge 7 = 3 cm");
+    window.interact(() -> shell.tell(new Message("another thing", "told meanwhile")));
+    assertThat(shell.questionProperty().get().said().detail()).as("stays").contains("gauge 7");
+    window.interact(shell::dismissQuestion);
     window.clickOn("Put it there");
     window.until("it is answered", () -> shell.questionProperty().get() == null);
     assertThat(clipboard()).isEqualTo("gauge 7 = 3 cm");
@@ -131,6 +136,8 @@ class ShellInTheWindowTest {
     window.until("it is open", () -> window.desk().currentProperty().get() instanceof FileModel);
     FileModel file = (FileModel) window.desk().currentProperty().get();
     assertThat(file.path().text()).isEqualTo("/srv/levels/site/contact.html");
+    CodeArea text = (CodeArea) window.shown("#editor");
+    window.until("its line is gone to", () -> text.getCurrentParagraph() == 2);
     write(shell, "\033]7;file://levels-web/etc/levels\007");
     window.clickOn(window.shown("#terminal"));
     window.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.Y);

@@ -16,6 +16,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import zander.core.connect.Connection;
+import zander.core.connect.command.KeptShell;
 import zander.core.connect.command.ShellPlace;
 import zander.core.connect.command.ShellSession;
 import zander.core.files.RemotePath;
@@ -129,11 +130,11 @@ class SshdShellTest {
   void aKeptShellGoesOnOverAnotherLine() throws Exception {
     RemotePath home = RemotePath.of(folder.resolve(ACCOUNT).toString());
     try (Connection connection = sshd.open(ACCOUNT)) {
-      assertThat(ShellPlace.mayKeep(connection)).isTrue();
+      assertThat(KeptShell.isPossible(connection)).isTrue();
       try (Shown shown = new Shown(connection.openShell(home, 80, 24, "zander-1"))) {
         shown.type("level=142; cd /tmp; clear; echo se''t\r");
         shown.awaitText("set");
-        assertThat(ShellPlace.ofKept(connection, "zander-1")).isEqualTo(RemotePath.of("/tmp"));
+        assertThat(KeptShell.folder(connection, "zander-1")).isEqualTo(RemotePath.of("/tmp"));
       }
     }
     try (Connection connection = sshd.open(ACCOUNT);
@@ -141,7 +142,7 @@ class SshdShellTest {
       shown.awaitText("set");
       shown.type("echo at $level; exit\r");
       shown.awaitText("[exited]");
-      assertThat(ShellPlace.ofKept(connection, "zander-1")).isNull();
+      assertThat(KeptShell.folder(connection, "zander-1")).isNull();
     }
   }
 

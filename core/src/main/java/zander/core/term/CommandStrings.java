@@ -50,9 +50,9 @@ final class CommandStrings {
       case "10", "11", "12" -> colours(Integer.parseInt(number), rest);
       case "52" -> clipboard(rest);
       case "104" -> resetIndexed(rest);
-      case "110" -> palette.reset(Palette.TEXT);
-      case "111" -> palette.reset(Palette.GROUND);
-      case "112" -> palette.reset(Palette.CURSOR);
+      case "110" -> reset(Palette.TEXT);
+      case "111" -> reset(Palette.GROUND);
+      case "112" -> reset(Palette.CURSOR);
       default -> {
         // Icons, sizes, progress, marks of shells: nothing that is shown.
       }
@@ -118,6 +118,11 @@ final class CommandStrings {
       palette.set(place, rgb);
       screen.redraw();
     }
+  }
+
+  private void reset(int place) {
+    palette.reset(place);
+    screen.redraw();
   }
 
   private void resetIndexed(String text) {

@@ -18,29 +18,29 @@ public final class Palette {
   /** What is not set. */
   private static final int OWN = -1;
 
-  private final int[] own = new int[COUNT];
+  private volatile int[] own;
   private volatile int[] set;
 
   /**
    * @param own the user's, as 0xRRGGBB: 256, the text's, the ground's, the cursor's
    */
   Palette(int[] own) {
-    System.arraycopy(own, 0, this.own, 0, COUNT);
-    resetAll();
+    this.own = own.clone();
+    set = none();
   }
 
-  private void resetAll() {
+  private static int[] none() {
     int[] none = new int[COUNT];
     Arrays.fill(none, OWN);
-    set = none;
+    return none;
   }
 
   void reset() {
-    resetAll();
+    set = none();
   }
 
   void own(int[] colours) {
-    System.arraycopy(colours, 0, own, 0, COUNT);
+    own = colours.clone();
   }
 
   void set(int place, int rgb) {

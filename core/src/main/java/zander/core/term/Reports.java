@@ -1,8 +1,6 @@
 package zander.core.term;
 
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
-import java.util.List;
 import zander.core.term.parse.Parameters;
 import zander.core.term.screen.CellStyle;
 import zander.core.term.screen.Screen;
@@ -26,8 +24,7 @@ final class Reports {
   private final Screen screen;
   private final ModeSequences modeStates;
   private final TerminalModes modes;
-  private final List<byte[]> waiting = new ArrayList<>();
-  private int bytes;
+  private final StringBuilder waiting = new StringBuilder();
 
   Reports(Screen screen, TerminalModes modes, ModeSequences modeStates) {
     this.screen = screen;
@@ -36,21 +33,19 @@ final class Reports {
   }
 
   /** Takes out what there is to send. */
-  List<byte[]> takeAll() {
-    List<byte[]> all = List.copyOf(waiting);
-    waiting.clear();
-    bytes = 0;
+  byte[] takeAll() {
+    byte[] all = waiting.toString().getBytes(StandardCharsets.US_ASCII);
+    waiting.setLength(0);
     return all;
   }
 
   boolean isEmpty() {
-    return waiting.isEmpty();
+    return waiting.length() == 0;
   }
 
   void answer(String text) {
-    if (bytes + text.length() <= MOST_BYTES) {
-      waiting.add(text.getBytes(StandardCharsets.US_ASCII));
-      bytes += text.length();
+    if (waiting.length() + text.length() <= MOST_BYTES) {
+      waiting.append(text);
     }
   }
 

@@ -27,6 +27,7 @@ final class SequenceDispatch implements SequenceHandler {
   SequenceDispatch(
       Screen screen,
       TerminalModes modes,
+      ModeSequences modeSequences,
       Palette palette,
       Reports reports,
       List<Consumer<TerminalListener>> told) {
@@ -35,7 +36,7 @@ final class SequenceDispatch implements SequenceHandler {
     this.palette = palette;
     this.reports = reports;
     this.told = told;
-    this.modeSequences = new ModeSequences(screen, modes);
+    this.modeSequences = modeSequences;
     this.styles = new StyleSequences(screen);
     this.edits = new EditSequences(screen);
     this.commands = new CommandStrings(screen, palette, reports, told);

@@ -2,6 +2,7 @@ package zander.core.term;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Consumer;
 import java.util.function.Function;
@@ -19,7 +20,12 @@ public final class Terminal {
   /** So much is taken under the lock at once, that whoever looks waits a moment only. */
   private static final int SLICE = 8 * 1024;
 
-  private final ReentrantLock lock = new ReentrantLock();
+  /** So long is waited for a picture, in milliseconds: some slices, and a part of a frame. */
+  private static final long PATIENCE = 4;
+
+  /** Fair, so that whoever looks comes before the next slice. */
+  private final ReentrantLock lock = new ReentrantLock(true);
+
   private final TerminalModes modes = new TerminalModes();
   private final List<Consumer<TerminalListener>> told = new ArrayList<>();
   private final TerminalListener listener;
@@ -38,8 +44,11 @@ public final class Terminal {
     this.listener = listener;
     screen = new Screen(columns, rows, scrollback);
     palette = new Palette(colours);
-    reports = new Reports(screen, modes, new ModeSequences(screen, modes));
-    parser = new SequenceParser(new SequenceDispatch(screen, modes, palette, reports, told));
+    ModeSequences modeSequences = new ModeSequences(screen, modes);
+    reports = new Reports(screen, modes, modeSequences);
+    parser =
+        new SequenceParser(
+            new SequenceDispatch(screen, modes, modeSequences, palette, reports, told));
   }
 
   /** Takes what the program wrote. */
@@ -64,8 +73,9 @@ public final class Terminal {
     }
     List<Consumer<TerminalListener>> news = new ArrayList<>(told);
     told.clear();
-    for (byte[] answer : reports.takeAll()) {
-      news.add(listening -> listening.answer(answer));
+    if (!reports.isEmpty()) {
+      byte[] answers = reports.takeAll();
+      news.add(listening -> listening.answer(answers));
     }
     return news;
   }
@@ -96,7 +106,10 @@ public final class Terminal {
     }
   }
 
-  /** Takes another size, at least one by one. */
+  /**
+   * Takes another size, at least one by one. Where the scrollback is full, wrapping it anew takes
+   * tenths of a second: nothing for a thread that must not wait.
+   */
   public void resize(int columns, int rows) {
     lock.lock();
     try {
@@ -130,13 +143,21 @@ public final class Terminal {
   }
 
   /**
-   * As many rows as the screen has, from a place on.
+   * As many rows as the screen has, from a place on. Waits some milliseconds at most.
    *
    * @param from the number of the first, or {@link TerminalPicture#SCREEN}
    * @param before what was seen last; null for nothing
+   * @return null while the text is being wrapped anew: what was seen last is to be shown on
    */
   public TerminalPicture picture(long from, TerminalPicture before) {
-    lock.lock();
+    try {
+      if (!lock.tryLock(PATIENCE, TimeUnit.MILLISECONDS)) {
+        return null;
+      }
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      return null;
+    }
     try {
       return TerminalPicture.of(screen, version, from, before);
     } finally {

@@ -13,7 +13,6 @@ import zander.core.term.screen.Screen;
  * @param columns of the screen
  * @param firstRow the number of the first row, as {@link Screen#topRow} has numbers
  * @param topRow the number of the screen's first row
- * @param oldestRow the number of the oldest row that can be looked at
  * @param cursorX the cursor's column
  * @param cursorRow the number of the cursor's row
  */
@@ -23,29 +22,20 @@ public record TerminalPicture(
     List<Row> rows,
     long firstRow,
     long topRow,
-    long oldestRow,
     int cursorX,
     long cursorRow) {
   /** Stands for the rows of the screen. */
   public static final long SCREEN = Long.MAX_VALUE;
 
   static TerminalPicture of(Screen screen, long version, long from, TerminalPicture before) {
-    long oldest = screen.firstRow();
     long top = screen.topRow();
-    long first = Math.max(oldest, Math.min(from, top));
+    long first = Math.max(screen.firstRow(), Math.min(from, top));
     List<Row> rows = new ArrayList<>(screen.rows());
     for (int i = 0; i < screen.rows(); i++) {
       rows.add(row(screen, first + i, before));
     }
     return new TerminalPicture(
-        version,
-        screen.columns(),
-        rows,
-        first,
-        top,
-        oldest,
-        screen.cursorX(),
-        top + screen.cursorY());
+        version, screen.columns(), rows, first, top, screen.cursorX(), top + screen.cursorY());
   }
 
   private static Row row(Screen screen, long number, TerminalPicture before) {

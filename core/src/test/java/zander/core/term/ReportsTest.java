@@ -2,6 +2,8 @@ package zander.core.term;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -70,6 +72,31 @@ class ReportsTest {
     assertThat(shown.style(0, 1)).isZero();
     assertThat(shown.terminal.modes().mouse()).isEqualTo(TerminalModes.Mouse.NONE);
     assertThat(shown.terminal.modes().isCursorVisible()).isTrue();
+  }
+
+  /** As while a full scrollback is being wrapped anew: whoever draws must not wait for it. */
+  @Test
+  void aPictureIsNotWaitedFor() throws Exception {
+    CountDownLatch busy = new CountDownLatch(1);
+    CountDownLatch done = new CountDownLatch(1);
+    Thread wrapping =
+        new Thread(
+            () ->
+                shown.terminal.look(
+                    screen -> {
+                      busy.countDown();
+                      try {
+                        return done.await(1, TimeUnit.MINUTES);
+                      } catch (InterruptedException e) {
+                        throw new IllegalStateException(e);
+                      }
+                    }));
+    wrapping.start();
+    busy.await();
+    assertThat(shown.terminal.picture(TerminalPicture.SCREEN, null)).isNull();
+    done.countDown();
+    wrapping.join();
+    assertThat(shown.terminal.picture(TerminalPicture.SCREEN, null)).isNotNull();
   }
 
   @Test

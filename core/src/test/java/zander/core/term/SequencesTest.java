@@ -91,6 +91,7 @@ class SequencesTest {
     "'^[<1;2x^[?>1hy^[ !\"pz', 'yz', '2,0'",
     "'ab^[\u0018cd', 'abcd', '4,0'",
     "'^[2^[1Cx', ' x', '2,0'",
+    "'ab^[?1049h^[!p^[?1049lx', 'abx', '3,0'",
   })
   void doesWhatTheManualsSay(String input, String rows, String cursor) {
     feed(input);

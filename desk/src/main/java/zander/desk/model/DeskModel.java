@@ -275,7 +275,7 @@ public final class DeskModel implements OpenDesk {
   }
 
   public void openShell() {
-    shells.open(folderInFront(), new byte[0]);
+    shells.open(folderInFront());
   }
 
   /** Closes a sheet; one with unsaved text asks first, in itself. */

@@ -1,8 +1,8 @@
 package zander.desk.shell;
 
-import java.io.IOException;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemotePath;
+import zander.core.work.VisibleText;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
@@ -29,7 +29,7 @@ final class ShellLinks {
       RemotePath path = resolve(link.target(), folder);
       desk.background()
           .run(
-              () -> attributes(path),
+              () -> desk.files().look(path),
               found -> open(path, found, link.line()),
               failure -> shell.tellFailure(FailureWords.of(failure)));
     } else if (link.target().startsWith("http://") || link.target().startsWith("https://")) {
@@ -37,13 +37,9 @@ final class ShellLinks {
     } else {
       shell.tell(
           new Message(
-              "This link is not opened: " + shown(link.target()),
+              "This link is not opened: " + VisibleText.of(link.target()),
               "Zander opens links that begin with http:// or https://."));
     }
-  }
-
-  private RemoteAttributes attributes(RemotePath path) throws IOException {
-    return desk.files().look(path);
   }
 
   private void open(RemotePath path, RemoteAttributes found, int line) {
@@ -67,25 +63,30 @@ final class ShellLinks {
   private void askToBrowse(String address) {
     shell.ask(
         Question.notice(
-            new Message("Open this page in your browser?", shown(address)),
+            new Message("Open this page in your browser?", VisibleText.of(address)),
             false,
             new Question.Choice(
                 "Open it",
                 ticked -> {
                   shell.dismissQuestion();
-                  desk.background()
-                      .run(
-                          () -> {
-                            Browser.open(address);
-                            return null;
-                          },
-                          done -> {},
-                          failure -> shell.tellFailure(FailureWords.of(failure)));
+                  browse(address);
                 }),
             new Question.Choice("Cancel", ticked -> shell.dismissQuestion())));
   }
 
-  private static String shown(String address) {
-    return zander.core.work.VisibleText.of(address);
+  private void browse(String address) {
+    desk.background()
+        .run(
+            () -> Browser.open(address),
+            opened -> {
+              if (!opened) {
+                shell.tellFailure(
+                    new Message(
+                        "No program on this computer showed the page",
+                        "xdg-open is what it was given to. Its address: "
+                            + VisibleText.of(address)));
+              }
+            },
+            failure -> shell.tellFailure(FailureWords.of(failure)));
   }
 }

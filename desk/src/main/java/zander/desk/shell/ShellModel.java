@@ -6,11 +6,10 @@ import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
+import zander.core.connect.command.KeptShell;
 import zander.core.connect.command.ShellPlace;
 import zander.core.connect.command.ShellSession;
 import zander.core.connect.command.ShellWords;
-import zander.core.files.RemoteFailure;
-import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 import zander.desk.sheet.OpenDesk;
@@ -35,24 +34,22 @@ public final class ShellModel extends Sheet {
   private static final java.time.Duration AFTER_COMMAND = java.time.Duration.ofMillis(1500);
 
   private volatile ShellSession session;
-  private byte[] typed;
+  private volatile WaitingAnswers answers = new WaitingAnswers();
   private boolean lookDue;
   private boolean closed;
 
   /**
-   * @param typed what is typed into it as soon as it is there
    * @param keptAs the name it is kept by on the server; empty where it ends with the line
    */
-  ShellModel(ShellSheets shells, String name, RemotePath folder, byte[] typed, String keptAs) {
+  ShellModel(ShellSheets shells, String name, RemotePath folder, String keptAs) {
     this.shells = shells;
     this.keptAs = keptAs;
     this.desk = shells.desk();
     this.folder = folder;
-    this.typed = typed;
     setTitle(name);
     signals = new ShellSignals(this, desk.background(), this::sendAnswer);
     links = new ShellLinks(desk, this);
-    terminal = new TerminalModel(signals, this::send, this::resized);
+    terminal = new TerminalModel(signals, this::send, this::resized, desk.background()::run);
     start();
   }
 
@@ -66,35 +63,26 @@ public final class ShellModel extends Sheet {
         .run(
             this::opened,
             opened -> {
-              if (closed) {
+              if (opened == null) {
+                ended.set("This server has no tmux, so it keeps no shell. Open an ordinary one.");
+              } else if (closed) {
                 desk.background().run(opened::close);
-                return;
+              } else {
+                session = opened;
+                answers = new WaitingAnswers();
+                desk.background().run(() -> read(opened));
               }
-              session = opened;
-              if (typed.length > 0) {
-                send(typed);
-                typed = new byte[0];
-              }
-              desk.background().run(() -> read(opened));
             },
             failure -> {
-              ended.set(whyNot(failure));
+              ended.set(FailureWords.of(failure).headline());
               desk.checkLine();
             });
   }
 
-  private static String whyNot(Throwable failure) {
-    boolean noTmux =
-        failure instanceof RemoteFailure remote && remote.reason() == Reason.NOT_SUPPORTED;
-    return noTmux
-        ? "This server has no tmux, so it keeps no shell. Open an ordinary one."
-        : FailureWords.of(failure).headline();
-  }
-
+  /** Null where the server was to keep it and cannot. */
   private ShellSession opened() throws IOException {
-    if (!keptAs.isEmpty() && !ShellPlace.mayKeep(desk.commands())) {
-      throw new RemoteFailure(
-          Reason.NOT_SUPPORTED, "keep a shell", null, "there is no tmux on this server", null);
+    if (!keptAs.isEmpty() && !KeptShell.isPossible(desk.commands())) {
+      return null;
     }
     terminal.renew();
     return shells.connection().openShell(folder, terminal.columns(), terminal.rows(), keptAs);
@@ -122,7 +110,17 @@ public final class ShellModel extends Sheet {
   }
 
   private void sendAnswer(byte[] bytes) {
-    inOrder(to -> to.type(bytes));
+    WaitingAnswers waiting = answers;
+    if (waiting.begin(bytes.length)) {
+      inOrder(
+          to -> {
+            try {
+              to.type(bytes);
+            } finally {
+              waiting.done(bytes.length);
+            }
+          });
+    }
   }
 
   private void send(byte[] bytes) {
@@ -214,7 +212,7 @@ public final class ShellModel extends Sheet {
                     ? null
                     : keptAs.isEmpty()
                         ? ShellPlace.of(desk.commands(), open.mark())
-                        : ShellPlace.ofKept(desk.commands(), keptAs),
+                        : KeptShell.folder(desk.commands(), keptAs),
             found -> {
               if (found == null) {
                 tell(

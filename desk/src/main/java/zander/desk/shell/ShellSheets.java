@@ -35,11 +35,8 @@ public final class ShellSheets {
     this.below = new ShellsBelow(this);
   }
 
-  /**
-   * @param typed what is typed into it at once
-   */
-  public void open(RemotePath at, byte[] typed) {
-    desk.openSheets().all().add(new ShellModel(this, "Shell " + ++count, at, typed, ""));
+  public void open(RemotePath at) {
+    desk.openSheets().all().add(new ShellModel(this, "Shell " + ++count, at, ""));
   }
 
   /** Opens a shell that the server's tmux keeps, or the one it has kept from before. */
@@ -50,7 +47,7 @@ public final class ShellSheets {
     }
     String keptAs = NAME + number;
     String title = "Kept shell " + number;
-    desk.openSheets().all().add(new ShellModel(this, title, at, new byte[0], keptAs));
+    desk.openSheets().all().add(new ShellModel(this, title, at, keptAs));
   }
 
   private boolean isOpen(String keptAs) {

@@ -35,6 +35,7 @@ public final class ShellSignals implements TerminalListener {
   private volatile boolean asked;
   private volatile boolean ringing;
   private boolean refused;
+  private Question waiting;
 
   /**
    * @param answers takes what the terminal answers the program
@@ -91,9 +92,6 @@ public final class ShellSignals implements TerminalListener {
   }
 
   private void ask(String text) {
-    if (refused) {
-      return;
-    }
     List<String> lines = text.lines().toList();
     StringBuilder shown = new StringBuilder("It would replace what is on it now:");
     lines.stream()
@@ -110,10 +108,11 @@ public final class ShellSignals implements TerminalListener {
     if (lines.size() > SHOWN_LINES) {
       shown.append("\nand ").append(lines.size() - SHOWN_LINES).append(" more lines");
     }
-    shell.ask(
+    Message said =
+        new Message("Let the program in this shell put text on the clipboard?", shown.toString());
+    waiting =
         Question.notice(
-            new Message(
-                "Let the program in this shell put text on the clipboard?", shown.toString()),
+            said,
             false,
             new Question.Choice(
                 "Put it there",
@@ -128,12 +127,14 @@ public final class ShellSignals implements TerminalListener {
                   refused = true;
                   answered();
                 }),
-            new Question.Choice("No", ticked -> answered())));
+            new Question.Choice("No", ticked -> answered()));
+    shell.pin(waiting);
   }
 
+  /** Until then the program is not heard again. */
   private void answered() {
+    shell.unpin(waiting);
     asked = refused;
-    shell.dismissQuestion();
   }
 
   /** Whether the bell rang since somebody looked, who sets it back. */

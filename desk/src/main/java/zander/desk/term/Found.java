@@ -2,17 +2,19 @@ package zander.desk.term;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.TreeMap;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import zander.core.term.screen.Row;
 import zander.core.term.screen.Screen;
+import zander.core.work.Cancellation;
 
 /**
  * What was looked for in a terminal, on the screen and in what has left it: where it is, and which
  * of the places is in front. Looking runs on any thread; the rest belongs to the interface thread.
  */
 public final class Found {
-  /** Places that are kept; more are counted as so many. */
+  /** Places that are looked for at most, the newest. */
   static final int MOST = 10_000;
 
   private static final int SLICE = 2_000;
@@ -32,12 +34,15 @@ public final class Found {
   /**
    * Looks for a text, whatever its case, the newest first. May take a moment; the terminal goes on
    * meanwhile.
+   *
+   * @param stop ends it early, with what was found until then
    */
-  public List<Place> look(String text) {
+  public List<Place> look(String text, Cancellation stop) {
     List<Place> all = new ArrayList<>();
-    String wanted = text.toLowerCase(Locale.ROOT);
-    long next = Long.MAX_VALUE;
-    while (next >= 0 && !wanted.isEmpty() && all.size() < MOST) {
+    Pattern wanted =
+        Pattern.compile(text, Pattern.LITERAL | Pattern.CASE_INSENSITIVE | Pattern.UNICODE_CASE);
+    long next = text.isEmpty() ? -1 : Long.MAX_VALUE;
+    while (next >= 0 && all.size() < MOST && !stop.isStopped()) {
       long from = next;
       next = model.terminal().look(screen -> slice(screen, from, wanted, all));
     }
@@ -45,7 +50,7 @@ public final class Found {
   }
 
   /** Looks through some rows upwards; gives the one to go on with, or -1. */
-  private static long slice(Screen screen, long from, String wanted, List<Place> into) {
+  private static long slice(Screen screen, long from, Pattern wanted, List<Place> into) {
     long row = Math.min(from, screen.topRow() + screen.rows() - 1);
     long end = Math.max(screen.firstRow(), row - SLICE + 1);
     for (; row >= end && into.size() < MOST; row--) {
@@ -57,15 +62,14 @@ public final class Found {
     return row < screen.firstRow() ? -1 : row;
   }
 
-  private static void places(Row row, long number, String wanted, List<Place> into) {
+  /** The last of a row comes first. */
+  private static void places(Row row, long number, Pattern wanted, List<Place> into) {
     int written = row.written();
-    String text = row.text(0, written).toLowerCase(Locale.ROOT);
-    for (int at = text.lastIndexOf(wanted); at >= 0; at = text.lastIndexOf(wanted, at - 1)) {
-      into.add(
-          new Place(number, column(row, written, at), column(row, written, at + wanted.length())));
-      if (at == 0) {
-        return;
-      }
+    Matcher matcher = wanted.matcher(row.text(0, written));
+    int first = into.size();
+    while (matcher.find()) {
+      int from = column(row, written, matcher.start());
+      into.add(first, new Place(number, from, column(row, written, matcher.end())));
     }
   }
 
@@ -92,6 +96,11 @@ public final class Found {
 
   public int count() {
     return places.size();
+  }
+
+  /** Whether there may be more, which were not looked for. */
+  public boolean isCut() {
+    return places.size() >= MOST;
   }
 
   /** Which one is in front, from 1; 0 for none. */

@@ -164,8 +164,16 @@ final class RowPainter {
     }
   }
 
+  /** The character that a block of a cursor stands on, in the colour of the ground. */
+  void cellUnderCursor(Row row, int column, double y) {
+    g.setFill(colours.ground());
+    g.setStroke(colours.ground());
+    g.setFont(face(row.style(column)));
+    cell(row, column, y);
+  }
+
   /** Other characters cell by cell: a glyph of another font may be wider than its cell. */
-  void cell(Row row, int column, double y) {
+  private void cell(Row row, int column, double y) {
     int code = row.code(column);
     double left = x(column);
     double width = x(column + row.width(column)) - left;

@@ -3,6 +3,8 @@ package zander.desk.term;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
+import java.util.concurrent.Executor;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
 import zander.core.term.Terminal;
 import zander.core.term.TerminalListener;
@@ -28,6 +30,8 @@ public final class TerminalModel {
   private final Terminal terminal;
   private final Consumer<byte[]> input;
   private final SizeListener sizeListener;
+  private final Executor resizing;
+  private final AtomicBoolean resizeDue = new AtomicBoolean();
   private volatile int columns = COLUMNS;
   private volatile int rows = ROWS;
   private volatile Runnable touched = () -> {};
@@ -42,15 +46,20 @@ public final class TerminalModel {
    * @param input takes what is typed, and what the terminal answers by itself
    */
   public TerminalModel(Consumer<byte[]> input, SizeListener sizeListener) {
-    this(input::accept, input, sizeListener);
+    this(input::accept, input, sizeListener, Runnable::run);
   }
 
   /**
    * @param listener told of what is not on the screen, the terminal's answers among it
    * @param input takes what is typed
+   * @param resizing gives the terminal another size, which may take tenths of a second
    */
   public TerminalModel(
-      TerminalListener listener, Consumer<byte[]> input, SizeListener sizeListener) {
+      TerminalListener listener,
+      Consumer<byte[]> input,
+      SizeListener sizeListener,
+      Executor resizing) {
+    this.resizing = resizing;
     this.input = input;
     this.sizeListener = sizeListener;
     this.terminal =
@@ -91,14 +100,24 @@ public final class TerminalModel {
     touched.run();
   }
 
+  /** Takes another size soon; of several that are wanted meanwhile, the last one. */
   public void resize(int toColumns, int toRows) {
     if (toColumns != columns || toRows != rows) {
       columns = toColumns;
       rows = toRows;
-      terminal.resize(toColumns, toRows);
-      touched.run();
-      sizeListener.resized(toColumns, toRows);
+      if (resizeDue.compareAndSet(false, true)) {
+        resizing.execute(this::resizeNow);
+      }
     }
+  }
+
+  private synchronized void resizeNow() {
+    resizeDue.set(false);
+    int newColumns = columns;
+    int newRows = rows;
+    terminal.resize(newColumns, newRows);
+    touched.run();
+    sizeListener.resized(newColumns, newRows);
   }
 
   public void type(byte[] bytes) {
@@ -142,7 +161,7 @@ public final class TerminalModel {
     return terminal;
   }
 
-  /** What is to be drawn; see {@link Terminal#picture}. */
+  /** What is to be drawn, or null for what was; see {@link Terminal#picture}. */
   TerminalPicture picture(long from, TerminalPicture before) {
     return terminal.picture(from, before);
   }

@@ -15,6 +15,7 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.layout.Region;
+import javafx.scene.paint.Color;
 import zander.core.term.TerminalModes;
 import zander.core.term.TerminalPicture;
 import zander.core.term.screen.Row;
@@ -54,6 +55,7 @@ public final class TerminalView extends Region {
   private TerminalPicture picture;
   private Row[] drawn = new Row[0];
   private int drawnCursorLine = -1;
+  private Color drawnGround;
   private boolean changed = true;
 
   /**
@@ -260,15 +262,20 @@ public final class TerminalView extends Region {
       return;
     }
     TerminalPicture now = model.picture(first, picture);
-    boolean all = changed || picture == null || picture.columns() != now.columns();
+    if (now == null) {
+      return;
+    }
+    colours.reversed(modes.isReverseScreen());
+    boolean other = picture == null || picture.columns() != now.columns();
+    boolean all = changed || other || !colours.ground().equals(drawnGround);
     changed = false;
     picture = now;
     if (first < now.firstRow()) {
       first = now.firstRow();
     }
-    colours.reversed(modes.isReverseScreen());
     GraphicsContext g = canvas.getGraphicsContext2D();
     if (all) {
+      drawnGround = colours.ground();
       g.setFill(colours.ground());
       g.fillRect(0, 0, canvas.getWidth(), canvas.getHeight());
     }
@@ -317,8 +324,7 @@ public final class TerminalView extends Region {
     switch (modes.cursorShape()) {
       case BLOCK -> {
         g.fillRect(x, y, width, height);
-        g.setFill(colours.ground());
-        painter.cell(row, at, y);
+        painter.cellUnderCursor(row, at, y);
       }
       case UNDERLINE -> g.fillRect(x, y + height - 3, width, 3);
       case BAR -> g.fillRect(x, y, 2, height);

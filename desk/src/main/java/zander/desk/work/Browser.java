@@ -6,6 +6,7 @@ import java.util.concurrent.TimeUnit;
 
 /** Shows a page in the browser that this computer's desktop has for it. */
 public final class Browser {
+  /** Seconds. */
   private static final int PATIENCE = 10;
 
   private Browser() {}
@@ -14,21 +15,23 @@ public final class Browser {
    * Waits until the desktop has taken it.
    *
    * @param address begins with {@code http://} or {@code https://}
-   * @throws IOException when there is nothing that shows it
+   * @return whether there is something that shows it
    */
-  public static void open(String address) throws IOException {
-    Process opening =
-        new ProcessBuilder("xdg-open", address)
-            .redirectErrorStream(true)
-            .redirectOutput(ProcessBuilder.Redirect.DISCARD)
-            .redirectInput(new File("/dev/null"))
-            .start();
+  public static boolean open(String address) {
     try {
-      if (opening.waitFor(PATIENCE, TimeUnit.SECONDS) && opening.exitValue() != 0) {
-        throw new IOException("no program on this computer opens web pages");
-      }
+      Process opening =
+          new ProcessBuilder("xdg-open", address)
+              .redirectErrorStream(true)
+              .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+              .redirectInput(new File("/dev/null"))
+              .start();
+      // One that goes on is the browser itself.
+      return !opening.waitFor(PATIENCE, TimeUnit.SECONDS) || opening.exitValue() == 0;
+    } catch (IOException e) {
+      return false;
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
+      return false;
     }
   }
 }

@@ -37,6 +37,18 @@ class ShellSignalsTest {
   }
 
   @Test
+  void anAnswerWaitsOnlyWhileLittleDoes() {
+    WaitingAnswers answers = new WaitingAnswers();
+    for (int i = 0; i < WaitingAnswers.MOST / 1024; i++) {
+      assertThat(answers.begin(1024)).isTrue();
+    }
+    assertThat(answers.begin(1)).isFalse();
+    answers.done(1024);
+    assertThat(answers.begin(1024)).isTrue();
+    assertThat(answers.begin(1)).isFalse();
+  }
+
+  @Test
   void theFolderIsThatOfTheFirstComputer() {
     signals.folder("levels-web", "/srv");
     signals.folder("tide-desk", "/home/ingest");

@@ -6,6 +6,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Queue;
 import org.junit.jupiter.api.Test;
 import zander.core.term.TerminalPicture;
 import zander.core.term.screen.CellStyle;
@@ -64,6 +68,26 @@ class TerminalModelTest {
     assertThat(told).containsExactly(132, 50);
     feed("\033[6n");
     assertThat(typed.toString(UTF_8)).isEqualTo("\033[1;1R");
+  }
+
+  /**
+   * While a size is being set, only the last of those that are wanted meanwhile is set after it.
+   */
+  @Test
+  void sizesAreSetElsewhereAndNotOneByOne() {
+    Queue<Runnable> due = new ArrayDeque<>();
+    List<Integer> told = new ArrayList<>();
+    TerminalModel resized =
+        new TerminalModel(bytes -> {}, bytes -> {}, (c, r) -> told.add(c), due::add);
+    for (int columns = 81; columns <= 132; columns++) {
+      resized.resize(columns, 24);
+    }
+    assertThat(resized.columns()).isEqualTo(132);
+    assertThat(resized.picture(TerminalPicture.SCREEN, null).columns()).isEqualTo(80);
+    assertThat(due).hasSize(1);
+    due.remove().run();
+    assertThat(resized.picture(TerminalPicture.SCREEN, null).columns()).isEqualTo(132);
+    assertThat(told).containsExactly(132);
   }
 
   @Test

@@ -52,42 +52,8 @@ public final class ShellPlace {
     return MARK + "=" + mark + "; export " + MARK + "; ";
   }
 
-  /** A session's name that stands in a command as it is. */
-  private static final String NAME = "[A-Za-z0-9-]{1,40}";
-
-  /**
-   * Goes on with a session of tmux(1), or begins it. It is seen as the shell in it would be, and
-   * its wheel scrolls.
-   */
-  static String keeping(String name) {
-    return "exec tmux -u new-session -A -s "
-        + known(name)
-        + " \\; set-option status off \\; set-option mouse on";
-  }
-
-  private static String known(String name) {
-    if (!name.matches(NAME)) {
-      throw new IllegalArgumentException("no name of a session: " + name);
-    }
-    return name;
-  }
-
-  /** Whether the server can keep a shell when the line is lost. */
-  public static boolean mayKeep(Commands commands) throws IOException {
-    return commands.hasShell() && commands.script("command -v tmux").exit() == 0;
-  }
-
-  /**
-   * The folder that a kept shell is in.
-   *
-   * @return null where that cannot be known
-   */
-  public static RemotePath ofKept(Commands commands, String name) throws IOException {
-    String ask = "tmux -u display-message -p -t =%s: '#{pane_current_path}'";
-    return path(commands.script(ask.formatted(known(name))));
-  }
-
-  private static RemotePath path(ExecResult result) {
+  /** The path that a script printed; null for none. */
+  static RemotePath path(ExecResult result) {
     String wire = WireName.fromBytes(result.out());
     boolean found = wire.startsWith("/") && wire.endsWith("\n");
     return found ? RemotePath.ofWire(wire.substring(0, wire.length() - 1)) : null;

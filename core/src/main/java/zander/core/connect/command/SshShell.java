@@ -83,7 +83,7 @@ public final class SshShell implements ShellSession {
             + ShellWords.quote(folder)
             + "; "
             + ShellPlace.marking(mark)
-            + (keptAs.isEmpty() ? "exec \"${SHELL:-/bin/sh}\" -l" : ShellPlace.keeping(keptAs));
+            + (keptAs.isEmpty() ? "exec \"${SHELL:-/bin/sh}\" -l" : KeptShell.command(keptAs));
     if (lines.elevation() != null) {
       return asAnother(lines, pty, login, mark);
     }

@@ -12,8 +12,8 @@ public final class Screen {
   Grid main;
   Grid other;
   Grid grid;
-  Cursor savedMain = new Cursor();
-  Cursor savedOther = new Cursor();
+  final Cursor savedMain = new Cursor();
+  final Cursor savedOther = new Cursor();
 
   /** The margins: the first row and column in them, and the first after them. */
   int top;
@@ -63,10 +63,12 @@ public final class Screen {
     tabs.reset();
     backWrap = false;
     softReset();
+    savedMain.set(new Cursor());
+    savedOther.set(new Cursor());
     cursor.set(new Cursor());
   }
 
-  /** What DECSTR sets back. */
+  /** What DECSTR sets back: of the saved cursors, that of the screen in front alone. */
   public void softReset() {
     resetMargins();
     cursor.origin = false;
@@ -76,8 +78,7 @@ public final class Screen {
     autoWrap = true;
     insert = false;
     sideMargins = false;
-    savedMain = new Cursor();
-    savedOther = new Cursor();
+    (isAlternate() ? savedOther : savedMain).set(new Cursor());
   }
 
   public int columns() {

@@ -7,11 +7,13 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import org.kordamp.ikonli.feather.Feather;
+import zander.core.work.Cancellation;
 import zander.desk.sheet.Texts;
 import zander.desk.term.Found;
 import zander.desk.term.TerminalView;
 import zander.desk.view.part.Parts;
 import zander.desk.work.Background;
+import zander.desk.work.FailureWords;
 
 /** Finds text in a shell and in what has scrolled out of it, as it is typed, the newest first. */
 final class ShellFindBar extends HBox {
@@ -21,7 +23,7 @@ final class ShellFindBar extends HBox {
   private final Background background;
   private final TextField field = new TextField();
   private final Label count = Parts.label("", "shell-found");
-  private int asked;
+  private Cancellation looking = new Cancellation();
 
   ShellFindBar(TerminalView terminal, Background background) {
     this.terminal = terminal;
@@ -64,22 +66,24 @@ final class ShellFindBar extends HBox {
 
   private void close() {
     Parts.show(this, false);
-    asked++;
+    looking.stop();
     show(List.of());
     terminal.requestFocus();
   }
 
   /** Only the answer to what was typed last is shown. */
   private void look(String text) {
-    int mine = ++asked;
+    looking.stop();
+    Cancellation mine = new Cancellation();
+    looking = mine;
     background.run(
-        () -> terminal.found().look(text),
+        () -> terminal.found().look(text, mine),
         places -> {
-          if (mine == asked) {
+          if (!mine.isStopped()) {
             show(places);
           }
         },
-        failure -> count.setText("not found"));
+        failure -> count.setText(FailureWords.of(failure).headline()));
   }
 
   private void show(List<Found.Place> places) {
@@ -107,6 +111,9 @@ final class ShellFindBar extends HBox {
             ? ""
             : all == 0
                 ? "nothing found"
-                : Texts.count(terminal.found().number()) + " of " + Texts.count(all));
+                : Texts.count(terminal.found().number())
+                    + " of "
+                    + Texts.count(all)
+                    + (terminal.found().isCut() ? " or more" : ""));
   }
 }
