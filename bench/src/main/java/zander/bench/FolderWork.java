@@ -1,8 +1,6 @@
 package zander.bench;
 
 import java.io.IOException;
-import java.net.InetAddress;
-import java.net.InetSocketAddress;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -10,13 +8,9 @@ import java.util.concurrent.atomic.AtomicLong;
 import org.apache.sshd.sftp.client.SftpClient;
 import zander.core.change.DeleteTask;
 import zander.core.connect.Connection;
-import zander.core.connect.Connector;
-import zander.core.connect.address.ServerAddress;
-import zander.core.connect.signin.SignInMethods;
 import zander.core.facts.TreeSize;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
-import zander.core.trust.KnownHosts;
 import zander.core.work.Cancellation;
 
 /**
@@ -39,21 +33,12 @@ public final class FolderWork {
     }
     Path folder = Files.createTempDirectory("zander-bench");
     try (LoopbackSshd sshd = new LoopbackSshd(folder);
-        DelayedLine line = new DelayedLine(sshd.port(), ROUND_TRIP);
-        Connector connector =
-            new Connector(
-                new KnownHosts(folder.resolve("known")),
-                address ->
-                    List.of(new InetSocketAddress(InetAddress.getLoopbackAddress(), line.port())));
-        Connection connection =
-            connector.open(
-                new ServerAddress("root", "localhost", line.port()),
-                SignInMethods.byKey(sshd.key()),
-                FirstSlice.TRUSTING)) {
+        FarSession far = new FarSession(sshd, ROUND_TRIP, folder.resolve("known"))) {
+      Connection connection = far.connection();
       fill(folder.resolve("many"), NAMES, 1);
       RemotePath many = RemotePath.of(folder.resolve("many").toString());
       double oneByOne;
-      try (LibraryLine library = new LibraryLine(line.port(), sshd.key())) {
+      try (LibraryLine library = new LibraryLine(far.port(), sshd.key())) {
         oneByOne = oneByOne(library, many);
       }
       for (int run = 0; run < 3; run++) {

@@ -1,21 +1,14 @@
 package zander.bench;
 
 import java.io.RandomAccessFile;
-import java.net.InetAddress;
-import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
-import java.util.List;
 import zander.core.connect.Connection;
-import zander.core.connect.Connector;
-import zander.core.connect.address.ServerAddress;
-import zander.core.connect.signin.SignInMethods;
 import zander.core.files.RemotePath;
 import zander.core.reading.FollowedFile;
 import zander.core.reading.PagedFile;
-import zander.core.trust.KnownHosts;
 
 /**
  * Opening a log of 2 GB at its end on the system's own {@code sshd}, and one look for what has
@@ -61,17 +54,8 @@ public final class LogOpening {
 
   private static void measure(
       LoopbackSshd sshd, Path folder, Path log, int column, double[][] seconds) throws Exception {
-    try (DelayedLine line = new DelayedLine(sshd.port(), DELAYS[column]);
-        Connector connector =
-            new Connector(
-                new KnownHosts(folder.resolve("known-" + column)),
-                address ->
-                    List.of(new InetSocketAddress(InetAddress.getLoopbackAddress(), line.port())));
-        Connection connection =
-            connector.open(
-                new ServerAddress("root", "localhost", line.port()),
-                SignInMethods.byKey(sshd.key()),
-                FirstSlice.TRUSTING)) {
+    try (FarSession far = new FarSession(sshd, DELAYS[column], folder.resolve("known-" + column))) {
+      Connection connection = far.connection();
       RemotePath path = RemotePath.of(log.toString());
       double[] opening = new double[TIMES];
       double[] looking = new double[TIMES];

@@ -1,8 +1,6 @@
 package zander.bench;
 
 import java.io.OutputStream;
-import java.net.InetAddress;
-import java.net.InetSocketAddress;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
@@ -11,12 +9,8 @@ import org.apache.sshd.sftp.client.SftpClient;
 import zander.core.change.save.AtomicSave;
 import zander.core.change.save.FileVersion;
 import zander.core.connect.Connection;
-import zander.core.connect.Connector;
-import zander.core.connect.address.ServerAddress;
-import zander.core.connect.signin.SignInMethods;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
-import zander.core.trust.KnownHosts;
 
 /**
  * Opening and saving a file of 4 KB on the system's own {@code sshd}, beside the library's plain
@@ -64,19 +58,10 @@ public final class SaveTrips {
     Path plain = Files.write(work.resolve("site.conf"), new byte[4096]);
     Path twoNames = Files.write(work.resolve("levels.conf"), new byte[4096]);
     Files.createLink(work.resolve("elsewhere.conf"), twoNames);
-    try (DelayedLine line = new DelayedLine(sshd.port(), delay);
-        Connector connector =
-            new Connector(
-                new KnownHosts(folder.resolve("known-" + delay)),
-                address ->
-                    List.of(new InetSocketAddress(InetAddress.getLoopbackAddress(), line.port())));
-        Connection connection =
-            connector.open(
-                new ServerAddress("root", "localhost", line.port()),
-                SignInMethods.byKey(sshd.key()),
-                FirstSlice.TRUSTING);
-        LibraryLine library = new LibraryLine(line.port(), sshd.key());
+    try (FarSession far = new FarSession(sshd, delay, folder.resolve("known-" + delay));
+        LibraryLine library = new LibraryLine(far.port(), sshd.key());
         SftpClient files = library.files()) {
+      Connection connection = far.connection();
       AtomicSave saver = new AtomicSave(connection.files(), connection, Journal.NONE);
       RemotePath path = RemotePath.of(plain.toString());
       seconds[0][column] = median(() -> saver.open(path, 1 << 20));

@@ -2,22 +2,15 @@ package zander.bench;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.net.InetAddress;
-import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
-import java.util.List;
 import zander.core.connect.Connection;
-import zander.core.connect.Connector;
-import zander.core.connect.address.ServerAddress;
 import zander.core.connect.command.ShellSession;
-import zander.core.connect.signin.SignInMethods;
 import zander.core.files.RemotePath;
 import zander.core.term.Terminal;
 import zander.core.term.screen.Scrollback;
-import zander.core.trust.KnownHosts;
 
 /**
  * How long a key in a shell takes to come back over a line of 40 ms, alone and beside another shell
@@ -105,19 +98,9 @@ public final class ShellEcho {
     }
     Path folder = Files.createTempDirectory("zander-bench");
     try (LoopbackSshd sshd = new LoopbackSshd(folder);
-        DelayedLine line = new DelayedLine(sshd.port(), DELAY);
-        Connector connector =
-            new Connector(
-                new KnownHosts(folder.resolve("known")),
-                address ->
-                    List.of(new InetSocketAddress(InetAddress.getLoopbackAddress(), line.port())));
-        Connection connection =
-            connector.open(
-                new ServerAddress("root", "localhost", line.port()),
-                SignInMethods.byKey(sshd.key()),
-                FirstSlice.TRUSTING);
-        Side quiet = new Side(connection);
-        Side flooded = new Side(connection)) {
+        FarSession far = new FarSession(sshd, DELAY, folder.resolve("known"));
+        Side quiet = new Side(far.connection());
+        Side flooded = new Side(far.connection())) {
       quiet.type("PS1='ready'; clear\r");
       quiet.awaitText("ready");
       double alone = quiet.echo();

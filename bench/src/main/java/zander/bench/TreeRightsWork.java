@@ -1,7 +1,5 @@
 package zander.bench;
 
-import java.net.InetAddress;
-import java.net.InetSocketAddress;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.HashSet;
@@ -15,11 +13,8 @@ import zander.core.change.rights.TreePlanner;
 import zander.core.change.rights.TreeRightsTask;
 import zander.core.change.rights.look.TreeRoots;
 import zander.core.connect.Connection;
-import zander.core.connect.Connector;
-import zander.core.connect.address.ServerAddress;
 import zander.core.connect.command.Commands;
 import zander.core.connect.command.ShellWords;
-import zander.core.connect.signin.SignInMethods;
 import zander.core.files.RemotePath;
 import zander.core.journal.FileJournal;
 import zander.core.journal.JournalRules;
@@ -27,7 +22,6 @@ import zander.core.rights.AccessList.Asker;
 import zander.core.rights.Mode;
 import zander.core.rights.ModeRule;
 import zander.core.rights.TreeRights;
-import zander.core.trust.KnownHosts;
 import zander.core.work.Cancellation;
 
 /**
@@ -52,19 +46,10 @@ public final class TreeRightsWork {
     }
     Path folder = Files.createTempDirectory("zander-bench");
     try (LoopbackSshd sshd = new LoopbackSshd(folder);
-        DelayedLine line = new DelayedLine(sshd.port(), ROUND_TRIP);
-        Connector connector =
-            new Connector(
-                new KnownHosts(folder.resolve("known")),
-                address ->
-                    List.of(new InetSocketAddress(InetAddress.getLoopbackAddress(), line.port())));
-        Connection connection =
-            connector.open(
-                new ServerAddress("root", "localhost", line.port()),
-                SignInMethods.byKey(sshd.key()),
-                FirstSlice.TRUSTING);
+        FarSession far = new FarSession(sshd, ROUND_TRIP, folder.resolve("known"));
         FileJournal journal =
             new FileJournal(folder.resolve("journal"), "bench", JournalRules.USUAL)) {
+      Connection connection = far.connection();
       Path top = folder.resolve("tree");
       fill(top);
       RemotePath tree = RemotePath.of(top.toString());
