@@ -97,12 +97,12 @@ public final class Window extends FxRobot implements AutoCloseable {
 
   /** Waits for a condition, looked at on the interface thread. */
   public void until(String what, BooleanSupplier condition) {
+    Condition asked = new Condition(condition);
     try {
-      WaitForAsyncUtils.waitFor(
-          PATIENCE, TimeUnit.SECONDS, () -> inWindow(condition::getAsBoolean));
+      WaitForAsyncUtils.waitFor(PATIENCE, TimeUnit.SECONDS, () -> inWindow(asked));
       WaitForAsyncUtils.waitForFxEvents();
     } catch (TimeoutException e) {
-      throw new AssertionError("waited in vain until " + what + "; see " + picture("failure"), e);
+      throw asked.inVain(what + "; see " + picture("failure"), e);
     }
   }
 
