@@ -6,7 +6,10 @@ import java.io.ByteArrayInputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import javafx.geometry.Bounds;
+import javafx.scene.Node;
 import javafx.scene.control.Label;
+import javafx.scene.image.PixelReader;
+import javafx.scene.image.WritableImage;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
@@ -15,6 +18,8 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import zander.desk.file.FileModel;
 import zander.desk.shell.ShellModel;
 import zander.desk.shell.ShellsBelow;
@@ -241,6 +246,31 @@ class ShellInTheWindowTest {
     window.until(
         "a program is told the ground",
         () -> shell.terminal().screenText().contains("rgb:fbfb/fafa/f5f5"));
+  }
+
+  /** How many points of the terminal are not of its ground. */
+  private int inked() {
+    Node terminal = window.shown("#terminal");
+    WritableImage image = terminal.snapshot(null, null);
+    PixelReader points = image.getPixelReader();
+    int ground = points.getArgb(2, 2);
+    int count = 0;
+    for (int y = 0; y < image.getHeight(); y++) {
+      for (int x = 0; x < image.getWidth(); x++) {
+        count += points.getArgb(x, y) == ground ? 0 : 1;
+      }
+    }
+    return count;
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"\033[?25l\033[5mgauge\033[m", "\033[?12h", "\033[5 q"})
+  void whatBlinksComesAndGoes(String asked) {
+    window.clickOn(window.shown("#terminal"));
+    write(shell, "\033[2J\033[H" + asked);
+    window.until("it is seen", () -> inked() > 0);
+    window.until("it is gone", () -> inked() == 0);
+    window.until("it is seen again", () -> inked() > 0);
   }
 
   @Test

@@ -17,6 +17,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import zander.core.connect.Connection;
 import zander.core.connect.command.KeptShell;
+import zander.core.connect.command.ShellLanguage;
 import zander.core.connect.command.ShellPlace;
 import zander.core.connect.command.ShellSession;
 import zander.core.files.RemotePath;
@@ -143,6 +144,26 @@ class SshdShellTest {
       shown.type("echo at $level; exit\r");
       shown.awaitText("[exited]");
       assertThat(KeptShell.folder(connection, "zander-1")).isNull();
+    }
+  }
+
+  @Test
+  void anotherCodingIsFoundAndAStartFileIsListenedTo() throws Exception {
+    Path home = folder.resolve(ACCOUNT);
+    Path plainFolder = Files.createDirectories(folder.resolve("plain"));
+    try (SystemSshd plain = new SystemSshd(plainFolder, List.of(), List.of());
+        Connection connection = plain.open(ACCOUNT)) {
+      RemotePath at = RemotePath.of(home.toString());
+      try (Shown shown = new Shown(connection, at)) {
+        shown.type("echo th''ere\r");
+        shown.awaitText("there");
+        assertThat(ShellLanguage.otherCoding(connection, shown.shell.mark()))
+            .isEqualTo("ANSI_X3.4-1968");
+        Files.writeString(home.resolve(".profile"), "export LANG=C.UTF-8\n");
+        assertThat(ShellLanguage.otherCoding(connection, shown.shell.mark())).isEmpty();
+      } finally {
+        Files.deleteIfExists(home.resolve(".profile"));
+      }
     }
   }
 

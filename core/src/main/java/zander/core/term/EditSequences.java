@@ -86,36 +86,9 @@ final class EditSequences {
       case (' ' << 8) | 'A' -> edits.scrollRight(columns);
       case ('\'' << 8) | '}' -> edits.insertColumns(columns);
       case ('\'' << 8) | '~' -> edits.deleteColumns(columns);
-      case ('$' << 8) | 'x' -> fill(parameters, 1, parameters.get(0, ' '), false);
-      case ('$' << 8) | 'z' -> fill(parameters, 0, ' ', false);
-      case ('$' << 8) | '{' -> fill(parameters, 0, ' ', true);
-      case ('$' << 8) | 'v' -> copy(parameters);
       default -> {
         // Not known.
       }
     }
-  }
-
-  private void fill(Parameters parameters, int at, int code, boolean selective) {
-    if ((code >= ' ' && code < 0x7f) || (code >= 0xa0 && code <= 0xff)) {
-      edits.fill(area(parameters, at), code, selective);
-    }
-  }
-
-  private void copy(Parameters parameters) {
-    edits.copy(
-        area(parameters, 0),
-        parameters.times(5, screen.rows()) - 1,
-        parameters.times(6, screen.columns()) - 1);
-  }
-
-  private ScreenEdits.Area area(Parameters parameters, int at) {
-    int bottom = parameters.get(at + 2, 0);
-    int right = parameters.get(at + 3, 0);
-    return new ScreenEdits.Area(
-        parameters.times(at, screen.rows()) - 1,
-        bottom == 0 ? screen.rows() : Math.min(bottom, screen.rows()),
-        parameters.times(at + 1, screen.columns()) - 1,
-        right == 0 ? screen.columns() : Math.min(right, screen.columns()));
   }
 }

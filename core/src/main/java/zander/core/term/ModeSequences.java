@@ -33,6 +33,8 @@ final class ModeSequences {
         setPrivate(mode, on);
       } else if (mode == 4) {
         screen.insert(on);
+      } else if (mode == 6) {
+        screen.erasesAll(on);
       } else if (mode == 20) {
         modes.newLine = on;
       }
@@ -97,6 +99,7 @@ final class ModeSequences {
     if (!isPrivate) {
       return switch (mode) {
         case 4 -> is(screen.isInsert());
+        case 6 -> is(screen.isErasingAll());
         case 20 -> is(modes.newLine);
         default -> UNKNOWN;
       };

@@ -124,6 +124,7 @@ final class Reports {
           case "s" -> screen.columnMarginsText() + "s";
           case " q" -> cursorShape() + " q";
           case "\"q" -> (CellStyle.has(screen.style(), CellStyle.PROTECTED) ? 1 : 0) + "\"q";
+          case "*x" -> (screen.isRestylingText() ? 1 : 2) + "*x";
           case "\"p" -> "64;1\"p";
           default -> "";
         };

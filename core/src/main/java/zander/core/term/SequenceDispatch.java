@@ -5,7 +5,6 @@ import java.util.function.Consumer;
 import zander.core.term.TerminalModes.CursorShape;
 import zander.core.term.parse.Parameters;
 import zander.core.term.parse.SequenceHandler;
-import zander.core.term.screen.CellStyle;
 import zander.core.term.screen.Row;
 import zander.core.term.screen.Screen;
 
@@ -20,6 +19,7 @@ final class SequenceDispatch implements SequenceHandler {
   private final ModeSequences modeSequences;
   private final StyleSequences styles;
   private final EditSequences edits;
+  private final AreaSequences areas;
   private final Reports reports;
   private final CommandStrings commands;
   private final List<Consumer<TerminalListener>> told;
@@ -39,6 +39,7 @@ final class SequenceDispatch implements SequenceHandler {
     this.modeSequences = modeSequences;
     this.styles = new StyleSequences(screen);
     this.edits = new EditSequences(screen);
+    this.areas = new AreaSequences(screen);
     this.commands = new CommandStrings(screen, palette, reports, told);
   }
 
@@ -105,6 +106,8 @@ final class SequenceDispatch implements SequenceHandler {
       case 'M' -> screen.moves().reverseIndex();
       case 'N' -> screen.charsets(screen.charsets().useOnce(2));
       case 'O' -> screen.charsets(screen.charsets().useOnce(3));
+      case 'V' -> screen.protect(true, true);
+      case 'W' -> screen.protect(false, true);
       case 'Z' -> reports.attributes(0, new Parameters());
       case 'c' -> reset();
       case 'n' -> screen.charsets(screen.charsets().use(2));
@@ -138,8 +141,8 @@ final class SequenceDispatch implements SequenceHandler {
   @Override
   public void sequence(int marker, int intermediates, int last, Parameters parameters) {
     if (marker == 0 && intermediates == 0 && last == 'b') {
+      // Another one behind it follows no character, and does nothing (ECMA-48, section 8.3.103).
       screen.text().repeat(parameters.times(0, Parameters.HIGHEST));
-      return;
     }
     if (last != 'm' || marker != 0) {
       screen.text().forgetPrinted();
@@ -200,9 +203,11 @@ final class SequenceDispatch implements SequenceHandler {
     } else if (intermediates == ' ' && last == 'q') {
       cursorShape(parameters.get(0, 0));
     } else if (intermediates == '"' && last == 'q') {
-      boolean on = parameters.get(0, 0) == 1;
-      long style = screen.style() & ~CellStyle.PROTECTED;
-      screen.style(on ? style | CellStyle.PROTECTED : style);
+      screen.protect(parameters.get(0, 0) == 1, false);
+    } else if (intermediates == '*' && last == 'x') {
+      areas.extent(parameters.get(0, 0));
+    } else if (intermediates == '$') {
+      areas.withDollar(last, parameters);
     } else {
       edits.withIntermediate(intermediates, last, parameters);
     }

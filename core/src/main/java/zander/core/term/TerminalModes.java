@@ -44,10 +44,7 @@ public final class TerminalModes {
   volatile boolean wheelMovesCursor = true;
   volatile boolean reverseScreen;
   volatile boolean cursorVisible = true;
-
-  /** Told when it is asked for; the cursor stands still all the same. */
   volatile boolean cursorBlinks;
-
   volatile CursorShape cursorShape = CursorShape.BLOCK;
   volatile Mouse mouse = Mouse.NONE;
   volatile MouseForm mouseForm = MouseForm.BYTES;
@@ -115,6 +112,10 @@ public final class TerminalModes {
 
   public boolean isCursorVisible() {
     return cursorVisible;
+  }
+
+  public boolean isCursorBlinking() {
+    return cursorBlinks;
   }
 
   public CursorShape cursorShape() {

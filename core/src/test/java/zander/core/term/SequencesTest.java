@@ -75,6 +75,11 @@ class SequencesTest {
     "'ab/cd^[1;1;2;2;1;3;4$v', 'ab|cd|   ab|   cd', '2,1'",
     "'^[1\"qkeep^[0\"qgo^[?2J', 'keep', '6,0'",
     "'^[1\"qkeep^[0\"qgo^[2J', '', '6,0'",
+    "'^Vkeep^Wgo^[2J^[H^[K^[9X', 'keep', '0,0'",
+    "'^Vkeep^Wgo^[?2J', 'keep', '6,0'",
+    "'^Vkeep^W^[6h^[2J', '', '4,0'",
+    "'^Vkeep^W^[1\"q^[2J', '', '4,0'",
+    "'ab^[3b^[3b', 'abbbb', '5,0'",
     "'^(0lqk^(Bx', '\u250c\u2500\u2510x', '4,0'",
     "'^)0a\u000eq\u000fb', 'a\u2500b', '3,0'",
     "'^*0^Nqq', '\u2500q', '2,0'",
@@ -109,6 +114,33 @@ class SequencesTest {
     assertThat(CellStyle.background(shown.style(5, 0))).isEqualTo(CellStyle.indexed(7));
     assertThat(shown.style(6, 0)).isEqualTo(CellStyle.PLAIN);
     assertThat(shown.style(7, 0)).as(">4;1m is no style").isEqualTo(CellStyle.PLAIN);
+  }
+
+  /** The cells of the first three rows that are bold, as x. */
+  private String bold() {
+    StringBuilder text = new StringBuilder();
+    for (int y = 0; y < 3; y++) {
+      for (int x = 0; x < 10; x++) {
+        text.append(CellStyle.has(shown.style(x, y), CellStyle.BOLD) ? 'x' : '.');
+      }
+      text.append(y < 2 ? "|" : "");
+    }
+    return text.toString();
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    // input, bold cells
+    "'^[1;9;3;2;1$r', '........xx|xxxxxxxxxx|xx........'",
+    "'^[2*x^[1;3;2;5;1$r', '..xxx.....|..xxx.....|..........'",
+    "'^[2*x^[1;3;2;5;1$r^[1;1;1;4;1$t', 'xx..x.....|..xxx.....|..........'",
+    "'^[2*x^[1;3;2;5;1$r^[2;1;3;10$r', '..xxx.....|..........|..........'",
+    "'^[2*x^[9;9;1;1;1$r^[3;2;1;1;1$r', '..........|..........|..........'",
+    "'^[?6h^[2;3r^[1;9;9;2;1$r', '..........|........xx|xx........'",
+  })
+  void cellsAreRestyledAsTextOrAsARectangle(String input, String bold) {
+    feed("^#8" + input);
+    assertThat(bold()).isEqualTo(bold);
   }
 
   @Test

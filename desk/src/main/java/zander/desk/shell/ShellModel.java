@@ -7,6 +7,7 @@ import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
 import zander.core.connect.command.KeptShell;
+import zander.core.connect.command.ShellLanguage;
 import zander.core.connect.command.ShellPlace;
 import zander.core.connect.command.ShellSession;
 import zander.core.connect.command.ShellWords;
@@ -71,12 +72,37 @@ public final class ShellModel extends Sheet {
                 session = opened;
                 answers = new WaitingAnswers();
                 desk.background().run(() -> read(opened));
+                desk.background().later(AFTER_COMMAND, () -> lookAtCoding(opened));
               }
             },
             failure -> {
               ended.set(FailureWords.of(failure).headline());
               desk.checkLine();
             });
+  }
+
+  /** Says once on a desk that programs write what the terminal does not know. */
+  private void lookAtCoding(ShellSession of) {
+    if (of == session && desk.isFirstTime("the coding of shells")) {
+      desk.background()
+          .run(
+              () -> ShellLanguage.otherCoding(desk.commands(), of.mark()),
+              coding -> {
+                if (!coding.isEmpty() && !closed) {
+                  tell(
+                      new Message(
+                          "Programs in this shell do not write UTF-8",
+                          "Their language on the server is set to "
+                              + coding
+                              + ", so letters beyond ASCII may come as question marks. Set LANG to"
+                              + " a UTF-8 language there, such as C.UTF-8; locale -a lists those"
+                              + " it has."));
+                }
+              },
+              failure -> {
+                // It cannot be known; whoever types sees that the line is lost.
+              });
+    }
   }
 
   /** Null where the server was to keep it and cannot. */

@@ -7,6 +7,7 @@ import javafx.scene.text.Font;
 import javafx.scene.text.FontPosture;
 import javafx.scene.text.FontWeight;
 import javafx.scene.text.Text;
+import zander.core.term.TerminalModes.CursorShape;
 import zander.core.term.screen.CellStyle;
 import zander.core.term.screen.Decoration;
 import zander.core.term.screen.Row;
@@ -61,14 +62,18 @@ final class RowPainter {
     return PADDING + line * cellHeight;
   }
 
-  /** Draws a row where the picture has its line. */
-  void paint(Row row, int line, int columns, Iterable<Mark> marks) {
+  /**
+   * Draws a row where the picture has its line.
+   *
+   * @param dark leaves out what blinks
+   * @return whether any of it blinks
+   */
+  boolean paint(Row row, int line, int columns, Iterable<Mark> marks, boolean dark) {
     double y = y(line);
     g.setFill(colours.ground());
     g.fillRect(0, y, x(columns) + PADDING + cellWidth, cellHeight);
     if (row.size() != Row.Size.NORMAL) {
-      stretched(row, line, columns, marks);
-      return;
+      return stretched(row, line, columns, marks, dark);
     }
     int end = Math.min(row.used(), columns);
     grounds(row, end, y);
@@ -77,15 +82,21 @@ final class RowPainter {
       fill(mark.from(), mark.to(), y, cellHeight);
     }
     g.setTextBaseline(VPos.CENTER);
+    boolean blinks = false;
     for (int from = 0; from < end; ) {
       int to = run(row, from, end);
-      text(row, from, to, y);
+      boolean blinking = CellStyle.has(row.style(from), CellStyle.BLINK);
+      blinks |= blinking;
+      if (!(blinking && dark)) {
+        text(row, from, to, y);
+      }
       from = to;
     }
+    return blinks;
   }
 
   /** Twice as wide, and half of it twice as high (DECDWL, DECDHL). */
-  private void stretched(Row row, int line, int columns, Iterable<Mark> marks) {
+  private boolean stretched(Row row, int line, int columns, Iterable<Mark> marks, boolean dark) {
     Row.Size size = row.size();
     double y = y(line);
     Row plain = row.plain();
@@ -97,8 +108,9 @@ final class RowPainter {
     double lower = size == Row.Size.BOTTOM_HALF ? cellHeight : 0;
     g.translate(-PADDING, high ? -y - lower : 0);
     g.scale(2, high ? 2 : 1);
-    paint(plain, line, columns / 2, marks);
+    boolean blinks = paint(plain, line, columns / 2, marks, dark);
     g.restore();
+    return blinks;
   }
 
   /** As far as the style is the same. */
@@ -164,12 +176,34 @@ final class RowPainter {
     }
   }
 
-  /** The character that a block of a cursor stands on, in the colour of the ground. */
-  void cellUnderCursor(Row row, int column, double y) {
-    g.setFill(colours.ground());
-    g.setStroke(colours.ground());
-    g.setFont(face(row.style(column)));
-    cell(row, column, y);
+  /**
+   * Draws the cursor over what is in its cell.
+   *
+   * @param hasKeys whether what is typed goes there; else it is an outline
+   */
+  void cursor(Row row, int column, int line, CursorShape shape, boolean hasKeys) {
+    int at = column > 0 && row.code(column) == Row.TAIL ? column - 1 : column;
+    double x = x(at);
+    double width = x(at + row.width(at)) - x;
+    double y = y(line);
+    if (!hasKeys) {
+      g.setStroke(colours.cursor());
+      g.setLineWidth(1);
+      g.strokeRect(x + 0.5, y + 0.5, width - 1, cellHeight - 1);
+      return;
+    }
+    g.setFill(colours.cursor());
+    switch (shape) {
+      case BLOCK -> {
+        g.fillRect(x, y, width, cellHeight);
+        g.setFill(colours.ground());
+        g.setStroke(colours.ground());
+        g.setFont(face(row.style(at)));
+        cell(row, at, y);
+      }
+      case UNDERLINE -> g.fillRect(x, y + cellHeight - 3, width, 3);
+      case BAR -> g.fillRect(x, y, 2, cellHeight);
+    }
   }
 
   /** Other characters cell by cell: a glyph of another font may be wider than its cell. */

@@ -1,8 +1,11 @@
 package zander.desk.term;
 
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.Future;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.function.BiFunction;
 import java.util.function.Consumer;
 import java.util.function.LongConsumer;
 import javafx.animation.AnimationTimer;
@@ -43,6 +46,7 @@ public final class TerminalView extends Region {
   private final Found found;
   private final AnimationTimer timer;
   private final AtomicBoolean asleep = new AtomicBoolean();
+  private final Blinking blinking;
   private ShellColours chosen = ShellColours.DARK;
   private long size = USUAL_SIZE;
   private LongConsumer sized = points -> {};
@@ -54,16 +58,27 @@ public final class TerminalView extends Region {
 
   private TerminalPicture picture;
   private Row[] drawn = new Row[0];
+  private boolean[] blinks = new boolean[0];
   private int drawnCursorLine = -1;
   private Color drawnGround;
+  private boolean drawnDark;
   private boolean changed = true;
+
+  /** What blinks is to come or to go: the only reason to draw. */
+  private boolean turned;
 
   /**
    * @param pasting told what is to be pasted, as it is on the clipboard
    * @param following told what somebody wants to go to
+   * @param later runs something on the interface thread after a pause
    */
-  public TerminalView(TerminalModel model, Consumer<String> pasting, Consumer<TextLink> following) {
+  public TerminalView(
+      TerminalModel model,
+      Consumer<String> pasting,
+      Consumer<TextLink> following,
+      BiFunction<Duration, Runnable, Future<?>> later) {
     this.model = model;
+    this.blinking = new Blinking(later, this::turn);
     this.pasting = pasting;
     this.colours = new TerminalColours(model.terminal().palette());
     this.found = new Found(model);
@@ -82,7 +97,7 @@ public final class TerminalView extends Region {
         new AnimationTimer() {
           @Override
           public void handle(long now) {
-            if (changed || picture == null || picture.version() != model.version()) {
+            if (changed || turned || picture == null || picture.version() != model.version()) {
               draw();
               quietFrames = 0;
             } else if (++quietFrames > QUIET_FRAMES) {
@@ -94,6 +109,7 @@ public final class TerminalView extends Region {
         .addListener(
             (observed, old, now) -> {
               timer.stop();
+              blinking.stop();
               asleep.set(false);
               if (now != null) {
                 timer.start();
@@ -129,9 +145,24 @@ public final class TerminalView extends Region {
     }
   }
 
+  /** Alone it does not wake the timer, which would have the window drawn for half a second. */
+  private void turn() {
+    turned = true;
+    if (asleep.get() && getScene() != null) {
+      draw();
+    }
+    if (turned) {
+      wake();
+    }
+  }
+
   /** Draws all of it at the next frame. */
   public void repaint() {
     changed = true;
+    wake();
+  }
+
+  private void wake() {
     if (asleep.compareAndSet(true, false)) {
       lookAgain();
     }
@@ -261,6 +292,9 @@ public final class TerminalView extends Region {
     if (held != 0 && !changed && System.nanoTime() - held < LONGEST_HOLD) {
       return;
     }
+    if (changed || picture == null || picture.version() != model.version()) {
+      blinking.begin();
+    }
     TerminalPicture now = model.picture(first, picture);
     if (now == null) {
       return;
@@ -269,6 +303,7 @@ public final class TerminalView extends Region {
     boolean other = picture == null || picture.columns() != now.columns();
     boolean all = changed || other || !colours.ground().equals(drawnGround);
     changed = false;
+    turned = false;
     picture = now;
     if (first < now.firstRow()) {
       first = now.firstRow();
@@ -282,20 +317,32 @@ public final class TerminalView extends Region {
     int lines = now.rows().size();
     if (drawn.length != lines) {
       drawn = new Row[lines];
+      blinks = new boolean[lines];
     }
     int cursorLine = (int) Math.min(lines, now.cursorRow() - now.firstRow());
+    boolean dark = blinking.isDark();
+    boolean inSight = false;
     for (int line = 0; line < lines; line++) {
       Row row = now.rows().get(line);
-      if (all || drawn[line] != row || line == drawnCursorLine || line == cursorLine) {
-        painter.paint(row, line, now.columns(), marks(now.firstRow() + line));
+      boolean turns = blinks[line] && dark != drawnDark;
+      if (all || turns || drawn[line] != row || line == drawnCursorLine || line == cursorLine) {
+        blinks[line] = painter.paint(row, line, now.columns(), marks(now.firstRow() + line), dark);
         drawn[line] = row;
       }
+      inSight |= blinks[line];
     }
+    drawnDark = dark;
     drawnCursorLine = -1;
     if (modes.isCursorVisible() && cursorLine < lines) {
-      drawCursor(g, now.rows().get(cursorLine), now.cursorX(), cursorLine, modes);
+      boolean blinkingCursor = modes.isCursorBlinking() && isFocused();
+      inSight |= blinkingCursor;
+      if (!(blinkingCursor && dark)) {
+        Row row = now.rows().get(cursorLine);
+        painter.cursor(row, now.cursorX(), cursorLine, modes.cursorShape(), isFocused());
+      }
       drawnCursorLine = cursorLine;
     }
+    blinking.goOn(inSight);
   }
 
   private List<RowPainter.Mark> marks(long number) {
@@ -306,29 +353,6 @@ public final class TerminalView extends Region {
       marks.add(new RowPainter.Mark(from, to, chosen.selected()));
     }
     return marks;
-  }
-
-  private void drawCursor(GraphicsContext g, Row row, int column, int line, TerminalModes modes) {
-    int at = column > 0 && row.code(column) == Row.TAIL ? column - 1 : column;
-    double x = painter.x(at);
-    double width = painter.x(at + row.width(at)) - x;
-    double y = painter.y(line);
-    double height = painter.cellHeight();
-    if (!isFocused()) {
-      g.setStroke(colours.cursor());
-      g.setLineWidth(1);
-      g.strokeRect(x + 0.5, y + 0.5, width - 1, height - 1);
-      return;
-    }
-    g.setFill(colours.cursor());
-    switch (modes.cursorShape()) {
-      case BLOCK -> {
-        g.fillRect(x, y, width, height);
-        painter.cellUnderCursor(row, at, y);
-      }
-      case UNDERLINE -> g.fillRect(x, y + height - 3, width, 3);
-      case BAR -> g.fillRect(x, y, 2, height);
-    }
   }
 
   // What a screen reader says.

@@ -4,18 +4,16 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 import zander.core.term.Terminal;
 import zander.core.term.screen.Scrollback;
 
-/** No output can hurt the terminal: no exception, no memory without a bound, no long call. */
+/**
+ * No output can hurt the terminal: no exception, no memory without a bound. How long a call takes
+ * at most is measured in {@code bench} ({@code TerminalCalls}).
+ */
 class TerminalFuzzTest {
   private static final long BYTES = Long.getLong("fuzz.terminal.bytes", 10_000_000);
-
-  /** Of one call, in milliseconds of the processor; a call takes microseconds. */
-  private static final long LONGEST = 50;
 
   @Test
   void anyBytesAreTakenInLittleMemory() throws Exception {
@@ -33,9 +31,7 @@ class TerminalFuzzTest {
             .start();
     String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
     assertThat(process.waitFor()).as(said).isZero();
-    Matcher longest = Pattern.compile("longest (\\d+)").matcher(said);
-    assertThat(longest.find()).as(said).isTrue();
-    assertThat(Long.parseLong(longest.group(1))).as(said).isLessThan(LONGEST);
+    assertThat(said).startsWith("taken");
   }
 
   /** Each of these once froze a terminal, killed it, or drew without an end. */

@@ -68,12 +68,16 @@ public final class ShellPlace {
     if (mark.isEmpty() || !commands.hasShell()) {
       return null;
     }
+    return path(commands.script(withProcess(mark, "readlink \"/proc/$p/cwd\"")));
+  }
+
+  /** A script that does something with the process of a shell, whose number is in {@code $p}. */
+  static String withProcess(String mark, String action) {
     // Its children have the mark too: it is the one whose parent has not.
-    String script =
-        "m=' '; for f in $(grep -lzx '%1$s=%2$s' /proc/[0-9]*/environ 2>/dev/null); do"
+    return ("m=' '; for f in $(grep -lzx '%1$s=%2$s' /proc/[0-9]*/environ 2>/dev/null); do"
             + " p=${f%%/environ}; m=\"$m${p#/proc/} \"; done; for p in $m; do"
             + " q=$(sed -n 's/^PPid:[^0-9]*//p' \"/proc/$p/status\" 2>/dev/null);"
-            + " case \"$m\" in *\" $q \"*) ;; *) readlink \"/proc/$p/cwd\"; exit;; esac; done";
-    return path(commands.script(script.formatted(MARK, mark)));
+            + " case \"$m\" in *\" $q \"*) ;; *) %3$s; exit;; esac; done")
+        .formatted(MARK, mark, action);
   }
 }

@@ -31,6 +31,12 @@ public final class Screen {
   private final ScreenMoves moves = new ScreenMoves(this);
   private final ScreenEdits edits = new ScreenEdits(this);
 
+  /** Whether what is protected is safe from all erasing (SPA), and not from some (DECSCA). */
+  private boolean guarding;
+
+  private boolean erasesAll;
+  private boolean restylesText = true;
+
   public Screen(int columns, int rows, Scrollback scrollback) {
     this.scrollback = scrollback;
     main = new Grid(columns, rows, clock, scrollback);
@@ -62,6 +68,7 @@ public final class Screen {
     grid = main;
     tabs.reset();
     backWrap = false;
+    restylesText = true;
     softReset();
     savedMain.set(new Cursor());
     savedOther.set(new Cursor());
@@ -78,6 +85,8 @@ public final class Screen {
     autoWrap = true;
     insert = false;
     sideMargins = false;
+    guarding = false;
+    erasesAll = false;
     (isAlternate() ? savedOther : savedMain).set(new Cursor());
   }
 
@@ -149,6 +158,41 @@ public final class Screen {
 
   public boolean isInsert() {
     return insert;
+  }
+
+  /**
+   * Protects what is written from now on, or no longer.
+   *
+   * @param fromAll from all erasing (SPA, EPA: ECMA-48, sections 8.3.129 and 8.3.49), or from the
+   *     selective one alone (DECSCA)
+   */
+  public void protect(boolean on, boolean fromAll) {
+    long style = cursor.style & ~CellStyle.PROTECTED;
+    cursor.style = on ? style | CellStyle.PROTECTED : style;
+    guarding = fromAll;
+  }
+
+  /** Whether erasing takes what is protected too (ERM: ECMA-48, section 7.2.4). */
+  public void erasesAll(boolean on) {
+    erasesAll = on;
+  }
+
+  public boolean isErasingAll() {
+    return erasesAll;
+  }
+
+  /** Whether erasing has to leave what is protected. */
+  boolean isGuarded() {
+    return guarding && !erasesAll;
+  }
+
+  /** Sets whether cells are restyled along the text, or as a rectangle (DECSACE). */
+  public void restylesText(boolean on) {
+    restylesText = on;
+  }
+
+  public boolean isRestylingText() {
+    return restylesText;
   }
 
   public void backWrap(boolean on) {

@@ -25,7 +25,7 @@ public final class ScreenEdits {
   public void eraseScreen(int what, boolean selective) {
     int rows = screen.rows();
     if ((what == 0 && cursor.x == 0 && cursor.y == 0) || what == 2) {
-      if (!selective) {
+      if (!selective && !screen.isGuarded()) {
         // A program that clears the screen takes nothing away from whoever wants to read it later.
         screen.grid.keepAll();
       }
@@ -43,7 +43,7 @@ public final class ScreenEdits {
 
   private void eraseRows(int from, int to, boolean selective) {
     for (int y = from; y < to; y++) {
-      if (selective) {
+      if (selective || screen.isGuarded()) {
         screen.grid.erase(y, 0, screen.columns(), blank(), true);
       } else {
         screen.grid.clear(y, y + 1, blank());
@@ -60,7 +60,7 @@ public final class ScreenEdits {
     int from = what == 0 ? cursor.x : 0;
     int to = what == 1 ? cursor.x + 1 : screen.columns();
     if (what >= 0 && what <= 2) {
-      screen.grid.erase(cursor.y, from, to, blank(), selective);
+      screen.grid.erase(cursor.y, from, to, blank(), selective || screen.isGuarded());
       cursor.wrapDue = false;
     }
   }
@@ -68,7 +68,7 @@ public final class ScreenEdits {
   /** Erases so many cells from the cursor on (ECH). */
   public void eraseCells(int count) {
     int to = Math.min(screen.columns(), cursor.x + count);
-    screen.grid.erase(cursor.y, cursor.x, to, blank(), false);
+    screen.grid.erase(cursor.y, cursor.x, to, blank(), screen.isGuarded());
     cursor.wrapDue = false;
   }
 
@@ -190,67 +190,5 @@ public final class ScreenEdits {
       screen.grid.erase(cursor.y, screen.columns() / 2, screen.columns(), blank(), false);
       cursor.x = Math.min(cursor.x, Math.max(0, screen.columns() / 2 - 1));
     }
-  }
-
-  /**
-   * Fills a rectangle with a character (DECFRA), or erases it (DECERA, DECSERA).
-   *
-   * @param code 0x20 to erase
-   */
-  public void fill(Area within, int code, boolean selective) {
-    Grid.Area area = inside(within);
-    for (int y = area.top(); y < area.bottom(); y++) {
-      screen.grid.erase(y, area.left(), area.right(), blank(), selective);
-      if (code > ' ') {
-        Row row = screen.grid.row(y);
-        java.util.Arrays.fill(row.codes, area.left(), area.right(), code);
-        java.util.Arrays.fill(row.styles, area.left(), area.right(), cursor.style);
-        row.use(area.right());
-      }
-    }
-  }
-
-  /**
-   * A rectangle that a sequence means, in origin mode from the margins on.
-   *
-   * @param bottom the first row after it
-   * @param right the first column after it
-   */
-  public record Area(int top, int bottom, int left, int right) {}
-
-  /** Copies a rectangle to another place (DECCRA). */
-  public void copy(Area from, int top, int left) {
-    Grid.Area source = inside(from);
-    Grid.Area target =
-        inside(
-            new Area(
-                top,
-                top + source.bottom() - source.top(),
-                left,
-                left + source.right() - source.left()));
-    int height = target.bottom() - target.top();
-    int width = target.right() - target.left();
-    boolean down = target.top() > source.top();
-    for (int i = 0; i < height && width > 0; i++) {
-      int step = down ? height - 1 - i : i;
-      Row out = screen.grid.row(source.top() + step);
-      Row row = screen.grid.touch(screen.grid.row(target.top() + step));
-      out.cut(source.left());
-      out.cut(source.left() + width);
-      row.cut(target.left());
-      row.cut(target.right());
-      row.copy(out, source.left(), target.left(), width);
-    }
-  }
-
-  private Grid.Area inside(Area area) {
-    int firstRow = cursor.origin ? screen.top : 0;
-    int firstColumn = cursor.origin ? screen.left : 0;
-    int top = Math.min(area.top() + firstRow, screen.rows());
-    int left = Math.min(area.left() + firstColumn, screen.columns());
-    int bottom = Math.min(area.bottom() + firstRow, cursor.origin ? screen.bottom : screen.rows());
-    int right =
-        Math.min(area.right() + firstColumn, cursor.origin ? screen.right : screen.columns());
-    return new Grid.Area(top, Math.max(top, bottom), left, Math.max(left, right));
   }
 }

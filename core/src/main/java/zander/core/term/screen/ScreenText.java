@@ -153,9 +153,9 @@ public final class ScreenText {
     }
   }
 
-  /** Prints the last character again (REP); not more than fill the screen. */
+  /** Prints the last character again (REP); not more often than a row has cells. */
   public void repeat(int times) {
-    int most = Math.min(times, screen.columns() * screen.rows());
+    int most = Math.min(times, screen.columns());
     int code = lastPrinted;
     for (int i = 0; i < most && code > 0; i++) {
       print(code);

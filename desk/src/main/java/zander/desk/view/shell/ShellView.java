@@ -42,7 +42,8 @@ public final class ShellView extends VBox implements SheetView {
   public ShellView(DeskModel desk, ShellModel model) {
     this.desk = desk;
     this.model = model;
-    terminal = new TerminalView(model.terminal(), model::paste, model::follow);
+    terminal =
+        new TerminalView(model.terminal(), model::paste, model::follow, desk.background()::later);
     terminal.setId("terminal");
     findBar = new ShellFindBar(terminal, desk.background());
     terminal.onSize(points -> desk.settings().set(Settings.SHELL_TEXT, points));
