@@ -8,6 +8,8 @@ import zander.core.change.save.AtomicSave;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
+import zander.desk.file.own.OwnCopies;
+import zander.desk.file.own.OwnPrograms;
 import zander.desk.folder.FolderModel;
 import zander.desk.reading.ReadingModel;
 import zander.desk.save.KeptSaveRules;
@@ -19,11 +21,27 @@ public final class FileSheets {
   private final FolderModel folder;
   private final FileModel.Kept kept;
   private final Set<RemotePath> opening = new HashSet<>();
+  private final OwnPrograms programs;
+  private final Drafts drafts;
 
-  public FileSheets(OpenDesk desk, FolderModel folder, Drafts drafts, KeptSaveRules saveRules) {
+  public FileSheets(
+      OpenDesk desk, FolderModel folder, Drafts drafts, OwnCopies copies, KeptSaveRules saveRules) {
+    this.drafts = drafts;
+    this.programs = new OwnPrograms(desk, folder, copies, this::open);
     this.desk = desk;
     this.folder = folder;
     this.kept = new FileModel.Kept(drafts, saveRules);
+  }
+
+  /** Offers what was left when the program ended: drafts, and files in other programs. */
+  public void offerLeft() {
+    new DraftOffer(desk, folder, this, drafts).make();
+    programs.begin();
+  }
+
+  /** Files that are open in other programs. */
+  public OwnPrograms programs() {
+    return programs;
   }
 
   /**

@@ -20,6 +20,9 @@ import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
 import zander.core.transfer.resume.ResumeFolder;
 import zander.desk.file.Drafts;
+import zander.desk.file.FileSheets;
+import zander.desk.file.own.OwnCopies;
+import zander.desk.folder.FolderModel;
 import zander.desk.kept.KeptModel;
 import zander.desk.kept.VaultKey;
 import zander.desk.line.Journals;
@@ -237,12 +240,27 @@ public final class AppModel {
     return entry.address().toString().replaceAll("[^A-Za-z0-9@.:-]", "_");
   }
 
-  /**
-   * @param actsAs the account that is acted as, which has drafts of its own; {@code null} for none
-   */
-  Drafts draftsOf(ServerEntry entry, String actsAs) {
-    String name = folderName(entry) + (actsAs == null ? "" : "_as_" + actsAs);
-    return new Drafts(stateFolder.resolve("drafts").resolve(name), vaultKey.seal());
+  /** The files of a desk; an account that is acted as has drafts and copies of its own. */
+  FileSheets fileSheets(DeskModel desk, FolderModel folder) {
+    String own = folderName(desk.entry(), desk.actsAs());
+    return new FileSheets(
+        desk,
+        folder,
+        drafts(own),
+        new OwnCopies(stateFolder.resolve("open").resolve(own)),
+        saveRules());
+  }
+
+  Drafts draftsOf(ServerEntry entry) {
+    return drafts(folderName(entry));
+  }
+
+  private Drafts drafts(String own) {
+    return new Drafts(stateFolder.resolve("drafts").resolve(own), vaultKey.seal());
+  }
+
+  private static String folderName(ServerEntry entry, String actsAs) {
+    return folderName(entry) + (actsAs == null ? "" : "_as_" + actsAs);
   }
 
   public Settings settings() {

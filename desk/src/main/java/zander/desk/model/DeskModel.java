@@ -17,10 +17,9 @@ import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
 import zander.core.journal.JournalEntry;
-import zander.desk.file.DraftOffer;
 import zander.desk.file.Drafts;
 import zander.desk.file.FileSheets;
-import zander.desk.find.FindModel;
+import zander.desk.file.own.OwnPrograms;
 import zander.desk.folder.FolderModel;
 import zander.desk.folder.action.CopyText;
 import zander.desk.folder.action.DeleteActions;
@@ -103,8 +102,7 @@ public final class DeskModel implements OpenDesk {
     this.transfers = new DeskTransfers(this, server, folder, local, app.keptTransfers());
     this.takenOut = new DragOutCopies(this, folder, transfers, app.takenOutFolder());
     this.shells = new ShellSheets(this, server::connection, folder::refresh);
-    Drafts drafts = app.draftsOf(entry, actsAs());
-    this.files = new FileSheets(this, folder, drafts, app.saveRules());
+    this.files = app.fileSheets(this, folder);
     this.rights = new RightsModel(this, folder);
     this.details = new SelectionDetails(this, folder, rights);
     folder.allProperty().addListener((observed, old, now) -> local.compareWith(folder.path(), now));
@@ -114,7 +112,7 @@ public final class DeskModel implements OpenDesk {
     }
     RecoveryModel.look(this, true);
     new DeleteActions(folder).tidyHeld();
-    new DraftOffer(this, folder, files, drafts).make();
+    files.offerLeft();
   }
 
   @Override
@@ -269,9 +267,9 @@ public final class DeskModel implements OpenDesk {
     return folder.path() == null ? home() : folder.path();
   }
 
-  /** Opens a sheet to find something below the folder shown. */
-  public void openFind() {
-    sheets.show(new FindModel(this, folderInFront()));
+  /** Files that are open in other programs of this computer. */
+  public OwnPrograms programs() {
+    return files.programs();
   }
 
   public void openShell() {

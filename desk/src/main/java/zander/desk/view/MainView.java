@@ -20,6 +20,7 @@ import zander.core.book.ServerEntry;
 import zander.core.connect.address.TypedAddress;
 import zander.core.files.RemotePath;
 import zander.desk.file.FileModel;
+import zander.desk.find.FindModel;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
 import zander.desk.reach.BookModel;
@@ -257,7 +258,7 @@ public final class MainView extends StackPane {
   }
 
   void find(DeskModel desk) {
-    desk.openFind();
+    desk.openSheets().show(new FindModel(desk, desk.folderInFront()));
     view(desk).focusFront();
   }
 

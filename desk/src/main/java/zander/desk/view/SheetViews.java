@@ -46,7 +46,7 @@ final class SheetViews {
     shows(CheckModel.class, CheckView::new);
     shows(TreeRightsModel.class, sheet -> new TreeRightsView(sheet, desk.local()::folder));
     shows(FindingsModel.class, FindingsView::new);
-    shows(FileModel.class, file -> new FileView(file, desk::goTo));
+    shows(FileModel.class, file -> new FileView(file, desk.programs(), desk::goTo));
     shows(ReadingModel.class, ReadingView::new);
     shows(ShellModel.class, shell -> new ShellView(desk, shell));
   }

@@ -15,6 +15,7 @@ import zander.desk.reading.ReadingModel;
 import zander.desk.sheet.Action;
 import zander.desk.view.file.FileActions;
 import zander.desk.view.file.FileView;
+import zander.desk.view.file.OwnProgramActions;
 import zander.desk.view.file.ReadingActions;
 import zander.desk.view.file.ReadingView;
 import zander.desk.view.folder.FolderActions;
@@ -58,6 +59,7 @@ final class WindowActions {
     all.addAll(window.isInShell() ? 0 : all.size(), inShell.all());
     DeskModel desk = model.currentProperty().get();
     if (desk != null) {
+      all.addAll(new OwnProgramActions(desk).all());
       all.addAll(new FolderActions(desk).all());
     }
     return all;

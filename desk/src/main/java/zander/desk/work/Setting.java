@@ -47,6 +47,24 @@ public record Setting<T>(String name, T usual, Function<JsonNode, T> read) {
         });
   }
 
+  /** Texts by names, none until some were chosen. */
+  public static Setting<Map<String, String>> texts(String name) {
+    return new Setting<>(
+        name,
+        Map.of(),
+        node -> {
+          Map<String, String> texts = new TreeMap<>();
+          node.properties()
+              .forEach(
+                  field -> {
+                    if (field.getValue().isTextual()) {
+                      texts.put(field.getKey(), field.getValue().textValue());
+                    }
+                  });
+          return texts;
+        });
+  }
+
   /** Several names, none until some were chosen. */
   public static Setting<Set<String>> names(String name) {
     return new Setting<>(

@@ -74,6 +74,9 @@ public final class Settings {
   /** The colours of shells, by their number. */
   public static final Setting<Long> SHELL_COLOURS = Setting.number("shellColours", 0, 0);
 
+  /** Programs of this computer that files are opened in, by the end of their names. */
+  public static final Setting<Map<String, String>> PROGRAMS = Setting.texts("programs");
+
   private static final ObjectMapper JSON = new ObjectMapper();
 
   /** What was chosen, by names; what this version does not know is among it. */

@@ -30,6 +30,11 @@ public final class Subscriptions {
     ends.add(() -> list.removeListener(listener));
   }
 
+  /** Is done when they end. */
+  public void atEnd(Runnable last) {
+    ends.add(last);
+  }
+
   public void end() {
     ends.forEach(Runnable::run);
     ends.clear();

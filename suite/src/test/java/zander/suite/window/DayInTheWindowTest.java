@@ -269,7 +269,7 @@ class DayInTheWindowTest {
   }
 
   private void search(DeskModel desk) throws Exception {
-    window.run(desk::openFind);
+    window.run(() -> desk.openSheets().show(new FindModel(desk, desk.folderInFront())));
     FindModel find = (FindModel) window.on(() -> desk.currentProperty().get());
     window.run(
         () -> {

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Objects;
+import java.util.function.Consumer;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
@@ -31,6 +32,7 @@ import zander.core.find.TextPlaces;
 import zander.desk.edit.FindInFile;
 import zander.desk.edit.Language;
 import zander.desk.file.FileModel;
+import zander.desk.file.own.OwnPrograms;
 import zander.desk.view.folder.PathBar;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
@@ -65,7 +67,7 @@ public final class FileView extends VBox implements SheetView {
   /** Whether the model's own text comes into the editor. */
   private boolean showing;
 
-  public FileView(FileModel model, java.util.function.Consumer<RemotePath> goTo) {
+  public FileView(FileModel model, OwnPrograms programs, Consumer<RemotePath> goTo) {
     this.model = model;
     getStyleClass().add("sheet");
     PathBar path =
@@ -91,7 +93,8 @@ public final class FileView extends VBox implements SheetView {
             : "Written beside, then put in place in one step (Ctrl+S)");
     save.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
     save.disableProperty().bind(model.busyProperty().or(model.unsavedProperty().not()));
-    HBox bar = Parts.row("sheet-bar", path, state, place, facts, save);
+    OwnProgramTag elsewhere = new OwnProgramTag(programs, model);
+    HBox bar = Parts.row("sheet-bar", path, elsewhere, state, place, facts, save);
     // Before the file's name would have no room.
     facts.managedProperty().bind(bar.widthProperty().greaterThanOrEqualTo(FACTS_FROM));
     facts.visibleProperty().bind(facts.managedProperty());

@@ -2,6 +2,7 @@ package zander.desk.view.folder;
 
 import java.util.List;
 import java.util.function.Consumer;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
@@ -31,6 +32,9 @@ public final class PathBar extends StackPane {
   private List<String> suggested = List.of();
   private String text = "";
 
+  /** What the last name should have at least. */
+  private double lastWidth;
+
   public PathBar(String id, Consumer<String> typed) {
     getStyleClass().add("path-bar");
     setId(id);
@@ -42,6 +46,7 @@ public final class PathBar extends StackPane {
     HBox.setHgrow(this, Priority.ALWAYS);
     setMinWidth(80);
     crumbs.setMinWidth(0);
+    widthProperty().addListener((observed, old, now) -> fold());
     setOnMouseClicked(event -> type());
     field.setOnAction(
         event -> {
@@ -134,11 +139,34 @@ public final class PathBar extends StackPane {
       if (i == path.size() - 1) {
         button.getStyleClass().add("last");
         // Where one is matters most: the folders above are cut before it.
-        button.setMinWidth(Math.min(crumb.name().length(), MOST_LETTERS) * LETTER + LETTER);
+        lastWidth = Math.min(crumb.name().length(), MOST_LETTERS) * LETTER + LETTER;
       }
       button.setFocusTraversable(false);
       crumbs.getChildren().add(button);
     }
+    fold();
+  }
+
+  /** Where there is no room for all, the first names go; the last one may be cut at the end. */
+  private void fold() {
+    List<Node> all = crumbs.getChildren();
+    if (all.isEmpty()) {
+      return;
+    }
+    double room = getWidth() > 0 ? getWidth() : Double.MAX_VALUE;
+    all.forEach(each -> Parts.show(each, true));
+    Button last = (Button) all.get(all.size() - 1);
+    last.setMinWidth(Math.min(lastWidth, room));
+    for (int i = 0; i < all.size() - 1 && needed() > room; i++) {
+      Parts.show(all.get(i), false);
+    }
+  }
+
+  private double needed() {
+    return crumbs.getChildren().stream()
+        .filter(Node::isManaged)
+        .mapToDouble(each -> each.minWidth(-1))
+        .sum();
   }
 
   /** Turns into a field with the whole path marked. */

@@ -1,0 +1,334 @@
+package zander.desk.file.own;
+
+import java.io.IOException;
+import java.nio.charset.Charset;
+import java.nio.file.Files;
+import java.time.Duration;
+import java.util.concurrent.Future;
+import java.util.concurrent.atomic.AtomicBoolean;
+import zander.core.edit.NotTextException;
+import zander.core.edit.TextFile;
+import zander.core.edit.ThreeWayMerge;
+import zander.core.work.AtomicFile;
+import zander.desk.file.FileModel;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Question.Choice;
+import zander.desk.work.Background;
+import zander.desk.work.FailureWords;
+import zander.desk.work.Message;
+
+/**
+ * A file that is open in another program: what that saves comes into the sheet and goes on to the
+ * server from there, with the checks and questions of any save; what is saved in the sheet goes
+ * into the copy. Interface thread, but for what says otherwise.
+ */
+final class OwnProgram {
+  private static final Duration LOOK_EVERY = Duration.ofMillis(500);
+
+  /** A program that ends sooner has given the file to one that runs already, or did not start. */
+  private static final long STARTING = Duration.ofSeconds(3).toNanos();
+
+  /** What sh ends with when there is no such program, or it cannot be run (POSIX XCU 2.8.2). */
+  private static final int NOT_RUN = 126;
+
+  private static final int NOT_FOUND = 127;
+  private static final long LARGEST = 64L << 20;
+
+  private final Background background;
+  private final OwnCopies copies;
+  private final FileModel file;
+  private final Runnable ended;
+
+  /** A copy, and how it is now. */
+  record Opened(OwnCopies.Copy copy, FileStamp stamp) {
+    static Opened of(OwnCopies.Copy copy) {
+      return new Opened(copy, FileStamp.of(copy.file()));
+    }
+  }
+
+  private final AtomicBoolean looking = new AtomicBoolean();
+  private final Future<?> clock;
+  private volatile OwnCopies.Copy copy;
+
+  /** The text that the copy has, as far as is known. */
+  private String taken;
+
+  /** How the copy was when its text was taken; read and written by one look at a time. */
+  private volatile FileStamp seen;
+
+  private FileStamp before;
+
+  /** What the copy is written in. */
+  private volatile Charset charset;
+
+  private boolean saveDue;
+  private boolean ending;
+  private boolean over;
+
+  /**
+   * @param opened the copy, and how it was when it had this text
+   * @param taken the text
+   * @param ended told once nothing is taken from it any more
+   */
+  OwnProgram(
+      Background background,
+      OwnCopies copies,
+      FileModel file,
+      Opened opened,
+      String taken,
+      Runnable ended) {
+    this.background = background;
+    this.copies = copies;
+    this.file = file;
+    this.copy = opened.copy();
+    this.seen = opened.stamp();
+    this.taken = taken;
+    this.charset = file.toBeSaved().form().charset();
+    this.ended = ended;
+    this.clock =
+        background.every(
+            LOOK_EVERY,
+            () -> {
+              if (looking.compareAndSet(false, true)) {
+                background.run(this::look);
+              }
+            });
+  }
+
+  FileModel file() {
+    return file;
+  }
+
+  String name() {
+    return OwnCommand.name(copy.program());
+  }
+
+  /** Starts the program; on a thread of its own, for as long as it runs. */
+  void start() {
+    long began = System.nanoTime();
+    background.run(
+        () -> OwnCommand.start(copy.program(), copy.file()).waitFor(),
+        exit -> hasEnded(exit, System.nanoTime() - began),
+        failure -> notStarted(failure.getMessage()));
+  }
+
+  private void hasEnded(int exit, long after) {
+    if (exit == NOT_FOUND || exit == NOT_RUN) {
+      notStarted("this computer has no such program, or it cannot be run");
+    } else if (after > STARTING) {
+      end();
+    }
+  }
+
+  private void notStarted(String why) {
+    if (!over) {
+      end();
+      file.tellFailure(
+          new Message(
+              "Could not start " + name(),
+              why + ". The file is open here as before; nothing was changed."));
+    }
+  }
+
+  /** Looks whether the copy was saved; on a thread of its own. */
+  private void look() {
+    FileStamp now = FileStamp.of(copy.file());
+    boolean rests = now != null && now.equals(before);
+    before = now;
+    if (!rests || now.equals(seen)) {
+      background.show(() -> goOn(rests));
+      return;
+    }
+    try {
+      byte[] content = now.size() > LARGEST ? null : Files.readAllBytes(copy.file());
+      String text = content == null ? null : decoded(content, charset);
+      if (now.equals(FileStamp.of(copy.file()))) {
+        seen = now;
+        background.show(() -> saved(text));
+      } else {
+        // It is being written just now.
+        looking.set(false);
+      }
+    } catch (IOException e) {
+      seen = now;
+      background.show(() -> unreadable(FailureWords.of(e)));
+    }
+  }
+
+  /** The text of it, in that encoding unless a mark says another. */
+  static String decoded(byte[] content, Charset charset) throws NotTextException {
+    TextFile found = TextFile.decode(content);
+    return found.hasMark() ? found.text() : TextFile.decode(content, charset).text();
+  }
+
+  private void unreadable(Message why) {
+    if (!over) {
+      file.tellFailure(
+          new Message(
+              "What " + name() + " saved is not on the server",
+              why.headline() + ". The copy is " + copy.file() + "."));
+    }
+    looking.set(false);
+  }
+
+  /** The program saved another text. */
+  private void saved(String theirs) {
+    if (theirs == null) {
+      unreadable(new Message("It is larger than what is edited here", ""));
+      return;
+    }
+    String mine = file.text();
+    String base = taken;
+    taken = theirs;
+    if (theirs.equals(base) || over) {
+      goOn(false);
+    } else if (mine.equals(base) || mine.equals(theirs)) {
+      putIn(theirs);
+    } else {
+      // Both were typed in since: together where they do not touch.
+      background.run(
+          () -> ThreeWayMerge.of(base, mine, theirs),
+          merge -> {
+            if (merge.conflicts().isEmpty() && file.text().equals(mine)) {
+              putIn(merge.text(java.util.List.of()));
+            } else {
+              bothChanged(theirs);
+            }
+          },
+          failure -> bothChanged(theirs));
+    }
+  }
+
+  private void putIn(String text) {
+    file.putIn(text);
+    saveDue = file.isUnsaved();
+    goOn(false);
+  }
+
+  private void bothChanged(String theirs) {
+    file.ask(
+        Question.notice(
+            new Message(
+                name() + " saved a text that does not fit with what was typed here",
+                "Both changed the same lines. Neither is lost: undo brings back what was here, and"
+                    + " the copy of "
+                    + name()
+                    + " is "
+                    + copy.file()
+                    + "."),
+            true,
+            new Choice(
+                "Take what " + name() + " saved",
+                ticked -> {
+                  file.dismissQuestion();
+                  putIn(theirs);
+                }),
+            new Choice("Keep the text here", ticked -> file.dismissQuestion())));
+    looking.set(false);
+  }
+
+  /**
+   * Does what waited for the sheet to be free.
+   *
+   * @param allTaken whether the copy holds nothing that was not looked at
+   */
+  private void goOn(boolean allTaken) {
+    if (over) {
+      looking.set(false);
+      return;
+    }
+    if (saveDue && file.isFree()) {
+      saveDue = false;
+      if (file.isUnsaved()) {
+        file.save();
+      }
+    }
+    charset = file.toBeSaved().form().charset();
+    boolean rests = !saveDue && !file.isBusy() && !file.isUnsaved();
+    if (rests && !file.text().equals(taken)) {
+      intoCopy();
+    } else if (rests && !file.version().digestText().equals(copy.digest())) {
+      note();
+    } else if (rests && ending && allTaken) {
+      close(true);
+    } else {
+      looking.set(false);
+    }
+  }
+
+  /** The sheet has saved, or loaded, another text: the program finds it in its file. */
+  private void intoCopy() {
+    String text = file.text();
+    String digest = file.version().digestText();
+    var snapshot = file.toBeSaved();
+    background.run(
+        () -> {
+          if (!seen.equals(FileStamp.of(copy.file()))) {
+            return false;
+          }
+          AtomicFile.write(copy.file(), snapshot.encode());
+          seen = FileStamp.of(copy.file());
+          before = seen;
+          copy = copies.isOf(copy, digest);
+          return true;
+        },
+        written -> {
+          // Where the program was quicker, its text is looked at next.
+          taken = written ? text : taken;
+          looking.set(false);
+        },
+        failure -> looking.set(false));
+  }
+
+  private void note() {
+    String digest = file.version().digestText();
+    background.run(
+        () -> copies.isOf(copy, digest),
+        noted -> {
+          copy = noted;
+          looking.set(false);
+        },
+        failure -> looking.set(false));
+  }
+
+  /** Takes what was saved last, and then nothing more. */
+  void end() {
+    ending = true;
+  }
+
+  /** The sheet is gone: what it did not take stays in the copy. */
+  void sheetClosed() {
+    close(!saveDue);
+  }
+
+  /** The desk has ended: the copy is offered when it is opened again. */
+  void leave() {
+    close(false);
+  }
+
+  private void close(boolean removes) {
+    if (!over) {
+      over = true;
+      clock.cancel(false);
+      ended.run();
+      if (removes) {
+        background.run(this::remove);
+      } else {
+        copies.leave(copy);
+      }
+    }
+  }
+
+  /** Unless it was saved meanwhile. On a thread of its own. */
+  private void remove() {
+    try {
+      if (seen.equals(FileStamp.of(copy.file()))) {
+        copies.remove(copy);
+        return;
+      }
+    } catch (IOException e) {
+      // It is offered when the desk is opened again.
+    }
+    copies.leave(copy);
+  }
+}

@@ -1,0 +1,277 @@
+package zander.desk.file.own;
+
+import java.nio.file.Files;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.function.BiConsumer;
+import java.util.function.Consumer;
+import javafx.beans.property.ReadOnlyIntegerProperty;
+import javafx.beans.property.ReadOnlyIntegerWrapper;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+import zander.core.files.RemotePath;
+import zander.core.rights.Mode;
+import zander.desk.file.Drafts;
+import zander.desk.file.FileModel;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.sheet.Question;
+import zander.desk.sheet.Question.Choice;
+import zander.desk.sheet.Question.Fact;
+import zander.desk.sheet.Sheet;
+import zander.desk.sheet.Texts;
+import zander.desk.work.FailureWords;
+import zander.desk.work.Message;
+import zander.desk.work.Settings;
+
+/** Opens files of a desk in other programs of this computer. Used on the interface thread. */
+public final class OwnPrograms {
+  private static final String USUAL = "xdg-open";
+
+  private final OpenDesk desk;
+  private final Sheet folder;
+  private final OwnCopies copies;
+  private final BiConsumer<RemotePath, Consumer<FileModel>> opener;
+  private final Map<FileModel, OwnProgram> open = new LinkedHashMap<>();
+  private final ReadOnlyIntegerWrapper count = new ReadOnlyIntegerWrapper();
+
+  /**
+   * @param folder where it is told what is not of one file
+   * @param opener opens a file as a sheet
+   */
+  public OwnPrograms(
+      OpenDesk desk,
+      Sheet folder,
+      OwnCopies copies,
+      BiConsumer<RemotePath, Consumer<FileModel>> opener) {
+    this.desk = desk;
+    this.folder = folder;
+    this.copies = copies;
+    this.opener = opener;
+  }
+
+  /** Begins to hear of sheets that are closed, once the desk has them. */
+  public void begin() {
+    desk.subscriptions().on(desk.openSheets().all(), this::closeGone);
+    desk.subscriptions().atEnd(() -> List.copyOf(open.values()).forEach(OwnProgram::leave));
+    desk.background().run(copies::left, this::offer, failure -> {});
+  }
+
+  private void closeGone() {
+    for (OwnProgram program : List.copyOf(open.values())) {
+      if (!desk.openSheets().all().contains(program.file())) {
+        program.sheetClosed();
+      }
+    }
+  }
+
+  /** Asks in which program to open a file of the server. */
+  public void ask(RemotePath path) {
+    opener.accept(path, this::ask);
+  }
+
+  /** Asks in which program to open a file that is open here. */
+  public void ask(FileModel file) {
+    if (open.containsKey(file)) {
+      askToStop(file);
+      return;
+    }
+    String kind = kindOf(file.path());
+    Map<String, String> known = desk.settings().get(Settings.PROGRAMS);
+    StringProperty typed = new SimpleStringProperty(known.getOrDefault(kind, USUAL));
+    boolean isClosed = !file.version().attributes().mode().allows(Mode.Who.OTHERS, Mode.May.READ);
+    file.ask(
+        Question.asking(
+                new Message(
+                    "Open " + file.path().name() + " in another program",
+                    "It gets a copy in a private folder of this computer"
+                        + (isClosed ? ", in clear, which others here may not read" : "")
+                        + ". Each time it saves that, Zander saves it on the server."),
+                List.of(
+                    new Question.Input(
+                        "own-program", "Program", typed, "gedit, or code --wait {file}")),
+                new Choice(
+                    "Open",
+                    ticked -> {
+                      file.dismissQuestion();
+                      remember(kind, typed.get().strip());
+                      start(file, typed.get().strip());
+                    }),
+                new Choice("Cancel", ticked -> file.dismissQuestion()))
+            .readyWhen(typed.map(text -> !text.isBlank())));
+  }
+
+  /** By the end of the name, or the name where it has none. */
+  private static String kindOf(RemotePath path) {
+    String name = path.name().toLowerCase(Locale.ROOT);
+    int dot = name.lastIndexOf('.');
+    return dot > 0 && dot < name.length() - 1 ? name.substring(dot) : name;
+  }
+
+  private void remember(String kind, String program) {
+    Map<String, String> known = new TreeMap<>(desk.settings().get(Settings.PROGRAMS));
+    known.put(kind, program);
+    desk.settings().set(Settings.PROGRAMS, known);
+  }
+
+  private void start(FileModel file, String program) {
+    var snapshot = file.toBeSaved();
+    String digest = file.version().digestText();
+    desk.background()
+        .run(
+            () ->
+                OwnProgram.Opened.of(
+                    copies.make(file.version().real(), snapshot.encode(), digest, program)),
+            opened -> watch(file, opened, snapshot.text()).start(),
+            failure -> file.tellFailure(FailureWords.of(failure)));
+  }
+
+  private OwnProgram watch(FileModel file, OwnProgram.Opened opened, String text) {
+    OwnProgram made =
+        new OwnProgram(desk.background(), copies, file, opened, text, () -> forget(file));
+    open.put(file, made);
+    count.set(open.size());
+    closeGone();
+    return made;
+  }
+
+  private void forget(FileModel file) {
+    open.remove(file);
+    count.set(open.size());
+  }
+
+  /** What a file is open in; empty for nothing. */
+  public String nameFor(FileModel file) {
+    OwnProgram program = open.get(file);
+    return program == null ? "" : program.name();
+  }
+
+  /** How many are open; another number when one more is, or one less. */
+  public ReadOnlyIntegerProperty countProperty() {
+    return count.getReadOnlyProperty();
+  }
+
+  /** Asks whether to take nothing more from the program. */
+  public void askToStop(FileModel file) {
+    OwnProgram program = open.get(file);
+    if (program == null) {
+      return;
+    }
+    file.ask(
+        Question.notice(
+            new Message(
+                file.path().name() + " is open in " + program.name(),
+                "Each time " + program.name() + " saves it, Zander saves it on the server."),
+            false,
+            new Choice(
+                "Done there: remove the copy",
+                ticked -> {
+                  file.dismissQuestion();
+                  program.end();
+                }),
+            file.dismiss()));
+  }
+
+  /** Says in the folder what is open where. */
+  public void tellAll() {
+    List<Fact> facts = new ArrayList<>();
+    facts.add(new Fact("File", "Program", "On the server"));
+    open.forEach(
+        (file, program) ->
+            facts.add(
+                new Fact(
+                    file.path().text(),
+                    program.name(),
+                    file.isUnsaved() ? "not yet" : "as there")));
+    desk.openSheets()
+        .askInFront(
+            new Question(
+                new Message(
+                    open.isEmpty()
+                        ? "No file is open in another program"
+                        : Texts.count(open.size(), "file")
+                            + (open.size() == 1 ? " is" : " are")
+                            + " open in other programs",
+                    ""),
+                open.isEmpty() ? List.of() : facts,
+                false,
+                List.of(folder.dismiss()),
+                null));
+  }
+
+  /** Offers what was open in other programs when the desk ended. */
+  private void offer(List<OwnCopies.Copy> left) {
+    if (left.isEmpty()) {
+      return;
+    }
+    String names =
+        String.join(
+            ", ",
+            left.stream()
+                .map(copy -> copy.of().name() + " in " + OwnCommand.name(copy.program()))
+                .toList());
+    Question[] asked = new Question[1];
+    asked[0] =
+        Question.notice(
+            new Message(
+                Texts.count(left.size(), "file")
+                    + (left.size() == 1 ? " was" : " were")
+                    + " open in another program when this desk was last open",
+                names + ". What was saved there since is kept on this computer."),
+            false,
+            new Choice(
+                "Go on",
+                ticked -> {
+                  folder.unpin(asked[0]);
+                  left.forEach(this::goOn);
+                }),
+            new Choice(
+                left.size() == 1 ? "Remove the copy" : "Remove the copies",
+                ticked -> {
+                  folder.unpin(asked[0]);
+                  desk.background().run(() -> remove(left), done -> {}, this::failed);
+                }),
+            new Choice("Later", ticked -> folder.unpin(asked[0])));
+    folder.pin(asked[0]);
+  }
+
+  private Void remove(List<OwnCopies.Copy> left) throws java.io.IOException {
+    for (OwnCopies.Copy copy : left) {
+      copies.remove(copy);
+    }
+    return null;
+  }
+
+  private void failed(Throwable failure) {
+    folder.tellFailure(FailureWords.of(failure));
+  }
+
+  private record Left(OwnProgram.Opened opened, String text) {}
+
+  /** Opens the file again, with what its copy has as a draft if that is another text. */
+  private void goOn(OwnCopies.Copy copy) {
+    opener.accept(
+        copy.of(),
+        file -> {
+          var charset = file.toBeSaved().form().charset();
+          desk.background()
+              .run(
+                  () -> {
+                    copies.take(copy);
+                    OwnProgram.Opened opened = OwnProgram.Opened.of(copy);
+                    byte[] content = Files.readAllBytes(copy.file());
+                    return new Left(opened, OwnProgram.decoded(content, charset));
+                  },
+                  left -> {
+                    if (!left.text().equals(file.text())) {
+                      file.takeDraft(new Drafts.Draft(copy.of(), copy.digest(), left.text()));
+                    }
+                    watch(file, left.opened(), left.text());
+                  },
+                  failure -> file.tellFailure(FailureWords.of(failure)));
+        });
+  }
+}
