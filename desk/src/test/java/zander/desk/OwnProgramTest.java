@@ -127,6 +127,7 @@ class OwnProgramTest {
 
     window.until("it is more than a starter", () -> System.nanoTime() - began > STARTING);
     Files.writeString(stop, "");
+    window.press("#choice-remove-the-copy");
     window.until("the copy is gone", () -> !Files.exists(copy.getParent()));
     window.until("it is no longer said", () -> window.shownOrNull("#own-program-tag") == null);
     assertThat(window.content(PAGE)).isEqualTo(first + "<!-- seen -->\n");
@@ -139,7 +140,11 @@ class OwnProgramTest {
     CodeArea editor = (CodeArea) window.shown("#editor");
     window.interact(() -> editor.appendText("<!-- here -->\n"));
     saveIn(copy, "<!-- there -->\n" + before);
-    untilServerHas("<!-- there -->\n" + before + "<!-- here -->\n");
+    String both = "<!-- there -->\n" + before + "<!-- here -->\n";
+    window.until("they are put together", () -> file().text().equals(both));
+    assertThat(window.content(PAGE)).as("not saved unasked").isEqualTo(before);
+    window.push(KeyCode.CONTROL, KeyCode.S);
+    untilServerHas(both);
     window.until("the copy has both", () -> read(copy).equals(file().text()));
 
     window.interact(() -> editor.replaceText(0, 15, "<!-- mine -->\n"));

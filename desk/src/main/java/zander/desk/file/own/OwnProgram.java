@@ -4,6 +4,8 @@ import java.io.IOException;
 import java.nio.charset.Charset;
 import java.nio.file.Files;
 import java.time.Duration;
+import java.util.List;
+import java.util.Objects;
 import java.util.concurrent.Future;
 import java.util.concurrent.atomic.AtomicBoolean;
 import zander.core.edit.NotTextException;
@@ -32,7 +34,9 @@ final class OwnProgram {
   private static final int NOT_RUN = 126;
 
   private static final int NOT_FOUND = 127;
-  private static final long LARGEST = 64L << 20;
+
+  /** As what is edited here, in bytes. */
+  private static final long LARGEST = 16L << 20;
 
   private final Background background;
   private final OwnCopies copies;
@@ -115,8 +119,20 @@ final class OwnProgram {
   private void hasEnded(int exit, long after) {
     if (exit == NOT_FOUND || exit == NOT_RUN) {
       notStarted("this computer has no such program, or it cannot be run");
-    } else if (after > STARTING) {
-      end();
+    } else if (after > STARTING && !over) {
+      file.ask(
+          Question.notice(
+              new Message(
+                  name() + " has ended",
+                  "If " + file.path().name() + " is still open there, its copy must stay."),
+              false,
+              new Choice(
+                  "Remove the copy",
+                  ticked -> {
+                    file.dismissQuestion();
+                    end();
+                  }),
+              new Choice("It is still open", ticked -> file.dismissQuestion())));
     }
   }
 
@@ -133,9 +149,9 @@ final class OwnProgram {
   /** Looks whether the copy was saved; on a thread of its own. */
   private void look() {
     FileStamp now = FileStamp.of(copy.file());
-    boolean rests = now != null && now.equals(before);
+    boolean rests = Objects.equals(now, before);
     before = now;
-    if (!rests || now.equals(seen)) {
+    if (!rests || now == null || now.equals(seen)) {
       background.show(() -> goOn(rests));
       return;
     }
@@ -190,7 +206,10 @@ final class OwnProgram {
           () -> ThreeWayMerge.of(base, mine, theirs),
           merge -> {
             if (merge.conflicts().isEmpty() && file.text().equals(mine)) {
-              putIn(merge.text(java.util.List.of()));
+              // What was typed here was not to be saved yet.
+              file.putIn(merge.text(List.of()));
+              file.say("with what " + name() + " saved, not on the server yet");
+              looking.set(false);
             } else {
               bothChanged(theirs);
             }
@@ -210,12 +229,8 @@ final class OwnProgram {
         Question.notice(
             new Message(
                 name() + " saved a text that does not fit with what was typed here",
-                "Both changed the same lines. Neither is lost: undo brings back what was here, and"
-                    + " the copy of "
-                    + name()
-                    + " is "
-                    + copy.file()
-                    + "."),
+                "Both changed the same lines. Take its text, and undo brings back what was here;"
+                    + " keep the text here, and it goes into the copy when you save."),
             true,
             new Choice(
                 "Take what " + name() + " saved",
@@ -263,7 +278,7 @@ final class OwnProgram {
     var snapshot = file.toBeSaved();
     background.run(
         () -> {
-          if (!seen.equals(FileStamp.of(copy.file()))) {
+          if (!Objects.equals(seen, FileStamp.of(copy.file()))) {
             return false;
           }
           AtomicFile.write(copy.file(), snapshot.encode());
@@ -322,7 +337,8 @@ final class OwnProgram {
   /** Unless it was saved meanwhile. On a thread of its own. */
   private void remove() {
     try {
-      if (seen.equals(FileStamp.of(copy.file()))) {
+      FileStamp now = FileStamp.of(copy.file());
+      if (now == null || now.equals(seen)) {
         copies.remove(copy);
         return;
       }

@@ -119,12 +119,11 @@ public final class OwnPrograms {
 
   private void start(FileModel file, String program) {
     var snapshot = file.toBeSaved();
+    RemotePath real = file.version().real();
     String digest = file.version().digestText();
     desk.background()
         .run(
-            () ->
-                OwnProgram.Opened.of(
-                    copies.make(file.version().real(), snapshot.encode(), digest, program)),
+            () -> OwnProgram.Opened.of(copies.make(real, snapshot.encode(), digest, program)),
             opened -> watch(file, opened, snapshot.text()).start(),
             failure -> file.tellFailure(FailureWords.of(failure)));
   }
