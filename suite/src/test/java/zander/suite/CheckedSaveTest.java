@@ -27,7 +27,7 @@ import zander.core.journal.Journal;
 import zander.core.work.Cancellation;
 
 /** Checks of new content by the system's own tools, over the system's own sshd. */
-@Timeout(60)
+@Timeout(180)
 class CheckedSaveTest {
   @TempDir static Path folder;
   private static SystemSshd sshd;

@@ -25,7 +25,7 @@ import zander.desk.work.Subscriptions;
  * Folders with as many entries as some have. The bounds are far above what it takes; what grows
  * with the square of the number takes minutes.
  */
-@Timeout(value = 30, unit = TimeUnit.SECONDS)
+@Timeout(value = 120, unit = TimeUnit.SECONDS)
 class LargeFoldersTest {
   private static final int MANY = 100_000;
 
