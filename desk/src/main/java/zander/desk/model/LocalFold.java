@@ -4,6 +4,7 @@ import java.util.List;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.value.ObservableValue;
+import zander.desk.compare.CompareModel;
 import zander.desk.file.FileModel;
 import zander.desk.reading.ReadingModel;
 import zander.desk.sheet.Sheet;
@@ -40,7 +41,10 @@ final class LocalFold {
 
   private Setting<Boolean> setting() {
     Sheet sheet = front.getValue();
-    boolean isText = sheet instanceof FileModel || sheet instanceof ReadingModel;
+    boolean isText =
+        sheet instanceof FileModel
+            || sheet instanceof ReadingModel
+            || sheet instanceof CompareModel;
     return isText ? Settings.LOCAL_FOLDED_BY_TEXT : Settings.LOCAL_FOLDED;
   }
 

@@ -7,7 +7,7 @@ import zander.core.change.save.AtomicSave;
 import zander.core.change.save.AtomicSave.Allow;
 import zander.core.change.save.FileVersion;
 import zander.core.edit.TextFile;
-import zander.core.files.RemotePath;
+import zander.desk.compare.ComparedFile;
 import zander.desk.edit.CursorGoal;
 import zander.desk.edit.EditedText;
 import zander.desk.sheet.Question;
@@ -15,22 +15,12 @@ import zander.desk.sheet.Question;
 /**
  * What those who ask, merge and check for an open file may see and do of it. Interface thread only.
  */
-public interface EditedFile {
+public interface EditedFile extends ComparedFile {
   /** A version of the server. */
   record Loaded(FileVersion version, TextFile text) {}
 
-  RemotePath path();
-
-  /** The version on the server that the text is based on. */
-  FileVersion version();
-
-  String text();
-
   /** The text with its encoding and line ends, as it is to be written. */
   EditedText.Snapshot toBeSaved();
-
-  /** The text of {@link #version}. */
-  String savedText();
 
   boolean isUnsaved();
 
@@ -68,9 +58,6 @@ public interface EditedFile {
 
   /** A text that has the changes of both; it is put into the editor as if it had been typed. */
   void takeMerged(Loaded theirs, String merged);
-
-  /** A text comes into the editor as if it had been typed; undo brings the one before back. */
-  void putIn(String text);
 
   /**
    * The server has another version than the one that was saved: it is read, and the text here

@@ -7,6 +7,7 @@ import zander.core.change.save.CheckRefused;
 import zander.core.change.save.SaveFailure;
 import zander.core.edit.LineDifference;
 import zander.core.edit.UnencodableTextException;
+import zander.desk.compare.CompareModel;
 import zander.desk.reading.ReadingModel;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
@@ -153,6 +154,12 @@ public final class SaveQuestions {
             new Message("Your changes in " + name, "Saving makes these on the server."),
             false,
             new Choice("Save to server", ticked -> file.save(List.of())),
+            new Choice(
+                "Side by side",
+                ticked -> {
+                  file.dismissQuestion();
+                  CompareModel.show(desk, file);
+                }),
             close)
         .withDifference(difference);
   }

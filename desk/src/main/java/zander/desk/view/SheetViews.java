@@ -4,6 +4,7 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
+import zander.desk.compare.CompareModel;
 import zander.desk.file.FileModel;
 import zander.desk.find.FindModel;
 import zander.desk.folder.FolderModel;
@@ -18,6 +19,7 @@ import zander.desk.shell.ShellModel;
 import zander.desk.transfer.CheckModel;
 import zander.desk.transfer.PlanModel;
 import zander.desk.transfer.TransferListModel;
+import zander.desk.view.compare.CompareView;
 import zander.desk.view.file.FileView;
 import zander.desk.view.file.ReadingView;
 import zander.desk.view.find.FindView;
@@ -47,6 +49,7 @@ final class SheetViews {
     shows(TreeRightsModel.class, sheet -> new TreeRightsView(sheet, desk.local()::folder));
     shows(FindingsModel.class, FindingsView::new);
     shows(FileModel.class, file -> new FileView(file, desk.programs(), desk::goTo));
+    shows(CompareModel.class, CompareView::new);
     shows(ReadingModel.class, ReadingView::new);
     shows(ShellModel.class, shell -> new ShellView(desk, shell));
   }

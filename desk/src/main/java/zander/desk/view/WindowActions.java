@@ -13,9 +13,11 @@ import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
 import zander.desk.reading.ReadingModel;
 import zander.desk.sheet.Action;
+import zander.desk.view.compare.CompareActions;
+import zander.desk.view.compare.CompareView;
 import zander.desk.view.file.FileActions;
 import zander.desk.view.file.FileView;
-import zander.desk.view.file.OwnProgramActions;
+import zander.desk.view.file.OpenFileActions;
 import zander.desk.view.file.ReadingActions;
 import zander.desk.view.file.ReadingView;
 import zander.desk.view.folder.FolderActions;
@@ -33,6 +35,7 @@ final class WindowActions {
   private final Action goTo;
   private final FileActions inFile;
   private final ReadingActions inReading;
+  private final CompareActions inCompare;
   private final ShellActions inShell;
 
   WindowActions(AppModel model, MainView window) {
@@ -42,6 +45,7 @@ final class WindowActions {
     actions.add(goTo);
     this.inFile = new FileActions(() -> window.inFront(FileView.class));
     this.inReading = new ReadingActions(() -> window.inFront(ReadingView.class));
+    this.inCompare = new CompareActions(() -> window.inFront(CompareView.class));
     this.inShell = new ShellActions(window::shell, model.currentProperty()::get);
     window();
     folders();
@@ -56,10 +60,11 @@ final class WindowActions {
     // Those of a file in front come before others with the same key.
     all.addAll(window.inFront(FileView.class) == null ? all.size() : 0, inFile.all());
     all.addAll(window.inFront(ReadingView.class) == null ? all.size() : 0, inReading.all());
+    all.addAll(window.inFront(CompareView.class) == null ? all.size() : 0, inCompare.all());
     all.addAll(window.isInShell() ? 0 : all.size(), inShell.all());
     DeskModel desk = model.currentProperty().get();
     if (desk != null) {
-      all.addAll(new OwnProgramActions(desk).all());
+      all.addAll(new OpenFileActions(desk).all());
       all.addAll(new FolderActions(desk).all());
     }
     return all;

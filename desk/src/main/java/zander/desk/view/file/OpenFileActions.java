@@ -3,21 +3,27 @@ package zander.desk.view.file;
 import java.util.List;
 import java.util.function.Consumer;
 import zander.core.files.RemoteEntry;
+import zander.desk.compare.CompareModel;
 import zander.desk.file.FileModel;
 import zander.desk.model.DeskModel;
 import zander.desk.sheet.Action;
 import zander.desk.sheet.Sheet;
 
-/** What can be done with other programs of this computer, by name and by key. */
-public final class OwnProgramActions {
+/** What can be done with a file beside editing it here, by name and by key. */
+public final class OpenFileActions {
   private final DeskModel desk;
 
-  public OwnProgramActions(DeskModel desk) {
+  public OpenFileActions(DeskModel desk) {
     this.desk = desk;
   }
 
   public List<Action> all() {
     return List.of(
+        new Action(
+            "Compare side by side",
+            "Alt+Shift+E",
+            () -> withFile(file -> CompareModel.show(desk, file)),
+            () -> desk.currentProperty().get() instanceof FileModel ? "" : "no file is in front"),
         new Action("Open in another program …", "Alt+Shift+O", this::open, this::whyNotOpen),
         new Action(
             "Done in the other program …",

@@ -1,0 +1,197 @@
+package zander.desk.compare;
+
+import java.util.List;
+import java.util.concurrent.Callable;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyBooleanProperty;
+import javafx.beans.property.ReadOnlyBooleanWrapper;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
+import zander.core.edit.SideBySide;
+import zander.core.files.RemoteFiles;
+import zander.core.files.RemotePath;
+import zander.core.journal.Journal;
+import zander.desk.sheet.OpenDesk;
+import zander.desk.sheet.Sheet;
+import zander.desk.work.FailureWords;
+import zander.desk.work.Subscriptions;
+
+/** Two versions of an open file, line beside line. Interface thread only. */
+public final class CompareModel extends Sheet {
+  private final OpenDesk desk;
+  private final ComparedFile file;
+  private final Subscriptions subscriptions = new Subscriptions();
+  private final Side here;
+  private final ObservableList<Side> sides = FXCollections.observableArrayList();
+  private final ObjectProperty<Side> left = new SimpleObjectProperty<>();
+  private final ObjectProperty<Side> right = new SimpleObjectProperty<>();
+  private final ReadOnlyObjectWrapper<Compared> compared =
+      new ReadOnlyObjectWrapper<>(new Compared("", "", List.of(), 0));
+  private final ReadOnlyBooleanWrapper running = new ReadOnlyBooleanWrapper();
+  private long looks;
+
+  /** A text that can stand on a side; read on another thread, after what is had on this one. */
+  public record Side(String name, Callable<Callable<String>> text) {
+    @Override
+    public String toString() {
+      return name;
+    }
+  }
+
+  /** What was found. */
+  public record Compared(String left, String right, List<SideBySide.Row> rows, int changes) {}
+
+  private CompareModel(OpenDesk desk, ComparedFile file) {
+    this.desk = desk;
+    this.file = file;
+    setTitle("Versions of " + file.path().name());
+    here = new Side("The text in the editor", () -> fixed(file.text()));
+    Side server = new Side("The server's version", () -> fixed(file.savedText()));
+    sides.setAll(server, here);
+    left.set(server);
+    right.set(here);
+    subscriptions.on(left, side -> look());
+    subscriptions.on(right, side -> look());
+    subscriptions.on(desk.openSheets().frontProperty(), this::cameToFront);
+    subscriptions.on(desk.openSheets().all(), () -> desk.background().show(this::closeWithFile));
+  }
+
+  private static Callable<String> fixed(String text) {
+    return () -> text;
+  }
+
+  /** Shows the versions of a file that is open, in the sheet where they are shown already. */
+  public static void show(OpenDesk desk, ComparedFile file) {
+    for (CompareModel shown : desk.openSheets().of(CompareModel.class)) {
+      if (shown.file == file) {
+        desk.openSheets().frontProperty().set(shown);
+        return;
+      }
+    }
+    CompareModel made = new CompareModel(desk, file);
+    desk.openSheets().show(made);
+    made.look();
+    made.findVersions();
+  }
+
+  private void findVersions() {
+    Journal journal = desk.journal();
+    RemoteFiles files = desk.files();
+    RemotePath real = file.version().real();
+    desk.background()
+        .run(
+            () -> FileVersions.of(journal, files, real),
+            found ->
+                found.forEach(version -> sides.add(new Side(version.name(), () -> version::text))),
+            failure -> tellFailure(FailureWords.of(failure)));
+  }
+
+  private void cameToFront(Sheet front) {
+    if (front == this) {
+      look();
+    }
+  }
+
+  /** Without its file there is nothing to compare with. */
+  private void closeWithFile() {
+    List<Sheet> all = desk.openSheets().all();
+    if (all.contains(this) && !all.contains(file)) {
+      desk.openSheets().close(this);
+    }
+  }
+
+  /** Reads both and compares them anew. */
+  private void look() {
+    long mine = ++looks;
+    running.set(true);
+    try {
+      Callable<String> one = left.get().text().call();
+      Callable<String> other = right.get().text().call();
+      desk.background()
+          .run(
+              () -> compared(one.call(), other.call()),
+              found -> {
+                if (mine == looks) {
+                  running.set(false);
+                  compared.set(found);
+                }
+              },
+              failure -> failed(mine, failure));
+    } catch (Exception e) {
+      failed(mine, e);
+    }
+  }
+
+  private void failed(long look, Throwable failure) {
+    if (look == looks) {
+      running.set(false);
+      tellFailure(FailureWords.of(failure));
+    }
+  }
+
+  private static Compared compared(String one, String other) {
+    List<SideBySide.Row> rows = SideBySide.of(one, other);
+    int changes = rows.stream().mapToInt(SideBySide.Row::change).max().orElse(-1) + 1;
+    return new Compared(one, other, rows, changes);
+  }
+
+  /** Whether a change can be taken back: only where the text in the editor is on the right. */
+  public boolean canTakeBack() {
+    return right.get() == here && left.get() != here;
+  }
+
+  /** Puts the left lines of a change into the editor, in the place of its own. */
+  public void takeBack(int change) {
+    Compared shown = compared.get();
+    if (!canTakeBack() || change >= shown.changes()) {
+      return;
+    }
+    if (shown.right().equals(file.text())) {
+      putIn(SideBySide.withLeftIn(change, shown.left(), shown.right()));
+    } else {
+      // It was changed meanwhile, so what is shown is not what would be changed.
+      look();
+    }
+  }
+
+  /** Puts the whole left text into the editor. */
+  public void putLeftIn() {
+    if (!running.get() && left.get() != here) {
+      putIn(compared.get().left());
+    }
+  }
+
+  private void putIn(String text) {
+    file.putIn(text);
+    look();
+  }
+
+  /** What can stand on a side. */
+  public ObservableList<Side> sides() {
+    return sides;
+  }
+
+  public ObjectProperty<Side> leftProperty() {
+    return left;
+  }
+
+  public ObjectProperty<Side> rightProperty() {
+    return right;
+  }
+
+  public ReadOnlyObjectProperty<Compared> comparedProperty() {
+    return compared.getReadOnlyProperty();
+  }
+
+  public ReadOnlyBooleanProperty runningProperty() {
+    return running.getReadOnlyProperty();
+  }
+
+  @Override
+  public void close() {
+    subscriptions.end();
+  }
+}

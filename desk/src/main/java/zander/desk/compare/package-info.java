@@ -1,0 +1,2 @@
+/** Versions of a file beside each other. */
+package zander.desk.compare;
