@@ -24,6 +24,9 @@ import java.util.Map;
  * read; that is checked when decoding. Immutable.
  */
 public final class TextFile {
+  /** What an editor takes, in bytes; larger files are read by parts. */
+  public static final long LARGEST = 16L << 20;
+
   private final String text;
   private final Charset charset;
   private final byte[] mark;

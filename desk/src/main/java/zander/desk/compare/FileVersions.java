@@ -18,9 +18,6 @@ import zander.desk.sheet.Texts;
 
 /** Other versions of a file: what the journal has kept, and backups that lie beside it. */
 public final class FileVersions {
-  /** What an editor takes, in bytes. */
-  private static final long LARGEST = 16L << 20;
-
   private FileVersions() {}
 
   private interface Content {
@@ -71,13 +68,13 @@ public final class FileVersions {
       boolean fits =
           entry.kind() == FileKind.FILE
               && BackupNames.isOneOf(real.wireName(), entry.path().wireName());
-      if (fits && entry.attributes().size() <= LARGEST) {
+      if (fits && entry.attributes().size() <= TextFile.LARGEST) {
         long at = entry.attributes().modified();
         into.add(
             new Version(
                 entry.path().name() + ", changed " + Texts.when(at, Clock.systemDefaultZone()),
                 at,
-                () -> files.readAll(entry.path(), LARGEST)));
+                () -> files.readAll(entry.path(), TextFile.LARGEST)));
       }
     }
   }

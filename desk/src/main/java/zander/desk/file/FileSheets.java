@@ -5,6 +5,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
 import zander.core.change.save.AtomicSave;
+import zander.core.edit.TextFile;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
@@ -68,7 +69,7 @@ public final class FileSheets {
                     kept,
                     path,
                     new AtomicSave(desk.files(), desk.commands(), desk.journal())
-                        .open(path, ServerCopy.LARGEST)),
+                        .open(path, TextFile.LARGEST)),
             file -> {
               opening.remove(path);
               desk.openSheets().show(file);

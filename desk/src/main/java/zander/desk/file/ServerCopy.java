@@ -19,9 +19,6 @@ import zander.desk.work.FailureWords;
  * of the text, or put together with it. Interface thread only.
  */
 final class ServerCopy {
-  /** What the editor takes; larger files are for the shell. */
-  static final long LARGEST = 16L << 20;
-
   private final OpenDesk desk;
   private final EditedFile file;
   private final SaveQuestions questions;
@@ -38,7 +35,7 @@ final class ServerCopy {
   }
 
   private EditedFile.Loaded load() throws java.io.IOException {
-    AtomicSave.Opened opened = file.saver().open(file.path(), LARGEST);
+    AtomicSave.Opened opened = file.saver().open(file.path(), TextFile.LARGEST);
     TextFile decoded = TextFile.decode(opened.content());
     Charset told = known;
     return new EditedFile.Loaded(
@@ -50,7 +47,7 @@ final class ServerCopy {
   void readIn(Charset told) {
     asked(
         () -> {
-          AtomicSave.Opened opened = file.saver().open(file.path(), LARGEST);
+          AtomicSave.Opened opened = file.saver().open(file.path(), TextFile.LARGEST);
           return new EditedFile.Loaded(opened.version(), TextFile.decode(opened.content(), told));
         },
         theirs -> {

@@ -35,9 +35,6 @@ final class OwnProgram {
 
   private static final int NOT_FOUND = 127;
 
-  /** As what is edited here, in bytes. */
-  private static final long LARGEST = 16L << 20;
-
   private final Background background;
   private final OwnCopies copies;
   private final FileModel file;
@@ -156,7 +153,7 @@ final class OwnProgram {
       return;
     }
     try {
-      byte[] content = now.size() > LARGEST ? null : Files.readAllBytes(copy.file());
+      byte[] content = now.size() > TextFile.LARGEST ? null : Files.readAllBytes(copy.file());
       String text = content == null ? null : decoded(content, charset);
       if (now.equals(FileStamp.of(copy.file()))) {
         seen = now;
