@@ -102,4 +102,39 @@ class CompareInTheWindowTest {
         "what compared it is closed as well",
         () -> window.desk().openSheets().of(CompareModel.class).isEmpty());
   }
+
+  /** A text of 10 MB. */
+  @Test
+  void aLongTextIsComparedAndChangedBack() throws Exception {
+    String path = "/srv/levels/site/readings.csv";
+    StringBuilder lines = new StringBuilder();
+    for (int i = 0; lines.length() < 10_000_000; i++) {
+      lines.append("station-").append(i).append(";1.42;m;2026-11-29 07:45\n");
+    }
+    byte[] content = lines.toString().getBytes(UTF_8);
+    window
+        .world("levels-web")
+        .open(Caller.ROOT, path, new World.Open(false, true, true, false, false, 0644))
+        .write(0, content, 0, content.length);
+    window.interact(() -> window.desk().openFile(RemotePath.of(path)));
+    window.until(
+        "it is open",
+        () ->
+            window.desk().currentProperty().get() instanceof FileModel shown
+                && shown.path().name().equals("readings.csv")
+                && ((CodeArea) window.shown("#editor")).getLength() == content.length);
+    CodeArea text = (CodeArea) window.shown("#editor");
+    FileModel readings = (FileModel) window.desk().currentProperty().get();
+    window.interact(
+        () -> {
+          text.appendText("the end\n");
+          text.insertText(0, "station;level;unit;at\n");
+        });
+    window.push(KeyCode.ALT, KeyCode.SHIFT, KeyCode.E);
+    window.until("it is shown", () -> window.shownOrNull("#compare-outcome") != null);
+    untilSaid("Change 1 of 2");
+    window.push(KeyCode.ALT, KeyCode.SHIFT, KeyCode.Z);
+    untilSaid("Change 1 of 1");
+    assertThat(readings.text()).startsWith("station-0;").endsWith("the end\n");
+  }
 }

@@ -56,8 +56,8 @@ class OwnProgramTest {
     window.close();
   }
 
-  private void start(String program) {
-    window.choose("#server-table", "contact.html");
+  private void start(String name, String program) {
+    window.choose("#server-table", name);
     window.push(KeyCode.ALT, KeyCode.SHIFT, KeyCode.O);
     window.until("it is asked", () -> window.shownOrNull("#own-program") != null);
     window.fill("#own-program", program);
@@ -66,7 +66,7 @@ class OwnProgramTest {
 
   /** The copy that the program was started with. */
   private Path started() throws Exception {
-    start(folder.resolve("pond-edit").toString());
+    start("contact.html", folder.resolve("pond-edit").toString());
     window.until("it runs", () -> Files.exists(told));
     window.until("it is said", () -> window.shownOrNull("#own-program-tag") != null);
     return Path.of(Files.readString(told));
@@ -92,11 +92,15 @@ class OwnProgramTest {
   }
 
   private void untilServerHas(String text) {
+    untilServerHas(PAGE, text);
+  }
+
+  private void untilServerHas(String page, String text) {
     window.until(
         "the server has it",
         () -> {
           try {
-            return window.content(PAGE).equals(text);
+            return window.content(page).equals(text);
           } catch (Exception e) {
             throw new IllegalStateException(e);
           }
@@ -156,7 +160,7 @@ class OwnProgramTest {
 
   @Test
   void aProgramThatIsNotThereIsTold() {
-    start("no-such-program-here");
+    start("contact.html", "no-such-program-here");
     window.until(
         "it is told",
         () ->
@@ -187,5 +191,37 @@ class OwnProgramTest {
     untilServerHas(before + "<!-- saved meanwhile -->\n");
     window.push(KeyCode.CONTROL, KeyCode.W);
     window.until("the copy is gone", () -> !Files.exists(copy.getParent()));
+  }
+
+  /** What the program saved is in its copy when nothing of it went to the server. */
+  @Test
+  void aCopyWithMoreThanTheServerHasOutlivesItsSheet() throws Exception {
+    String before = window.content(PAGE);
+    Path copy = started();
+    CodeArea editor = (CodeArea) window.shown("#editor");
+    window.interact(() -> editor.appendText("<!-- here -->\n"));
+    saveIn(copy, "<!-- there -->\n" + before);
+    window.until("it is taken", () -> file().text().startsWith("<!-- there -->"));
+    FileModel file = file();
+    window.interact(() -> window.desk().close(file));
+    window.press("#choice-close-without-saving");
+    window.until("nothing is open", () -> window.desk().programs().countProperty().get() == 0);
+    assertThat(window.content(PAGE)).isEqualTo(before);
+    assertThat(read(copy)).isEqualTo("<!-- there -->\n" + before);
+  }
+
+  @Test
+  void rootsFileIsSavedByRootAndStaysRoots() throws Exception {
+    String page = "/srv/levels/site/alerts.html";
+    window.press("#as-root");
+    window.giveThePassword("root");
+    window.until("it is read", () -> window.rows().contains("alerts.html"));
+    String before = window.content(page);
+    start("alerts.html", folder.resolve("pond-edit").toString());
+    window.until("it runs", () -> Files.exists(told));
+    saveIn(Path.of(Files.readString(told)), before + "<!-- by root -->\n");
+    untilServerHas(page, before + "<!-- by root -->\n");
+    assertThat(window.stat(page).uid()).isZero();
+    assertThat(window.stat(page).mode()).isEqualTo(0640);
   }
 }

@@ -9,7 +9,7 @@ public final class NotTextException extends IOException {
   /**
    * @param at the byte it was found at, from 0
    */
-  NotTextException(String message, long at) {
+  public NotTextException(String message, long at) {
     super(message);
     this.at = at;
   }

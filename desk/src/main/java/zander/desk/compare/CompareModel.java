@@ -2,9 +2,8 @@ package zander.desk.compare;
 
 import java.util.List;
 import java.util.concurrent.Callable;
+import java.util.function.Supplier;
 import javafx.beans.property.ObjectProperty;
-import javafx.beans.property.ReadOnlyBooleanProperty;
-import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleObjectProperty;
@@ -29,12 +28,16 @@ public final class CompareModel extends Sheet {
   private final ObjectProperty<Side> left = new SimpleObjectProperty<>();
   private final ObjectProperty<Side> right = new SimpleObjectProperty<>();
   private final ReadOnlyObjectWrapper<Compared> compared =
-      new ReadOnlyObjectWrapper<>(new Compared("", "", List.of(), 0));
-  private final ReadOnlyBooleanWrapper running = new ReadOnlyBooleanWrapper();
+      new ReadOnlyObjectWrapper<>(Compared.NONE);
+  private boolean running;
   private long looks;
 
-  /** A text that can stand on a side; read on another thread, after what is had on this one. */
-  public record Side(String name, Callable<Callable<String>> text) {
+  /**
+   * What can stand on a side.
+   *
+   * @param text gives on the interface thread what reads it on another one
+   */
+  public record Side(String name, Supplier<Callable<String>> text) {
     @Override
     public String toString() {
       return name;
@@ -42,7 +45,9 @@ public final class CompareModel extends Sheet {
   }
 
   /** What was found. */
-  public record Compared(String left, String right, List<SideBySide.Row> rows, int changes) {}
+  public record Compared(String left, String right, List<SideBySide.Row> rows, int changes) {
+    static final Compared NONE = new Compared("", "", List.of(), 0);
+  }
 
   private CompareModel(OpenDesk desk, ComparedFile file) {
     this.desk = desk;
@@ -106,28 +111,26 @@ public final class CompareModel extends Sheet {
   /** Reads both and compares them anew. */
   private void look() {
     long mine = ++looks;
-    running.set(true);
-    try {
-      Callable<String> one = left.get().text().call();
-      Callable<String> other = right.get().text().call();
-      desk.background()
-          .run(
-              () -> compared(one.call(), other.call()),
-              found -> {
-                if (mine == looks) {
-                  running.set(false);
-                  compared.set(found);
-                }
-              },
-              failure -> failed(mine, failure));
-    } catch (Exception e) {
-      failed(mine, e);
-    }
+    running = true;
+    Callable<String> one = left.get().text().get();
+    Callable<String> other = right.get().text().get();
+    desk.background()
+        .run(
+            () -> compared(one.call(), other.call()),
+            found -> {
+              if (mine == looks) {
+                running = false;
+                compared.set(found);
+              }
+            },
+            failure -> failed(mine, failure));
   }
 
   private void failed(long look, Throwable failure) {
     if (look == looks) {
-      running.set(false);
+      running = false;
+      // What was compared before is not what is chosen now.
+      compared.set(Compared.NONE);
       tellFailure(FailureWords.of(failure));
     }
   }
@@ -146,27 +149,34 @@ public final class CompareModel extends Sheet {
   /** Puts the left lines of a change into the editor, in the place of its own. */
   public void takeBack(int change) {
     Compared shown = compared.get();
-    if (!canTakeBack() || change >= shown.changes()) {
+    if (!canTakeBack() || running || change >= shown.changes()) {
       return;
     }
-    if (shown.right().equals(file.text())) {
-      putIn(SideBySide.withLeftIn(change, shown.left(), shown.right()));
-    } else {
-      // It was changed meanwhile, so what is shown is not what would be changed.
-      look();
-    }
+    running = true;
+    desk.background()
+        .run(
+            () -> SideBySide.withLeftIn(change, shown.left(), shown.right()),
+            text -> {
+              if (shown.right().equals(file.text())) {
+                file.putIn(text);
+              }
+              // Also where it was changed meanwhile: then what is shown is not what is there.
+              look();
+            },
+            failure -> failed(looks, failure));
+  }
+
+  /** Whether the left text can be put into the editor. */
+  public boolean canPutLeftIn() {
+    return left.get() != here && compared.get().changes() > 0;
   }
 
   /** Puts the whole left text into the editor. */
   public void putLeftIn() {
-    if (!running.get() && left.get() != here) {
-      putIn(compared.get().left());
+    if (canPutLeftIn() && !running) {
+      file.putIn(compared.get().left());
+      look();
     }
-  }
-
-  private void putIn(String text) {
-    file.putIn(text);
-    look();
   }
 
   /** What can stand on a side. */
@@ -184,10 +194,6 @@ public final class CompareModel extends Sheet {
 
   public ReadOnlyObjectProperty<Compared> comparedProperty() {
     return compared.getReadOnlyProperty();
-  }
-
-  public ReadOnlyBooleanProperty runningProperty() {
-    return running.getReadOnlyProperty();
   }
 
   @Override

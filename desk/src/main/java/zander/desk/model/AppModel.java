@@ -246,17 +246,17 @@ public final class AppModel {
     return new FileSheets(
         desk,
         folder,
-        drafts(own),
+        draftsOf(desk.entry(), desk.actsAs()),
         new OwnCopies(stateFolder.resolve("open").resolve(own)),
         saveRules());
   }
 
-  Drafts draftsOf(ServerEntry entry) {
-    return drafts(folderName(entry));
-  }
-
-  private Drafts drafts(String own) {
-    return new Drafts(stateFolder.resolve("drafts").resolve(own), vaultKey.seal());
+  /**
+   * @param actsAs the account that is acted as, which has drafts of its own; {@code null} for none
+   */
+  Drafts draftsOf(ServerEntry entry, String actsAs) {
+    Path own = stateFolder.resolve("drafts").resolve(folderName(entry, actsAs));
+    return new Drafts(own, vaultKey.seal());
   }
 
   private static String folderName(ServerEntry entry, String actsAs) {

@@ -92,11 +92,11 @@ public final class ShellModel extends Sheet {
                   tell(
                       new Message(
                           "Programs in this shell do not write UTF-8",
-                          "Their language on the server is set to "
+                          "They write "
                               + coding
-                              + ", so letters beyond ASCII may come as question marks. Set LANG to"
-                              + " a UTF-8 language there, such as C.UTF-8; locale -a lists those"
-                              + " it has."));
+                              + ", as LANG is set on the server, so letters beyond ASCII may come"
+                              + " as question marks. Set it to a UTF-8 language there, such as"
+                              + " C.UTF-8; locale -a lists those it has."));
                 }
               },
               failure -> {

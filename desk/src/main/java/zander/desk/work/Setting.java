@@ -31,37 +31,32 @@ public record Setting<T>(String name, T usual, Function<JsonNode, T> read) {
 
   /** Numbers by names, none until some were chosen. */
   public static Setting<Map<String, Long>> numbers(String name) {
-    return new Setting<>(
-        name,
-        Map.of(),
-        node -> {
-          Map<String, Long> numbers = new TreeMap<>();
-          node.properties()
-              .forEach(
-                  field -> {
-                    if (field.getValue().isIntegralNumber()) {
-                      numbers.put(field.getKey(), field.getValue().longValue());
-                    }
-                  });
-          return numbers;
-        });
+    return byNames(name, node -> node.isIntegralNumber() ? node.longValue() : null);
   }
 
   /** Texts by names, none until some were chosen. */
   public static Setting<Map<String, String>> texts(String name) {
+    return byNames(name, node -> node.isTextual() ? node.textValue() : null);
+  }
+
+  /**
+   * @param read gives {@code null} for what means nothing here, which is left out
+   */
+  private static <T> Setting<Map<String, T>> byNames(String name, Function<JsonNode, T> read) {
     return new Setting<>(
         name,
         Map.of(),
         node -> {
-          Map<String, String> texts = new TreeMap<>();
+          Map<String, T> values = new TreeMap<>();
           node.properties()
               .forEach(
                   field -> {
-                    if (field.getValue().isTextual()) {
-                      texts.put(field.getKey(), field.getValue().textValue());
+                    T value = read.apply(field.getValue());
+                    if (value != null) {
+                      values.put(field.getKey(), value);
                     }
                   });
-          return texts;
+          return values;
         });
   }
 

@@ -74,7 +74,7 @@ class DraftsTest {
 
   private static boolean isKept(ModelDesk window, DeskModel desk, String text) {
     try {
-      var all = window.app.draftsOf(desk.entry()).all();
+      var all = window.app.draftsOf(desk.entry(), null).all();
       return text == null ? all.isEmpty() : all.size() == 1 && all.get(0).text().equals(text);
     } catch (java.io.IOException e) {
       throw new AssertionError(e);

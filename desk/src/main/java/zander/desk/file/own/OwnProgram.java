@@ -1,6 +1,7 @@
 package zander.desk.file.own;
 
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.charset.Charset;
 import java.nio.file.Files;
 import java.time.Duration;
@@ -63,6 +64,10 @@ final class OwnProgram {
   private volatile Charset charset;
 
   private boolean saveDue;
+
+  /** It is asked about once nothing else is asked. */
+  private boolean endToldDue;
+
   private boolean ending;
   private boolean over;
 
@@ -116,21 +121,25 @@ final class OwnProgram {
   private void hasEnded(int exit, long after) {
     if (exit == NOT_FOUND || exit == NOT_RUN) {
       notStarted("this computer has no such program, or it cannot be run");
-    } else if (after > STARTING && !over) {
-      file.ask(
-          Question.notice(
-              new Message(
-                  name() + " has ended",
-                  "If " + file.path().name() + " is still open there, its copy must stay."),
-              false,
-              new Choice(
-                  "Remove the copy",
-                  ticked -> {
-                    file.dismissQuestion();
-                    end();
-                  }),
-              new Choice("It is still open", ticked -> file.dismissQuestion())));
+    } else if (after > STARTING) {
+      endToldDue = true;
     }
+  }
+
+  private void tellEnd() {
+    file.ask(
+        Question.notice(
+            new Message(
+                name() + " has ended",
+                "If " + file.path().name() + " is still open there, its copy must stay."),
+            false,
+            new Choice(
+                "Remove the copy",
+                ticked -> {
+                  file.dismissQuestion();
+                  end();
+                }),
+            new Choice("It is still open", ticked -> file.dismissQuestion())));
   }
 
   private void notStarted(String why) {
@@ -153,8 +162,7 @@ final class OwnProgram {
       return;
     }
     try {
-      byte[] content = now.size() > TextFile.LARGEST ? null : Files.readAllBytes(copy.file());
-      String text = content == null ? null : decoded(content, charset);
+      String text = read(copy, charset);
       if (now.equals(FileStamp.of(copy.file()))) {
         seen = now;
         background.show(() -> saved(text));
@@ -168,10 +176,23 @@ final class OwnProgram {
     }
   }
 
-  /** The text of it, in that encoding unless a mark says another. */
-  static String decoded(byte[] content, Charset charset) throws NotTextException {
+  /**
+   * The text of a copy, in that encoding unless a mark says another; waits for the disk.
+   *
+   * @throws NotTextException also when it is larger than what is edited here
+   */
+  static String read(OwnCopies.Copy copy, Charset charset) throws IOException {
+    byte[] content;
+    try (InputStream in = Files.newInputStream(copy.file())) {
+      content = in.readNBytes((int) TextFile.LARGEST + 1);
+    }
+    if (content.length > TextFile.LARGEST) {
+      throw new NotTextException("it is larger than what is edited here", TextFile.LARGEST);
+    }
     TextFile found = TextFile.decode(content);
-    return found.hasMark() ? found.text() : TextFile.decode(content, charset).text();
+    return found.hasMark() || found.charset().equals(charset)
+        ? found.text()
+        : TextFile.decode(content, charset).text();
   }
 
   private void unreadable(Message why) {
@@ -186,10 +207,6 @@ final class OwnProgram {
 
   /** The program saved another text. */
   private void saved(String theirs) {
-    if (theirs == null) {
-      unreadable(new Message("It is larger than what is edited here", ""));
-      return;
-    }
     String mine = file.text();
     String base = taken;
     taken = theirs;
@@ -255,6 +272,10 @@ final class OwnProgram {
         file.save();
       }
     }
+    if (endToldDue && file.isFree()) {
+      endToldDue = false;
+      tellEnd();
+    }
     charset = file.toBeSaved().form().charset();
     boolean rests = !saveDue && !file.isBusy() && !file.isUnsaved();
     if (rests && !file.text().equals(taken)) {
@@ -308,9 +329,9 @@ final class OwnProgram {
     ending = true;
   }
 
-  /** The sheet is gone: what it did not take stays in the copy. */
+  /** The sheet is gone: a copy that has what the server has not stays. */
   void sheetClosed() {
-    close(!saveDue);
+    close(taken.equals(file.savedText()));
   }
 
   /** The desk has ended: the copy is offered when it is opened again. */

@@ -1,6 +1,5 @@
 package zander.desk.file.own;
 
-import java.nio.file.Files;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -261,8 +260,7 @@ public final class OwnPrograms {
                   () -> {
                     copies.take(copy);
                     OwnProgram.Opened opened = OwnProgram.Opened.of(copy);
-                    byte[] content = Files.readAllBytes(copy.file());
-                    return new Left(opened, OwnProgram.decoded(content, charset));
+                    return new Left(opened, OwnProgram.read(copy, charset));
                   },
                   left -> {
                     if (!left.text().equals(file.text())) {
@@ -270,7 +268,10 @@ public final class OwnPrograms {
                     }
                     watch(file, left.opened(), left.text());
                   },
-                  failure -> file.tellFailure(FailureWords.of(failure)));
+                  failure -> {
+                    copies.leave(copy);
+                    file.tellFailure(FailureWords.of(failure));
+                  });
         });
   }
 }

@@ -61,6 +61,8 @@ public final class CompareView extends VBox implements SheetView {
             Parts.row("sheet-bar", side("compare-left", true), side("compare-right", false)),
             table);
     subscriptions.on(model.comparedProperty(), this::show);
+    subscriptions.on(model.leftProperty(), side -> tell());
+    subscriptions.on(model.rightProperty(), side -> tell());
     show(model.comparedProperty().get());
   }
 
@@ -135,9 +137,12 @@ public final class CompareView extends VBox implements SheetView {
 
   private void tell() {
     int changes = model.comparedProperty().get().changes();
-    outcome.setText(changes == 0 ? "No line differs" : "Change " + (change + 1) + " of " + changes);
+    outcome.setText(
+        model.comparedProperty().get().rows().isEmpty()
+            ? ""
+            : changes == 0 ? "No line differs" : "Change " + (change + 1) + " of " + changes);
     takeBack.setDisable(changes == 0 || !model.canTakeBack());
-    putIn.setDisable(changes == 0);
+    putIn.setDisable(!model.canPutLeftIn());
   }
 
   /** Goes to the change after this one, the one before it, or to this one again. */

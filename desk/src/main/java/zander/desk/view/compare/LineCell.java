@@ -23,6 +23,7 @@ final class LineCell extends TableCell<SideBySide.Row, SideBySide.Row> {
   private final Label before = Parts.label("");
   private final Label differs = Parts.label("", "line-differs");
   private final Label after = Parts.label("");
+  private final Tooltip whole = new Tooltip();
   private final HBox line = new HBox(before, differs, after);
 
   LineCell(boolean isLeft) {
@@ -61,7 +62,8 @@ final class LineCell extends TableCell<SideBySide.Row, SideBySide.Row> {
       getStyleClass().add(isLeft ? "line-removed" : "line-added");
     }
     if (text.length() > FAR) {
-      setTooltip(new Tooltip(shown(text)));
+      whole.setText(shown(text));
+      setTooltip(whole);
     }
     setGraphic(line);
   }

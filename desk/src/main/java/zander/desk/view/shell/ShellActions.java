@@ -1,29 +1,27 @@
 package zander.desk.view.shell;
 
-import java.util.ArrayList;
 import java.util.List;
-import java.util.function.Consumer;
 import java.util.function.Supplier;
 import zander.desk.model.DeskModel;
 import zander.desk.sheet.Action;
 import zander.desk.shell.ShellsBelow;
 import zander.desk.term.ShellColours;
+import zander.desk.view.part.FrontActions;
 import zander.desk.work.Settings;
 
 /** What can be done with the shell that is seen, by name and by key. */
 public final class ShellActions {
-  private final Supplier<ShellView> seen;
-  private final List<Action> actions = new ArrayList<>();
+  private final FrontActions<ShellView> actions;
 
   /**
    * @param seen gives the shell that is seen, or {@code null}
    * @param desk gives the one in front
    */
   public ShellActions(Supplier<ShellView> seen, Supplier<DeskModel> desk) {
-    this.seen = seen;
-    add("Find in the shell", "Ctrl+Shift+F", ShellView::find);
-    add("Go where the shell is", "Ctrl+Shift+Y", view -> view.model().goWhereItIs());
-    add(
+    actions = new FrontActions<>(seen, "no shell is open");
+    actions.add("Find in the shell", "Ctrl+Shift+F", ShellView::find);
+    actions.add("Go where the shell is", "Ctrl+Shift+Y", view -> view.model().goWhereItIs());
+    actions.add(
         "Bring the shell to this folder",
         "Ctrl+Shift+X",
         view -> view.model().bringTo(desk.get().folderInFront()));
@@ -56,21 +54,7 @@ public final class ShellActions {
                     : ""));
   }
 
-  private void add(String name, String key, Consumer<ShellView> run) {
-    actions.add(
-        new Action(
-            name,
-            key,
-            () -> {
-              ShellView view = seen.get();
-              if (view != null) {
-                run.accept(view);
-              }
-            },
-            () -> seen.get() == null ? "no shell is open" : ""));
-  }
-
   public List<Action> all() {
-    return List.copyOf(actions);
+    return actions.all();
   }
 }
