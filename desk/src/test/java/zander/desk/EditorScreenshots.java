@@ -63,6 +63,22 @@ class EditorScreenshots {
   }
 
   @Test
+  void versionsSideBySide() throws Exception {
+    CodeArea editor = open("/srv/levels/site/index.html");
+    window.interact(
+        () -> {
+          String text = editor.getText().replace("Levels today", "Levels of today");
+          String fewer = text.replaceFirst("(?m)^.*Brack Weir.*\\n", "");
+          editor.replaceText(
+              fewer.replace("</body>", "  <p>Read each morning at seven.</p>\n</body>"));
+        });
+    window.push(KeyCode.ALT, KeyCode.SHIFT, KeyCode.E);
+    window.until("it is shown", () -> window.text("#compare-outcome").startsWith("Change 1"));
+    window.push(KeyCode.F8);
+    Screenshots.keep(window, "editor-versions");
+  }
+
+  @Test
   void mergingAnothersChange() throws Exception {
     CodeArea editor = open(STYLE);
     String text = editor.getText();

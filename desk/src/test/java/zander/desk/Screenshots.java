@@ -275,39 +275,6 @@ class Screenshots {
   }
 
   @Test
-  void fromServerToServer() throws Exception {
-    window.openLevelsWeb();
-    var first = window.desk();
-    window.press("#open-server");
-    window.openServer("lab-box");
-    window.press("#prompt-yes");
-    window.until("both are open", () -> window.desk() != null && window.desk() != first);
-    var second = window.desk();
-    window.until("its folder is read", () -> second.folder().path() != null);
-    Window.inWindow(
-        () -> {
-          window.model.currentProperty().set(first);
-          return null;
-        });
-    window.choose("#server-table", "stations", "img", "index.html");
-    window.demo().server("lab-box").faults().setDelay(Duration.ofMillis(6));
-    Window.inWindow(
-        () -> {
-          first.transfers().copyTo(second.transfers());
-          first.transfers().openList();
-          return null;
-        });
-    window.until(
-        "some are there",
-        () ->
-            first.transfers().current() != null
-                && first.transfers().current().progress().files() > 30);
-    keep("server-to-server");
-    window.demo().server("lab-box").faults().setDelay(Duration.ZERO);
-    window.until("it is over", () -> first.transfers().current().isOver());
-  }
-
-  @Test
   void theShell() throws Exception {
     window.openLevelsWeb();
     window.openRow("#server-table", "contact.html");

@@ -153,7 +153,7 @@ public final class CompareView extends VBox implements SheetView {
       List<SideBySide.Row> rows = table.getItems();
       for (int i = 0; i < rows.size(); i++) {
         if (rows.get(i).change() == change) {
-          table.getSelectionModel().select(i);
+          table.getSelectionModel().clearAndSelect(i);
           table.scrollTo(Math.max(0, i - ABOVE));
           break;
         }
