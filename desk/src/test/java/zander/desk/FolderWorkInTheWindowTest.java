@@ -153,8 +153,7 @@ class FolderWorkInTheWindowTest {
     window.until("it is found", () -> journal.entries().size() == 1);
     clickFirst("#journal-table");
     window.press("#journal-put-back");
-    window.until(
-        "it is put back", () -> journal.state(journal.entries().get(0)).equals("put back"));
+    window.until("it is put back", () -> journal.state(journal.entries().get(0)).putBack());
     assertThat(window.stat(SITE + "/people.html").isFile()).isTrue();
 
     window.put("#journal-search", "");

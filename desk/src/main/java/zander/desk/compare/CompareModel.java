@@ -15,11 +15,14 @@ import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Sheet;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Subscriptions;
 
 /** Two versions of an open file, line beside line. Interface thread only. */
 public final class CompareModel extends Sheet {
+  private static final Words WORDS = Words.of(CompareModel.class);
+
   private final OpenDesk desk;
   private final ComparedFile file;
   private final Subscriptions subscriptions = new Subscriptions();
@@ -52,9 +55,9 @@ public final class CompareModel extends Sheet {
   private CompareModel(OpenDesk desk, ComparedFile file) {
     this.desk = desk;
     this.file = file;
-    setTitle("Versions of " + file.path().name());
-    here = new Side("The text in the editor", () -> fixed(file.text()));
-    Side server = new Side("The server's version", () -> fixed(file.savedText()));
+    setTitle(WORDS.say("versionsOf", file.path().name()));
+    here = new Side(WORDS.say("theTextInThe"), () -> fixed(file.text()));
+    Side server = new Side(WORDS.say("theServersVersion"), () -> fixed(file.savedText()));
     sides.setAll(server, here);
     left.set(server);
     right.set(here);

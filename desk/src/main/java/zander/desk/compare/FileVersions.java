@@ -15,9 +15,12 @@ import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
 import zander.core.journal.JournalEntry;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 
 /** Other versions of a file: what the journal has kept, and backups that lie beside it. */
 public final class FileVersions {
+  private static final Words WORDS = Words.of(FileVersions.class);
+
   private FileVersions() {}
 
   private interface Content {
@@ -53,9 +56,7 @@ public final class FileVersions {
         long at = TimeUnit.MILLISECONDS.toSeconds(entry.at());
         into.add(
             new Version(
-                "The version until "
-                    + Texts.when(at, Clock.systemDefaultZone())
-                    + ", from the journal",
+                WORDS.say("theVersionUntilFrom", Texts.when(at, Clock.systemDefaultZone())),
                 at,
                 () -> journal.contentBefore(entry)));
       }
@@ -72,7 +73,8 @@ public final class FileVersions {
         long at = entry.attributes().modified();
         into.add(
             new Version(
-                entry.path().name() + ", changed " + Texts.when(at, Clock.systemDefaultZone()),
+                WORDS.say(
+                    "changedAt", entry.path().name(), Texts.when(at, Clock.systemDefaultZone())),
                 at,
                 () -> files.readAll(entry.path(), TextFile.LARGEST)));
       }

@@ -7,9 +7,12 @@ import zander.core.edit.LineEnds;
 import zander.core.edit.TextFile;
 import zander.core.edit.UnencodableTextException;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 
 /** A text as it is in the editor, beside the one on the server. Interface thread only. */
 public final class EditedText {
+  private static final Words WORDS = Words.of(EditedText.class);
+
   private TextFile form;
 
   /** How it is written on the server. */
@@ -87,19 +90,19 @@ public final class EditedText {
       lines++;
     }
     return form.charset().name()
-        + (form.hasMark() ? " with mark" : "")
-        + (form.isGuessed() ? ", guessed" : "")
+        + (form.hasMark() ? WORDS.say("withMark") : "")
+        + (form.isGuessed() ? WORDS.say("guessed") : "")
         + "   "
-        + (form.hasMixedLineEnds() ? "mixed line ends" : form.lineEnd().name())
+        + (form.hasMixedLineEnds() ? WORDS.say("mixedLineEnds") : form.lineEnd().name())
         + "   "
         + Texts.count(lines, "line")
-        + (lines == 0 || text.endsWith("\n") ? "" : ", the last without an end")
+        + (lines == 0 || text.endsWith("\n") ? "" : WORDS.say("theLastWithoutAn"))
         + hidden();
   }
 
   private String hidden() {
     int count = HiddenCharacters.count(text);
-    return count == 0 ? "" : "   " + Texts.count(count, "hidden character");
+    return count == 0 ? "" : "   " + Texts.count(count, "hiddenCharacter");
   }
 
   /** What is to be written, for any thread. */

@@ -17,6 +17,7 @@ import zander.core.find.SearchText;
 import zander.core.find.TextPlaces;
 import zander.core.find.TextPlaces.Place;
 import zander.core.work.Cancellation;
+import zander.desk.words.Words;
 import zander.desk.work.Background;
 
 /**
@@ -24,6 +25,8 @@ import zander.desk.work.Background;
  * in the background. Interface thread only.
  */
 public final class FindInFile {
+  private static final Words WORDS = Words.of(FindInFile.class);
+
   /** More places are not counted, nor replaced. */
   static final int MOST = 100_000;
 
@@ -225,8 +228,8 @@ public final class FindInFile {
 
   private static String problem(Throwable failure) {
     return failure instanceof PatternSyntaxException
-        ? "incomplete expression"
-        : "expression too complex";
+        ? WORDS.say("incompleteExpression")
+        : WORDS.say("expressionTooComplex");
   }
 
   /** What is looked for. */

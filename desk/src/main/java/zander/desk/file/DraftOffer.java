@@ -6,11 +6,14 @@ import zander.desk.folder.FolderModel;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
 /** Says which texts were not saved when the program ended, and opens them on wish. */
 public final class DraftOffer {
+  private static final Words WORDS = Words.of(DraftOffer.class);
+
   private final OpenDesk desk;
   private final FolderModel folder;
   private final FileSheets files;
@@ -35,13 +38,11 @@ public final class DraftOffer {
     folder.ask(
         Question.notice(
             new Message(
-                "Unsaved text of "
-                    + Texts.count(left.size(), "file")
-                    + " was kept when Zander ended",
-                Drafts.names(left) + ". The server has the versions before it."),
+                WORDS.say("unsavedTextOfWas", Texts.count(left.size(), "file")),
+                WORDS.say("theServerHasThe", Drafts.names(left))),
             true,
-            new Question.Choice("Open drafts", ticked -> open()),
-            new Question.Choice("Discard drafts", ticked -> drop(left)),
+            new Question.Choice(WORDS.say("openDrafts"), ticked -> open()),
+            new Question.Choice(WORDS.say("discardDrafts"), ticked -> drop(left)),
             folder.dismiss()));
   }
 

@@ -29,9 +29,12 @@ import zander.desk.save.SaveFlow;
 import zander.desk.save.SaveQuestions;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Sheet;
+import zander.desk.words.Words;
 
 /** A text file of the server being edited: the text here, the version over there, and saving. */
 public final class FileModel extends Sheet implements EditedFile {
+  private static final Words WORDS = Words.of(FileModel.class);
+
   private final OpenDesk desk;
   private final RemotePath path;
   private final SaveQuestions questions;
@@ -87,7 +90,7 @@ public final class FileModel extends Sheet implements EditedFile {
     loaded.set(decoded);
     changes.lookSoon();
     setUnsaved(false);
-    state.set("as on the server");
+    state.set(WORDS.say("asOnTheServer"));
   }
 
   @Override
@@ -123,7 +126,7 @@ public final class FileModel extends Sheet implements EditedFile {
     draftKeeper.keepSoon();
     changes.lookSoon();
     setUnsaved(text.isUnsaved());
-    state.set(isUnsaved() ? "not on the server yet" : "as on the server");
+    state.set(isUnsaved() ? WORDS.say("notOnTheServer") : WORDS.say("asOnTheServer"));
   }
 
   /** What is looked for in it. */
@@ -175,7 +178,7 @@ public final class FileModel extends Sheet implements EditedFile {
         !version.attributes().mode().allows(Mode.Who.OTHERS, Mode.May.READ),
         () -> {
           if (isUnsaved() && !closed && !busy.get()) {
-            state.set("not on the server yet; no draft without a vault");
+            state.set(WORDS.say("notOnTheServerYet"));
           }
         });
   }
@@ -224,7 +227,7 @@ public final class FileModel extends Sheet implements EditedFile {
 
   /** Asks how its lines are to end. */
   public void askForLineEnds() {
-    String now = text.form().hasMixedLineEnds() ? "mixed" : text.form().lineEnd().name();
+    String now = text.form().hasMixedLineEnds() ? WORDS.say("mixed") : text.form().lineEnd().name();
     ask(
         new TypedQuestions(this)
             .lineEnd(
@@ -254,7 +257,7 @@ public final class FileModel extends Sheet implements EditedFile {
 
   /** The facts beside the name: encoding, line ends, lines. */
   public String facts() {
-    return text.facts() + (isSavedInSteps() ? "   saves in two steps" : "");
+    return text.facts() + (isSavedInSteps() ? WORDS.say("savesInTwoSteps") : "");
   }
 
   /** Whether the server cannot replace a file in one step. */
@@ -370,7 +373,7 @@ public final class FileModel extends Sheet implements EditedFile {
     take(theirs);
     drafted.set(merged);
     if (isUnsaved()) {
-      state.set("merged, not on the server yet");
+      state.set(WORDS.say("mergedNotOnThe"));
     }
   }
 

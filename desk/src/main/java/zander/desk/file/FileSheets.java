@@ -15,9 +15,12 @@ import zander.desk.folder.FolderModel;
 import zander.desk.reading.ReadingModel;
 import zander.desk.save.KeptSaveRules;
 import zander.desk.sheet.OpenDesk;
+import zander.desk.words.Words;
 
 /** Opens files as sheets of a desk, each once. Used on the interface thread only. */
 public final class FileSheets {
+  private static final Words WORDS = Words.of(FileSheets.class);
+
   private final OpenDesk desk;
   private final FolderModel folder;
   private final FileModel.Kept kept;
@@ -109,11 +112,11 @@ public final class FileSheets {
   /** What is waited for, as the end of "waits for …". */
   public Optional<String> waitsFor() {
     if (!opening.isEmpty()) {
-      return Optional.of(opening.iterator().next().name() + " to open");
+      return Optional.of(WORDS.say("toOpen", opening.iterator().next().name()));
     }
     return desk.openSheets().of(FileModel.class).stream()
         .filter(file -> file.busyProperty().get())
-        .map(file -> file.path().name() + " to be saved")
+        .map(file -> WORDS.say("toBeSaved", file.path().name()))
         .findFirst();
   }
 }

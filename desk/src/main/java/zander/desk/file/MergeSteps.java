@@ -8,6 +8,7 @@ import zander.core.edit.ThreeWayMerge;
 import zander.desk.save.EditedFile;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Question.Choice;
+import zander.desk.words.Words;
 import zander.desk.work.Message;
 
 /**
@@ -15,6 +16,8 @@ import zander.desk.work.Message;
  * Nothing is changed before the last answer. Interface thread only.
  */
 final class MergeSteps {
+  private static final Words WORDS = Words.of(MergeSteps.class);
+
   private final EditedFile file;
   private final ThreeWayMerge merge;
   private final Consumer<String> done;
@@ -40,18 +43,13 @@ final class MergeSteps {
     file.ask(
         Question.notice(
                 new Message(
-                    "You and the server both changed " + where(place),
-                    "Conflict "
-                        + (chosen.size() + 1)
-                        + " of "
-                        + conflicts.size()
-                        + ". Lines with - are yours, lines with + the server's. All other"
-                        + " changes fit together."),
+                    WORDS.say("youAndTheServer", where(place)),
+                    WORDS.say("conflictOfLinesWith", chosen.size() + 1, conflicts.size())),
                 false,
-                choice("Take mine", place.mine()),
-                choice("Take the server's", place.theirs()),
-                choice("Take both, mine first", both),
-                new Choice("Stop merging", ticked -> file.dismissQuestion()))
+                choice(WORDS.say("takeMine"), place.mine()),
+                choice(WORDS.say("takeTheServers"), place.theirs()),
+                choice(WORDS.say("takeBothMineFirst"), both),
+                new Choice(WORDS.say("stopMerging"), ticked -> file.dismissQuestion()))
             .withDifference(
                 LineDifference.of(
                     String.join("\n", place.mine()),
@@ -61,7 +59,9 @@ final class MergeSteps {
 
   private static String where(ThreeWayMerge.Part place) {
     int last = place.line() + place.mine().size() - 1;
-    return last > place.line() ? "lines " + place.line() + " to " + last : "line " + place.line();
+    return last > place.line()
+        ? WORDS.say("linesTo", place.line(), last)
+        : WORDS.say("line", place.line());
   }
 
   private Choice choice(String words, List<String> lines) {

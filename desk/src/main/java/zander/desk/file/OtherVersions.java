@@ -13,6 +13,7 @@ import zander.desk.save.EditedFile;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Question.Choice;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
@@ -21,6 +22,8 @@ import zander.desk.work.Message;
  * kept, and backups that lie beside it. Interface thread only.
  */
 final class OtherVersions {
+  private static final Words WORDS = Words.of(OtherVersions.class);
+
   private final OpenDesk desk;
   private final EditedFile file;
 
@@ -40,8 +43,8 @@ final class OtherVersions {
             all -> {
               if (all.isEmpty()) {
                 tell(
-                    "No other versions of " + file.path().name() + " are known",
-                    "The journal has none, and no backup lies beside it.");
+                    WORDS.say("noOtherVersionsOf", file.path().name()),
+                    WORDS.say("theJournalHasNone"));
               } else {
                 show(all, 0);
               }
@@ -70,7 +73,7 @@ final class OtherVersions {
     if (!same) {
       choices.add(
           new Choice(
-              "Put its text here",
+              WORDS.say("putItsTextHere"),
               ticked -> {
                 file.dismissQuestion();
                 file.putIn(read.text);
@@ -78,25 +81,22 @@ final class OtherVersions {
     }
     if (all.size() > 1) {
       int next = (at + 1) % all.size();
-      choices.add(new Choice("The next one", ticked -> show(all, next)));
+      choices.add(new Choice(WORDS.say("theNextOne"), ticked -> show(all, next)));
     }
     choices.add(
         new Choice(
-            "Side by side",
+            WORDS.say("sideBySide"),
             ticked -> {
               file.dismissQuestion();
               CompareModel.show(desk, file);
             }));
-    choices.add(new Choice("Close", ticked -> file.dismissQuestion()));
-    String which = all.size() > 1 ? (at + 1) + " of " + all.size() + ". " : "";
+    choices.add(new Choice(WORDS.say("close"), ticked -> file.dismissQuestion()));
+    String which = all.size() > 1 ? WORDS.say("of", at + 1, all.size()) : "";
     file.ask(
         Question.notice(
                 new Message(
                     all.get(at).name(),
-                    which
-                        + (same
-                            ? "It has the same text as here."
-                            : "Lines with - are only there, lines with + only here.")),
+                    which + (same ? WORDS.say("itHasTheSame") : WORDS.say("linesWithAreOnly"))),
                 false,
                 choices.toArray(Choice[]::new))
             .withDifference(read.difference));
@@ -112,6 +112,6 @@ final class OtherVersions {
         Question.notice(
             new Message(headline, detail),
             false,
-            new Choice("Close", ticked -> file.dismissQuestion())));
+            new Choice(WORDS.say("close"), ticked -> file.dismissQuestion())));
   }
 }

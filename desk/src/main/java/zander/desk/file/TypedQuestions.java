@@ -16,10 +16,13 @@ import zander.desk.edit.Languages;
 import zander.desk.save.EditedFile;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Question.Choice;
+import zander.desk.words.Words;
 import zander.desk.work.Message;
 
 /** What is asked of a person in an open file, to be typed. */
 final class TypedQuestions {
+  private static final Words WORDS = Words.of(TypedQuestions.class);
+
   private final EditedFile file;
 
   TypedQuestions(EditedFile file) {
@@ -30,11 +33,11 @@ final class TypedQuestions {
   Question line() {
     StringProperty typed = new SimpleStringProperty("");
     return asking(
-        new Message("Go to a line of " + file.path().name(), ""),
-        new Question.Input("file-line", "Line", typed, "12 or 12:40, with the column"),
+        new Message(WORDS.say("goToALine", file.path().name()), ""),
+        new Question.Input("file-line", WORDS.say("line"), typed, WORDS.say("lineAndColumn")),
         CursorGoal::isPlace,
         new Choice(
-            "Go",
+            WORDS.say("go"),
             ticked -> {
               file.dismissQuestion();
               file.goal().setTyped(typed.get());
@@ -50,21 +53,21 @@ final class TypedQuestions {
     if (file.isUnsaved()) {
       return Question.notice(
           new Message(
-              "Save " + file.path().name() + " first",
-              "Read in another encoding, the server's version comes in the place of the text."),
+              WORDS.say("saveFirst", file.path().name()), WORDS.say("readInAnotherEncoding")),
           false,
-          new Choice("Close", ticked -> file.dismissQuestion()));
+          new Choice(WORDS.say("close"), ticked -> file.dismissQuestion()));
     }
     StringProperty typed = new SimpleStringProperty(now.name());
     return asking(
-        new Message(
-            "Read " + file.path().name() + " in another encoding",
-            "It is saved in the encoding that it is read in."),
+        new Message(WORDS.say("readItInAnother", file.path().name()), WORDS.say("itIsSavedIn")),
         new Question.Input(
-            "file-encoding", "Encoding", typed, "windows-1252, ISO-8859-2, KOI8-R, UTF-8"),
+            "file-encoding",
+            WORDS.say("encoding"),
+            typed,
+            "windows-1252, ISO-8859-2, KOI8-R, UTF-8"),
         TypedQuestions::isEncoding,
         new Choice(
-            "Read it again",
+            WORDS.say("readItAgain"),
             ticked -> {
               file.dismissQuestion();
               file.readIn(Charset.forName(typed.get().strip()));
@@ -76,15 +79,15 @@ final class TypedQuestions {
     StringProperty typed = new SimpleStringProperty(now.name());
     return asking(
         new Message(
-            "Colour " + file.path().name() + " as another language",
+            WORDS.say("colourAsAnotherLanguage", file.path().name()),
             Languages.all().stream().map(Language::name).collect(Collectors.joining(", "))
                 + ", "
                 + Languages.PLAIN.name()
                 + "."),
-        new Question.Input("file-language", "Language", typed, "nginx"),
+        new Question.Input("file-language", WORDS.say("language"), typed, "nginx"),
         name -> Languages.named(name).isPresent(),
         new Choice(
-            "Colour it",
+            WORDS.say("colourIt"),
             ticked -> {
               file.dismissQuestion();
               then.accept(Languages.named(typed.get()).orElseThrow());
@@ -98,13 +101,11 @@ final class TypedQuestions {
    */
   Question lineEnd(String now, Consumer<LineEnd> then) {
     return Question.notice(
-        new Message(
-            "Line ends of " + file.path().name(),
-            "Now: " + now + ". With the next save each line of the file ends as you choose."),
+        new Message(WORDS.say("lineEndsOf", file.path().name()), WORDS.say("nowWithTheNext", now)),
         false,
-        ending("LF, as on Linux", LineEnd.LF, then),
-        ending("CRLF, as on Windows", LineEnd.CRLF, then),
-        new Choice("Cancel", ticked -> file.dismissQuestion()));
+        ending(WORDS.say("lfAsOnLinux"), LineEnd.LF, then),
+        ending(WORDS.say("crlfAsOnWindows"), LineEnd.CRLF, then),
+        new Choice(WORDS.say("cancel"), ticked -> file.dismissQuestion()));
   }
 
   private Choice ending(String words, LineEnd end, Consumer<LineEnd> then) {
@@ -120,10 +121,9 @@ final class TypedQuestions {
   Question noHidden() {
     return Question.notice(
         new Message(
-            "There are no hidden characters in " + file.path().name(),
-            "No-break spaces, marks of width zero or of direction, and controls."),
+            WORDS.say("thereAreNoHidden", file.path().name()), WORDS.say("noBreakSpacesMarks")),
         false,
-        new Choice("Close", ticked -> file.dismissQuestion()));
+        new Choice(WORDS.say("close"), ticked -> file.dismissQuestion()));
   }
 
   private static boolean isEncoding(String name) {
@@ -140,7 +140,10 @@ final class TypedQuestions {
   private Question asking(
       Message said, Question.Input input, Predicate<String> isRight, Choice first) {
     return Question.asking(
-            said, List.of(input), first, new Choice("Cancel", ticked -> file.dismissQuestion()))
+            said,
+            List.of(input),
+            first,
+            new Choice(WORDS.say("cancel"), ticked -> file.dismissQuestion()))
         .readyWhen(
             Bindings.createBooleanBinding(() -> isRight.test(input.text().get()), input.text()));
   }

@@ -31,11 +31,14 @@ import zander.core.work.Cancellation;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Sheet;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
 /** Finds names and text below a folder; replaces what was found, each change seen first. */
 public final class FindModel extends Sheet {
+  private static final Words WORDS = Words.of(FindModel.class);
+
   private static final int MOST = 200_000;
 
   /**
@@ -74,7 +77,7 @@ public final class FindModel extends Sheet {
   public FindModel(OpenDesk desk, RemotePath folder) {
     this.desk = desk;
     this.folder = folder;
-    setTitle("Find in " + folder.name());
+    setTitle(WORDS.say("findIn", folder.name()));
   }
 
   private SearchText wanted() {
@@ -95,11 +98,11 @@ public final class FindModel extends Sheet {
       return;
     }
     if (text.get().isEmpty() && narrowing.isEmpty()) {
-      outcome.set("Say what to find: a text, names, or both.");
+      outcome.set(WORDS.say("sayWhatToFind"));
       return;
     }
     busy.set(true);
-    outcome.set("searching");
+    outcome.set(WORDS.say("searching"));
     SearchText wanted = wanted();
     ArrivedRows<Found> arrived = new ArrivedRows<>(desk.background(), part -> show(part, mine));
     desk.background()
@@ -122,7 +125,8 @@ public final class FindModel extends Sheet {
   }
 
   private static String facts(RemoteEntry entry) {
-    String size = entry.attributes().isFolder() ? "folder" : Texts.size(entry.attributes().size());
+    String size =
+        entry.attributes().isFolder() ? WORDS.say("folder") : Texts.size(entry.attributes().size());
     return size
         + "   "
         + entry.owner()
@@ -146,7 +150,7 @@ public final class FindModel extends Sheet {
   private void show(List<Found> part, Cancellation mine) {
     if (mine == stop) {
       found.addAll(part);
-      outcome.set("searching: " + found.size() + " so far");
+      outcome.set(WORDS.say("searchingSoFar", found.size()));
       if (found.size() > MOST) {
         mine.stop();
       }
@@ -160,9 +164,9 @@ public final class FindModel extends Sheet {
     busy.set(false);
     outcome.set(
         summary()
-            + (done.byServer() ? "  ·  searched by the server" : "  ·  read over the line")
+            + (done.byServer() ? WORDS.say("searchedByTheServer") : WORDS.say("readOverTheLine"))
             + (done.unreadable() > 0
-                ? "  ·  " + Texts.count(done.unreadable(), "place") + " you may not look into"
+                ? WORDS.say("youMayNotLook", Texts.count(done.unreadable(), "place"))
                 : ""));
   }
 
@@ -170,7 +174,7 @@ public final class FindModel extends Sheet {
     long files = found.stream().map(Found::path).distinct().count();
     return text.get().isEmpty()
         ? Texts.count(found.size(), "name")
-        : Texts.count(found.size(), "line") + " in " + Texts.count(files, "file");
+        : WORDS.say("in", Texts.count(found.size(), "line"), Texts.count(files, "file"));
   }
 
   private void failed(Cancellation mine, Throwable failure) {
@@ -180,9 +184,9 @@ public final class FindModel extends Sheet {
     busy.set(false);
     if (failure instanceof CancellationException) {
       outcome.set(
-          summary() + (found.size() > MOST ? ": stopped, too many to be looked at" : ": stopped"));
+          summary() + (found.size() > MOST ? WORDS.say("stoppedTooManyTo") : WORDS.say("stopped")));
     } else if (failure instanceof PatternSyntaxException wrong) {
-      outcome.set("This is no regular expression: " + wrong.getDescription());
+      outcome.set(WORDS.say("thisIsNoRegular", wrong.getDescription()));
     } else {
       outcome.set("");
       tellFailure(FailureWords.of(failure));
@@ -220,7 +224,7 @@ public final class FindModel extends Sheet {
     SearchText wanted = wanted();
     String with = replacement.get();
     busy.set(true);
-    outcome.set("looking at each place");
+    outcome.set(WORDS.say("lookingAtEachPlace"));
     desk.background()
         .run(
             () -> {
@@ -241,7 +245,7 @@ public final class FindModel extends Sheet {
                 busy.set(false);
                 found.setAll(rows);
                 proposing.set(true);
-                outcome.set(summary().replace("line", "place") + ": choose those to change");
+                outcome.set(WORDS.say("chooseThoseToChange", summary().replace("line", "place")));
               }
             },
             failure -> failed(mine, failure));
@@ -282,7 +286,7 @@ public final class FindModel extends Sheet {
       return;
     }
     busy.set(true);
-    outcome.set("replacing");
+    outcome.set(WORDS.say("replacing"));
     long group = desk.journal().newGroup();
     desk.background()
         .run(
@@ -314,15 +318,13 @@ public final class FindModel extends Sheet {
     int places = chosen.values().stream().mapToInt(Set::size).sum();
     desk.changed(chosen.keySet().stream().map(ReplaceTask.Proposal::file).toList());
     outcome.set(
-        Texts.count(places, "place")
-            + " in "
-            + Texts.count(chosen.size(), "file")
-            + " changed, each in the journal");
+        WORDS.say(
+            "inChangedEachIn", Texts.count(places, "place"), Texts.count(chosen.size(), "file")));
     if (!failed.isEmpty()) {
       outcome.set("");
       tellFailure(
           new Message(
-              failed.size() + " of " + Texts.count(chosen.size(), "file") + " not changed",
+              WORDS.say("ofNotChanged", failed.size(), Texts.count(chosen.size(), "file")),
               String.join("\n", failed.stream().limit(6).toList())));
     }
   }

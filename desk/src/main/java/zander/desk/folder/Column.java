@@ -4,16 +4,27 @@ import java.util.Comparator;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteEntry;
 import zander.core.listing.NaturalOrder;
+import zander.desk.words.Words;
 
 /** What a folder sheet shows of each entry, and the order that each gives. */
 public enum Column {
-  NAME("Name", Comparator.comparing(RemoteEntry::name, NaturalOrder.NAMES)),
-  SIZE("Size", Comparator.comparingLong(Column::size)),
-  CHANGED("Changed", Comparator.comparingLong((RemoteEntry e) -> e.attributes().modified())),
-  OWNER("Owner", Comparator.comparing(RemoteEntry::owner, NaturalOrder.NAMES)),
-  GROUP("Group", Comparator.comparing(RemoteEntry::group, NaturalOrder.NAMES)),
-  MODE("Mode", Comparator.comparingInt((RemoteEntry e) -> e.attributes().mode().bits())),
-  NOTES("Notes", null);
+  NAME(
+      Words.of(Column.class).say("name"),
+      Comparator.comparing(RemoteEntry::name, NaturalOrder.NAMES)),
+  SIZE(Words.of(Column.class).say("size"), Comparator.comparingLong(Column::size)),
+  CHANGED(
+      Words.of(Column.class).say("changed"),
+      Comparator.comparingLong((RemoteEntry e) -> e.attributes().modified())),
+  OWNER(
+      Words.of(Column.class).say("owner"),
+      Comparator.comparing(RemoteEntry::owner, NaturalOrder.NAMES)),
+  GROUP(
+      Words.of(Column.class).say("group"),
+      Comparator.comparing(RemoteEntry::group, NaturalOrder.NAMES)),
+  MODE(
+      Words.of(Column.class).say("mode"),
+      Comparator.comparingInt((RemoteEntry e) -> e.attributes().mode().bits())),
+  NOTES(Words.of(Column.class).say("notes"), null);
 
   private final String title;
   private final Comparator<RemoteEntry> order;

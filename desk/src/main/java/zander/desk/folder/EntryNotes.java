@@ -12,6 +12,7 @@ import zander.core.files.RemotePath;
 import zander.core.rights.Mode;
 import zander.core.rights.Mode.May;
 import zander.core.rights.Mode.Who;
+import zander.desk.words.Words;
 
 /**
  * What an administrator should see of the entries of one folder without opening them.
@@ -22,6 +23,8 @@ import zander.core.rights.Mode.Who;
  */
 public record EntryNotes(
     ServiceAccess access, Function<RemotePath, RemoteAttributes> opened, KeptDrift kept) {
+  private static final Words WORDS = Words.of(EntryNotes.class);
+
   /** How much it matters. */
   public enum Weight {
     NONE,
@@ -61,7 +64,7 @@ public record EntryNotes(
 
   public Note of(RemoteEntry entry) {
     if (entry.kind() == FileKind.LINK && entry.isBrokenLink()) {
-      return new Note("leads nowhere", Weight.DANGER, "What this link points to is not there.");
+      return new Note(WORDS.say("leadsNowhere"), Weight.DANGER, WORDS.say("whatThisLinkPoints"));
     }
     Note note = entry.kind() == FileKind.LINK ? NOTHING : ofRights(entry);
     return note.weight() != Weight.NONE ? note : ofChange(entry);
@@ -71,35 +74,35 @@ public record EntryNotes(
     Mode mode = entry.attributes().mode();
     boolean openFolder = entry.attributes().isFolder() && mode.has(Mode.STICKY);
     if (mode.allows(Who.OTHERS, May.WRITE) && !openFolder && entry.kind() != FileKind.OTHER) {
-      return new Note(
-          "anyone can write", Weight.DANGER, "Every account of this server may change it.");
+      return new Note(WORDS.say("anyoneCanWrite"), Weight.DANGER, WORDS.say("everyAccountOfThis"));
     }
     boolean file = entry.kind() == FileKind.FILE;
     if (file && mode.allows(Who.OTHERS, May.READ) && isSecret(entry.name())) {
-      return new Note("secret, anyone can read", Weight.DANGER, "By its name it holds a secret.");
+      return new Note(WORDS.say("secretAnyoneCanRead"), Weight.DANGER, WORDS.say("byItsNameIt"));
     }
     if (file && mode.has(Mode.SET_UID)) {
       return new Note(
-          "runs as " + entry.owner(), Weight.LOOK, "Set-user-ID: whoever runs it is its owner.");
+          WORDS.say("runsAs", entry.owner()), Weight.LOOK, WORDS.say("setUserIdWhoever"));
     }
     if (file && mode.has(Mode.SET_GID) && mode.allows(Who.GROUP, May.RUN)) {
-      return new Note("runs as group " + entry.group(), Weight.LOOK, "Set-group-ID.");
+      return new Note(
+          WORDS.say("runsAsGroup", entry.group()), Weight.LOOK, WORDS.say("setGroupId"));
     }
     if (isNumber(entry.owner())) {
       return new Note(
-          "owner is gone", Weight.LOOK, "No account of this server has number " + entry.owner());
+          WORDS.say("ownerIsGone"), Weight.LOOK, WORDS.say("noAccountOfThis", entry.owner()));
     }
     if (access != null && entry.kind() != FileKind.OTHER && access.isRefused(entry)) {
       return ofAccess();
     }
     String differs = kept.of(entry);
     if (!differs.isEmpty()) {
-      return new Note("rights not as kept", Weight.LOOK, differs);
+      return new Note(WORDS.say("rightsNotAsKept"), Weight.LOOK, differs);
     }
     if (file
         && entry.name().toLowerCase(Locale.ROOT).endsWith(".pem")
         && mode.allows(Who.OTHERS, May.READ)) {
-      return new Note("anyone can read", Weight.LOOK, "If it holds a private key, close it.");
+      return new Note(WORDS.say("anyoneCanRead"), Weight.LOOK, WORDS.say("ifItHoldsA"));
     }
     return NOTHING;
   }
@@ -109,20 +112,17 @@ public record EntryNotes(
     boolean above = access.stoppedAt() != null;
     String detail =
         above
-            ? account + " may not go into " + access.stoppedAt() + "."
-            : "By owner, group"
-                + (access.seesLists() ? ", mode and access list" : " and mode")
-                + " the account "
-                + account
-                + " may not read it.";
+            ? WORDS.say("mayNotGoInto", account, access.stoppedAt())
+            : WORDS.say(
+                "byOwnerGroupThe",
+                access.seesLists() ? WORDS.say("modeAndAccessList") : WORDS.say("andMode"),
+                account);
     return new Note(
         account
-            + (above ? " is stopped above" : " cannot read")
-            + (access.seesLists() ? "" : ", by mode"),
+            + (above ? WORDS.say("isStoppedAbove") : WORDS.say("cannotRead"))
+            + (access.seesLists() ? "" : WORDS.say("byMode")),
         Weight.LOOK,
-        access.seesLists()
-            ? detail
-            : detail + " Access lists are not seen here; one may say otherwise.");
+        access.seesLists() ? detail : WORDS.say("accessListsAreNot", detail));
   }
 
   /** By its name; there may be a hundred thousand of them, so without expressions. */
@@ -142,8 +142,7 @@ public record EntryNotes(
     RemoteAttributes then = opened.apply(entry.path());
     RemoteAttributes now = entry.behind() == null ? entry.attributes() : entry.behind();
     return then != null && now.looksChangedSince(then)
-        ? new Note(
-            "changed since opened", Weight.LOOK, "The text open here is of an older version.")
+        ? new Note(WORDS.say("changedSinceOpened"), Weight.LOOK, WORDS.say("theTextOpenHere"))
         : NOTHING;
   }
 }

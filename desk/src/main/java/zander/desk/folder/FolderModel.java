@@ -23,12 +23,15 @@ import zander.core.listing.Listed;
 import zander.core.listing.Narrowing;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Sheet;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 import zander.desk.work.Settings;
 
 /** A folder on the server: where it is, what is in it, what is selected. */
 public final class FolderModel extends Sheet {
+  private static final Words WORDS = Words.of(FolderModel.class);
+
   private final OpenDesk desk;
   private final ReadOnlyObjectWrapper<RemotePath> path = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<Narrowing> narrowing =
@@ -300,11 +303,9 @@ public final class FolderModel extends Sheet {
     } else {
       String why =
           entry.isBrokenLink()
-              ? "It is a link to "
-                  + WireName.toText(entry.target())
-                  + ", and nothing is there, or the link leads to itself."
-              : "It is a device, a pipe or a socket.";
-      tellFailure(new Message(entry.name() + " cannot be opened", why));
+              ? WORDS.say("itIsALink", WireName.toText(entry.target()))
+              : WORDS.say("itIsADevice");
+      tellFailure(new Message(WORDS.say("cannotBeOpened", entry.name()), why));
     }
   }
 

@@ -9,9 +9,12 @@ import zander.core.kept.KeptWish;
 import zander.core.rights.Rights;
 import zander.core.rights.TreeRights;
 import zander.desk.sheet.OpenDesk;
+import zander.desk.words.Words;
 
 /** How the rights of entries differ from what their folder keeps. For any thread. */
 public final class KeptDrift {
+  private static final Words WORDS = Words.of(KeptDrift.class);
+
   static final KeptDrift NONE = new KeptDrift(null, null);
 
   private final KeptWish wish;
@@ -44,7 +47,7 @@ public final class KeptDrift {
     }
     Rights now = new Rights(has.uid(), has.gid(), has.mode());
     Rights kept = said.of(now, has.isFolder());
-    return kept.equals(now) ? "" : "Kept here: " + words(kept) + ". It is " + words(now) + ".";
+    return kept.equals(now) ? "" : WORDS.say("keptHereItIs", words(kept), words(now));
   }
 
   private String words(Rights rights) {

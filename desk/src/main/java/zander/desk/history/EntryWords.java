@@ -8,36 +8,38 @@ import zander.core.journal.ChangeKind;
 import zander.core.journal.FileState;
 import zander.core.journal.JournalEntry;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 
 /** Entries of the journal, and what becomes of them, in words. */
 public final class EntryWords {
+  private static final Words WORDS = Words.of(EntryWords.class);
+
   private EntryWords() {}
 
   /** What was done: {@code rights deploy:web 0644 to 0600}. */
   public static String what(JournalEntry entry, AccountNames names) {
-    String back = entry.undoes() == 0 ? "" : "put back: ";
-    String as = entry.as().isEmpty() ? "" : ", as " + entry.as();
+    String back = entry.undoes() == 0 ? "" : WORDS.say("putBackOf");
+    String as = entry.as().isEmpty() ? "" : WORDS.say("as", entry.as());
     return back
         + switch (entry.kind()) {
-          case SAVE -> (entry.isDone() ? "saved" : "save") + sizes(entry);
+          case SAVE -> (entry.isDone() ? WORDS.say("saved") : WORDS.say("save")) + sizes(entry);
           case RIGHTS ->
-              "rights " + rights(entry.before(), names) + " to " + rights(entry.after(), names);
-          case RIGHTS_OF_TREE -> "rights of " + entries(entry) + " set";
-          case ACCESS_LIST -> "access list entry " + named(entry.note(), names);
-          case ACCESS_LISTS_OF_TREE ->
-              "access list entry " + named(entry.note(), names) + ", on all in it";
-          case MAKE_FILE -> "file made";
-          case MAKE_FOLDER -> "folder made";
-          case MAKE_LINK -> "link made to " + entry.note();
+              WORDS.say("rightsTo", rights(entry.before(), names), rights(entry.after(), names));
+          case RIGHTS_OF_TREE -> WORDS.say("rightsOfSet", entries(entry));
+          case ACCESS_LIST -> WORDS.say("accessListEntry", named(entry.note(), names));
+          case ACCESS_LISTS_OF_TREE -> WORDS.say("accessListEntryOn", named(entry.note(), names));
+          case MAKE_FILE -> WORDS.say("fileMade");
+          case MAKE_FOLDER -> WORDS.say("folderMade");
+          case MAKE_LINK -> WORDS.say("linkMadeTo", entry.note());
           case RENAME -> renamed(entry);
-          case COPY -> "copied from " + entry.note();
-          case DELETE -> "deleted, and held";
-          case PURGE -> "deleted for good";
-          case SEND_UP -> "sent up";
-          case REPLACE -> "replaced by a transfer";
-          case PACK -> "packed";
-          case UNPACK -> "unpacked from " + entry.note();
-          case FETCH -> "fetched from " + entry.note();
+          case COPY -> WORDS.say("copiedFrom", entry.note());
+          case DELETE -> WORDS.say("deletedAndHeld");
+          case PURGE -> WORDS.say("deletedForGood");
+          case SEND_UP -> WORDS.say("sentUp");
+          case REPLACE -> WORDS.say("replacedByATransfer");
+          case PACK -> WORDS.say("packed");
+          case UNPACK -> WORDS.say("unpackedFrom", entry.note());
+          case FETCH -> WORDS.say("fetchedFrom", entry.note());
         }
         + as;
   }
@@ -45,7 +47,7 @@ public final class EntryWords {
   /** The note is such as {@code u:33:r--}, or without the letters where it was removed. */
   private static String named(String note, AccountNames names) {
     if (note.startsWith("d:")) {
-      return named(note.substring(2), names) + " for new entries";
+      return WORDS.say("forNewEntries", named(note.substring(2), names));
     }
     String[] fields = note.split(":", -1);
     if (fields.length != 3 || !fields[1].matches("[0-9]{1,10}")) {
@@ -53,25 +55,29 @@ public final class EntryWords {
     }
     int id = (int) Long.parseLong(fields[1]);
     String whose = fields[0] + ":" + (fields[0].equals("g") ? names.group(id) : names.user(id));
-    return fields[2].isEmpty() ? whose + " removed" : whose + ":" + fields[2];
+    return fields[2].isEmpty() ? WORDS.say("removed", whose) : whose + ":" + fields[2];
   }
 
   /** The note is their number. */
   private static String entries(JournalEntry entry) {
     boolean number = entry.note().matches("[0-9]{1,18}");
     long count = number ? Long.parseLong(entry.note()) : 0;
-    return number ? Texts.count(count) + (count == 1 ? " entry" : " entries") : "all in it";
+    return number
+        ? Texts.count(count) + (count == 1 ? WORDS.say("entry") : WORDS.say("entries"))
+        : WORDS.say("allInIt");
   }
 
   private static String sizes(JournalEntry entry) {
     return entry.before() == null || entry.contentId() == null
         ? ""
-        : ", was " + Texts.size(entry.before().attributes().size());
+        : WORDS.say("was", Texts.size(entry.before().attributes().size()));
   }
 
   private static String renamed(JournalEntry entry) {
     RemotePath to = entry.to();
-    return entry.path().parent().equals(to.parent()) ? "renamed to " + to.name() : "moved to " + to;
+    return entry.path().parent().equals(to.parent())
+        ? WORDS.say("renamedTo", to.name())
+        : WORDS.say("movedTo", to);
   }
 
   private static String rights(FileState state, AccountNames names) {
@@ -87,21 +93,21 @@ public final class EntryWords {
   /** Where it stands: empty for one that is done and in force. */
   public static String state(JournalEntry entry, boolean putBack) {
     return putBack
-        ? "put back"
+        ? WORDS.say("wasPutBack")
         : entry.isDone()
             ? ""
-            : entry.isUnderWay() ? "end not known" : OutcomeWords.of(entry.outcome());
+            : entry.isUnderWay() ? WORDS.say("endNotKnown") : OutcomeWords.of(entry.outcome());
   }
 
   /** The word for a kind, to filter by. */
   public static String kind(ChangeKind kind) {
     return switch (kind) {
-      case SAVE -> "saves";
-      case RIGHTS, RIGHTS_OF_TREE, ACCESS_LIST, ACCESS_LISTS_OF_TREE -> "rights";
-      case RENAME -> "renames";
-      case DELETE, PURGE -> "deletions";
-      case SEND_UP, REPLACE -> "transfers";
-      default -> "new things";
+      case SAVE -> WORDS.say("saves");
+      case RIGHTS, RIGHTS_OF_TREE, ACCESS_LIST, ACCESS_LISTS_OF_TREE -> WORDS.say("rights");
+      case RENAME -> WORDS.say("renames");
+      case DELETE, PURGE -> WORDS.say("deletions");
+      case SEND_UP, REPLACE -> WORDS.say("transfers");
+      default -> WORDS.say("newThings");
     };
   }
 
@@ -111,32 +117,30 @@ public final class EntryWords {
       case READY -> "";
       case CHANGED_SINCE ->
           entry.kind() == ChangeKind.MAKE_FOLDER
-              ? "There are things in it now."
+              ? WORDS.say("thereAreThingsIn")
               : entry.kind() == ChangeKind.RIGHTS_OF_TREE
-                  ? "Some of it was changed since, or is gone: that is left as it is."
-                  : "It was changed since. What is there now is kept: it can be put back in its turn.";
-      case NAME_TAKEN -> "Something else is called " + entry.path().name() + " now.";
-      case GONE -> "What it left is not there any more.";
-      case NOT_KEPT -> "The version before was not kept, or was let go by the journal's rules.";
-      case FOR_GOOD -> "It was deleted for good: nothing was kept.";
-      case ALREADY_PUT_BACK -> "It was put back already.";
-      case NEVER_DONE -> "It was not done.";
+                  ? WORDS.say("someOfItWas")
+                  : WORDS.say("itWasChangedSince");
+      case NAME_TAKEN -> WORDS.say("somethingElseIsCalled", entry.path().name());
+      case GONE -> WORDS.say("whatItLeftIs");
+      case NOT_KEPT -> WORDS.say("theVersionBeforeWas");
+      case FOR_GOOD -> WORDS.say("itWasDeletedFor");
+      case ALREADY_PUT_BACK -> WORDS.say("itWasPutBack");
+      case NEVER_DONE -> WORDS.say("itWasNotDone");
     };
   }
 
   /** What was found of a change that was under way. */
   public static String finding(Recovery.Finding finding) {
     return switch (finding.state()) {
-      case DONE -> "It was done; only the end was not recorded.";
-      case NOT_DONE -> "Nothing was changed.";
-      case PART_LEFT ->
-          "The server has what was there before. A partial copy was left beside it: "
-              + finding.entry().part().name();
+      case DONE -> WORDS.say("itWasDoneOnly");
+      case NOT_DONE -> WORDS.say("nothingWasChanged");
+      case PART_LEFT -> WORDS.say("theServerHasWhat", finding.entry().part().name());
       case HALF ->
           finding.entry().kind() == ChangeKind.PURGE
-              ? "A part of it is gone, the rest is still there."
-              : "A part of it was done.";
-      case OTHER -> "It is neither the old nor the new version: somebody else changed it.";
+              ? WORDS.say("aPartOfIt")
+              : WORDS.say("aPartOfItWas");
+      case OTHER -> WORDS.say("itIsNeitherThe");
     };
   }
 }

@@ -28,11 +28,14 @@ import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
 /** The journal of a desk's server as a sheet: searched, looked into, put back. */
 public final class JournalModel extends Sheet {
+  private static final Words WORDS = Words.of(JournalModel.class);
+
   private final OpenDesk desk;
   private final JournalSearch finder;
   private final ReadOnlyObjectWrapper<JournalSearch.Found> found =
@@ -47,7 +50,7 @@ public final class JournalModel extends Sheet {
   public JournalModel(OpenDesk desk) {
     this.desk = desk;
     this.finder = new JournalSearch(desk.background(), desk.journal());
-    setTitle("Journal");
+    setTitle(WORDS.say("journal"));
     search.addListener((observed, old, now) -> refresh());
     refresh();
   }
@@ -80,11 +83,19 @@ public final class JournalModel extends Sheet {
   /** Its path, and how many more it stands for. */
   public String where(JournalEntry entry) {
     int more = found.get().behind(entry).size() - 1;
-    return entry.path().text() + (more > 0 ? " and " + Texts.count(more) + " more" : "");
+    return entry.path().text() + (more > 0 ? WORDS.say("andMore", Texts.count(more)) : "");
   }
 
-  public String state(JournalEntry entry) {
-    return EntryWords.state(entry, isPutBack(entry));
+  /**
+   * Where an entry stands.
+   *
+   * @param words empty for one that is done and in force
+   */
+  public record State(String words, boolean putBack) {}
+
+  public State state(JournalEntry entry) {
+    boolean putBack = isPutBack(entry);
+    return new State(EntryWords.state(entry, putBack), putBack);
   }
 
   private boolean isPutBack(JournalEntry entry) {
@@ -153,11 +164,11 @@ public final class JournalModel extends Sheet {
     ask(
         Question.notice(
             new Message(
-                "Put back the rights of " + Texts.count(all.size(), "entry", "entries") + "?",
-                "Entries changed since are left alone and listed."),
+                WORDS.say("putBackTheRights", Texts.count(all.size(), "entry")),
+                WORDS.say("entriesChangedSinceAre")),
             true,
-            new Question.Choice("Put back all", ticked -> putBackAll(all)),
-            new Question.Choice("Cancel", ticked -> dismissQuestion())));
+            new Question.Choice(WORDS.say("putBackAll"), ticked -> putBackAll(all)),
+            new Question.Choice(WORDS.say("cancel"), ticked -> dismissQuestion())));
   }
 
   /**
@@ -186,14 +197,14 @@ public final class JournalModel extends Sheet {
     } else if (verdict == Verdict.CHANGED_SINCE) {
       told.ask(
           Question.notice(
-              new Message(name + " was changed since", EntryWords.verdict(verdict, entry)),
+              new Message(WORDS.say("wasChangedSince", name), EntryWords.verdict(verdict, entry)),
               true,
-              new Question.Choice("Put back anyway", ticked -> putBack(entry, true, told)),
-              new Question.Choice("Cancel", ticked -> told.dismissQuestion())));
+              new Question.Choice(WORDS.say("putBackAnyway"), ticked -> putBack(entry, true, told)),
+              new Question.Choice(WORDS.say("cancel"), ticked -> told.dismissQuestion())));
     } else {
       told.ask(
           notice(
-              new Message(name + " cannot be put back", EntryWords.verdict(verdict, entry)),
+              new Message(WORDS.say("cannotBePutBack", name), EntryWords.verdict(verdict, entry)),
               true,
               told));
     }
@@ -209,7 +220,7 @@ public final class JournalModel extends Sheet {
 
   private static Question notice(Message said, boolean danger, Sheet on) {
     return Question.notice(
-        said, danger, new Question.Choice("Close", ticked -> on.dismissQuestion()));
+        said, danger, new Question.Choice(WORDS.say("close"), ticked -> on.dismissQuestion()));
   }
 
   /** Asks whether to put back all that was done since the selected entry, it included. */
@@ -218,7 +229,7 @@ public final class JournalModel extends Sheet {
     if (from == null) {
       ask(
           notice(
-              new Message("Select the first entry to put back", "It and all after it go back."),
+              new Message(WORDS.say("selectTheFirstEntry"), WORDS.say("itAndAllAfter")),
               false,
               this));
       return;
@@ -234,27 +245,25 @@ public final class JournalModel extends Sheet {
     ask(
         Question.notice(
             new Message(
-                "Put back "
-                    + Texts.count(all.size(), "change")
-                    + ", all since "
-                    + Texts.when(from.at() / 1000, java.time.Clock.systemDefaultZone())
-                    + "?",
-                "The newest first. One that was changed by others since stays as it is and is"
-                    + " told."),
+                WORDS.say(
+                    "putBackAllSince",
+                    Texts.count(all.size(), "change"),
+                    Texts.when(from.at() / 1000, java.time.Clock.systemDefaultZone())),
+                WORDS.say("theNewestFirstOne")),
             true,
-            new Question.Choice("Put back all", ticked -> putBackAll(all)),
-            new Question.Choice("Cancel", ticked -> dismissQuestion())));
+            new Question.Choice(WORDS.say("putBackAll"), ticked -> putBackAll(all)),
+            new Question.Choice(WORDS.say("cancel"), ticked -> dismissQuestion())));
   }
 
   private void putBackAll(List<JournalEntry> all) {
     Cancellation stop = new Cancellation();
     StringProperty live = new SimpleStringProperty("");
-    String of = " of " + Texts.count(all.size(), "change");
+    String of = WORDS.say("of", Texts.count(all.size(), "change"));
     ask(
         Question.notice(
-                new Message("Putting back", ""),
+                new Message(WORDS.say("puttingBack"), ""),
                 false,
-                new Question.Choice("Stop", ticked -> stop.stop()))
+                new Question.Choice(WORDS.say("stop"), ticked -> stop.stop()))
             .live(live));
     desk.background()
         .run(
@@ -270,7 +279,7 @@ public final class JournalModel extends Sheet {
               boolean stopped = failure instanceof CancellationException;
               Message said =
                   stopped
-                      ? new Message("Stopped", "What was put back so far is in the journal.")
+                      ? new Message(WORDS.say("stopped"), WORDS.say("whatWasPutBack"))
                       : FailureWords.of(failure);
               desk.changed(touched(all));
               ask(notice(said, !stopped, this));
@@ -294,9 +303,10 @@ public final class JournalModel extends Sheet {
     ask(
         notice(
             new Message(
-                Texts.count(outcomes.size() - left.size(), "change")
-                    + " put back"
-                    + (left.isEmpty() ? "" : ", " + left.size() + " not"),
+                WORDS.say(
+                    "wasPutBack",
+                    Texts.count(outcomes.size() - left.size(), "change"),
+                    left.isEmpty() ? "" : WORDS.say("not", left.size())),
                 String.join("\n", left.stream().limit(6).toList())),
             !left.isEmpty(),
             this));
@@ -314,18 +324,16 @@ public final class JournalModel extends Sheet {
     StringProperty heldMegabytes = new SimpleStringProperty("" + held.bytes() / 1_000_000);
     ask(
         Question.asking(
-            new Message(
-                "How long things are kept",
-                "The journal and the old versions are on this computer; what was deleted is held on"
-                    + " the server. The oldest goes first."),
+            new Message(WORDS.say("howLongThingsAre"), WORDS.say("theJournalAndThe")),
             List.of(
-                new Question.Input("rule-days", "Journal, days", journalDays, ""),
-                new Question.Input("rule-bytes", "Old versions, MB", journalMegabytes, ""),
-                new Question.Input("rule-held-days", "Held, days", heldDays, ""),
-                new Question.Input("rule-held-bytes", "Held, MB", heldMegabytes, "")),
+                new Question.Input("rule-days", WORDS.say("journalDays"), journalDays, ""),
+                new Question.Input("rule-bytes", WORDS.say("oldVersionsMb"), journalMegabytes, ""),
+                new Question.Input("rule-held-days", WORDS.say("heldDays"), heldDays, ""),
+                new Question.Input("rule-held-bytes", WORDS.say("heldMb"), heldMegabytes, "")),
             new Question.Choice(
-                "Save", ticked -> keepTo(journalDays, journalMegabytes, heldDays, heldMegabytes)),
-            new Question.Choice("Cancel", ticked -> dismissQuestion())));
+                WORDS.say("save"),
+                ticked -> keepTo(journalDays, journalMegabytes, heldDays, heldMegabytes)),
+            new Question.Choice(WORDS.say("cancel"), ticked -> dismissQuestion())));
   }
 
   private void keepTo(
@@ -341,7 +349,7 @@ public final class JournalModel extends Sheet {
     } catch (IllegalArgumentException e) {
       ask(
           notice(
-              new Message("Enter days and megabytes as whole numbers", "Nothing was changed."),
+              new Message(WORDS.say("enterDaysAndMegabytes"), WORDS.say("nothingWasChanged")),
               true,
               this));
       return;

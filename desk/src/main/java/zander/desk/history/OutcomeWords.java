@@ -4,12 +4,15 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import zander.core.change.save.SaveFailure;
 import zander.core.files.RemoteFailure;
+import zander.desk.words.Words;
 
 /**
  * Why an entry of the journal failed, in words. The journal keeps the technical form, so that files
  * of every version say the same.
  */
 final class OutcomeWords {
+  private static final Words WORDS = Words.of(OutcomeWords.class);
+
   /** {@link SaveFailure}'s message, or its parts as a save writes them down. */
   private static final Pattern SAVE =
       Pattern.compile("failed: (?:save of .*: )?([A-Z_]+) at [A-Z_]+, server has ([A-Z_]+)");
@@ -25,15 +28,16 @@ final class OutcomeWords {
     Matcher remote = REMOTE.matcher(outcome);
     try {
       if (save.matches()) {
-        return "not saved: "
-            + words(SaveFailure.Reason.valueOf(save.group(1)))
-            + (save.group(2).equals(SaveFailure.ServerState.OLD.name())
-                ? "; the server has the version before"
+        return WORDS.say(
+            "notSaved",
+            words(SaveFailure.Reason.valueOf(save.group(1))),
+            save.group(2).equals(SaveFailure.ServerState.OLD.name())
+                ? WORDS.say("theServerHasThe")
                 : "");
       }
       if (remote.matches()) {
         String why = words(RemoteFailure.Reason.valueOf(remote.group(2)), remote.group(3));
-        return "failed to " + remote.group(1) + (why.isEmpty() ? "" : ": " + why);
+        return WORDS.say("failedTo", remote.group(1), why.isEmpty() ? "" : ": " + why);
       }
     } catch (IllegalArgumentException e) {
       // A reason of another version.
@@ -43,27 +47,27 @@ final class OutcomeWords {
 
   private static String words(SaveFailure.Reason reason) {
     return switch (reason) {
-      case CHANGED_MEANWHILE -> "the file was changed on the server meanwhile";
-      case GONE -> "the file was moved or removed meanwhile";
-      case OWNER_WOULD_CHANGE -> "its owner would change";
-      case METADATA_WOULD_CHANGE -> "more than its text would change";
-      case CHECK_REFUSED -> "the check refused the new content";
-      case REFUSED -> "the server refused";
-      case LINE_LOST -> "the connection broke";
+      case CHANGED_MEANWHILE -> WORDS.say("theFileWasChanged");
+      case GONE -> WORDS.say("theFileWasMoved");
+      case OWNER_WOULD_CHANGE -> WORDS.say("itsOwnerWouldChange");
+      case METADATA_WOULD_CHANGE -> WORDS.say("moreThanItsText");
+      case CHECK_REFUSED -> WORDS.say("theCheckRefusedThe");
+      case REFUSED -> WORDS.say("theServerRefused");
+      case LINE_LOST -> WORDS.say("theConnectionBroke");
     };
   }
 
   private static String words(RemoteFailure.Reason reason, String said) {
     return switch (reason) {
-      case NO_SUCH_FILE -> "no such file";
-      case PERMISSION_DENIED -> "no permission";
-      case ALREADY_EXISTS -> "the name is taken";
-      case NO_SPACE -> "the disk is full";
-      case NO_INODES -> "the file table is full";
-      case QUOTA -> "the quota is used up";
-      case READ_ONLY -> "mounted read-only";
-      case LINE_LOST -> "the connection broke";
-      case NOT_A_FOLDER -> "not a folder";
+      case NO_SUCH_FILE -> WORDS.say("noSuchFile");
+      case PERMISSION_DENIED -> WORDS.say("noPermission");
+      case ALREADY_EXISTS -> WORDS.say("theNameIsTaken");
+      case NO_SPACE -> WORDS.say("theDiskIsFull");
+      case NO_INODES -> WORDS.say("theFileTableIs");
+      case QUOTA -> WORDS.say("theQuotaIsUsed");
+      case READ_ONLY -> WORDS.say("mountedReadOnly");
+      case LINE_LOST -> WORDS.say("theConnectionBroke");
+      case NOT_A_FOLDER -> WORDS.say("notAFolder");
       default -> said.strip();
     };
   }

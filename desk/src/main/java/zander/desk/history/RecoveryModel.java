@@ -12,6 +12,7 @@ import zander.core.journal.JournalEntry;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 
 /**
@@ -19,6 +20,8 @@ import zander.desk.work.FailureWords;
  * server, and finishing it or taking its half away.
  */
 public final class RecoveryModel extends Sheet {
+  private static final Words WORDS = Words.of(RecoveryModel.class);
+
   /**
    * One change.
    *
@@ -36,7 +39,7 @@ public final class RecoveryModel extends Sheet {
   private RecoveryModel(OpenDesk desk, List<Row> found) {
     this.desk = desk;
     rows.setAll(found);
-    setTitle("Unfinished");
+    setTitle(WORDS.say("unfinished"));
   }
 
   /**
@@ -72,10 +75,10 @@ public final class RecoveryModel extends Sheet {
       Finding finding = recovery.look(entry);
       if (finding.state() == State.DONE) {
         recovery.finish(finding);
-        rows.add(new Row(finding, "noted as done"));
+        rows.add(new Row(finding, WORDS.say("notedAsDone")));
       } else if (finding.state() == State.NOT_DONE && !finding.mayFinish()) {
         recovery.undo(finding);
-        rows.add(new Row(finding, "noted as not done"));
+        rows.add(new Row(finding, WORDS.say("notedAsNotDone")));
       } else {
         rows.add(new Row(finding, ""));
       }
@@ -104,21 +107,21 @@ public final class RecoveryModel extends Sheet {
                   Question.notice(
                       FailureWords.of(failure),
                       true,
-                      new Question.Choice("Close", ticked -> dismissQuestion())));
+                      new Question.Choice(WORDS.say("close"), ticked -> dismissQuestion())));
               desk.checkLine();
             });
   }
 
   public void finish(Row row) {
-    end(row, "finished", Recovery::finish);
+    end(row, WORDS.say("finished"), Recovery::finish);
   }
 
   public void undo(Row row) {
-    end(row, "as it was before", Recovery::undo);
+    end(row, WORDS.say("asItWasBefore"), Recovery::undo);
   }
 
   public void leave(Row row) {
-    end(row, "left as it is", Recovery::leave);
+    end(row, WORDS.say("leftAsItIs"), Recovery::leave);
   }
 
   public String what(Row row) {

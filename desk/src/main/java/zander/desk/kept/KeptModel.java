@@ -12,12 +12,15 @@ import zander.desk.kept.KeptFiles.Kind;
 import zander.desk.line.Journals;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 import zander.desk.work.Background;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
 /** What lies on this computer of servers and their files, to be seen and emptied. */
 public final class KeptModel {
+  private static final Words WORDS = Words.of(KeptModel.class);
+
   /**
    * One kind of it, in words.
    *
@@ -81,30 +84,30 @@ public final class KeptModel {
 
   private static String name(Kind kind) {
     return switch (kind) {
-      case VERSIONS -> "Versions before your changes";
-      case HISTORY -> "Journals";
-      case DRAFTS -> "Unsaved texts";
-      case TRANSFERS -> "Transfers";
+      case VERSIONS -> WORDS.say("versionsBeforeYourChanges");
+      case HISTORY -> WORDS.say("journals");
+      case DRAFTS -> WORDS.say("unsavedTexts");
+      case TRANSFERS -> WORDS.say("transfers");
     };
   }
 
   private static String purpose(Kind kind) {
     return switch (kind) {
-      case VERSIONS -> "Contents of files on servers, so that a change can be put back.";
-      case HISTORY -> "What you changed on which server, and when. No contents.";
-      case DRAFTS -> "What you typed and did not save, so that a crash loses none of it.";
-      case TRANSFERS -> "What was transferred, and how far, so that it can be continued.";
+      case VERSIONS -> WORDS.say("contentsOfFilesOn");
+      case HISTORY -> WORDS.say("whatYouChangedOn");
+      case DRAFTS -> WORDS.say("whatYouTypedAnd");
+      case TRANSFERS -> WORDS.say("whatWasTransferredAnd");
     };
   }
 
   private static String words(Kind kind, Amount amount) {
     if (amount.bytes() == 0) {
-      return "none";
+      return WORDS.say("none");
     }
     String count =
         switch (kind) {
           case VERSIONS -> Texts.count(amount.count(), "version");
-          case HISTORY -> "of " + Texts.count(amount.count(), "server");
+          case HISTORY -> WORDS.say("of", Texts.count(amount.count(), "server"));
           case DRAFTS -> Texts.count(amount.count(), "text");
           case TRANSFERS -> Texts.count(amount.count(), "list");
         };
@@ -116,8 +119,10 @@ public final class KeptModel {
       return "";
     }
     return amount.sealed() == amount.count()
-        ? ", sealed"
-        : amount.sealed() == 0 ? ", not sealed" : ", " + Texts.count(amount.sealed()) + " sealed";
+        ? WORDS.say("sealed")
+        : amount.sealed() == 0
+            ? WORDS.say("notSealed")
+            : WORDS.say("someSealed", Texts.count(amount.sealed()));
   }
 
   /** Asks whether to remove all of a kind. */
@@ -125,23 +130,18 @@ public final class KeptModel {
     Kind kind = Kind.valueOf(row.id().toUpperCase(java.util.Locale.ROOT));
     question.set(
         Question.notice(
-            new Message("Delete: " + row.name() + " (" + row.amount() + ")?", cost(kind)),
+            new Message(WORDS.say("delete", row.name(), row.amount()), cost(kind)),
             true,
-            new Question.Choice("Delete them", ticked -> empty(kind)),
-            new Question.Choice("Cancel", ticked -> question.set(null))));
+            new Question.Choice(WORDS.say("deleteThem"), ticked -> empty(kind)),
+            new Question.Choice(WORDS.say("cancel"), ticked -> question.set(null))));
   }
 
   private static String cost(Kind kind) {
     return switch (kind) {
-      case VERSIONS ->
-          "Saves and replaced files can then not be put back. The journals stay, and nothing on a"
-              + " server is changed.";
-      case HISTORY ->
-          "Nothing that was done so far can then be put back, and the versions go too. What is held"
-              + " on servers stays there. Nothing on a server is changed.";
-      case DRAFTS -> "Texts that are open stay open. Nothing on a server is changed.";
-      case TRANSFERS ->
-          "Transfers of earlier runs can then not be continued; those under way go on.";
+      case VERSIONS -> WORDS.say("savesAndReplacedFiles");
+      case HISTORY -> WORDS.say("nothingThatWasDone");
+      case DRAFTS -> WORDS.say("textsThatAreOpen");
+      case TRANSFERS -> WORDS.say("transfersOfEarlierRuns");
     };
   }
 
@@ -155,8 +155,8 @@ public final class KeptModel {
           if (!left.isEmpty()) {
             notice(
                 new Message(
-                    "Another Zander has a journal open: " + String.join(", ", left),
-                    "It was left as it is. Close the desk there, then delete it here."));
+                    WORDS.say("anotherZanderHasA", String.join(", ", left)),
+                    WORDS.say("itWasLeftAs")));
           }
           look();
         },
@@ -169,7 +169,8 @@ public final class KeptModel {
 
   private void notice(Message said) {
     question.set(
-        Question.notice(said, true, new Question.Choice("Close", ticked -> question.set(null))));
+        Question.notice(
+            said, true, new Question.Choice(WORDS.say("close"), ticked -> question.set(null))));
   }
 
   /** What there is, when last looked. */

@@ -13,6 +13,7 @@ import zander.core.vault.Vault;
 import zander.core.work.SecretBytes;
 import zander.desk.reach.Prompts;
 import zander.desk.reach.VaultModel;
+import zander.desk.words.Words;
 import zander.desk.work.Background;
 
 /**
@@ -93,8 +94,7 @@ public final class VaultKey implements ContentSeal.PrivateKey {
   public byte[] get(boolean mayAsk) {
     char[] letters =
         mayAsk
-            ? vault.ask(
-                NAME, "What an earlier run of Zander kept here is sealed.", prompts, background)
+            ? vault.ask(NAME, Words.of(VaultKey.class).say("earlierRun"), prompts, background)
             : vault.getIfOpen(NAME);
     if (letters == null) {
       return null;

@@ -20,6 +20,7 @@ import zander.core.connect.Connection;
 import zander.core.connect.report.ConnectFailure;
 import zander.desk.reach.SignInRunner;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 import zander.desk.work.Background;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
@@ -30,6 +31,8 @@ import zander.desk.work.Message;
  * anybody. What needs a person waits for one.
  */
 public final class LineKeeper {
+  private static final Words WORDS = Words.of(LineKeeper.class);
+
   private static final List<Integer> PAUSES = List.of(500, 1000, 2000, 4000, 8000, 15_000, 30_000);
   private static final Duration LOOK = Duration.ofSeconds(1);
   private static final Duration MEASURE = Duration.ofSeconds(2);
@@ -153,11 +156,8 @@ public final class LineKeeper {
           boolean tell = silent >= SILENT.toNanos() && on == connection && !away.get();
           silence.set(
               tell
-                  ? "The server has not answered for "
-                      + TimeUnit.NANOSECONDS.toSeconds(silent)
-                      + " s. Waiting for "
-                      + waitsFor.get()
-                      + "."
+                  ? WORDS.say(
+                      "theServerHasNot", TimeUnit.NANOSECONDS.toSeconds(silent), waitsFor.get())
                   : "");
         });
   }
@@ -206,12 +206,11 @@ public final class LineKeeper {
     int milliseconds = PAUSES.get(Math.min(tries, PAUSES.size() - 1));
     words.set(
         tries == 0
-            ? "The connection broke. Connecting again."
-            : "Still away after "
-                + (tries == 1 ? "one try" : tries + " tries")
-                + ". Next one in "
-                + Texts.timeLeft(Math.max(1, milliseconds / 1000))
-                + ". What you see is as it was.");
+            ? WORDS.say("theConnectionBroke")
+            : WORDS.say(
+                "stillAwayAfterNext",
+                tries == 1 ? WORDS.say("oneTry") : WORDS.say("tries", tries),
+                Texts.timeLeft(Math.max(1, milliseconds / 1000))));
     next = background.later(Duration.ofMillis(milliseconds), () -> tryAgain(true));
   }
 
@@ -220,7 +219,7 @@ public final class LineKeeper {
       return;
     }
     tries++;
-    words.set("Connecting again, try " + tries + ".");
+    words.set(WORDS.say("connectingAgainTry", tries));
     again.signIn(unattended, new SignInRunner.Outcome(this::cameBack, this::failedAgain));
   }
 
@@ -236,7 +235,7 @@ public final class LineKeeper {
   private void failedAgain(SignInRunner.Failed failed) {
     Message said = FailureWords.of(failed.cause());
     if (failed.needsSomebody()) {
-      giveUpTrying("The connection broke. Connecting again needs you: a secret is not kept.");
+      giveUpTrying(WORDS.say("theConnectionBrokeConnecting"));
     } else if (isOfTheNetwork(failed.cause()) && trying.get()) {
       pause();
     } else {
@@ -282,7 +281,7 @@ public final class LineKeeper {
     if (next != null) {
       next.cancel(false);
     }
-    giveUpTrying("Away. What you see is as it was.");
+    giveUpTrying(WORDS.say("awayWhatYouSee"));
   }
 
   /**

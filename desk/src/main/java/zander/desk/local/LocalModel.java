@@ -27,6 +27,7 @@ import zander.core.transfer.local.LocalEndpoint;
 import zander.desk.folder.ArrangedRows;
 import zander.desk.folder.Emptiness;
 import zander.desk.folder.OtherSide;
+import zander.desk.words.Words;
 import zander.desk.work.Background;
 import zander.desk.work.FailureWords;
 import zander.desk.work.HomePath;
@@ -35,6 +36,8 @@ import zander.desk.work.Subscriptions;
 
 /** A folder on this computer, below the waterline. */
 public final class LocalModel {
+  private static final Words WORDS = Words.of(LocalModel.class);
+
   private final ReadOnlyObjectWrapper<Emptiness> emptiness =
       new ReadOnlyObjectWrapper<>(Emptiness.EMPTY);
   private final Background background;
@@ -276,7 +279,7 @@ public final class LocalModel {
           refresh();
           problem.set(
               failure instanceof java.nio.file.AtomicMoveNotSupportedException
-                  ? "It is on another disk than the trash: nothing was deleted"
+                  ? WORDS.say("itIsOnAnother")
                   : FailureWords.of(failure).headline());
         });
   }

@@ -17,6 +17,7 @@ import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
 import zander.desk.shell.ShellModel;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
@@ -25,6 +26,8 @@ import zander.desk.work.Message;
  * those at most one an account.
  */
 final class ActingDesks {
+  private static final Words WORDS = Words.of(ActingDesks.class);
+
   private final AppModel app;
 
   /** Who waits for the desk that is being opened for each. */
@@ -91,7 +94,7 @@ final class ActingDesks {
 
   private void open(ActsAs acting, RemotePath at) {
     ServerEntry entry =
-        acting.server().withName(acting.server().name() + " as " + acting.account());
+        acting.server().withName(WORDS.say("as", acting.server().name(), acting.account()));
     Secrets secrets = new Secrets();
     app.reach()
         .actAs(
@@ -163,9 +166,10 @@ final class ActingDesks {
             .front()
             .tell(
                 new Message(
-                    "You are no longer acting as " + desk.actsAs(),
-                    "There was no activity for "
-                        + (minutes == 1 ? "a minute." : minutes + " minutes.")));
+                    WORDS.say("youAreNoLonger", desk.actsAs()),
+                    WORDS.say(
+                        "thereWasNoActivity",
+                        minutes == 1 ? WORDS.say("aMinute") : WORDS.say("minutes", minutes))));
       }
     }
   }
@@ -188,7 +192,9 @@ final class ActingDesks {
     ActsAs other = wasTheirs ? acting.byOwnPassword() : acting.byItsPassword();
     Question.Choice otherWay =
         new Question.Choice(
-            wasTheirs ? "Use my own password" : "Use the password of " + acting.account(),
+            wasTheirs
+                ? WORDS.say("useMyOwnPassword")
+                : WORDS.say("useThePasswordOf", acting.account()),
             ticked -> {
               front.dismissQuestion();
               waiting.forEach(then -> actAs(other, at, then));

@@ -42,6 +42,7 @@ import zander.desk.shell.ShellSheets;
 import zander.desk.shell.ShellsBelow;
 import zander.desk.waterline.DeskTransfers;
 import zander.desk.waterline.DragOutCopies;
+import zander.desk.words.Words;
 import zander.desk.work.Background;
 import zander.desk.work.Message;
 import zander.desk.work.Settings;
@@ -52,6 +53,8 @@ import zander.desk.work.Subscriptions;
  * the parts of a desk together; each of them knows only what it needs of the others.
  */
 public final class DeskModel implements OpenDesk {
+  private static final Words WORDS = Words.of(DeskModel.class);
+
   private final AppModel app;
   private final DeskServer server;
   private final Secrets secrets;
@@ -108,7 +111,7 @@ public final class DeskModel implements OpenDesk {
     folder.allProperty().addListener((observed, old, now) -> local.compareWith(folder.path(), now));
     folder.land(opened.connection().landing());
     if (!opened.connection().banner().isEmpty()) {
-      folder.tell(new Message(entry.name() + " says", opened.connection().banner()));
+      folder.tell(new Message(WORDS.say("says", entry.name()), opened.connection().banner()));
     }
     RecoveryModel.look(this, true);
     new DeleteActions(folder).tidyHeld();
@@ -130,10 +133,11 @@ public final class DeskModel implements OpenDesk {
   private String waitsFor() {
     RemotePath listed = folder.goalProperty().get();
     return listed != null
-        ? "the listing of " + listed
+        ? WORDS.say("theListingOf", listed)
         : files
             .waitsFor()
-            .orElse(transfers.queue().isBusy() ? "the transfer to go on" : "any answer");
+            .orElse(
+                transfers.queue().isBusy() ? WORDS.say("theTransferToGo") : WORDS.say("anyAnswer"));
   }
 
   @Override

@@ -21,6 +21,7 @@ import zander.core.config.ClientConfig;
 import zander.core.config.ConfigWriter;
 import zander.core.connect.channel.WayUp;
 import zander.core.work.AtomicFile;
+import zander.desk.words.Words;
 import zander.desk.work.Background;
 import zander.desk.work.Message;
 
@@ -29,6 +30,8 @@ import zander.desk.work.Message;
  * edited, written.
  */
 public final class BookModel {
+  private static final Words WORDS = Words.of(BookModel.class);
+
   /** Where a row comes from. */
   public enum Source {
     BOOK,
@@ -84,25 +87,19 @@ public final class BookModel {
           tellProblems(loaded);
           show();
         },
-        failure ->
-            notice.set(new Message("The server book could not be read", failure.getMessage())));
+        failure -> notice.set(new Message(WORDS.say("theServerBookCould"), failure.getMessage())));
   }
 
   private void tellProblems(Loaded loaded) {
     if (loaded.read().problem() != null) {
       notice.set(
           new Message(
-              "The server book could not be read",
-              file.file()
-                  + ": "
-                  + loaded.read().problem()
-                  + ".\nThe file was left as it is. When you save a server, it is kept under"
-                  + " another name."));
+              WORDS.say("theServerBookCould"),
+              WORDS.say("theFileWasLeft", file.file(), loaded.read().problem())));
     } else if (!loaded.config().problems().isEmpty()) {
       notice.set(
           new Message(
-              "Parts of your OpenSSH configuration are left out",
-              String.join("\n", loaded.config().problems())));
+              WORDS.say("partsOfYourOpenSSH"), String.join("\n", loaded.config().problems())));
     }
   }
 
@@ -196,7 +193,7 @@ public final class BookModel {
             selectNamed(made.name());
           });
     } catch (IllegalArgumentException e) {
-      notice.set(new Message("The server is not saved yet", e.getMessage()));
+      notice.set(new Message(WORDS.say("theServerIsNot"), e.getMessage()));
     }
   }
 
@@ -213,8 +210,8 @@ public final class BookModel {
         () ->
             notice.set(
                 new Message(
-                    row.entry().name() + " is removed from the book",
-                    "It stands at the end of the list and can be put back.")));
+                    WORDS.say("isRemovedFromThe", row.entry().name()),
+                    WORDS.say("itStandsAtThe"))));
   }
 
   public void putBack(Row row) {
@@ -271,7 +268,7 @@ public final class BookModel {
           done.run();
         },
         failure ->
-            notice.set(new Message("The server book could not be written", failure.getMessage())));
+            notice.set(new Message(WORDS.say("theServerBookCouldNot"), failure.getMessage())));
   }
 
   /** Writes the book as an OpenSSH configuration beside it, for others to include. */
@@ -288,14 +285,12 @@ public final class BookModel {
         },
         path -> {
           notice.set(
-              new Message(
-                  "The book is written as an OpenSSH configuration",
-                  path + "\nTo use it, put this line first into ~/.ssh/config:  Include " + path));
+              new Message(WORDS.say("theBookIsWritten"), WORDS.say("toUseItPut", path, path)));
           written.accept(path);
         },
         failure ->
             notice.set(
-                new Message("It could not be written", String.valueOf(failure.getMessage()))));
+                new Message(WORDS.say("itCouldNotBe"), String.valueOf(failure.getMessage()))));
   }
 
   public void dismissNotice() {

@@ -17,9 +17,12 @@ import zander.core.book.MarkedFolder;
 import zander.core.book.ServerEntry;
 import zander.core.book.SignIn;
 import zander.core.connect.address.ServerAddress;
+import zander.desk.words.Words;
 
 /** An entry of the server book while it is being edited. */
 public final class EntryDraft {
+  private static final Words WORDS = Words.of(EntryDraft.class);
+
   /** A marked folder being edited. */
   public static final class Folder {
     public final StringProperty name = new SimpleStringProperty("");
@@ -113,19 +116,19 @@ public final class EntryDraft {
   ServerEntry entry() {
     String typedHost = host.get().strip();
     if (typedHost.isEmpty()) {
-      throw new IllegalArgumentException("The host is missing: a name or an address.");
+      throw new IllegalArgumentException(WORDS.say("theHostIsMissing"));
     }
     if (account.get().isBlank()) {
-      throw new IllegalArgumentException("The account is missing: as whom to sign in there.");
+      throw new IllegalArgumentException(WORDS.say("theAccountIsMissing"));
     }
     String number = port.get().strip();
     if (!number.matches("[0-9]{1,5}")
         || Integer.parseInt(number) < 1
         || Integer.parseInt(number) > 65535) {
-      throw new IllegalArgumentException("A port is a number from 1 to 65535.");
+      throw new IllegalArgumentException(WORDS.say("aPortIsA"));
     }
     if (!landing.get().isBlank() && !landing.get().strip().startsWith("/")) {
-      throw new IllegalArgumentException("The folder to land in begins with a slash.");
+      throw new IllegalArgumentException(WORDS.say("theFolderToLand"));
     }
     String typedName = name.get().isBlank() ? typedHost : name.get().strip();
     SignIn signIn =
@@ -158,7 +161,7 @@ public final class EntryDraft {
         continue;
       }
       if (!path.startsWith("/")) {
-        throw new IllegalArgumentException("A marked folder begins with a slash: " + path);
+        throw new IllegalArgumentException(WORDS.say("aMarkedFolderBegins", path));
       }
       String named = folder.name.get().isBlank() ? path : folder.name.get().strip();
       made.add(

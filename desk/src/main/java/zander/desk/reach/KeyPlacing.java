@@ -11,6 +11,7 @@ import zander.core.book.SignIn;
 import zander.core.connect.Connection;
 import zander.core.connect.keys.PublicKeyLine;
 import zander.core.journal.Journal;
+import zander.desk.words.Words;
 import zander.desk.work.Background;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
@@ -20,6 +21,8 @@ import zander.desk.work.Message;
  * a second sign-in with that key alone proves it, and only then the entry is switched to it.
  */
 public final class KeyPlacing {
+  private static final Words WORDS = Words.of(KeyPlacing.class);
+
   /** Where it stands. */
   public enum Stage {
     LOOKING,
@@ -82,19 +85,19 @@ public final class KeyPlacing {
     StringBuilder text = new StringBuilder();
     for (AuthorizedKeys.Planned one : planned) {
       String path = one.path().text();
-      String change = " from " + one.before() + " to " + one.after();
+      String change = WORDS.say("fromTo", one.before(), one.after());
       text.append(
           switch (one.step()) {
-            case CLOSE_HOME -> "Close the home folder " + path + " to others:" + change;
-            case MAKE_FOLDER -> "Make " + path + ", mode " + one.after();
-            case CLOSE_FOLDER, CLOSE_FILE -> "Close " + path + " to others:" + change;
-            case MAKE_FILE -> "Make " + path + ", mode " + one.after() + ", with the key";
-            case ADD_LINE -> "Add the key to " + path + "; other lines stay as they are";
-            case IS_THERE -> "Nothing: the key is in " + path + " already";
+            case CLOSE_HOME -> WORDS.say("closeTheHomeFolder", path, change);
+            case MAKE_FOLDER -> WORDS.say("makeMode", path, one.after());
+            case CLOSE_FOLDER, CLOSE_FILE -> WORDS.say("closeToOthers", path, change);
+            case MAKE_FILE -> WORDS.say("makeModeWithThe", path, one.after());
+            case ADD_LINE -> WORDS.say("addTheKeyTo", path);
+            case IS_THERE -> WORDS.say("nothingTheKeyIs", path);
           });
       text.append('\n');
     }
-    text.append("Then sign in a second time, with this key alone, to prove it.");
+    text.append(WORDS.say("thenSignInA"));
     return text.toString();
   }
 
@@ -125,11 +128,8 @@ public final class KeyPlacing {
               Message why = FailureWords.of(failed.cause());
               said.set(
                   new Message(
-                      "The key is on the server, but it did not let you in",
-                      why.headline()
-                          + ". "
-                          + why.detail()
-                          + "\nThe entry was not changed: it signs in as before."));
+                      WORDS.say("theKeyIsOn"),
+                      WORDS.say("theEntryWasNot", why.headline(), why.detail())));
               stage.set(Stage.FAILED);
             }));
   }
@@ -137,10 +137,9 @@ public final class KeyPlacing {
   private void switchTo(ServerEntry byKey) {
     Message proved =
         new Message(
-            "The key lets you in",
-            entry.name() + " signs in by " + key.name() + " from now on, without a password.");
+            WORDS.say("theKeyLetsYou"), WORDS.say("signsInByFrom", entry.name(), key.name()));
     if (book.find(entry.name()) == null) {
-      said.set(new Message("The key lets you in", "Keep this server in the book to use it there."));
+      said.set(new Message(WORDS.say("theKeyLetsYou"), WORDS.say("keepThisServerIn")));
       stage.set(Stage.DONE);
       return;
     }

@@ -21,12 +21,15 @@ import zander.core.connect.keys.KeyMaker;
 import zander.core.connect.keys.PublicKeyLine;
 import zander.core.trust.WireKey;
 import zander.core.work.SecretBytes;
+import zander.desk.words.Words;
 import zander.desk.work.Background;
 import zander.desk.work.HomePath;
 import zander.desk.work.Message;
 
 /** The person's keys: in files, in the agent; making new ones. */
 public final class KeysModel {
+  private static final Words WORDS = Words.of(KeysModel.class);
+
   /**
    * A key.
    *
@@ -72,7 +75,7 @@ public final class KeysModel {
     background.run(
         this::find,
         rows::setAll,
-        failure -> notice.set(new Message("The keys could not be read", failure.getMessage())));
+        failure -> notice.set(new Message(WORDS.say("theKeysCouldNot"), failure.getMessage())));
   }
 
   private List<Row> find() throws IOException {
@@ -93,7 +96,11 @@ public final class KeysModel {
           found.stream().anyMatch(r -> r.line() != null && r.line().key().equals(one.key()));
       if (!shown) {
         found.add(
-            new Row(null, new PublicKeyLine(one.key(), one.comment()), "in the agent only", ""));
+            new Row(
+                null,
+                new PublicKeyLine(one.key(), one.comment()),
+                WORDS.say("inTheAgentOnly"),
+                ""));
       }
     }
     return found;
@@ -121,13 +128,13 @@ public final class KeysModel {
       PublicKeyLine line = half == null ? null : new PublicKeyLine(half, comment);
       boolean inAgent = held.stream().anyMatch(one -> one.key().equals(half));
       String where =
-          (key.isLocked() ? "under a passphrase" : "no passphrase")
-              + (inAgent ? ", in the agent" : "")
-              + (Certificate.beside(file).isPresent() ? ", with a certificate" : "");
+          (key.isLocked() ? WORDS.say("underAPassphrase") : WORDS.say("noPassphrase"))
+              + (inAgent ? WORDS.say("inTheAgent") : "")
+              + (Certificate.beside(file).isPresent() ? WORDS.say("withACertificate") : "");
       return new Row(file, line, where, "");
     } catch (KeyFailure e) {
       return e.reason() == KeyFailure.Reason.OPEN_TO_OTHERS
-          ? new Row(file, beside, "open to others", e.getMessage())
+          ? new Row(file, beside, WORDS.say("openToOthers"), e.getMessage())
           : null;
     }
   }
@@ -141,8 +148,7 @@ public final class KeysModel {
       KeyMaker.Kind kind, String comment, char[] passphrase, String name, Consumer<Row> made) {
     if (!name.matches("[A-Za-z0-9._@+-]{1,100}") || name.startsWith(".")) {
       SecretBytes.wipe(passphrase);
-      notice.set(
-          new Message("No key was made", "A key's file name has letters, digits, and . _ - only."));
+      notice.set(new Message(WORDS.say("noKeyWasMade"), WORDS.say("aKeysFileName")));
       return;
     }
     busy.set(true);
@@ -151,7 +157,8 @@ public final class KeysModel {
           try {
             Path file = folder.resolve(name);
             PublicKeyLine line = KeyMaker.make(kind, comment.strip(), passphrase, file);
-            String where = passphrase.length == 0 ? "no passphrase" : "under a passphrase";
+            String where =
+                passphrase.length == 0 ? WORDS.say("noPassphrase") : WORDS.say("underAPassphrase");
             return new Row(file, line, where, "");
           } finally {
             SecretBytes.wipe(passphrase);
@@ -167,8 +174,9 @@ public final class KeysModel {
           busy.set(false);
           notice.set(
               failure instanceof java.nio.file.FileAlreadyExistsException taken
-                  ? new Message("No key was made", taken.getFile() + " is there already.")
-                  : new Message("No key was made", String.valueOf(failure.getMessage())));
+                  ? new Message(
+                      WORDS.say("noKeyWasMade"), WORDS.say("isThereAlready", taken.getFile()))
+                  : new Message(WORDS.say("noKeyWasMade"), String.valueOf(failure.getMessage())));
         });
   }
 
@@ -181,12 +189,12 @@ public final class KeysModel {
         },
         closed -> {
           notice.set(
-              new Message(file.getFileName() + " is closed to others now", "Its mode is 600."));
+              new Message(
+                  WORDS.say("isClosedToOthers", file.getFileName()), WORDS.say("itsModeIs600")));
           read();
           done.run();
         },
-        failure ->
-            notice.set(new Message("Could not make it private (mode 600)", failure.getMessage())));
+        failure -> notice.set(new Message(WORDS.say("couldNotMakeIt"), failure.getMessage())));
   }
 
   public ObservableList<Row> rows() {

@@ -14,6 +14,7 @@ import zander.core.connect.report.SignInNote;
 import zander.core.connect.signin.SignInPrompt;
 import zander.core.trust.WireKey;
 import zander.core.work.SecretBytes;
+import zander.desk.words.Words;
 import zander.desk.work.Background;
 
 /**
@@ -22,6 +23,8 @@ import zander.desk.work.Background;
  * again. Unattended, nobody is asked: what is not kept is not there.
  */
 public final class ServerPrompts implements SignInPrompt {
+  private static final Words WORDS = Words.of(ServerPrompts.class);
+
   private final Background background;
   private final Prompts prompts;
   private final Secrets secrets;
@@ -99,12 +102,13 @@ public final class ServerPrompts implements SignInPrompt {
 
   @Override
   public char[] passphrase(Path keyFile, int wrong) {
-    return secret("passphrase " + keyFile, "Passphrase of the key " + keyFile.getFileName(), wrong);
+    return secret(
+        "passphrase " + keyFile, WORDS.say("passphraseOfTheKey", keyFile.getFileName()), wrong);
   }
 
   @Override
   public char[] password(ServerAddress address, int wrong) {
-    return secret("password " + address, "Password of " + address, wrong);
+    return secret("password " + address, WORDS.say("passwordOf", address), wrong);
   }
 
   /** For threads that wait: what the server asks of whoever acts as another account there. */
@@ -117,8 +121,8 @@ public final class ServerPrompts implements SignInPrompt {
             : "password for acting as others " + address;
     String headline =
         theirs
-            ? "Password of " + account + " on " + host
-            : "Your password on " + host + ", to act as " + account;
+            ? WORDS.say("passwordOfOn", account, host)
+            : WORDS.say("yourPasswordOnTo", host, account);
     return new Elevation.PasswordPrompt() {
       @Override
       public char[] password(int wrong) {
@@ -129,7 +133,7 @@ public final class ServerPrompts implements SignInPrompt {
       public char[] answer(String question) {
         Challenge asked =
             new Challenge(
-                address, "To act as " + account, "", List.of(new Prompt(question, false)));
+                address, WORDS.say("toActAs", account), "", List.of(new Prompt(question, false)));
         List<char[]> given = answers(asked, 0);
         return given == null ? null : given.get(0);
       }
@@ -179,9 +183,7 @@ public final class ServerPrompts implements SignInPrompt {
   private static String counted(int wrong) {
     return wrong == 0
         ? ""
-        : wrong == 1
-            ? "That was not right. One wrong try so far; too many may lock the account."
-            : wrong + " wrong tries so far; too many may lock the account.";
+        : wrong == 1 ? WORDS.say("thatWasNotRight") : WORDS.say("wrongTriesSoFar", wrong);
   }
 
   @Override

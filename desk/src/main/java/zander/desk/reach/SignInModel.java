@@ -9,12 +9,15 @@ import zander.core.connect.address.ServerAddress;
 import zander.core.connect.report.ConnectFailure;
 import zander.core.connect.report.SignInNote;
 import zander.core.connect.report.SignInStep;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 import zander.desk.work.SignInWords;
 
 /** One sign-in as it happens: its steps on each server of the way, and how it ended. */
 public final class SignInModel {
+  private static final Words WORDS = Words.of(SignInModel.class);
+
   /** How a step stands. */
   public enum Mark {
     UNDER_WAY,
@@ -160,7 +163,7 @@ public final class SignInModel {
 
   /** All of it as text, to be sent to somebody who can help. Holds no secret. */
   public String report() {
-    StringBuilder text = new StringBuilder("Zander: opening " + server + "\n");
+    StringBuilder text = new StringBuilder(WORDS.say("zanderOpening", server));
     ServerAddress last = null;
     for (Row row : rows) {
       if (!row.hop.equals(last)) {

@@ -15,6 +15,7 @@ import javafx.collections.ObservableList;
 import zander.core.vault.Vault;
 import zander.core.vault.VaultFailure;
 import zander.core.work.SecretBytes;
+import zander.desk.words.Words;
 import zander.desk.work.Background;
 
 /**
@@ -22,6 +23,8 @@ import zander.desk.work.Background;
  * hand; who says "not now" is not asked again until then.
  */
 public final class VaultModel {
+  private static final Words WORDS = Words.of(VaultModel.class);
+
   /** Where it stands. */
   public enum State {
     NONE,
@@ -29,7 +32,7 @@ public final class VaultModel {
     OPEN
   }
 
-  private static final String NOT_THE_SAME = "The two passphrases are not the same.";
+  private static final String NOT_THE_SAME = WORDS.say("theTwoPassphrasesAre");
 
   private final Path file;
   private final Background background;
@@ -78,7 +81,7 @@ public final class VaultModel {
   /** For threads that wait: the secret, after asking for the master passphrase if need be. */
   char[] get(String name, Prompts prompts, Background from) {
     if (open == null && there && !notNow) {
-      askAndOpen("Open the vault", "A secret for this server may be in it.", prompts, from);
+      askAndOpen(WORDS.say("openTheVault"), WORDS.say("aSecretForThis"), prompts, from);
     }
     return getIfOpen(name);
   }
@@ -90,7 +93,7 @@ public final class VaultModel {
    */
   public char[] ask(String name, String why, Prompts prompts, Background from) {
     if (open == null && there) {
-      askAndOpen("Open the vault", why, prompts, from);
+      askAndOpen(WORDS.say("openTheVault"), why, prompts, from);
     }
     return getIfOpen(name);
   }
@@ -105,8 +108,8 @@ public final class VaultModel {
   void put(String name, char[] letters, Prompts prompts, Background from) {
     if (open == null) {
       askAndOpen(
-          there ? "Open the vault" : "A master passphrase for the vault",
-          there ? "The secret is put into it." : "It seals what you keep. Nobody can restore it.",
+          there ? WORDS.say("openTheVault") : WORDS.say("aMasterPassphraseFor"),
+          there ? WORDS.say("theSecretIsPut") : WORDS.say("itSealsWhatYou"),
           prompts,
           from);
     }
@@ -134,7 +137,7 @@ public final class VaultModel {
       boolean same = true;
       if (master != null && !there) {
         // Nobody could ever open a vault whose passphrase has a typing mistake in it.
-        char[] again = ask("The same passphrase again", detail, false, prompts, from);
+        char[] again = ask(WORDS.say("theSamePassphraseAgain"), detail, false, prompts, from);
         same = again != null && Arrays.equals(master, again);
         SecretBytes.wipe(again);
       }
@@ -167,7 +170,7 @@ public final class VaultModel {
   private synchronized String tryOpen(char[] master) {
     try {
       if (master.length == 0) {
-        return "The vault needs a passphrase.";
+        return WORDS.say("theVaultNeedsA");
       }
       Vault opened = there ? Vault.open(file, master) : Vault.create(file, master);
       open = opened;
@@ -183,9 +186,9 @@ public final class VaultModel {
       return null;
     } catch (VaultFailure e) {
       return switch (e.reason()) {
-        case WRONG_PASSPHRASE -> "That does not open it, or the file was changed.";
-        case NEWER -> "The vault was written by a newer Zander. It was left as it is.";
-        default -> "The vault's file is damaged. It was left as it is.";
+        case WRONG_PASSPHRASE -> WORDS.say("thatDoesNotOpen");
+        case NEWER -> WORDS.say("theVaultWasWritten");
+        default -> WORDS.say("theVaultsFileIs");
       };
     } catch (IOException e) {
       return String.valueOf(e.getMessage());
@@ -199,9 +202,7 @@ public final class VaultModel {
       try {
         told.opened(opened);
       } catch (IOException e) {
-        background.show(
-            () ->
-                problem.set("What is kept on this computer is not sealed yet: " + e.getMessage()));
+        background.show(() -> problem.set(WORDS.say("whatIsKeptOn", e.getMessage())));
       }
     }
   }

@@ -23,6 +23,7 @@ import zander.desk.reading.RowWindow.Place;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 
 /**
@@ -30,6 +31,8 @@ import zander.desk.work.FailureWords;
  * held, and more is read as it is scrolled to.
  */
 public final class ReadingModel extends Sheet {
+  private static final Words WORDS = Words.of(ReadingModel.class);
+
   /** So much that was not told yet is left out when a person wants to see the end. */
   private static final long FAR_BEHIND = 4L << 20;
 
@@ -52,7 +55,7 @@ public final class ReadingModel extends Sheet {
     this.path = path;
     this.follower = new RowFollower(desk, this, window);
     this.search = new ReadingSearch(this, desk);
-    setTitle("Reading " + path.name());
+    setTitle(WORDS.say("reading", path.name()));
     open();
   }
 
@@ -73,7 +76,7 @@ public final class ReadingModel extends Sheet {
 
   private void open() {
     RemoteFiles by = desk.files();
-    doing.set("opening");
+    doing.set(WORDS.say("opening"));
     desk.background()
         .run(
             () -> openAtEnd(by, path),
@@ -126,7 +129,7 @@ public final class ReadingModel extends Sheet {
             FailureWords.of(failure),
             true,
             new Question.Choice(
-                "Try again",
+                WORDS.say("tryAgain"),
                 ticked -> {
                   dismissQuestion();
                   open();
@@ -179,6 +182,13 @@ public final class ReadingModel extends Sheet {
             });
   }
 
+  /** Tells how far work is, while it is what is done. */
+  void goesOn(Cancellation mine, String what) {
+    if (mine == reading && !doing.get().isEmpty()) {
+      doing.set(what);
+    }
+  }
+
   /** Ends what is under way, such as a search. */
   public void stop() {
     reading.stop();
@@ -191,7 +201,7 @@ public final class ReadingModel extends Sheet {
     if (doing.get().isEmpty() && window.top() != null) {
       Place top = window.top();
       read(
-          "reading",
+          WORDS.say("readingRows"),
           reader -> reader.before(top),
           (Rows more) -> {
             if (window.top() == top) {
@@ -207,7 +217,7 @@ public final class ReadingModel extends Sheet {
     if (doing.get().isEmpty() && window.bottom() != null) {
       Place bottom = window.bottom();
       read(
-          "reading",
+          WORDS.say("readingRows"),
           reader -> reader.after(bottom),
           (Rows more) -> {
             if (window.bottom() == bottom && !more.reached().equals(bottom)) {
@@ -227,7 +237,7 @@ public final class ReadingModel extends Sheet {
   void goTo(PagedFile file, long offset, Runnable then) {
     follower.inSightProperty().set(false);
     read(
-        "reading",
+        WORDS.say("readingRows"),
         reader -> {
           Place place = new Place(file, file.lineAt(Math.min(offset, file.size())));
           return new Around(reader.before(place), reader.after(place));
@@ -267,7 +277,7 @@ public final class ReadingModel extends Sheet {
     follower.belowProperty().set(0);
     FollowedFile followed = follower.followed();
     read(
-        "reading",
+        WORDS.say("readingRows"),
         reader -> {
           FollowedFile.Told told = followed.told();
           if (told.file().sizeNow() - told.offset() > FAR_BEHIND) {
@@ -317,10 +327,6 @@ public final class ReadingModel extends Sheet {
 
   public RowFollower follower() {
     return follower;
-  }
-
-  ReadOnlyStringWrapper doing() {
-    return doing;
   }
 
   public ReadingSearch search() {

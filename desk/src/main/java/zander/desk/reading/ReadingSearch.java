@@ -27,10 +27,13 @@ import zander.core.work.Cancellation;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 import zander.desk.work.Message;
 
 /** Finds places in a file that is read: by text, line, byte, share of the whole, and time. */
 public final class ReadingSearch {
+  private static final Words WORDS = Words.of(ReadingSearch.class);
+
   private static final Pattern LINE = Pattern.compile("(?:line )?([0-9]{1,15})");
   private static final Pattern BYTE = Pattern.compile("byte ([0-9]{1,18})");
   private static final Pattern SHARE = Pattern.compile("([0-9]{1,2}|100) ?%");
@@ -74,7 +77,7 @@ public final class ReadingSearch {
     try {
       wanted.pattern();
     } catch (PatternSyntaxException e) {
-      outcome.set("not an expression");
+      outcome.set(WORDS.say("notAnExpression"));
       return;
     }
     outcome.set("");
@@ -82,12 +85,12 @@ public final class ReadingSearch {
     Predicate<String> passes = model.filter().test(stop);
     RemoteFiles files = model.follower().files();
     model.run(
-        "searching",
+        WORDS.say("searching"),
         stop,
         () -> next(followed, files, wanted, passes, forwards, from, stop),
         hit -> {
           if (hit == null) {
-            outcome.set(forwards ? "none below" : "none above");
+            outcome.set(forwards ? WORDS.say("noneBelow") : WORDS.say("noneAbove"));
             return;
           }
           show(hit, then);
@@ -124,8 +127,8 @@ public final class ReadingSearch {
       PagedFile of = file;
       FileLine line =
           forwards
-              ? lines.from(at, read -> tellProgress(of, read), stop)
-              : lines.before(at, read -> tellProgress(of, of.size() - read), stop);
+              ? lines.from(at, read -> tellProgress(of, read, stop), stop)
+              : lines.before(at, read -> tellProgress(of, of.size() - read, stop), stop);
       if (line != null) {
         return new Hit(file, line);
       }
@@ -135,16 +138,12 @@ public final class ReadingSearch {
     return null;
   }
 
-  private void tellProgress(PagedFile file, long read) {
+  private void tellProgress(PagedFile file, long read, Cancellation stop) {
     desk.background()
         .show(
-            () -> {
-              if (model.doing().get().startsWith("searching")) {
-                model
-                    .doing()
-                    .set("searching, " + Texts.size(read) + " of " + Texts.size(file.size()));
-              }
-            });
+            () ->
+                model.goesOn(
+                    stop, WORDS.say("searchingOf", Texts.size(read), Texts.size(file.size()))));
   }
 
   /** Asks where to go. */
@@ -152,25 +151,19 @@ public final class ReadingSearch {
     StringProperty typed = new SimpleStringProperty("");
     Question.Choice go =
         new Question.Choice(
-            "Go",
+            WORDS.say("go"),
             ticked -> {
               model.dismissQuestion();
               goTo(typed.get().strip());
             });
     model.ask(
         Question.asking(
-                new Message(
-                    "Go to a place in " + model.path().name(),
-                    "A line by its number, a time as the log writes it, a share of the file, or a"
-                        + " byte."),
+                new Message(WORDS.say("goToAPlace", model.path().name()), WORDS.say("aLineByIts")),
                 List.of(
                     new Question.Input(
-                        "reading-place",
-                        "Place",
-                        typed,
-                        "12000, 14:05:30, 2026-11-28 14:05, 35 % or byte 1500000")),
+                        "reading-place", WORDS.say("place"), typed, WORDS.say("placesTyped"))),
                 go,
-                new Question.Choice("Cancel", ticked -> model.dismissQuestion()))
+                new Question.Choice(WORDS.say("cancel"), ticked -> model.dismissQuestion()))
             .readyWhen(Bindings.createBooleanBinding(() -> isPlace(typed.get()), typed)));
   }
 
@@ -207,11 +200,11 @@ public final class ReadingSearch {
     Cancellation stop = new Cancellation();
     RemoteFiles files = model.follower().files();
     model.run(
-        "counting lines",
+        WORDS.say("countingLines"),
         stop,
         () -> new LineNumbers(file, files, desk.commands()).offsetOf(number, read -> {}, stop),
         offset -> {
-          outcome.set(offset >= file.size() ? "it has fewer lines" : "");
+          outcome.set(offset >= file.size() ? WORDS.say("itHasFewerLines") : "");
           showFrom(file, offset);
         });
   }
@@ -230,7 +223,7 @@ public final class ReadingSearch {
   private void goToTime(PagedFile file, String typed) {
     Cancellation stop = new Cancellation();
     model.run(
-        "looking for the time",
+        WORDS.say("lookingForTheTime"),
         stop,
         () -> {
           long modified = file.attributes().modified();
@@ -245,11 +238,11 @@ public final class ReadingSearch {
           if (offset < 0) {
             model.tell(
                 new Message(
-                    "No times were found in " + model.path().name(),
-                    "Its first and last lines tell none that is known here."));
+                    WORDS.say("noTimesWereFound", model.path().name()),
+                    WORDS.say("itsFirstAndLast")));
             return;
           }
-          outcome.set(offset >= file.size() ? "all lines are earlier" : "");
+          outcome.set(offset >= file.size() ? WORDS.say("allLinesAreEarlier") : "");
           showFrom(file, offset);
         });
   }

@@ -1,10 +1,13 @@
 package zander.desk.reading;
 
 import zander.core.reading.FollowedFile.Turn;
+import zander.desk.words.Words;
 
 /** What is told between the lines of a file that is followed. */
 final class ReadingWords {
-  static final String REPLACED = "a new file is at this path";
+  private static final Words WORDS = Words.of(ReadingWords.class);
+
+  static final String REPLACED = WORDS.say("aNewFileIs");
 
   private ReadingWords() {}
 
@@ -12,11 +15,9 @@ final class ReadingWords {
     return switch (turn) {
       case GREW -> "";
       case REPLACED -> REPLACED;
-      case REPLACED_UNSEEN ->
-          "a new file is at this path; lines written while the line was down may be missing here";
-      case EMPTIED ->
-          "the file was emptied or written over; lines written just before may be missing here";
-      case GONE -> "no file is at this path any more; waiting for a new one";
+      case REPLACED_UNSEEN -> WORDS.say("aNewFileIsAt");
+      case EMPTIED -> WORDS.say("theFileWasEmptied");
+      case GONE -> WORDS.say("noFileIsAt");
     };
   }
 }

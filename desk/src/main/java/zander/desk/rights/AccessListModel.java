@@ -19,12 +19,15 @@ import zander.core.rights.AccessList;
 import zander.core.rights.Rights;
 import zander.desk.folder.FolderModel;
 import zander.desk.sheet.OpenDesk;
+import zander.desk.words.Words;
 
 /**
  * The access list of what is selected, to be seen and changed, and what else its rights depend on.
  * Interface thread only.
  */
 public final class AccessListModel {
+  private static final Words WORDS = Words.of(AccessListModel.class);
+
   private static final int MOST_MEMBERS = 8;
 
   private final OpenDesk desk;
@@ -110,7 +113,7 @@ public final class AccessListModel {
       List<Row> rows, Map<Integer, Integer> entries, int mask, boolean forNew, boolean group) {
     entries.forEach(
         (id, bits) -> {
-          String whose = group ? "group " + names().group(id) : names().user(id);
+          String whose = group ? WORDS.say("ofGroup", names().group(id)) : names().user(id);
           String words = AccessWords.entry(whose, bits, mask);
           rows.add(
               new Row((forNew ? "new: " : "") + words, new Entry(forNew, group, id), mayChange()));
@@ -120,11 +123,7 @@ public final class AccessListModel {
   /** What the mask says of what is selected; empty for nothing. */
   public String maskWords() {
     AccessList list = facts == null ? null : facts.entry().list();
-    return list == null
-        ? ""
-        : "The mask lets "
-            + AccessWords.letters(list.mask())
-            + " through at most, for all but the owner and others.";
+    return list == null ? "" : WORDS.say("theMaskLetsThrough", AccessWords.letters(list.mask()));
   }
 
   /** What else there is to know, a line each. */
@@ -141,22 +140,21 @@ public final class AccessListModel {
     if (!members.isEmpty()) {
       boolean many = members.size() > MOST_MEMBERS;
       lines.add(
-          "In group "
-              + names().group(rights.gid())
-              + ": "
-              + String.join(", ", many ? members.subList(0, MOST_MEMBERS) : members)
-              + (many ? " and " + (members.size() - MOST_MEMBERS) + " more" : "")
-              + ".");
+          WORDS.say(
+              "inGroup",
+              names().group(rights.gid()),
+              String.join(", ", many ? members.subList(0, MOST_MEMBERS) : members),
+              many ? WORDS.say("andMore", members.size() - MOST_MEMBERS) : ""));
     }
     if (!extras.capabilities().isEmpty()) {
-      lines.add("Runs with more than its user has: " + extras.capabilities() + ".");
+      lines.add(WORDS.say("runsWithMoreThan", extras.capabilities()));
     }
     String flags = AccessWords.flags(facts.entry().flags());
     if (!flags.isEmpty()) {
-      lines.add("Flags: " + flags + ".");
+      lines.add(WORDS.say("flags", flags));
     }
     if (!extras.label().isEmpty()) {
-      lines.add("SELinux label: " + extras.label() + ". What its policy forbids is not seen here.");
+      lines.add(WORDS.say("sELinuxLabelWhatIts", extras.label()));
     }
     return lines;
   }
@@ -172,19 +170,15 @@ public final class AccessListModel {
             gids.isEmpty() ? in.gid() : gids.get(0));
     String why =
         extras.defaults() != null
-            ? "by the folder’s list for new entries"
-            : String.format(java.util.Locale.ROOT, "by the umask %04o", extras.umask());
-    return "New in it, made by "
-        + desk.whoAmI().account()
-        + ": group "
-        + names().group(made.file().gid())
-        + ", files "
-        + made.file().mode().octal()
-        + ", folders "
-        + made.folder().mode().octal()
-        + ", "
-        + why
-        + ".";
+            ? WORDS.say("byTheFoldersList")
+            : String.format(java.util.Locale.ROOT, WORDS.say("byTheUmask04o"), extras.umask());
+    return WORDS.say(
+        "newInItMade",
+        desk.whoAmI().account(),
+        names().group(made.file().gid()),
+        made.file().mode().octal(),
+        made.folder().mode().octal(),
+        why);
   }
 
   /**
@@ -199,7 +193,11 @@ public final class AccessListModel {
   public void allow(String name, boolean group, int bits, boolean forNew, boolean inside) {
     OptionalInt id = group ? names().gidOf(name.strip()) : names().uidOf(name.strip());
     if (facts == null || id.isEmpty()) {
-      problem = "no " + (group ? "group " : "account ") + name.strip() + " on this server";
+      problem =
+          WORDS.say(
+              "noOnThisServer",
+              group ? WORDS.say("groupNamed") : WORDS.say("account"),
+              name.strip());
       return;
     }
     problem = "";
@@ -207,12 +205,12 @@ public final class AccessListModel {
     Entry entry = new Entry(forNew, group, id.getAsInt());
     if (inside) {
       String letters = AccessWords.letters(bits).replace("x", "X").replace("-", "");
-      String whose = (group ? "group " : "") + name.strip();
+      String whose = (group ? WORDS.say("groupNamed") : "") + name.strip();
       new ListsInside(
               desk,
               folder,
               new AccessListTree.Wanted(path, entry, letters.isEmpty() ? "-" : letters),
-              "Add " + whose + " " + AccessWords.letters(bits) + " to the access lists of")
+              WORDS.say("addToTheAccess", whose, AccessWords.letters(bits)))
           .look();
       return;
     }
@@ -231,7 +229,7 @@ public final class AccessListModel {
               desk,
               folder,
               new AccessListTree.Wanted(path, row.entry(), null),
-              "Remove the entry " + row.words() + " from the access lists of")
+              WORDS.say("removeTheEntryFrom", row.words()))
           .look();
       return;
     }

@@ -22,6 +22,7 @@ import zander.core.rights.AccessList.Answer;
 import zander.core.rights.AccessList.Asker;
 import zander.desk.folder.FolderModel;
 import zander.desk.sheet.OpenDesk;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 
 /**
@@ -29,6 +30,8 @@ import zander.desk.work.FailureWords;
  * somebody wants to know, and from then on of each selection. Interface thread only.
  */
 public final class AccessModel {
+  private static final Words WORDS = Words.of(AccessModel.class);
+
   /** Who goes through a list with the arrow keys asks for the last alone. */
   private static final Duration REST = Duration.ofMillis(150);
 
@@ -205,7 +208,7 @@ public final class AccessModel {
   public String groupWords() {
     AccountNames names = desk.files().names();
     List<String> groups = names.groupsOf(account).stream().map(names::group).sorted().toList();
-    return groups.isEmpty() ? "" : "Its groups: " + String.join(", ", groups) + ".";
+    return groups.isEmpty() ? "" : WORDS.say("itsGroups", String.join(", ", groups));
   }
 
   public Deed deed() {
@@ -229,14 +232,12 @@ public final class AccessModel {
   public String answerWords() {
     return !problem.isEmpty()
         ? problem
-        : chain == null ? "Looking" : AccessWords.answer(chain, account, isFolder());
+        : chain == null ? WORDS.say("looking") : AccessWords.answer(chain, account, isFolder());
   }
 
   /** What the answer does not take into account; empty where it takes all. */
   public String unseenWords() {
-    return chain == null || !chain.byModeAlone()
-        ? ""
-        : "By owner and mode: access lists are not seen here.";
+    return chain == null || !chain.byModeAlone() ? "" : WORDS.say("byOwnerAndMode");
   }
 
   /** {@code null} while it is not known. */
@@ -278,7 +279,8 @@ public final class AccessModel {
   public List<CureRow> cures() {
     List<CureRow> rows = new ArrayList<>();
     for (AccessCures.Offered one : cures) {
-      String button = one.mayOwn() ? "Set" : desk.mayActAsRoot() ? "Set as root" : "";
+      String button =
+          one.mayOwn() ? WORDS.say("set") : desk.mayActAsRoot() ? WORDS.say("setAsRoot") : "";
       rows.add(
           new CureRow(
               AccessWords.cure(one.cure(), desk.files().names()),

@@ -16,9 +16,12 @@ import zander.core.rights.Mode;
 import zander.core.rights.Rights;
 import zander.core.rights.RightsStep;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 
 /** Who can do what, what stops them, and what would let them, in words. */
 final class AccessWords {
+  private static final Words WORDS = Words.of(AccessWords.class);
+
   /** More names than these are only counted. */
   private static final int MOST_NAMES = 3;
 
@@ -27,10 +30,10 @@ final class AccessWords {
   /** What is asked, as the button says it. */
   static String deed(Deed deed, boolean folder) {
     return switch (deed) {
-      case READ -> folder ? "list" : "read";
-      case WRITE -> folder ? "add" : "write";
-      case RUN -> folder ? "enter" : "run";
-      case DELETE -> "delete";
+      case READ -> folder ? WORDS.say("list") : WORDS.say("read");
+      case WRITE -> folder ? WORDS.say("add") : WORDS.say("write");
+      case RUN -> folder ? WORDS.say("enter") : WORDS.say("run");
+      case DELETE -> WORDS.say("delete");
     };
   }
 
@@ -38,15 +41,15 @@ final class AccessWords {
   static String answer(AccessChain chain, String account, boolean folder) {
     String does =
         switch (chain.deed()) {
-          case READ -> folder ? "list it" : "read it";
-          case WRITE -> folder ? "add and remove entries" : "write it";
-          case RUN -> folder ? "enter it" : "run it";
-          case DELETE -> "delete it";
+          case READ -> folder ? WORDS.say("listIt") : WORDS.say("readIt");
+          case WRITE -> folder ? WORDS.say("addAndRemoveEntries") : WORDS.say("writeIt");
+          case RUN -> folder ? WORDS.say("enterIt") : WORDS.say("runIt");
+          case DELETE -> WORDS.say("deleteIt");
         };
     return switch (chain.answer()) {
-      case YES -> account + " can " + does + ".";
-      case NO -> account + " cannot " + does + ".";
-      case UNKNOWN -> "Whether " + account + " can " + does + " is not known.";
+      case YES -> WORDS.say("can", account, does);
+      case NO -> WORDS.say("cannot", account, does);
+      case UNKNOWN -> WORDS.say("whetherCanIsNot", account, does);
     };
   }
 
@@ -54,16 +57,16 @@ final class AccessWords {
   static String step(AccessStep step, AccountNames names, String account) {
     return switch (step.cause()) {
       case RIGHTS -> byRights(step, names, account);
-      case LINK -> "leads to " + WireName.toText(step.place().target());
-      case STICKY -> "sticky: only owners remove their entries";
-      case GUARDED_LINK -> "a link of another's, not followed in such a folder";
-      case READ_ONLY -> "mounted read-only";
-      case NOEXEC -> "nothing is run on this file system";
-      case IMMUTABLE -> "marked as not to be changed (chattr +i)";
-      case APPEND_ONLY -> "can only be added to (chattr +a)";
-      case NOBODY_RUNS -> "nobody may run it";
-      case MOUNT_POINT -> "a file system is mounted here";
-      case UNSEEN -> "cannot be looked at from here";
+      case LINK -> WORDS.say("leadsTo", WireName.toText(step.place().target()));
+      case STICKY -> WORDS.say("stickyOnlyOwnersRemove");
+      case GUARDED_LINK -> WORDS.say("aLinkOfAnothers");
+      case READ_ONLY -> WORDS.say("mountedReadOnly");
+      case NOEXEC -> WORDS.say("nothingIsRunOn");
+      case IMMUTABLE -> WORDS.say("markedAsNotTo");
+      case APPEND_ONLY -> WORDS.say("canOnlyBeAdded");
+      case NOBODY_RUNS -> WORDS.say("nobodyMayRunIt");
+      case MOUNT_POINT -> WORDS.say("aFileSystemIs");
+      case UNSEEN -> WORDS.say("cannotBeLookedAt");
     };
   }
 
@@ -73,29 +76,29 @@ final class AccessWords {
     Rights rights = step.place().rights();
     String who =
         switch (step.decision().by()) {
-          case ROOT -> "root";
-          case OWNER -> "owner " + names.user(rights.uid());
-          case USER_ENTRY -> "the entry for " + account;
-          case GROUP -> "group " + names.group(step.decision().group());
-          case GROUP_ENTRY -> "the entry for group " + names.group(step.decision().group());
-          case OTHERS -> "others";
+          case ROOT -> WORDS.say("root");
+          case OWNER -> WORDS.say("theOwner", names.user(rights.uid()));
+          case USER_ENTRY -> WORDS.say("theEntryFor", account);
+          case GROUP -> WORDS.say("theGroup", names.group(step.decision().group()));
+          case GROUP_ENTRY -> WORDS.say("theEntryForGroup", names.group(step.decision().group()));
+          case OTHERS -> WORDS.say("others");
         };
     if (step.answer() == Answer.UNKNOWN) {
-      return "depends on groups that are not known";
+      return WORDS.say("dependsOnGroupsThat");
     }
     boolean may = step.answer() == Answer.YES;
     return who
-        + (may ? " may " : " may not ")
+        + (may ? WORDS.say("may") : WORDS.say("mayNot"))
         + does
-        + (step.decision().masked() ? ": the mask takes it" : "");
+        + (step.decision().masked() ? WORDS.say("theMaskTakesIt") : "");
   }
 
   private static String does(int needs, boolean folder) {
     return switch (needs) {
-      case 4 -> folder ? "list" : "read";
-      case 2 -> "write";
-      case 3 -> "add and remove";
-      default -> folder ? "enter" : "run";
+      case 4 -> folder ? WORDS.say("list") : WORDS.say("read");
+      case 2 -> WORDS.say("write");
+      case 3 -> WORDS.say("addAndRemove");
+      default -> folder ? WORDS.say("enter") : WORDS.say("run");
     };
   }
 
@@ -113,10 +116,10 @@ final class AccessWords {
   static String flags(String letters) {
     List<String> words = new ArrayList<>();
     if (letters.indexOf('i') >= 0) {
-      words.add("cannot be changed, not even by root (immutable)");
+      words.add(WORDS.say("cannotBeChangedNot"));
     }
     if (letters.indexOf('a') >= 0) {
-      words.add("can only be added to (append only)");
+      words.add(WORDS.say("canOnlyBeAddedTo"));
     }
     return String.join(", ", words);
   }
@@ -130,17 +133,16 @@ final class AccessWords {
 
   /** What an entry of a list allows, with what the mask leaves of it. */
   static String entry(String whose, int bits, int mask) {
-    String left = (bits & mask) == bits ? "" : ", the mask leaves " + letters(bits & mask);
+    String left = (bits & mask) == bits ? "" : WORDS.say("theMaskLeaves", letters(bits & mask));
     return whose + " " + letters(bits) + left;
   }
 
   private static String entry(CureChange change, AccountNames names) {
-    return "add the access list entry u:"
-        + names.user(change.entryUid())
-        + ":"
-        + letters(change.entryBits())
-        + " to "
-        + change.path().name();
+    return WORDS.say(
+        "addTheAccessList",
+        names.user(change.entryUid()),
+        letters(change.entryBits()),
+        change.path().name());
   }
 
   private static String rights(CureChange change, AccountNames names) {
@@ -148,10 +150,10 @@ final class AccessWords {
     Mode after = step.after().mode();
     String name = change.path().name();
     if (step.before().gid() != step.after().gid()) {
-      String mode = step.changesMode() ? " and mode " + after.octal() : "";
-      return "give " + name + " the group " + names.group(step.after().gid()) + mode;
+      String mode = step.changesMode() ? WORDS.say("andMode", after.octal()) : "";
+      return WORDS.say("giveTheGroup", name, names.group(step.after().gid()), mode);
     }
-    return "set " + name + " to " + after.octal() + ", " + ModeWords.deedsOf(step);
+    return WORDS.say("setTo", name, after.octal(), ModeWords.deedsOf(step));
   }
 
   /** Whom else a cure lets in, or keeps out. */
@@ -161,19 +163,16 @@ final class AccessWords {
     others.remove("root");
     String gain =
         others.isEmpty()
-            ? "Opens it to " + account + " alone."
-            : "Opens it to " + also(account, others) + ".";
-    String lose = effect.lose().isEmpty() ? "" : " Closes it to " + people(effect.lose()) + ".";
-    String more =
-        opened == 0
-            ? ""
-            : " " + Texts.count(opened, "other file", "other files") + " in it can be read then.";
+            ? WORDS.say("opensItToAlone", account)
+            : WORDS.say("opensItTo", also(account, others));
+    String lose = effect.lose().isEmpty() ? "" : WORDS.say("closesItTo", people(effect.lose()));
+    String more = opened == 0 ? "" : WORDS.say("inItCanBe", Texts.count(opened, "otherFile"));
     return gain + lose + more;
   }
 
   private static String also(String account, Set<String> others) {
     if (others.size() > MOST_NAMES) {
-      return account + " and " + people(others);
+      return WORDS.say("and", account, people(others));
     }
     List<String> all = new ArrayList<>(List.of(account));
     all.addAll(others);
@@ -182,7 +181,7 @@ final class AccessWords {
 
   private static String people(Set<String> names) {
     return names.size() > MOST_NAMES
-        ? Texts.count(names.size(), "other account", "other accounts")
+        ? Texts.count(names.size(), "otherAccount")
         : ModeWords.joined(List.copyOf(names));
   }
 

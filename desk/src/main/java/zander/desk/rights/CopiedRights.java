@@ -11,12 +11,15 @@ import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.rights.Rights;
 import zander.desk.folder.FolderModel;
+import zander.desk.words.Words;
 
 /**
  * Rights that are taken from one entry, or from those beside it, and filled in for others. They
  * come into the fields, to be looked at and set. Interface thread only.
  */
 public final class CopiedRights {
+  private static final Words WORDS = Words.of(CopiedRights.class);
+
   private final RightsModel model;
   private final FolderModel folder;
   private Rights copied;
@@ -30,19 +33,19 @@ public final class CopiedRights {
   /** Takes those of the one entry that is selected. */
   public void copy() {
     if (model.entries().size() != 1) {
-      model.say("Select one entry to copy its rights.");
+      model.say(WORDS.say("selectOneEntry"));
       return;
     }
     RemoteAttributes has = RightsSummary.real(model.entries().get(0));
     copied = rights(has);
     ofFolder = has.isFolder();
-    model.say("Its rights are copied. Select others and give them.");
+    model.say(WORDS.say("rightsAreCopied"));
   }
 
   /** Fills them in for what is selected. */
   public void give() {
     if (copied == null) {
-      model.say("No rights are copied yet.");
+      model.say(WORDS.say("noRightsAreCopied"));
     } else {
       model.fill(copied, ofFolder);
     }
@@ -70,7 +73,7 @@ public final class CopiedRights {
             .map(Map.Entry::getKey)
             .orElse(null);
     if (most == null) {
-      model.say("There is no other " + (folders ? "folder" : "file") + " beside it.");
+      model.say(folders ? WORDS.say("noOtherFolder") : WORDS.say("noOtherFile"));
     } else {
       model.fill(most, folders);
     }

@@ -34,10 +34,13 @@ import zander.desk.rights.tree.TreeRightsModel;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Sheet;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 
 /** Rights below a folder that are wider than they should be. Interface thread only. */
 public final class FindingsModel extends Sheet {
+  private static final Words WORDS = Words.of(FindingsModel.class);
+
   private static final String FOR_OTHERS = "o-w";
 
   private final OpenDesk desk;
@@ -55,7 +58,7 @@ public final class FindingsModel extends Sheet {
     this.folder = folder;
     this.account =
         desk.serviceAccount().isEmpty() ? desk.whoAmI().account() : desk.serviceAccount();
-    setTitle("Rights to look at in " + folder.name());
+    setTitle(WORDS.say("rightsToLookAt", folder.name()));
     look();
   }
 
@@ -73,7 +76,7 @@ public final class FindingsModel extends Sheet {
     shown.clear();
     report = null;
     running.set(true);
-    status.set("Looking");
+    status.set(WORDS.say("looking"));
     desk.background()
         .run(
             () ->
@@ -87,7 +90,7 @@ public final class FindingsModel extends Sheet {
             failure -> {
               if (mine == stop) {
                 boolean stopped = failure instanceof CancellationException;
-                status.set(stopped ? "Stopped before the end." : "");
+                status.set(stopped ? WORDS.say("stoppedBeforeTheEnd") : "");
                 running.set(false);
                 if (!stopped) {
                   tellFailure(FailureWords.of(failure));
@@ -102,7 +105,7 @@ public final class FindingsModel extends Sheet {
         .show(
             () -> {
               if (mine == stop && running.get()) {
-                status.set("Looked at " + Texts.count(seen, "entry", "entries"));
+                status.set(WORDS.say("lookedAt", Texts.count(seen, "entry")));
               }
             });
   }
@@ -113,14 +116,8 @@ public final class FindingsModel extends Sheet {
     String unread =
         found.unreadable() == 0
             ? ""
-            : " "
-                + Texts.count(found.unreadable(), "folder", "folders")
-                + " could not be looked into.";
-    status.set(
-        "Looked at "
-            + Texts.count(found.looked(), "entry", "entries")
-            + ", by owner and mode; access lists may let more in."
-            + unread);
+            : WORDS.say("couldNotBeLooked", Texts.count(found.unreadable(), "folder"));
+    status.set(WORDS.say("lookedAtByOwner", Texts.count(found.looked(), "entry"), unread));
     running.set(false);
   }
 
@@ -160,11 +157,11 @@ public final class FindingsModel extends Sheet {
 
   public String words(FindingKind kind) {
     return switch (kind) {
-      case ANYONE_WRITES -> "everyone can write";
-      case SECRET_READABLE -> "look like secrets, and everyone can read them";
-      case OWNED_BY_NOBODY -> "belong to a number that no account or group has";
-      case RUNS_AS_OWNER -> "programs that run as their owner or group";
-      case ACCOUNT_WRITES -> account + " can write";
+      case ANYONE_WRITES -> WORDS.say("everyoneCanWrite");
+      case SECRET_READABLE -> WORDS.say("lookLikeSecretsAnd");
+      case OWNED_BY_NOBODY -> WORDS.say("belongToANumber");
+      case RUNS_AS_OWNER -> WORDS.say("programsThatRunAs");
+      case ACCOUNT_WRITES -> WORDS.say("canWrite", account);
     };
   }
 
@@ -207,13 +204,9 @@ public final class FindingsModel extends Sheet {
         show(request);
       }
       case SECRET_READABLE ->
-          showFound(
-              kind, "o=", "Secrets that everyone can read" + first(kind) + ": nothing for others");
+          showFound(kind, "o=", WORDS.say("secretsThatEveryoneCan", first(kind)));
       case RUNS_AS_OWNER ->
-          showFound(
-              kind,
-              "ug-s",
-              "Programs that run as their owner or group" + first(kind) + ": no longer");
+          showFound(kind, "ug-s", WORDS.say("programsThatRunAsTheir", first(kind)));
       case OWNED_BY_NOBODY -> showOwner();
       case ACCOUNT_WRITES -> throw new IllegalArgumentException("nothing is wrong with it");
     }
@@ -234,7 +227,7 @@ public final class FindingsModel extends Sheet {
   /** They get the owner and the group of the folder that was looked through. */
   private void showOwner() {
     Set<String> paths = paths(FindingKind.OWNED_BY_NOBODY);
-    String words = "What belongs to nobody" + first(FindingKind.OWNED_BY_NOBODY) + ": to ";
+    String words = WORDS.say("whatBelongsToNobody", first(FindingKind.OWNED_BY_NOBODY));
     desk.background()
         .run(
             () -> desk.files().look(folder),
@@ -256,7 +249,7 @@ public final class FindingsModel extends Sheet {
     int kept = found.first().size();
     return kept == found.count()
         ? ""
-        : ", the first " + Texts.count(kept) + " of " + Texts.count(found.count());
+        : WORDS.say("theFirstOf", Texts.count(kept), Texts.count(found.count()));
   }
 
   private Set<String> paths(FindingKind kind) {

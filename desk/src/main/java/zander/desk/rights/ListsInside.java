@@ -11,6 +11,7 @@ import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Question.Choice;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 import zander.desk.work.Message;
 
 /**
@@ -18,6 +19,8 @@ import zander.desk.work.Message;
  * sheet, set, read back. Interface thread only.
  */
 final class ListsInside {
+  private static final Words WORDS = Words.of(ListsInside.class);
+
   private final OpenDesk desk;
   private final FolderModel folder;
   private final Wanted wanted;
@@ -40,47 +43,45 @@ final class ListsInside {
 
   void look() {
     desk.openSheets().frontProperty().set(folder);
-    new FolderTask(folder, "Looking at the access lists below " + wanted.top().name())
+    new FolderTask(folder, WORDS.say("lookingAtTheAccess", wanted.top().name()))
         .run(task -> lists().look(wanted, read -> tell(task, read), task.stop()), this::asked);
   }
 
   private static void tell(FolderTask task, long done) {
-    task.tell(Texts.count(done, "entry", "entries"));
+    task.tell(Texts.count(done, "entry"));
   }
 
   private void asked(Preview preview) {
     if (preview.count() == 0) {
       folder.tell(
-          new Message("Nothing would change below " + wanted.top().name(), "All have it so."));
+          new Message(
+              WORDS.say("nothingWouldChangeBelow", wanted.top().name()), WORDS.say("allHaveItSo")));
       return;
     }
     String more =
         preview.unmasked() == 0
             ? ""
-            : " The mask of "
-                + Texts.count(preview.unmasked(), "entry", "entries")
-                + " would let more through, also to others in the list.";
+            : WORDS.say("theMaskOfWould", Texts.count(preview.unmasked(), "entry"));
     folder.ask(
         Question.notice(
             new Message(
-                words + " " + counted(preview) + " below " + wanted.top().name() + "?",
-                "Links and other file systems are left alone. It can be put back from the journal."
-                    + more),
+                WORDS.say("below", words, counted(preview), wanted.top().name()),
+                WORDS.say("linksAndOtherFile", more)),
             preview.unmasked() > 0,
-            new Choice("Set on " + Texts.count(preview.count()), ticked -> set(preview)),
-            new Choice("Cancel", ticked -> folder.dismissQuestion())));
+            new Choice(WORDS.say("setOn", Texts.count(preview.count())), ticked -> set(preview)),
+            new Choice(WORDS.say("cancel"), ticked -> folder.dismissQuestion())));
   }
 
   private static String counted(Preview preview) {
-    String files = Texts.count(preview.files(), "file", "files");
-    String folders = Texts.count(preview.folders(), "folder", "folders");
+    String files = Texts.count(preview.files(), "file");
+    String folders = Texts.count(preview.folders(), "folder");
     return preview.files() == 0
         ? folders
-        : preview.folders() == 0 ? files : files + " and " + folders;
+        : preview.folders() == 0 ? files : WORDS.say("and", files, folders);
   }
 
   private void set(Preview preview) {
-    new FolderTask(folder, "Setting access lists below " + wanted.top().name())
+    new FolderTask(folder, WORDS.say("settingAccessListsBelow", wanted.top().name()))
         .run(task -> lists().set(preview, done -> tell(task, done), task.stop()), this::done);
   }
 
@@ -89,13 +90,9 @@ final class ListsInside {
         outcome.left() == 0
             ? ""
             : Texts.count(outcome.left())
-                + (outcome.stopped()
-                    ? " were not come to."
-                    : " were not: they belong to others, cannot be opened, or changed meanwhile.");
+                + (outcome.stopped() ? WORDS.say("wereNotComeTo") : WORDS.say("wereNotTheyBelong"));
     Message said =
-        new Message(
-            Texts.count(outcome.set(), "access list is", "access lists are") + " set and read back",
-            left);
+        new Message(WORDS.say("setAndReadBack", Texts.count(outcome.set(), "accessListIs")), left);
     if (outcome.left() > 0) {
       folder.tellFailure(said);
     } else {

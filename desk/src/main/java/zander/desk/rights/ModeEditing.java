@@ -2,6 +2,7 @@ package zander.desk.rights;
 
 import javafx.beans.property.ReadOnlyLongProperty;
 import zander.core.rights.Mode;
+import zander.desk.words.Words;
 
 /**
  * A mode that is being edited: boxes, octal and symbolic notation are three ways to the same, so
@@ -34,7 +35,7 @@ public interface ModeEditing {
 
   /** What a field says that is empty. */
   default String emptyWord() {
-    return "mixed";
+    return Words.of(ModeEditing.class).say("mixed");
   }
 
   void typeOctal(String text);

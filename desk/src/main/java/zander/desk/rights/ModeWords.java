@@ -6,9 +6,12 @@ import zander.core.rights.Mode;
 import zander.core.rights.Mode.May;
 import zander.core.rights.Mode.Who;
 import zander.core.rights.RightsStep;
+import zander.desk.words.Words;
 
 /** What a mode lets whom do, in a sentence. */
 public final class ModeWords {
+  private static final Words WORDS = Words.of(ModeWords.class);
+
   private ModeWords() {}
 
   /**
@@ -17,13 +20,19 @@ public final class ModeWords {
    * @param folder whether it is a folder's: it is listed and entered, not read and run
    */
   public static String sentence(Mode mode, boolean folder) {
-    StringBuilder words = new StringBuilder("Owner ").append(does(mode, Who.OWNER, folder));
+    StringBuilder words =
+        new StringBuilder(WORDS.say("ownerDoes")).append(does(mode, Who.OWNER, folder));
     String group = does(mode, Who.GROUP, folder);
     String others = does(mode, Who.OTHERS, folder);
     if (group.equals(others)) {
-      words.append(", everyone else ").append(group).append('.');
+      words.append(WORDS.say("everyoneElse")).append(group).append('.');
     } else {
-      words.append(", group ").append(group).append(", others ").append(others).append('.');
+      words
+          .append(WORDS.say("groupDoes"))
+          .append(group)
+          .append(WORDS.say("othersDo"))
+          .append(others)
+          .append('.');
     }
     return words + special(mode, folder);
   }
@@ -35,30 +44,30 @@ public final class ModeWords {
     List<String> deeds = new ArrayList<>();
     if (folder && !run) {
       // Without entering, names are all there is to be had (POSIX XBD 4.5).
-      return read ? "only sees names" : "nothing";
+      return read ? WORDS.say("onlySeesNames") : WORDS.say("nothing");
     }
     if (read) {
-      deeds.add(folder ? "lists" : "reads");
+      deeds.add(folder ? WORDS.say("lists") : WORDS.say("reads"));
     }
     if (write) {
-      deeds.add(folder ? "adds and removes" : "writes");
+      deeds.add(folder ? WORDS.say("addsAndRemoves") : WORDS.say("writes"));
     }
     if (run) {
-      deeds.add(folder ? "enters" : "runs");
+      deeds.add(folder ? WORDS.say("enters") : WORDS.say("runs"));
     }
-    return deeds.isEmpty() ? "nothing" : joined(deeds);
+    return deeds.isEmpty() ? WORDS.say("nothing") : joined(deeds);
   }
 
   private static String special(Mode mode, boolean folder) {
     StringBuilder words = new StringBuilder();
     if (mode.has(Mode.SET_UID) && !folder) {
-      words.append(" Runs as its owner.");
+      words.append(WORDS.say("runsAsItsOwner"));
     }
     if (mode.has(Mode.SET_GID)) {
-      words.append(folder ? " New files get its group." : " Runs as its group.");
+      words.append(folder ? WORDS.say("newFilesGetIts") : WORDS.say("runsAsItsGroup"));
     }
     if (mode.has(Mode.STICKY) && folder) {
-      words.append(" Only owners remove their files.");
+      words.append(WORDS.say("onlyOwnersRemoveTheir"));
     }
     return words.toString();
   }
@@ -68,7 +77,7 @@ public final class ModeWords {
     int last = words.size() - 1;
     return last == 0
         ? words.get(0)
-        : String.join(", ", words.subList(0, last)) + " and " + words.get(last);
+        : WORDS.say("and", String.join(", ", words.subList(0, last)), words.get(last));
   }
 
   /** {@code others may read}. */
@@ -88,25 +97,28 @@ public final class ModeWords {
           (had ? less : more).add(verb(may, folder));
         }
       }
-      String name = who == Who.OWNER ? "owner" : who == Who.GROUP ? "group" : "others";
+      String name =
+          who == Who.OWNER
+              ? WORDS.say("theOwner")
+              : who == Who.GROUP ? WORDS.say("theGroup") : WORDS.say("theOthers");
       if (!more.isEmpty()) {
-        deeds.add(name + " may " + String.join(" and ", more));
+        deeds.add(WORDS.say("may", name, String.join(WORDS.say("lastOfAll"), more)));
       }
       if (!less.isEmpty()) {
-        deeds.add(name + " may no longer " + String.join(" or ", less));
+        deeds.add(WORDS.say("mayNoLonger", name, String.join(WORDS.say("orLast"), less)));
       }
     }
     if (folder && after.has(Mode.SET_GID) && !before.has(Mode.SET_GID)) {
-      deeds.add("new files get its group");
+      deeds.add(WORDS.say("newFilesGetItsGroup"));
     }
     return deeds;
   }
 
   private static String verb(May may, boolean folder) {
     return switch (may) {
-      case READ -> folder ? "list" : "read";
-      case WRITE -> folder ? "add and remove" : "write";
-      case RUN -> folder ? "enter" : "run";
+      case READ -> folder ? WORDS.say("list") : WORDS.say("read");
+      case WRITE -> folder ? WORDS.say("addAndRemove") : WORDS.say("write");
+      case RUN -> folder ? WORDS.say("enter") : WORDS.say("run");
     };
   }
 }

@@ -28,6 +28,7 @@ import zander.core.work.Cancellation;
 import zander.desk.folder.FolderModel;
 import zander.desk.rights.tree.TreeRightsModel;
 import zander.desk.sheet.OpenDesk;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 
 /**
@@ -35,6 +36,8 @@ import zander.desk.work.FailureWords;
  * octal and symbolic notation are three ways to change these, so they cannot disagree.
  */
 public final class RightsModel implements ModeEditing {
+  private static final Words WORDS = Words.of(RightsModel.class);
+
   /** More entries are looked through on another thread. */
   private static final int MANY = 3000;
 
@@ -289,9 +292,9 @@ public final class RightsModel implements ModeEditing {
       return;
     }
     if (!owner.get().isBlank() && uidOf(owner.get()).isEmpty()) {
-      problem.set("no account " + owner.get() + " on this server");
+      problem.set(WORDS.say("noAccountOnThis", owner.get()));
     } else if (!group.get().isBlank() && gidOf(group.get()).isEmpty()) {
-      problem.set("no group " + group.get() + " on this server");
+      problem.set(WORDS.say("noGroupOnThis", group.get()));
     } else {
       problem.set("");
     }
@@ -321,7 +324,7 @@ public final class RightsModel implements ModeEditing {
       return;
     }
     busy.set(true);
-    outcome.set("setting");
+    outcome.set(WORDS.say("setting"));
     OptionalInt uid = uidWanted();
     OptionalInt gid = gidWanted();
     Map<RemotePath, Mode> each = new LinkedHashMap<>();
@@ -369,11 +372,11 @@ public final class RightsModel implements ModeEditing {
       outcome.set(RightsSetting.words(results.size(), all));
     } else {
       problem.set(
-          failed.size()
-              + " of "
-              + results.size()
-              + " not set. "
-              + FailureWords.of(failed.get(0).failure()).headline());
+          WORDS.say(
+              "ofNotSet",
+              failed.size(),
+              results.size(),
+              FailureWords.of(failed.get(0).failure()).headline()));
       desk.checkLine();
     }
     changed();

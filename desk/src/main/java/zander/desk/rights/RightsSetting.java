@@ -17,6 +17,7 @@ import zander.desk.folder.FolderModel;
 import zander.desk.folder.action.AsRoot;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 
 /**
@@ -27,6 +28,8 @@ import zander.desk.work.FailureWords;
  * @param gid the group of all; empty to leave it
  */
 record RightsSetting(Map<RemotePath, Mode> each, OptionalInt uid, OptionalInt gid) {
+  private static final Words WORDS = Words.of(RightsSetting.class);
+
   /** Between two words of how far it is, in nanoseconds. */
   private static final long PACE = 200_000_000;
 
@@ -50,7 +53,7 @@ record RightsSetting(Map<RemotePath, Mode> each, OptionalInt uid, OptionalInt gi
       if (System.nanoTime() - told > PACE) {
         told = System.nanoTime();
         progress.accept(
-            "setting, " + Texts.count(results.size()) + " of " + Texts.count(each.size()));
+            WORDS.say("settingOf", Texts.count(results.size()), Texts.count(each.size())));
       }
     }
     return results;
@@ -102,11 +105,7 @@ record RightsSetting(Map<RemotePath, Mode> each, OptionalInt uid, OptionalInt gi
    */
   static String words(int set, int all) {
     return set == all
-        ? "set and read back" + (set == 1 ? "" : ", all " + set)
-        : "stopped: "
-            + Texts.count(set)
-            + " of "
-            + Texts.count(all)
-            + " are set and read back, the others are as they were";
+        ? WORDS.say("setAndReadBack", set == 1 ? "" : WORDS.say("all", set))
+        : WORDS.say("stoppedOfAreSet", Texts.count(set), Texts.count(all));
   }
 }

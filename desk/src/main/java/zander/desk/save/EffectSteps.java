@@ -12,11 +12,14 @@ import zander.core.work.Cancellation;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Question.Choice;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
 /** How a saved change takes effect, and goes back where it does not. Interface thread only. */
 final class EffectSteps {
+  private static final Words WORDS = Words.of(EffectSteps.class);
+
   private static final int MOST_LINES = 8;
 
   private final OpenDesk desk;
@@ -67,17 +70,17 @@ final class EffectSteps {
     file.ask(
         Question.notice(
             new Message(
-                file.path().name() + " is saved. Run " + change.command() + " now?",
-                "What is running on the server has not read it yet."),
+                WORDS.say("isSavedRunNow", file.path().name(), change.command()),
+                WORDS.say("whatIsRunningOn")),
             false,
-            new Choice("Run it", ticked -> run(change, state)),
+            new Choice(WORDS.say("runIt"), ticked -> run(change, state)),
             new Choice(
-                "Run it with each save",
+                WORDS.say("runItWithEach"),
                 ticked -> {
                   rules.choose(change.rules.withoutAsking(true));
                   run(change, state);
                 }),
-            new Choice("Not now", ticked -> file.dismissQuestion())));
+            new Choice(WORDS.say("notNow"), ticked -> file.dismissQuestion())));
   }
 
   private void run(Change change, String state) {
@@ -86,7 +89,7 @@ final class EffectSteps {
         new Outcome() {
           @Override
           public void worked(Effect effect) {
-            file.say(state + "; " + saidOf(change, effect));
+            file.say(WORDS.say("stateAnd", state, saidOf(change, effect)));
           }
 
           @Override
@@ -95,23 +98,23 @@ final class EffectSteps {
                 Question.notice(
                     said,
                     true,
-                    new Choice("Put the version before back", ticked -> goBack(change)),
-                    new Choice("Run it again", ticked -> run(change, state)),
-                    new Choice("Keep the new version", ticked -> file.dismissQuestion())));
+                    new Choice(WORDS.say("putTheVersionBefore"), ticked -> goBack(change)),
+                    new Choice(WORDS.say("runItAgain"), ticked -> run(change, state)),
+                    new Choice(WORDS.say("keepTheNewVersion"), ticked -> file.dismissQuestion())));
           }
         });
   }
 
   static String saidOf(Change change, Effect effect) {
     return effect.state().isEmpty()
-        ? change.command() + " worked"
-        : effect.unit() + " is " + effect.state();
+        ? WORDS.say("worked", change.command())
+        : WORDS.say("is", effect.unit(), effect.state());
   }
 
   /** Runs the command of a change; the text can be edited meanwhile. */
   void run(Change change, Outcome outcome) {
     file.dismissQuestion();
-    file.say("running " + change.command());
+    file.say(WORDS.say("running", change.command()));
     Running running = new Running(change);
     Commands commands = desk.commands();
     desk.background()
@@ -130,11 +133,11 @@ final class EffectSteps {
               desk.checkLine();
               outcome.failed(
                   new Message(
-                      "It is not known whether " + change.command() + " worked",
-                      FailureWords.of(failure).headline()
-                          + ". The server has the new version of "
-                          + file.path().name()
-                          + "."));
+                      WORDS.say("itIsNotKnown", change.command()),
+                      WORDS.say(
+                          "theServerHasThe",
+                          FailureWords.of(failure).headline(),
+                          file.path().name())));
             });
   }
 
@@ -154,9 +157,9 @@ final class EffectSteps {
         isTold = true;
         file.ask(
             Question.notice(
-                new Message("Running on the server", change.command()),
+                new Message(WORDS.say("runningOnTheServer"), change.command()),
                 false,
-                new Choice("Stop waiting", ticked -> stop.stop())));
+                new Choice(WORDS.say("stopWaiting"), ticked -> stop.stop())));
       }
     }
 
@@ -174,22 +177,21 @@ final class EffectSteps {
         effect.said().lines().filter(line -> !line.isBlank()).limit(MOST_LINES).toList();
     String headline =
         effect.state().isEmpty()
-            ? change.command() + " did not work"
-            : effect.unit() + " is " + effect.state() + " after " + change.command();
+            ? WORDS.say("didNotWork", change.command())
+            : WORDS.say("isAfter", effect.unit(), effect.state(), change.command());
     return new Message(
         headline,
-        String.join("\n", lines)
-            + (lines.isEmpty() ? "" : "\n")
-            + "The server has the new version of "
-            + file.path().name()
-            + ".");
+        WORDS.say(
+            "theServerHasTheNew",
+            String.join("\n", lines) + (lines.isEmpty() ? "" : "\n"),
+            file.path().name()));
   }
 
   /** Puts the version before back, and has it take effect. */
   private void goBack(Change change) {
     file.dismissQuestion();
     file.setBusy(true);
-    file.say("putting the version before back");
+    file.say(WORDS.say("puttingItBack"));
     Commands commands = desk.commands();
     desk.background()
         .run(
@@ -218,11 +220,13 @@ final class EffectSteps {
   private void wentBack(Message wrong) {
     file.rebase(
         theirs -> {
-          file.say("put back; your text is not saved");
+          file.say(WORDS.say("putBackNotSaved"));
           if (wrong != null) {
             file.ask(
                 Question.notice(
-                    wrong, true, new Choice("Keep editing", ticked -> file.dismissQuestion())));
+                    wrong,
+                    true,
+                    new Choice(WORDS.say("keepEditing"), ticked -> file.dismissQuestion())));
           }
         });
   }
@@ -230,12 +234,12 @@ final class EffectSteps {
   /** What should have checked it did not take it, and it stands all the same. */
   void notPutBack(Change change, NotPutBack stands) {
     Message why = FailureWords.of(stands);
-    file.say("on the server, not checked");
+    file.say(WORDS.say("notChecked"));
     file.ask(
         Question.notice(
             why,
             true,
-            new Choice("Put the version before back", ticked -> goBack(change)),
-            new Choice("Keep the new version", ticked -> file.dismissQuestion())));
+            new Choice(WORDS.say("putTheVersionBefore"), ticked -> goBack(change)),
+            new Choice(WORDS.say("keepTheNewVersion"), ticked -> file.dismissQuestion())));
   }
 }

@@ -11,6 +11,7 @@ import zander.desk.save.EffectSteps.Change;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Question.Choice;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
@@ -19,6 +20,8 @@ import zander.desk.work.Message;
  * back, the sign-in, and what a person may do meanwhile. Interface thread only.
  */
 final class GuardSteps {
+  private static final Words WORDS = Words.of(GuardSteps.class);
+
   private static final Duration TICK = Duration.ofMillis(500);
 
   private final OpenDesk desk;
@@ -73,10 +76,10 @@ final class GuardSteps {
       Duration now = guard.left();
       left.set(
           now.isZero()
-              ? "The server is putting the version before back."
-              : "The server puts the version before back in " + now.toSeconds() + " s.");
+              ? WORDS.say("theServerIsPutting")
+              : WORDS.say("theServerPutsThe", now.toSeconds()));
       if (now.isZero() && !settling) {
-        settle("taking it back", guard::awaitEnd, ended -> returned());
+        settle(WORDS.say("takingItBack"), guard::awaitEnd, ended -> returned());
       }
     }
 
@@ -91,18 +94,13 @@ final class GuardSteps {
     @Override
     public void failed(Message said) {
       if (waiting == this) {
-        ask(said, true, new Choice("Sign in anew all the same", ticked -> signIn()));
+        ask(said, true, new Choice(WORDS.say("signInAnewAll"), ticked -> signIn()));
       }
     }
 
     private void signIn() {
-      file.say("saved; kept if a new sign-in works");
-      ask(
-          new Message(
-              "Signing in anew, to see that you still get in",
-              "If it works, the change is kept."
-                  + " If not, the server takes it back by itself, also when Zander is gone."),
-          false);
+      file.say(WORDS.say("savedKeptIf"));
+      ask(new Message(WORDS.say("signingInAnewTo"), WORDS.say("ifItWorksThe")), false);
       desk.signInAnew(
           line -> {
             if (waiting != this || settling) {
@@ -121,7 +119,7 @@ final class GuardSteps {
                     },
                     kept -> {
                       settling = false;
-                      keptOrNot(kept, "kept: a new sign-in works");
+                      keptOrNot(kept, WORDS.say("keptANewSign"));
                     },
                     this::notSettled);
           },
@@ -129,9 +127,9 @@ final class GuardSteps {
             if (waiting == this && !settling) {
               Message why = FailureWords.of(failure);
               ask(
-                  new Message("A new sign-in did not work", why.headline() + ". " + why.detail()),
+                  new Message(WORDS.say("aNewSignIn"), why.headline() + ". " + why.detail()),
                   true,
-                  new Choice("Try again", ticked -> signIn()));
+                  new Choice(WORDS.say("tryAgain"), ticked -> signIn()));
             }
           });
     }
@@ -140,12 +138,15 @@ final class GuardSteps {
       if (closed) {
         return;
       }
-      Choice back = new Choice("Put it back now", ticked -> takeBack());
+      Choice back = new Choice(WORDS.say("putItBackNow"), ticked -> takeBack());
       Choice keep =
           new Choice(
-              "Keep it without a new sign-in",
+              WORDS.say("keepItWithoutA"),
               ticked ->
-                  settle("keeping it", guard::keep, kept -> keptOrNot(kept, "kept as you said")));
+                  settle(
+                      WORDS.say("keepingIt"),
+                      guard::keep,
+                      kept -> keptOrNot(kept, WORDS.say("keptAsYouSaid"))));
       Question question =
           first.length == 0
               ? Question.notice(said, danger, keep, back)
@@ -154,7 +155,7 @@ final class GuardSteps {
     }
 
     private void takeBack() {
-      settle("putting it back", guard::takeBack, done -> returned());
+      settle(WORDS.say("puttingItBack"), guard::takeBack, done -> returned());
     }
 
     private void settle(String state, Asked how, java.util.function.Consumer<Boolean> then) {
@@ -180,7 +181,7 @@ final class GuardSteps {
         return;
       }
       over();
-      file.say("saved to the server, " + state);
+      file.say(WORDS.say("savedToTheServer", state));
     }
 
     /** The server has had its time: what it has now is read, whatever was to be. */
@@ -191,9 +192,7 @@ final class GuardSteps {
             boolean stands =
                 theirs.version().digestText().equals(change.made().version().digestText());
             if (stands) {
-              ask(
-                  "The server did not take the change back",
-                  "It still has the new version of " + file.path().name() + ".");
+              ask(WORDS.say("theServerDidNot"), WORDS.say("itStillHasThe", file.path().name()));
             } else {
               desk.background()
                   .run(
@@ -204,11 +203,8 @@ final class GuardSteps {
                       },
                       done -> desk.changed(java.util.List.of(change.path())),
                       failure -> {});
-              file.say("put back; your text is not saved");
-              ask(
-                  "The server has taken the change back",
-                  file.path().name()
-                      + " is as it was before on the server. Your text is here, not saved.");
+              file.say(WORDS.say("putBackNotSaved"));
+              ask(WORDS.say("theServerHasTaken"), WORDS.say("isAsItWas", file.path().name()));
             }
           });
     }
@@ -218,7 +214,7 @@ final class GuardSteps {
           Question.notice(
               new Message(headline, detail),
               true,
-              new Choice("Keep editing", ticked -> file.dismissQuestion())));
+              new Choice(WORDS.say("keepEditing"), ticked -> file.dismissQuestion())));
     }
 
     private void notSettled(Throwable failure) {
@@ -226,14 +222,12 @@ final class GuardSteps {
       desk.checkLine();
       if (!guard.left().isZero()) {
         Message why = FailureWords.of(failure);
-        ask(why, true, new Choice("Sign in anew", ticked -> signIn()));
+        ask(why, true, new Choice(WORDS.say("signInAnew"), ticked -> signIn()));
         return;
       }
       over();
-      file.say("not known what the server has");
-      ask(
-          "Whether the server has taken the change back is not known",
-          "The line is away. When it is back, what the server has is compared with your text.");
+      file.say(WORDS.say("notKnownWhatTheServerHas"));
+      ask(WORDS.say("whetherTheServerHas"), WORDS.say("theLineIsAway"));
     }
 
     private void over() {

@@ -6,10 +6,13 @@ import zander.desk.folder.KeptDrift;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Question.Choice;
+import zander.desk.words.Words;
 import zander.desk.work.Message;
 
 /** Says of a file that was saved that it has other rights than its folder keeps; once a file. */
 final class KeptAfterSave {
+  private static final Words WORDS = Words.of(KeptAfterSave.class);
+
   private final OpenDesk desk;
   private final EditedFile file;
 
@@ -26,14 +29,14 @@ final class KeptAfterSave {
     }
     file.ask(
         Question.notice(
-            new Message(real.name() + " is saved. Its rights are not as kept", differs),
+            new Message(WORDS.say("isSavedItsRights", real.name()), differs),
             false,
             new Choice(
-                "Look what would change",
+                WORDS.say("lookWhatWouldChange"),
                 ticked -> {
                   file.dismissQuestion();
                   desk.marked().showDifferences(List.of(real));
                 }),
-            new Choice("Leave them", ticked -> file.dismissQuestion())));
+            new Choice(WORDS.say("leaveThem"), ticked -> file.dismissQuestion())));
   }
 }

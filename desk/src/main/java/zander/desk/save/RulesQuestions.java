@@ -12,10 +12,13 @@ import zander.desk.sheet.Question;
 import zander.desk.sheet.Question.Choice;
 import zander.desk.sheet.Question.Input;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 import zander.desk.work.Message;
 
 /** What goes with the saves of a file: offered and chosen. Interface thread only. */
 final class RulesQuestions {
+  private static final Words WORDS = Words.of(RulesQuestions.class);
+
   private final OpenDesk desk;
   private final EditedFile file;
   private final KeptSaveRules kept;
@@ -51,39 +54,31 @@ final class RulesQuestions {
     file.ask(
         Question.notice(
             new Message(
-                "Do this with each save of " + file.path().name() + "?",
-                String.join("\n", told(rules))),
+                WORDS.say("doThisWithEach", file.path().name()), String.join("\n", told(rules))),
             false,
-            answer("With each save", rules, save),
-            answer("Save without it", SaveRules.NONE, save),
-            new Choice("Change …", ticked -> ask(rules)),
-            new Choice("Keep editing", ticked -> file.dismissQuestion())));
+            answer(WORDS.say("withEachSave"), rules, save),
+            answer(WORDS.say("saveWithoutIt"), SaveRules.NONE, save),
+            new Choice(WORDS.say("change"), ticked -> ask(rules)),
+            new Choice(WORDS.say("keepEditing"), ticked -> file.dismissQuestion())));
   }
 
   private static List<String> told(SaveRules rules) {
     List<String> lines = new ArrayList<>();
     if (!rules.check().isEmpty()) {
-      lines.add(
-          rules.check()
-              + " checks the new content before it counts. If it finds a fault, nothing is saved.");
+      lines.add(WORDS.say("checksTheNewContent", rules.check()));
     }
     if (!rules.after().isEmpty()) {
-      lines.add(
-          rules.after()
-              + " checks it when it is saved. If it finds a fault, the version before is put back.");
+      lines.add(WORDS.say("checksItWhenIt", rules.after()));
     }
     if (!rules.effect().isEmpty()) {
       lines.add(
           rules.effect()
               + (rules.asks() && !rules.isGuarded()
-                  ? " then makes it take effect. You are asked each time."
-                  : " then makes it take effect."));
+                  ? WORDS.say("thenMakesItTake")
+                  : WORDS.say("thenMakesItTakeEffect")));
     }
     if (rules.isGuarded()) {
-      lines.add(
-          "A new sign-in then shows that you still get in. If it does not work within "
-              + Texts.timeLeft(rules.seconds())
-              + ", the server puts the version before back by itself.");
+      lines.add(WORDS.say("aNewSignIn", Texts.timeLeft(rules.seconds())));
     }
     return lines;
   }
@@ -108,27 +103,25 @@ final class RulesQuestions {
     StringProperty check = new SimpleStringProperty(now.check());
     StringProperty after = new SimpleStringProperty(now.after());
     StringProperty effect = new SimpleStringProperty(now.effect());
-    StringProperty seconds = new SimpleStringProperty(now.isGuarded() ? now.seconds() + " s" : "");
+    StringProperty seconds =
+        new SimpleStringProperty(now.isGuarded() ? WORDS.say("s", now.seconds()) : "");
     Question question =
         Question.asking(
             new Message(
-                "With each save of " + file.path().name(),
-                "Commands run on the server; "
-                    + StagedCheck.FILE
-                    + " stands for the file. Leave a field empty to do without. The time is 10 to"
-                    + " 3600 s."),
+                WORDS.say("withEachSaveOf", file.path().name()),
+                WORDS.say("commandsRunOnThe", StagedCheck.FILE)),
             List.of(
                 new Input(
                     "rules-check",
-                    "Check before it counts",
+                    WORDS.say("checkBeforeItCounts"),
                     check,
                     "visudo -cf " + StagedCheck.FILE),
-                new Input("rules-after", "Check when saved, else put back", after, "nginx -t"),
-                new Input("rules-effect", "Then run", effect, "systemctl reload nginx"),
+                new Input("rules-after", WORDS.say("checkWhenSavedElse"), after, "nginx -t"),
+                new Input("rules-effect", WORDS.say("thenRun"), effect, "systemctl reload nginx"),
                 new Input(
-                    "rules-seconds", "Put back unless I can sign in within", seconds, "120 s")),
+                    "rules-seconds", WORDS.say("putBackUnlessI"), seconds, WORDS.say("timeHint"))),
             new Choice(
-                "Keep",
+                WORDS.say("keep"),
                 ticked -> {
                   boolean asks = now.asks() || !now.effect().equals(effect.get().strip());
                   choose(
@@ -140,7 +133,7 @@ final class RulesQuestions {
                           secondsOf(seconds.get())));
                   file.dismissQuestion();
                 }),
-            new Choice("Cancel", ticked -> file.dismissQuestion()));
+            new Choice(WORDS.say("cancel"), ticked -> file.dismissQuestion()));
     file.ask(
         question.readyWhen(
             Bindings.createBooleanBinding(() -> secondsOf(seconds.get()) >= 0, seconds)));

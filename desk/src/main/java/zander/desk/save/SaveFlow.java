@@ -21,6 +21,7 @@ import zander.desk.edit.EditedText;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Question.Choice;
+import zander.desk.words.Words;
 import zander.desk.work.Message;
 
 /**
@@ -28,6 +29,8 @@ import zander.desk.work.Message;
  * back, and the command that makes it take effect. Interface thread only.
  */
 public final class SaveFlow {
+  private static final Words WORDS = Words.of(SaveFlow.class);
+
   /** What is quicker is not told while it runs. */
   static final Duration SLOW = Duration.ofMillis(1500);
 
@@ -75,7 +78,7 @@ public final class SaveFlow {
     EditedText.Snapshot saving = file.toBeSaved();
     Run run = new Run(desk, file, allowed, wanted, new Cancellation(), new AtomicReference<>());
     file.setBusy(true);
-    file.say(wanted.isChecked() ? "checking and saving" : "saving");
+    file.say(wanted.isChecked() ? WORDS.say("checkingAndSaving") : WORDS.say("saving"));
     Future<?> watch = desk.background().later(SLOW, () -> tellOf(run));
     desk.background()
         .run(
@@ -96,9 +99,9 @@ public final class SaveFlow {
       String both = (run.rules.check() + "\n" + run.rules.after()).strip();
       file.ask(
           Question.notice(
-              new Message("Checking the new content", both),
+              new Message(WORDS.say("checkingTheNewContent"), both),
               false,
-              new Choice("Stop and do not save", ticked -> run.stop.stop())));
+              new Choice(WORDS.say("stopAndDoNot"), ticked -> run.stop.stop())));
     }
   }
 
@@ -201,10 +204,11 @@ public final class SaveFlow {
     file.setBusy(false);
     file.saved(done.made().version(), text);
     String state =
-        "saved to the server"
-            + (run.rules.isChecked() ? ", checked" : "")
-            + (done.made().inPlace() ? ", written into the same file" : "")
-            + (done.passing() ? "; it can be put back until Zander ends" : "");
+        WORDS.say(
+            "savedToTheServer",
+            run.rules.isChecked() ? WORDS.say("checked") : "",
+            done.made().inPlace() ? WORDS.say("writtenIntoTheSame") : "",
+            done.passing() ? WORDS.say("itCanBePut") : "");
     if (!file.isUnsaved()) {
       file.say(state);
     }
@@ -221,7 +225,7 @@ public final class SaveFlow {
 
   private void failed(Run run, String text, Throwable failure) {
     file.setBusy(false);
-    file.say("not on the server yet");
+    file.say(WORDS.say("notOnTheServerYet"));
     if (failure instanceof NotPutBack stands) {
       file.saved(stands.saved().version(), text);
       EffectSteps.Change change =

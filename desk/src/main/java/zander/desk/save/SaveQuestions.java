@@ -12,11 +12,14 @@ import zander.desk.reading.ReadingModel;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Question.Choice;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
 /** What is said and offered when a file cannot be saved, or will not be. */
 public final class SaveQuestions {
+  private static final Words WORDS = Words.of(SaveQuestions.class);
+
   private final OpenDesk desk;
   private final EditedFile file;
 
@@ -28,11 +31,7 @@ public final class SaveQuestions {
   /** For the first file of a server that cannot replace one in one step. */
   public Question savedInSteps() {
     return Question.notice(
-        new Message(
-            "This server cannot replace a file in one step",
-            "A save moves the old file aside and the new one in. For a moment the name is"
-                + " free; if the connection breaks just then, Zander finishes the save when"
-                + " it is back."),
+        new Message(WORDS.say("thisServerCannotReplace"), WORDS.say("aSaveMovesThe")),
         false,
         keepEditing());
   }
@@ -40,10 +39,7 @@ public final class SaveQuestions {
   /** For a text that was not saved when the program ended, of a file that is another by now. */
   public Question draftOfAnother() {
     return Question.notice(
-        new Message(
-            file.path().name() + " was changed on the server since you wrote this",
-            "The text here is yours; saving puts it in the place of the other version, which"
-                + " the journal keeps."),
+        new Message(WORDS.say("wasChangedOnThe", file.path().name()), WORDS.say("theTextHereIs")),
         true,
         keepEditing());
   }
@@ -55,12 +51,10 @@ public final class SaveQuestions {
    */
   public Question closing(Runnable close) {
     return Question.notice(
-        new Message(
-            file.path().name() + " is not saved",
-            "The server has the version before your changes."),
+        new Message(WORDS.say("isNotSaved", file.path().name()), WORDS.say("theServerHasThe")),
         true,
-        new Choice("Save", ticked -> file.save(List.of())),
-        new Choice("Close without saving", ticked -> close.run()),
+        new Choice(WORDS.say("save"), ticked -> file.save(List.of())),
+        new Choice(WORDS.say("closeWithoutSaving"), ticked -> close.run()),
         keepEditing());
   }
 
@@ -69,13 +63,16 @@ public final class SaveQuestions {
     Message said = FailureWords.of(failure);
     if (failure instanceof UnencodableTextException) {
       return Question.notice(
-          said, true, new Choice("Save as UTF-8", ticked -> file.saveInUtf8()), keepEditing());
+          said,
+          true,
+          new Choice(WORDS.say("saveAsUtf8"), ticked -> file.saveInUtf8()),
+          keepEditing());
     }
     if (failure instanceof GuardRefused) {
       return Question.notice(
           said,
           true,
-          new Choice("Save without it, this once", ticked -> file.savePlainly()),
+          new Choice(WORDS.say("saveWithoutItThis"), ticked -> file.savePlainly()),
           keepEditing());
     }
     SaveFailure.Reason reason =
@@ -85,9 +82,9 @@ public final class SaveQuestions {
           Question.notice(
               said,
               true,
-              new Choice("Merge both", ticked -> file.mergeTheirs()),
-              saving("Replace theirs with mine", Allow.REPLACE_OTHERS_CHANGE),
-              new Choice("Load theirs", ticked -> file.loadTheirs()),
+              new Choice(WORDS.say("mergeBoth"), ticked -> file.mergeTheirs()),
+              saving(WORDS.say("replaceTheirsWithMine"), Allow.REPLACE_OTHERS_CHANGE),
+              new Choice(WORDS.say("loadTheirs"), ticked -> file.loadTheirs()),
               keepEditing());
       case OWNER_WOULD_CHANGE ->
           desk.mayActAsRoot()
@@ -95,14 +92,14 @@ public final class SaveQuestions {
                   said,
                   true,
                   asRoot(),
-                  saving("Save, and own it", Allow.OWNER_CHANGE),
+                  saving(WORDS.say("saveAndOwnIt"), Allow.OWNER_CHANGE),
                   keepEditing())
               : Question.notice(
-                  said, true, saving("Save, and own it", Allow.OWNER_CHANGE), keepEditing());
+                  said, true, saving(WORDS.say("saveAndOwnIt"), Allow.OWNER_CHANGE), keepEditing());
       case CHECK_REFUSED -> refusedByCheck(failure, said);
       case METADATA_WOULD_CHANGE ->
           Question.notice(
-              said, true, saving("Save as a new file", Allow.METADATA_CHANGE), keepEditing());
+              said, true, saving(WORDS.say("saveAsANew"), Allow.METADATA_CHANGE), keepEditing());
       default ->
           reason == SaveFailure.Reason.REFUSED
                   && failure instanceof SaveFailure save
@@ -121,13 +118,13 @@ public final class SaveQuestions {
     return Question.notice(
         said,
         true,
-        new Choice("Change the check …", ticked -> file.askForRules()),
-        new Choice("Save unchecked, this once", ticked -> file.savePlainly()),
+        new Choice(WORDS.say("changeTheCheck"), ticked -> file.askForRules()),
+        new Choice(WORDS.say("saveUncheckedThisOnce"), ticked -> file.savePlainly()),
         keepEditing());
   }
 
   private Question again(Throwable failure, Message said) {
-    Choice again = new Choice("Try again", ticked -> file.save(List.of()));
+    Choice again = new Choice(WORDS.say("tryAgain"), ticked -> file.save(List.of()));
     return desk.mayRootHelp(failure.getCause())
         ? Question.notice(said, true, asRoot(), again, keepEditing())
         : Question.notice(said, true, again, keepEditing());
@@ -136,26 +133,26 @@ public final class SaveQuestions {
   /** What saving would change. */
   public Question changes(List<LineDifference.Line> difference) {
     String name = file.path().name();
-    Choice close = new Choice("Close", ticked -> file.dismissQuestion());
+    Choice close = new Choice(WORDS.say("close"), ticked -> file.dismissQuestion());
     if (difference.isEmpty() && file.isUnsaved()) {
       return Question.notice(
-          new Message(
-              "The text of " + name + " has no changes",
-              "Saving changes its line ends or its encoding."),
+          new Message(WORDS.say("theTextOfHas", name), WORDS.say("savingChangesItsLine")),
           false,
-          new Choice("Save to server", ticked -> file.save(List.of())),
+          new Choice(WORDS.say("saveToServer"), ticked -> file.save(List.of())),
           close);
     }
     if (difference.isEmpty()) {
       return Question.notice(
-          new Message(name + " has no changes", "The text here is the server's."), false, close);
+          new Message(WORDS.say("hasNoChanges", name), WORDS.say("theTextHereIsThe")),
+          false,
+          close);
     }
     return Question.notice(
-            new Message("Your changes in " + name, "Saving makes these on the server."),
+            new Message(WORDS.say("yourChangesIn", name), WORDS.say("savingMakesTheseOn")),
             false,
-            new Choice("Save to server", ticked -> file.save(List.of())),
+            new Choice(WORDS.say("saveToServer"), ticked -> file.save(List.of())),
             new Choice(
-                "Side by side",
+                WORDS.say("sideBySide"),
                 ticked -> {
                   file.dismissQuestion();
                   CompareModel.show(desk, file);
@@ -170,20 +167,17 @@ public final class SaveQuestions {
    * @param grew whether nothing but more lines came to its end, as to a log's
    */
   public Question changedThere(List<LineDifference.Line> difference, boolean grew) {
-    Choice load = new Choice("Load theirs", ticked -> file.loadTheirs());
-    String changed = file.path().name() + " was changed on the server";
+    Choice load = new Choice(WORDS.say("loadTheirs"), ticked -> file.loadTheirs());
+    String changed = WORDS.say("wasChangedOnTheServer", file.path().name());
     return (file.isUnsaved()
             ? Question.notice(
-                new Message(
-                    changed,
-                    "Your changes are here and not on the server. Merging puts both together;"
-                        + " nothing is saved by it."),
+                new Message(changed, WORDS.say("yourChangesAreHere")),
                 false,
-                new Choice("Merge both", ticked -> file.mergeTheirs()),
+                new Choice(WORDS.say("mergeBoth"), ticked -> file.mergeTheirs()),
                 load,
                 keepEditing())
             : Question.notice(
-                new Message(changed, "The text here is the version before."),
+                new Message(changed, WORDS.say("theTextHereIsTheVersion")),
                 false,
                 (grew ? List.of(load, follow(), keepEditing()) : List.of(load, keepEditing()))
                     .toArray(Choice[]::new)))
@@ -192,7 +186,7 @@ public final class SaveQuestions {
 
   private Choice follow() {
     return new Choice(
-        "Follow it as it grows",
+        WORDS.say("followItAsIt"),
         ticked -> {
           file.dismissQuestion();
           ReadingModel.show(desk, file.path());
@@ -203,12 +197,15 @@ public final class SaveQuestions {
   public Question readOnly() {
     Message said =
         new Message(
-            file.path().name() + " can be read but not saved",
-            "Your account cannot write to this file, and cannot replace it in its folder.");
-    Choice reading = new Choice("Read only", ticked -> file.dismissQuestion());
+            WORDS.say("canBeReadBut", file.path().name()), WORDS.say("yourAccountCannotWrite"));
+    Choice reading = new Choice(WORDS.say("readOnly"), ticked -> file.dismissQuestion());
     return desk.mayActAsRoot()
         ? Question.notice(
-            said, false, new Choice("Edit as root", ticked -> file.goOnAsRoot()), follow(), reading)
+            said,
+            false,
+            new Choice(WORDS.say("editAsRoot"), ticked -> file.goOnAsRoot()),
+            follow(),
+            reading)
         : Question.notice(said, false, follow(), reading);
   }
 
@@ -217,10 +214,10 @@ public final class SaveQuestions {
   }
 
   private Choice asRoot() {
-    return new Choice("Go on as root", ticked -> file.goOnAsRoot());
+    return new Choice(WORDS.say("goOnAsRoot"), ticked -> file.goOnAsRoot());
   }
 
   public Choice keepEditing() {
-    return new Choice("Keep editing", ticked -> file.dismissQuestion());
+    return new Choice(WORDS.say("keepEditing"), ticked -> file.dismissQuestion());
   }
 }

@@ -8,11 +8,14 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
 /** One thing open on a desk. Used on the interface thread only. */
 public abstract class Sheet {
+  private static final Words WORDS = Words.of(Sheet.class);
+
   private final ReadOnlyStringWrapper title = new ReadOnlyStringWrapper("");
   private final ReadOnlyBooleanWrapper unsaved = new ReadOnlyBooleanWrapper(false);
   private final ReadOnlyObjectWrapper<Question> question = new ReadOnlyObjectWrapper<>();
@@ -80,7 +83,7 @@ public abstract class Sheet {
   public final void tellFailureOrAsRoot(Message said, Runnable asRoot) {
     Question.Choice choice =
         new Question.Choice(
-            "Do it as root",
+            WORDS.say("doItAsRoot"),
             ticked -> {
               dismissQuestion();
               asRoot.run();
@@ -90,7 +93,7 @@ public abstract class Sheet {
 
   /** The answer to what is only told. */
   public final Question.Choice dismiss() {
-    return new Question.Choice("Close", ticked -> dismissQuestion());
+    return new Question.Choice(WORDS.say("close"), ticked -> dismissQuestion());
   }
 
   /** The same if it is still this one. */

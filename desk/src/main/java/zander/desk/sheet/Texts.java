@@ -6,9 +6,12 @@ import java.time.ZoneId;
 import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
 import java.util.Locale;
+import zander.desk.words.Words;
 
 /** Sizes, times and counts as people read them. */
 public final class Texts {
+  private static final Words WORDS = Words.of(Texts.class);
+
   private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm", Locale.ROOT);
   private static final DateTimeFormatter DAY =
       DateTimeFormatter.ofPattern("d MMM HH:mm", Locale.ENGLISH);
@@ -16,7 +19,9 @@ public final class Texts {
       DateTimeFormatter.ofPattern("d MMM yyyy", Locale.ENGLISH);
   private static final DateTimeFormatter EXACT =
       DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm:ss xxx", Locale.ROOT);
-  private static final String[] UNITS = {"KB", "MB", "GB", "TB", "PB"};
+  private static final String[] UNITS = {
+    WORDS.say("kb"), WORDS.say("mb"), WORDS.say("gb"), WORDS.say("tb"), WORDS.say("pb")
+  };
 
   private Texts() {}
 
@@ -39,14 +44,13 @@ public final class Texts {
     return String.format(Locale.ROOT, "%,d", number);
   }
 
-  /** A count with its word: {@code 1 file}, {@code 3 files}. */
-  public static String count(long number, String one) {
-    return count(number) + " " + (number == 1 ? one : one + "s");
-  }
-
-  /** The same for a word with a plural of its own. */
-  public static String count(long number, String one, String many) {
-    return count(number) + " " + (number == 1 ? one : many);
+  /**
+   * A count with its word: {@code 1 file}, {@code 3 files}.
+   *
+   * @param thing a key of the counted words
+   */
+  public static String count(long number, String thing) {
+    return Words.counted(number, count(number), thing);
   }
 
   /** The time as near as it matters: minutes ago, today, yesterday, this year, a date. */
@@ -55,16 +59,16 @@ public final class Texts {
     long age = clock.instant().getEpochSecond() - seconds;
     LocalDate today = LocalDate.now(clock);
     if (age >= 0 && age < 60) {
-      return "just now";
+      return WORDS.say("justNow");
     }
     if (age >= 0 && age < 3600) {
-      return age / 60 + " min ago";
+      return WORDS.say("minAgo", age / 60);
     }
     if (time.toLocalDate().equals(today)) {
-      return "today " + TIME.format(time);
+      return WORDS.say("today", TIME.format(time));
     }
     if (time.toLocalDate().equals(today.minusDays(1))) {
-      return "yesterday " + TIME.format(time);
+      return WORDS.say("yesterday", TIME.format(time));
     }
     boolean recent = age >= 0 && age < 180L * 86_400;
     return (recent ? DAY : YEAR).format(time);
@@ -78,9 +82,9 @@ public final class Texts {
   /** A time that is left: {@code 5 s}, {@code 3 min}, {@code 2 h 10 min}. */
   public static String timeLeft(long seconds) {
     if (seconds < 60) {
-      return Math.max(1, seconds) + " s";
+      return WORDS.say("s", Math.max(1, seconds));
     }
     long minutes = (seconds + 30) / 60;
-    return minutes < 60 ? minutes + " min" : minutes / 60 + " h " + minutes % 60 + " min";
+    return minutes < 60 ? WORDS.say("min", minutes) : WORDS.say("hMin", minutes / 60, minutes % 60);
   }
 }

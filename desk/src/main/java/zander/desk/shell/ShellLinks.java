@@ -7,12 +7,15 @@ import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
 import zander.desk.term.TextLink;
+import zander.desk.words.Words;
 import zander.desk.work.Browser;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
 /** Goes to what is pressed in a shell: a file at its line, a folder, or an address. */
 final class ShellLinks {
+  private static final Words WORDS = Words.of(ShellLinks.class);
+
   private final OpenDesk desk;
   private final Sheet shell;
 
@@ -37,8 +40,8 @@ final class ShellLinks {
     } else {
       shell.tell(
           new Message(
-              "This link is not opened: " + VisibleText.of(link.target()),
-              "Zander opens links that begin with http:// or https://."));
+              WORDS.say("thisLinkIsNot", VisibleText.of(link.target())),
+              WORDS.say("zanderOpensLinksThat")));
     }
   }
 
@@ -63,15 +66,15 @@ final class ShellLinks {
   private void askToBrowse(String address) {
     shell.ask(
         Question.notice(
-            new Message("Open this page in your browser?", VisibleText.of(address)),
+            new Message(WORDS.say("openThisPageIn"), VisibleText.of(address)),
             false,
             new Question.Choice(
-                "Open it",
+                WORDS.say("openIt"),
                 ticked -> {
                   shell.dismissQuestion();
                   browse(address);
                 }),
-            new Question.Choice("Cancel", ticked -> shell.dismissQuestion())));
+            new Question.Choice(WORDS.say("cancel"), ticked -> shell.dismissQuestion())));
   }
 
   private void browse(String address) {
@@ -82,9 +85,8 @@ final class ShellLinks {
               if (!opened) {
                 shell.tellFailure(
                     new Message(
-                        "No program on this computer showed the page",
-                        "xdg-open is what it was given to. Its address: "
-                            + VisibleText.of(address)));
+                        WORDS.say("noProgramOnThis"),
+                        WORDS.say("xdgOpenIsWhat", VisibleText.of(address))));
               }
             },
             failure -> shell.tellFailure(FailureWords.of(failure)));

@@ -18,11 +18,14 @@ import zander.desk.sheet.Sheet;
 import zander.desk.term.PastedText;
 import zander.desk.term.TerminalModel;
 import zander.desk.term.TextLink;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
 /** A shell on the server and the terminal it writes to. */
 public final class ShellModel extends Sheet {
+  private static final Words WORDS = Words.of(ShellModel.class);
+
   private final ShellSheets shells;
   private final OpenDesk desk;
   private RemotePath folder;
@@ -65,7 +68,7 @@ public final class ShellModel extends Sheet {
             this::opened,
             opened -> {
               if (opened == null) {
-                ended.set("This server has no tmux, so it keeps no shell. Open an ordinary one.");
+                ended.set(WORDS.say("thisServerHasNo"));
               } else if (closed) {
                 desk.background().run(opened::close);
               } else {
@@ -91,12 +94,7 @@ public final class ShellModel extends Sheet {
                 if (!coding.isEmpty() && !closed) {
                   tell(
                       new Message(
-                          "Programs in this shell do not write UTF-8",
-                          "They write "
-                              + coding
-                              + ", as LANG is set on the server, so letters beyond ASCII may come"
-                              + " as question marks. Set it to a UTF-8 language there, such as"
-                              + " C.UTF-8; locale -a lists those it has."));
+                          WORDS.say("programsInThisShell"), WORDS.say("theyWriteAsLang", coding)));
                 }
               },
               failure -> {
@@ -126,10 +124,10 @@ public final class ShellModel extends Sheet {
                 ended.set(
                     exit < 0
                         ? keptAs.isEmpty()
-                            ? "The connection of this shell is gone."
-                            : "The connection is gone. The server keeps this shell: restart it to"
-                                + " go on."
-                        : "The shell has ended" + (exit == 0 ? "." : " with status " + exit + "."));
+                            ? WORDS.say("theConnectionOfThis")
+                            : WORDS.say("theConnectionIsGone")
+                        : WORDS.say(
+                            "theShellHasEnded", exit == 0 ? "." : WORDS.say("withStatus", exit)));
                 shells.used();
               }
             });
@@ -241,10 +239,7 @@ public final class ShellModel extends Sheet {
                         : KeptShell.folder(desk.commands(), keptAs),
             found -> {
               if (found == null) {
-                tell(
-                    new Message(
-                        "This shell does not say which folder it is in",
-                        "The server's list of processes does not tell it either."));
+                tell(new Message(WORDS.say("thisShellDoesNot"), WORDS.say("theServersListOf")));
               } else {
                 then.accept(found);
               }

@@ -6,9 +6,12 @@ import java.util.function.Supplier;
 import zander.core.connect.Connection;
 import zander.core.files.RemotePath;
 import zander.desk.sheet.OpenDesk;
+import zander.desk.words.Words;
 
 /** Opens shells on a desk. What is typed into them goes out on one thread of the desk. */
 public final class ShellSheets {
+  private static final Words WORDS = Words.of(ShellSheets.class);
+
   /** What the names of kept shells begin with on the server. */
   private static final String NAME = "zander-";
 
@@ -36,7 +39,7 @@ public final class ShellSheets {
   }
 
   public void open(RemotePath at) {
-    desk.openSheets().all().add(new ShellModel(this, "Shell " + ++count, at, ""));
+    desk.openSheets().all().add(new ShellModel(this, WORDS.say("shell", ++count), at, ""));
   }
 
   /** Opens a shell that the server's tmux keeps, or the one it has kept from before. */
@@ -46,7 +49,7 @@ public final class ShellSheets {
       number++;
     }
     String keptAs = NAME + number;
-    String title = "Kept shell " + number;
+    String title = WORDS.say("keptShell", number);
     desk.openSheets().all().add(new ShellModel(this, title, at, keptAs));
   }
 

@@ -11,6 +11,7 @@ import zander.core.term.TerminalListener;
 import zander.core.work.VisibleText;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
+import zander.desk.words.Words;
 import zander.desk.work.Background;
 import zander.desk.work.Message;
 
@@ -20,6 +21,8 @@ import zander.desk.work.Message;
  * on the interface thread.
  */
 public final class ShellSignals implements TerminalListener {
+  private static final Words WORDS = Words.of(ShellSignals.class);
+
   private static final int SHOWN_LINES = 3;
   private static final int SHOWN_WIDTH = 160;
 
@@ -93,7 +96,7 @@ public final class ShellSignals implements TerminalListener {
 
   private void ask(String text) {
     List<String> lines = text.lines().toList();
-    StringBuilder shown = new StringBuilder("It would replace what is on it now:");
+    StringBuilder shown = new StringBuilder(WORDS.say("itWouldReplaceWhat"));
     lines.stream()
         .limit(SHOWN_LINES)
         .forEach(
@@ -106,28 +109,30 @@ public final class ShellSignals implements TerminalListener {
                                 ? line.substring(0, SHOWN_WIDTH) + "..."
                                 : line)));
     if (lines.size() > SHOWN_LINES) {
-      shown.append("\nand ").append(lines.size() - SHOWN_LINES).append(" more lines");
+      shown
+          .append(WORDS.say("and"))
+          .append(lines.size() - SHOWN_LINES)
+          .append(WORDS.say("moreLines"));
     }
-    Message said =
-        new Message("Let the program in this shell put text on the clipboard?", shown.toString());
+    Message said = new Message(WORDS.say("letTheProgramIn"), shown.toString());
     waiting =
         Question.notice(
             said,
             false,
             new Question.Choice(
-                "Put it there",
+                WORDS.say("putItThere"),
                 ticked -> {
                   answered();
                   forClipboard.set(text);
                   forClipboard.set("");
                 }),
             new Question.Choice(
-                "Never in this shell",
+                WORDS.say("neverInThisShell"),
                 ticked -> {
                   refused = true;
                   answered();
                 }),
-            new Question.Choice("No", ticked -> answered()));
+            new Question.Choice(WORDS.say("no"), ticked -> answered()));
     shell.pin(waiting);
   }
 

@@ -2,6 +2,7 @@ package zander.desk.term;
 
 import javafx.scene.paint.Color;
 import zander.core.term.Palette;
+import zander.desk.words.Words;
 
 /**
  * The colours that a person may choose for shells: sixteen, text, ground, cursor, and what is
@@ -9,7 +10,7 @@ import zander.core.term.Palette;
  */
 public enum ShellColours {
   DARK(
-      "dark",
+      Words.of(ShellColours.class).say("dark"),
       new int[] {
         0x22302f, 0xd9694f, 0x7fb069, 0xe0b257, 0x6ea3cf, 0xb58ac4, 0x7fb8a4, 0xc9d1ca,
         0x5f726f, 0xef8a72, 0x9ccf86, 0xf3cf80, 0x93c0e6, 0xd0acdc, 0xa4d6c5, 0xf7faf6
@@ -17,7 +18,7 @@ public enum ShellColours {
       new int[] {0xdfe6df, 0x13201f, 0xe0b257},
       new int[] {0x2c6a5a, 0x6b5420, 0xb0842e}),
   LIGHT(
-      "light",
+      Words.of(ShellColours.class).say("light"),
       new int[] {
         0x22302f, 0xa83a22, 0x3d6b2a, 0x7d5a0c, 0x2a5f8f, 0x7a4a8c, 0x2b6b5a, 0xb9bfb6,
         0x5f6a67, 0x8c2412, 0x2b5419, 0x624500, 0x174a78, 0x623376, 0x175445, 0x9aa29b
@@ -25,7 +26,7 @@ public enum ShellColours {
       new int[] {0x1d2827, 0xfbfaf5, 0x8a5a00},
       new int[] {0xbfded2, 0xf1dfb0, 0xe3b95a}),
   STRONG(
-      "strong contrast",
+      Words.of(ShellColours.class).say("strongContrast"),
       new int[] {
         0x000000, 0xff6b55, 0x5fe05f, 0xffd84d, 0x6cb6ff, 0xf08bff, 0x5fe8d0, 0xe8e8e8,
         0x9a9a9a, 0xff9484, 0x8cff8c, 0xffe88a, 0x9fd0ff, 0xf7b5ff, 0x98fff0, 0xffffff

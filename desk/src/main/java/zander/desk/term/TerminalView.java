@@ -22,12 +22,15 @@ import javafx.scene.paint.Color;
 import zander.core.term.TerminalModes;
 import zander.core.term.TerminalPicture;
 import zander.core.term.screen.Row;
+import zander.desk.words.Words;
 
 /**
  * Draws a terminal on a canvas: at most once a frame, and only the rows that have changed. What is
  * typed and done with the mouse goes to {@link TerminalKeys} and {@link TerminalMouse}.
  */
 public final class TerminalView extends Region {
+  private static final Words WORDS = Words.of(TerminalView.class);
+
   private static final long USUAL_SIZE = 13;
   private static final long SMALLEST = 8;
   private static final long LARGEST = 32;
@@ -86,7 +89,7 @@ public final class TerminalView extends Region {
     getChildren().add(canvas);
     getStyleClass().add("terminal");
     setAccessibleRole(AccessibleRole.TEXT_AREA);
-    setAccessibleText("Shell");
+    setAccessibleText(WORDS.say("shell"));
     setFocusTraversable(true);
     setCursor(Cursor.TEXT);
     setMinSize(0, 0);

@@ -10,6 +10,7 @@ import zander.core.work.Cancellation;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 
 /**
@@ -17,6 +18,8 @@ import zander.desk.work.FailureWords;
  * shown as it comes. Interface thread only.
  */
 final class BackgroundScan<T> {
+  private static final Words WORDS = Words.of(BackgroundScan.class);
+
   private final OpenDesk desk;
   private final Sheet sheet;
   private final ReadOnlyBooleanWrapper running = new ReadOnlyBooleanWrapper();
@@ -63,7 +66,7 @@ final class BackgroundScan<T> {
           Question.notice(
               FailureWords.of(failure),
               true,
-              new Question.Choice("Close", ticked -> sheet.dismissQuestion())));
+              new Question.Choice(WORDS.say("close"), ticked -> sheet.dismissQuestion())));
       desk.checkLine();
     }
   }

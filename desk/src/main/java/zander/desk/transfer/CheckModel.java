@@ -11,9 +11,12 @@ import zander.core.transfer.rules.IgnorePatterns;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Sheet;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 
 /** A comparison of two trees by checksum, and its report. Interface thread only. */
 public final class CheckModel extends Sheet {
+  private static final Words WORDS = Words.of(CheckModel.class);
+
   private final TransferRoute route;
   private final IgnorePatterns leaveOut;
   private final BackgroundScan<Report> looking;
@@ -22,7 +25,7 @@ public final class CheckModel extends Sheet {
     this.route = route;
     this.leaveOut = leaveOut;
     this.looking = new BackgroundScan<>(desk, this);
-    setTitle("Check: " + TransferWords.what(route.names()));
+    setTitle(WORDS.say("check", TransferWords.what(route.names())));
     look();
   }
 
@@ -54,24 +57,23 @@ public final class CheckModel extends Sheet {
 
   static String outcome(Report now, boolean running) {
     if (now == null) {
-      return running ? "Comparing" : "Nothing was compared: it broke off before the first file";
+      return running ? WORDS.say("comparing") : WORDS.say("nothingWasComparedIt");
     }
     String compared =
-        Texts.count(now.equal(), "file")
-            + ", "
-            + Texts.size(now.bytes())
-            + ", the same by checksum";
+        WORDS.say("theSameByChecksum", Texts.count(now.equal(), "file"), Texts.size(now.bytes()));
     long differing = now.differing();
     if (running || !now.complete()) {
-      return (running ? "" : "Broke off, so this is not the whole: ")
-          + compared
-          + " so far"
-          + (differing == 0 ? "" : ", " + Texts.count(differing) + " not")
-          + (running ? "" : ". The rest was not compared.");
+      return WORDS.say(
+          "soFar",
+          (running ? "" : WORDS.say("brokeOffSoThis")) + compared,
+          differing == 0 ? "" : WORDS.say("not", Texts.count(differing)),
+          running ? "" : WORDS.say("theRestWasNot"));
     }
     return differing == 0
-        ? "Nothing differs in content: " + compared
-        : Texts.count(differing) + (differing == 1 ? " differs: " : " differ; ") + compared;
+        ? WORDS.say("nothingDiffersInContent", compared)
+        : Texts.count(differing)
+            + (differing == 1 ? WORDS.say("differs") : WORDS.say("differ"))
+            + compared;
   }
 
   /** How a row differs, in words. */
@@ -79,30 +81,30 @@ public final class CheckModel extends Sheet {
     String source = firstSide().toLowerCase(Locale.ROOT);
     String target = secondSide().toLowerCase(Locale.ROOT);
     return switch (row.difference()) {
-      case ONLY_HERE -> "only " + source;
-      case ONLY_THERE -> "only " + target;
-      case OTHER_KIND -> "not the same kind of thing";
-      case OTHER_CONTENT -> "content differs";
-      case OTHER_TARGET -> "links lead elsewhere";
-      case OTHER_MODE -> "mode differs";
-      case OTHER_TIME -> "time differs";
-      case UNREAD -> "could not be read";
+      case ONLY_HERE -> WORDS.say("only", source);
+      case ONLY_THERE -> WORDS.say("only", target);
+      case OTHER_KIND -> WORDS.say("notTheSameKind");
+      case OTHER_CONTENT -> WORDS.say("contentDiffers");
+      case OTHER_TARGET -> WORDS.say("linksLeadElsewhere");
+      case OTHER_MODE -> WORDS.say("modeDiffers");
+      case OTHER_TIME -> WORDS.say("timeDiffers");
+      case UNREAD -> WORDS.say("couldNotBeRead");
     };
   }
 
   public String firstSide() {
     return switch (route.direction()) {
-      case SEND_UP -> "Here";
-      case BRING_DOWN -> "On the server";
-      case ACROSS -> "On this server";
+      case SEND_UP -> WORDS.say("here");
+      case BRING_DOWN -> WORDS.say("onTheServer");
+      case ACROSS -> WORDS.say("onThisServer");
     };
   }
 
   public String secondSide() {
     return switch (route.direction()) {
-      case SEND_UP -> "On the server";
-      case BRING_DOWN -> "Here";
-      case ACROSS -> "On the other server";
+      case SEND_UP -> WORDS.say("onTheServer");
+      case BRING_DOWN -> WORDS.say("here");
+      case ACROSS -> WORDS.say("onTheOtherServer");
     };
   }
 

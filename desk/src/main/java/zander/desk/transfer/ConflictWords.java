@@ -22,10 +22,13 @@ import zander.desk.sheet.Question;
 import zander.desk.sheet.Question.Choice;
 import zander.desk.sheet.Question.Fact;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 import zander.desk.work.Message;
 
 /** The question about a name that is taken: what is known of both, and for texts what differs. */
 final class ConflictWords {
+  private static final Words WORDS = Words.of(ConflictWords.class);
+
   private static final int LARGEST = 256 * 1024;
   private static final int MOST_LINES = 60;
 
@@ -77,44 +80,48 @@ final class ConflictWords {
     Clock clock = Clock.systemDefaultZone();
     List<Fact> facts =
         List.of(
-            new Fact("", "coming", "there now"),
-            new Fact("Size", size(coming), size(there), COMPARED),
+            new Fact("", WORDS.say("coming"), WORDS.say("thereNow")),
+            new Fact(WORDS.say("size"), size(coming), size(there), COMPARED),
             new Fact(
-                "Changed",
+                WORDS.say("changed"),
                 Texts.when(coming.modified(), clock),
                 Texts.when(there.modified(), clock),
                 COMPARED),
-            new Fact("Owner", coming.owner(), there.owner(), COMPARED),
-            new Fact("Mode", coming.mode().letters(), there.mode().letters(), COMPARED_LETTERS));
+            new Fact(WORDS.say("owner"), coming.owner(), there.owner(), COMPARED),
+            new Fact(
+                WORDS.say("mode"),
+                coming.mode().letters(),
+                there.mode().letters(),
+                COMPARED_LETTERS));
     String newer =
         coming.modified() == there.modified()
-            ? "Both were changed at the same time."
+            ? WORDS.say("bothWereChangedAt")
             : coming.modified() > there.modified()
-                ? "The one coming is newer."
-                : "The one there is newer.";
+                ? WORDS.say("theOneComingIs")
+                : WORDS.say("theOneThereIs");
     String more =
         asked.more() == 0
-            ? " Everything else goes on meanwhile."
-            : " " + Texts.count(asked.more()) + " more wait; everything else goes on meanwhile.";
+            ? WORDS.say("everythingElseGoesOn")
+            : WORDS.say("moreWaitEverythingElse", Texts.count(asked.more()));
     String where =
         switch (direction) {
-          case BRING_DOWN -> "on this computer";
-          case ACROSS -> "on the other server";
-          case SEND_UP -> "on the server";
+          case BRING_DOWN -> WORDS.say("onThisComputer");
+          case ACROSS -> WORDS.say("onTheOtherServer");
+          case SEND_UP -> WORDS.say("onTheServer");
         };
-    List<String> scopes = new ArrayList<>(List.of("For this one"));
+    List<String> scopes = new ArrayList<>(List.of(WORDS.say("forThisOne")));
     String ending = zander.core.files.WireName.toText(asked.ending());
-    scopes.add(ending.isEmpty() ? "for all without an ending" : "for all " + ending);
-    scopes.add("for the rest of this transfer");
+    scopes.add(ending.isEmpty() ? WORDS.say("forAllWithoutAn") : WORDS.say("forAll", ending));
+    scopes.add(WORDS.say("forTheRestOf"));
     Question.Scope scope = new Question.Scope(scopes, new SimpleIntegerProperty(0));
-    Choice skip = choice("Skip", ConflictRule.SKIP, scope, answer);
-    Choice both = choice("Keep both", ConflictRule.KEEP_BOTH, scope, answer);
+    Choice skip = choice(WORDS.say("skip"), ConflictRule.SKIP, scope, answer);
+    Choice both = choice(WORDS.say("keepBoth"), ConflictRule.KEEP_BOTH, scope, answer);
     List<Choice> choices =
         asked.mayReplace()
-            ? List.of(choice("Replace", ConflictRule.REPLACE, scope, answer), both, skip)
+            ? List.of(choice(WORDS.say("replace"), ConflictRule.REPLACE, scope, answer), both, skip)
             : List.of(both, skip);
     return new Question(
-            new Message(asked.path() + " exists " + where, newer + more),
+            new Message(WORDS.say("exists", asked.path(), where), newer + more),
             facts,
             false,
             choices,
@@ -139,6 +146,6 @@ final class ConflictWords {
   private static String size(TreeEntry node) {
     return node.kind() == FileKind.FILE
         ? Texts.size(node.size())
-        : node.kind() == FileKind.FOLDER ? "a folder" : "a link";
+        : node.kind() == FileKind.FOLDER ? WORDS.say("aFolder") : WORDS.say("aLink");
   }
 }

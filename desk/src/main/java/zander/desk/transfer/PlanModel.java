@@ -12,9 +12,12 @@ import zander.core.transfer.rules.TransferRules;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Sheet;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 
 /** What a transfer would do, before it is begun. Interface thread only. */
 public final class PlanModel extends Sheet {
+  private static final Words WORDS = Words.of(PlanModel.class);
+
   private final TransferRoute route;
   private final BiConsumer<TransferRules, List<String>> begin;
   private final BackgroundScan<TransferPlan.Result> looking;
@@ -32,7 +35,7 @@ public final class PlanModel extends Sheet {
     this.rules = rules;
     this.begin = begin;
     this.looking = new BackgroundScan<>(desk, this);
-    setTitle("Plan: " + TransferWords.what(route.names()));
+    setTitle(WORDS.say("plan", TransferWords.what(route.names())));
     look();
   }
 
@@ -84,25 +87,25 @@ public final class PlanModel extends Sheet {
   public String sums() {
     TransferPlan.Result now = planProperty().get();
     if (now == null) {
-      return "Looking at both sides";
+      return WORDS.say("lookingAtBothSides");
     }
     StringBuilder words = new StringBuilder();
-    add(words, now, Deed.ARRIVES, "new");
-    add(words, now, Deed.REPLACES, "replaced");
-    add(words, now, Deed.BESIDE, "put beside");
-    add(words, now, Deed.IS_ASKED, "to be asked about");
-    add(words, now, Deed.IS_COMPARED, "to be compared by content");
-    add(words, now, Deed.STAYS, "left as they are there");
-    add(words, now, Deed.IS_SAME, "the same");
-    add(words, now, Deed.CANNOT, "cannot be transferred");
-    add(words, now, Deed.DELETED, "deleted there");
-    add(words, now, Deed.ONLY_THERE, "only there");
+    add(words, now, Deed.ARRIVES, WORDS.say("new"));
+    add(words, now, Deed.REPLACES, WORDS.say("replaced"));
+    add(words, now, Deed.BESIDE, WORDS.say("putBeside"));
+    add(words, now, Deed.IS_ASKED, WORDS.say("toBeAskedAbout"));
+    add(words, now, Deed.IS_COMPARED, WORDS.say("toBeComparedBy"));
+    add(words, now, Deed.STAYS, WORDS.say("leftAsTheyAre"));
+    add(words, now, Deed.IS_SAME, WORDS.say("theSame"));
+    add(words, now, Deed.CANNOT, WORDS.say("cannotBeTransferred"));
+    add(words, now, Deed.DELETED, WORDS.say("deletedThere"));
+    add(words, now, Deed.ONLY_THERE, WORDS.say("onlyThere"));
     long left = now.leftOut().values().stream().mapToLong(Long::longValue).sum();
     if (left > 0) {
-      words.append("  ·  ").append(Texts.count(left)).append(" left out");
+      words.append("  ·  ").append(Texts.count(left)).append(WORDS.say("leftOut"));
     }
-    String all = words.length() == 0 ? "nothing to do" : words.substring(5);
-    return all + (scanningProperty().get() ? "  ·  still looking" : "");
+    String all = words.length() == 0 ? WORDS.say("nothingToDo") : words.substring(5);
+    return all + (scanningProperty().get() ? WORDS.say("stillLooking") : "");
   }
 
   private static void add(StringBuilder words, TransferPlan.Result plan, Deed deed, String what) {
@@ -118,41 +121,44 @@ public final class PlanModel extends Sheet {
     if (now == null) {
       return "";
     }
-    String bytes = Texts.size(now.bytes()) + " to be transferred";
+    String bytes = WORDS.say("toBeTransferred", Texts.size(now.bytes()));
     return now.free() < 0
         ? bytes
-        : bytes
-            + ", "
-            + Texts.size(now.free())
-            + " free there"
-            + (now.fits() ? "" : ": not enough room");
+        : WORDS.say(
+            "freeThere",
+            bytes,
+            Texts.size(now.free()),
+            now.fits() ? "" : WORDS.say("notEnoughRoom"));
   }
 
   /** What becomes of a row, in a word or two. */
   public String deed(Row row) {
     return switch (row.deed()) {
-      case ARRIVES -> row.node().kind() == zander.core.files.FileKind.FOLDER ? "new folder" : "new";
+      case ARRIVES ->
+          row.node().kind() == zander.core.files.FileKind.FOLDER
+              ? WORDS.say("newFolder")
+              : WORDS.say("new");
       case REPLACES ->
           switch (row.standing()) {
-            case NEWER -> "replaces an older one";
-            case OLDER -> "replaces a newer one";
-            default -> "replaces";
+            case NEWER -> WORDS.say("replacesAnOlderOne");
+            case OLDER -> WORDS.say("replacesANewerOne");
+            default -> WORDS.say("replaces");
           };
       case IS_ASKED ->
           switch (row.standing()) {
-            case NEWER -> "asks: newer here";
-            case OLDER -> "asks: newer there";
-            case IN_THE_WAY -> "asks: in the way";
-            default -> "asks: differs";
+            case NEWER -> WORDS.say("asksNewerHere");
+            case OLDER -> WORDS.say("asksNewerThere");
+            case IN_THE_WAY -> WORDS.say("asksInTheWay");
+            default -> WORDS.say("asksDiffers");
           };
-      case IS_COMPARED -> "replaces if content differs";
-      case BESIDE -> "put beside";
-      case IS_SAME -> "the same";
-      case STAYS -> "stays as it is there";
-      case LEFT_OUT -> "left out";
-      case CANNOT -> "cannot be transferred";
-      case ONLY_THERE -> "only there";
-      case DELETED -> "deleted there";
+      case IS_COMPARED -> WORDS.say("replacesIfContentDiffers");
+      case BESIDE -> WORDS.say("putBeside");
+      case IS_SAME -> WORDS.say("theSame");
+      case STAYS -> WORDS.say("staysAsItIs");
+      case LEFT_OUT -> WORDS.say("isLeftOut");
+      case CANNOT -> WORDS.say("cannotBeTransferred");
+      case ONLY_THERE -> WORDS.say("onlyThere");
+      case DELETED -> WORDS.say("deletedThere");
     };
   }
 

@@ -17,6 +17,7 @@ import zander.core.transfer.resume.ResumeLogFile;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
@@ -25,6 +26,8 @@ import zander.desk.work.Message;
  * written down, which can be gone on with.
  */
 public final class TransferListModel extends Sheet {
+  private static final Words WORDS = Words.of(TransferListModel.class);
+
   /** So many of earlier runs are shown; older ones are let go. */
   private static final int MOST_BEFORE = 100;
 
@@ -51,7 +54,7 @@ public final class TransferListModel extends Sheet {
     this.queue = queue;
     this.folder = folder;
     this.goOn = goOn;
-    setTitle("Transfers");
+    setTitle(WORDS.say("transfers"));
     readBefore();
   }
 
@@ -144,15 +147,15 @@ public final class TransferListModel extends Sheet {
             written ->
                 ask(
                     Question.notice(
-                        new Message("Written to " + file, ""),
+                        new Message(WORDS.say("writtenTo", file), ""),
                         false,
-                        new Question.Choice("Close", ticked -> dismissQuestion()))),
+                        new Question.Choice(WORDS.say("close"), ticked -> dismissQuestion()))),
             failure ->
                 ask(
                     Question.notice(
                         FailureWords.of(failure),
                         true,
-                        new Question.Choice("Close", ticked -> dismissQuestion()))));
+                        new Question.Choice(WORDS.say("close"), ticked -> dismissQuestion()))));
   }
 
   public TransferQueue queue() {

@@ -2,20 +2,21 @@ package zander.desk.transfer;
 
 import zander.core.transfer.progress.Progress;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 
 /** How a transfer stands, in the list. */
 public enum TransferState {
-  ASKS("asks"),
-  WAITS("waits"),
-  UNDER_WAY("under way"),
-  PAUSED("paused"),
-  OFFLINE("offline"),
-  DONE("done"),
-  DONE_IN_PART("failed"),
-  STOPPED("stopped"),
-  INTERRUPTED("interrupted"),
+  ASKS(Words.of(TransferState.class).say("asks")),
+  WAITS(Words.of(TransferState.class).say("waits")),
+  UNDER_WAY(Words.of(TransferState.class).say("underWay")),
+  PAUSED(Words.of(TransferState.class).say("paused")),
+  OFFLINE(Words.of(TransferState.class).say("offline")),
+  DONE(Words.of(TransferState.class).say("done")),
+  DONE_IN_PART(Words.of(TransferState.class).say("failed")),
+  STOPPED(Words.of(TransferState.class).say("stopped")),
+  INTERRUPTED(Words.of(TransferState.class).say("interrupted")),
   /** Of an earlier start of Zander, which ended before it did. */
-  UNFINISHED("unfinished");
+  UNFINISHED(Words.of(TransferState.class).say("unfinished"));
 
   private final String words;
 

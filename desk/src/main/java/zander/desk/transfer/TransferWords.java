@@ -6,9 +6,12 @@ import zander.core.transfer.endpoint.Direction;
 import zander.core.transfer.progress.Progress;
 import zander.core.transfer.progress.Progress.Phase;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 
 /** How a transfer stands, in words. */
 public final class TransferWords {
+  private static final Words WORDS = Words.of(TransferWords.class);
+
   private final TransferModel transfer;
   private final TransferRate pace;
 
@@ -25,14 +28,14 @@ public final class TransferWords {
   static String what(List<String> names) {
     return names.size() == 1
         ? WireName.toText(names.get(0))
-        : Texts.count(names.size()) + " entries";
+        : WORDS.say("entries", Texts.count(names.size()));
   }
 
   static String verb(Direction direction) {
     return switch (direction) {
-      case SEND_UP -> "sent up";
-      case BRING_DOWN -> "brought down";
-      case ACROSS -> "copied across";
+      case SEND_UP -> WORDS.say("sentUp");
+      case BRING_DOWN -> WORDS.say("broughtDown");
+      case ACROSS -> WORDS.say("copiedAcross");
     };
   }
 
@@ -50,10 +53,11 @@ public final class TransferWords {
   }
 
   private static String files(Progress now) {
-    return Texts.count(now.files())
-        + " of "
-        + Texts.count(now.filesInAll(), "file")
-        + (now.counting() ? " so far" : "");
+    return WORDS.say(
+        "ofAll",
+        Texts.count(now.files()),
+        Texts.count(now.filesInAll(), "file"),
+        now.counting() ? WORDS.say("soFar") : "");
   }
 
   /** Files and bytes, done and in all. */
@@ -61,7 +65,7 @@ public final class TransferWords {
     Progress now = transfer.progress();
     return now.filesInAll() == 0
         ? ""
-        : files(now) + "  ·  " + Texts.size(now.bytes()) + " of " + Texts.size(now.bytesInAll());
+        : WORDS.say("of", files(now), Texts.size(now.bytes()), Texts.size(now.bytesInAll()));
   }
 
   /** One line for the waterline. */
@@ -72,47 +76,43 @@ public final class TransferWords {
     return switch (now.phase()) {
       case COUNTING ->
           now.counting()
-              ? what + "  ·  counting, " + Texts.count(now.filesInAll(), "file") + " so far"
+              ? WORDS.say("countingSoFar", what, Texts.count(now.filesInAll(), "file"))
               : what + "  ·  " + sums();
       case CARRYING -> what + "  ·  " + sums();
-      case PAUSED -> what + "  ·  " + files(now) + "  ·  paused";
-      case AWAY -> what + "  ·  " + files(now) + "  ·  goes on when the connection is back";
+      case PAUSED -> WORDS.say("paused", what, files(now));
+      case AWAY -> WORDS.say("goesOnWhenThe", what, files(now));
       case DONE ->
-          what
-              + " "
-              + verb
-              + ": "
-              + Texts.count(now.files() - now.skipped(), "file")
-              + ", "
-              + Texts.size(now.bytes())
-              + " in "
-              + Texts.timeLeft((long) transfer.seconds())
-              + rest(now);
+          WORDS.say(
+              "in",
+              what,
+              verb,
+              Texts.count(now.files() - now.skipped(), "file"),
+              Texts.size(now.bytes()),
+              Texts.timeLeft((long) transfer.seconds()),
+              rest(now));
       case STOPPED ->
-          what
-              + " stopped: "
-              + Texts.count(now.files() - now.skipped(), "file")
-              + " of "
-              + Texts.count(now.filesInAll())
-              + " "
-              + verb
-              + ", each whole";
-      case BROKEN -> what + ": the connection broke after " + Texts.count(now.files(), "file");
+          WORDS.say(
+              "stoppedOfEachWhole",
+              what,
+              Texts.count(now.files() - now.skipped(), "file"),
+              Texts.count(now.filesInAll()),
+              verb);
+      case BROKEN -> WORDS.say("theConnectionBrokeAfter", what, Texts.count(now.files(), "file"));
     };
   }
 
   private static String rest(Progress now) {
     long skipped = now.skipped() - now.same() - now.failed();
-    return (now.same() > 0 ? ", " + Texts.count(now.same()) + " the same" : "")
-        + (skipped > 0 ? ", " + Texts.count(skipped) + " skipped" : "")
-        + (now.leftOut() > 0 ? ", " + Texts.count(now.leftOut()) + " left out" : "")
-        + (now.failed() > 0 ? ", " + Texts.count(now.failed()) + " failed" : "");
+    return (now.same() > 0 ? WORDS.say("theSame", Texts.count(now.same())) : "")
+        + (skipped > 0 ? WORDS.say("skipped", Texts.count(skipped)) : "")
+        + (now.leftOut() > 0 ? WORDS.say("leftOut", Texts.count(now.leftOut())) : "")
+        + (now.failed() > 0 ? WORDS.say("failed", Texts.count(now.failed())) : "");
   }
 
   /** What else there is to say of it, for the list. */
   public String detail() {
     Progress now = transfer.progress();
-    return now.carrier().isEmpty() ? "" : "How files go: " + now.carrier() + ".";
+    return now.carrier().isEmpty() ? "" : WORDS.say("howFilesGo", now.carrier());
   }
 
   /** The rate in words; empty while nothing moves. */
@@ -132,7 +132,7 @@ public final class TransferWords {
       return "";
     }
     long seconds = pace.secondsFor(now.bytesInAll() - now.bytes());
-    return seconds < 0 ? "" : Texts.timeLeft(seconds) + " left";
+    return seconds < 0 ? "" : WORDS.say("left", Texts.timeLeft(seconds));
   }
 
   /** The part that is done, 0 to 1: of the bytes, as the words beside it say; else of the files. */

@@ -5,11 +5,14 @@ import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
+import zander.desk.words.Words;
 import zander.desk.work.Message;
 import zander.desk.work.Settings;
 
 /** Asks for how long another account may be acted as without anything being done. */
 record ActingTime(Settings settings, Sheet sheet) {
+  private static final Words WORDS = Words.of(ActingTime.class);
+
   private static final int LONGEST = 24 * 60;
 
   void ask() {
@@ -17,18 +20,15 @@ record ActingTime(Settings settings, Sheet sheet) {
     StringProperty typed = new SimpleStringProperty(Long.toString(minutes));
     sheet.ask(
         Question.asking(
-            new Message(
-                "Stop acting as another account when idle",
-                "After this many minutes without activity; 0 for never. Running transfers, open"
-                    + " shells and unsaved files keep it open."),
-            List.of(new Question.Input("strip-name", "Minutes", typed, "")),
-            new Question.Choice("Set", ticked -> set(typed.get().strip())),
-            new Question.Choice("Cancel", ticked -> sheet.dismissQuestion())));
+            new Message(WORDS.say("stopActingAsAnother"), WORDS.say("afterThisManyMinutes")),
+            List.of(new Question.Input("strip-name", WORDS.say("minutes"), typed, "")),
+            new Question.Choice(WORDS.say("set"), ticked -> set(typed.get().strip())),
+            new Question.Choice(WORDS.say("cancel"), ticked -> sheet.dismissQuestion())));
   }
 
   private void set(String typed) {
     if (!typed.matches("\\d{1,4}") || Integer.parseInt(typed) > LONGEST) {
-      sheet.tellFailure(new Message("Enter a number of minutes", "From 0 to " + LONGEST + "."));
+      sheet.tellFailure(new Message(WORDS.say("enterANumberOf"), WORDS.say("from0To", LONGEST)));
       return;
     }
     settings.set(Settings.ACTING_SECONDS, Long.parseLong(typed) * 60);

@@ -31,10 +31,13 @@ import zander.desk.view.part.SheetView;
 import zander.desk.view.rights.RightsView;
 import zander.desk.view.shell.ShellView;
 import zander.desk.view.transfer.WaterlineView;
+import zander.desk.words.Words;
 import zander.desk.work.Settings;
 
 /** One open server: side, sheets, panel, the waterline, and this computer below it. */
 final class DeskView extends VBox {
+  private static final Words WORDS = Words.of(DeskView.class);
+
   private static final double LOCAL_HEIGHT = 216;
   private static final double LEAST_LOCAL_HEIGHT = 130;
 
@@ -116,11 +119,10 @@ final class DeskView extends VBox {
 
   /** That all here is done as another account, and the way to end it. */
   private HBox acting(AppModel app) {
-    Label words =
-        Parts.label(
-            "As " + model.actsAs() + ": everything on this desk is done as " + model.actsAs());
+    Label words = Parts.label(WORDS.say("asEverythingOnThis", model.actsAs(), model.actsAs()));
     Button stop =
-        Parts.button("Stop acting as " + model.actsAs(), "stop-acting", () -> app.close(model));
+        Parts.button(
+            WORDS.say("stopActingAs", model.actsAs()), "stop-acting", () -> app.close(model));
     stop.setMinWidth(Button.USE_PREF_SIZE);
     return Parts.row("acting", words, Parts.spring(), stop);
   }

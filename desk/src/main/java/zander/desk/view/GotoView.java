@@ -18,9 +18,12 @@ import javafx.scene.layout.VBox;
 import zander.desk.sheet.Action;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.Tables;
+import zander.desk.words.Words;
 
 /** One field to go anywhere: paths, servers and actions by a few letters of their names. */
 final class GotoView extends StackPane {
+  private static final Words WORDS = Words.of(GotoView.class);
+
   private final TextField field = new TextField();
   private final ListView<Action> list = new ListView<>();
   private final Supplier<List<Action>> offers;
@@ -41,7 +44,7 @@ final class GotoView extends StackPane {
     this.typedPath = typedPath;
     getStyleClass().add("overlay");
     field.setId("goto-field");
-    field.setPromptText("A path, a server or an action: type a few letters");
+    field.setPromptText(WORDS.say("aPathAServer"));
     list.setId("goto-list");
     list.setPrefHeight(330);
     list.setFixedCellSize(30);

@@ -7,9 +7,12 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import zander.desk.line.LineKeeper;
 import zander.desk.view.part.Parts;
+import zander.desk.words.Words;
 
 /** Above the sheets while the line is away, or while the server is silent: how it stands. */
 final class LineStrip extends HBox {
+  private static final Words WORDS = Words.of(LineStrip.class);
+
   private final LineKeeper line;
   private final Button again;
   private final Button stop;
@@ -27,8 +30,8 @@ final class LineStrip extends HBox {
             Bindings.when(line.awayProperty())
                 .then(line.wordsProperty())
                 .otherwise(line.silenceProperty()));
-    again = Parts.button("Connect now", "connect-again", this::connect, "strong");
-    stop = Parts.button("Stop trying", "stop-trying", line::stopTrying);
+    again = Parts.button(WORDS.say("connectNow"), "connect-again", this::connect, "strong");
+    stop = Parts.button(WORDS.say("stopTrying"), "stop-trying", line::stopTrying);
     again.setMinWidth(USE_PREF_SIZE);
     stop.setMinWidth(USE_PREF_SIZE);
     getChildren().addAll(words, again, stop);
@@ -48,7 +51,7 @@ final class LineStrip extends HBox {
 
   private void show() {
     boolean away = line.awayProperty().get();
-    again.setText(away ? "Connect now" : "Connect anew");
+    again.setText(away ? WORDS.say("connectNow") : WORDS.say("connectAnew"));
     Parts.show(stop, away && line.tryingProperty().get());
     Parts.show(this, away || !line.silenceProperty().get().isEmpty());
   }

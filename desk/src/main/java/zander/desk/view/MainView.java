@@ -31,9 +31,12 @@ import zander.desk.term.TerminalView;
 import zander.desk.view.folder.FolderActions;
 import zander.desk.view.reach.ReachView;
 import zander.desk.view.shell.ShellView;
+import zander.desk.words.Words;
 
 /** The whole window: top bar, the desk in front, and what may stand over it. */
 public final class MainView extends StackPane {
+  private static final Words WORDS = Words.of(MainView.class);
+
   /** Keys are read once, not at every press. */
   private static final Map<String, KeyCombination> COMBINATIONS = new HashMap<>();
 
@@ -98,8 +101,8 @@ public final class MainView extends StackPane {
               .offer(
                   List.of(
                       List.of(
-                          new Action("Bring down", "", made.transfers()::bringDown),
-                          new Action("Rename", "", () -> rename(made))),
+                          new Action(WORDS.say("bringDown"), "", made.transfers()::bringDown),
+                          new Action(WORDS.say("rename"), "", () -> rename(made))),
                       actions.changing(),
                       actions.looking(),
                       actions.copying().subList(0, 4),
@@ -231,13 +234,13 @@ public final class MainView extends StackPane {
   }
 
   void newServer() {
-    page("Servers");
+    page(ReachView.Page.SERVERS);
     model.book().startNew();
   }
 
-  void page(String name) {
+  void page(ReachView.Page page) {
     model.currentProperty().set(null);
-    reach.show(name);
+    reach.show(page);
   }
 
   void openAServer() {
@@ -309,10 +312,7 @@ public final class MainView extends StackPane {
             if (other != desk && other.folder().path() != null) {
               offers.add(
                   new Action(
-                      "Copy the selection to "
-                          + other.entry().name()
-                          + "  "
-                          + other.folder().path(),
+                      WORDS.say("copyTheSelectionTo", other.entry().name(), other.folder().path()),
                       "",
                       () -> desk.transfers().copyTo(other.transfers())));
             }
@@ -338,7 +338,7 @@ public final class MainView extends StackPane {
     for (BookModel.Row row : model.book().rows()) {
       if (row.source() != BookModel.Source.REMOVED) {
         ServerEntry entry = row.entry();
-        offers.add(new Action("Server " + entry.name(), "", () -> model.open(entry)));
+        offers.add(new Action(WORDS.say("server", entry.name()), "", () -> model.open(entry)));
       }
     }
     offers.addAll(actions.offered());
@@ -348,10 +348,10 @@ public final class MainView extends StackPane {
   private Action typedPath(String typed) {
     DeskModel desk = model.currentProperty().get();
     if (desk != null && (typed.startsWith("/") || typed.startsWith("~"))) {
-      return new Action("Go to " + typed, "", () -> goTyped(desk, typed));
+      return new Action(WORDS.say("goTo", typed), "", () -> goTyped(desk, typed));
     }
     if (TypedAddress.looksLikeOne(typed)) {
-      return new Action("Open " + typed, "", () -> model.openTyped(typed));
+      return new Action(WORDS.say("openNamed", typed), "", () -> model.openTyped(typed));
     }
     return null;
   }

@@ -7,10 +7,13 @@ import javafx.scene.layout.Region;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
 import zander.desk.view.part.Edge;
+import zander.desk.words.Words;
 import zander.desk.work.Settings;
 
 /** The panel beside the sheets with its edge, which makes it wider and folds it away. */
 final class PanelEdge extends HBox {
+  private static final Words WORDS = Words.of(PanelEdge.class);
+
   private static final double LEAST = 264;
   private static final double MOST = 560;
 
@@ -18,8 +21,7 @@ final class PanelEdge extends HBox {
     Region edge = new Region();
     edge.setId("panel-edge");
     edge.getStyleClass().add("edge");
-    Tooltip.install(
-        edge, new Tooltip("Drag to make the panel wider. A double click folds it (Ctrl+I)."));
+    Tooltip.install(edge, new Tooltip(WORDS.say("dragToMakeThe")));
     Edge.on(
         edge,
         Orientation.VERTICAL,

@@ -25,9 +25,12 @@ import zander.desk.reach.Prompts;
 import zander.desk.view.part.KeepChoice;
 import zander.desk.view.part.Parts;
 import zander.desk.view.reach.SecretFields;
+import zander.desk.words.Words;
 
 /** The two questions that stand over everything else: a host key, and a secret. */
 final class PromptOverlay extends StackPane implements Prompts {
+  private static final Words WORDS = Words.of(PromptOverlay.class);
+
   private static final int GROUP = 8;
 
   private final Deque<Runnable> waiting = new ArrayDeque<>();
@@ -76,11 +79,12 @@ final class PromptOverlay extends StackPane implements Prompts {
   public void hostKey(ServerAddress address, WireKey shown, CompletableFuture<Boolean> answer) {
     Label explain =
         Parts.label(
-            "First contact with "
-                + address.host()
-                + (address.port() == ServerAddress.USUAL_PORT ? "" : " port " + address.port())
-                + ". Compare this fingerprint with what whoever runs the server gives you, or with"
-                + " its console. If it is not the same, somebody may be in between.");
+            WORDS.say(
+                "firstContactWithCompare",
+                address.host(),
+                address.port() == ServerAddress.USUAL_PORT
+                    ? ""
+                    : WORDS.say("port", address.port())));
     explain.setWrapText(true);
     explain.setMaxWidth(520);
     TextField print = new TextField(shown.fingerprint());
@@ -88,18 +92,18 @@ final class PromptOverlay extends StackPane implements Prompts {
     print.setEditable(false);
     print.getStyleClass().addAll("mono", "fingerprint");
     Label groups = Parts.label(grouped(shown.fingerprint()), "mono", "quiet");
-    Button yes = answering("It is the same: remember it", "prompt-yes", true, answer);
-    Button no = answering("Do not connect", "prompt-no", false, answer);
+    Button yes = answering(WORDS.say("itIsTheSame"), "prompt-yes", true, answer);
+    Button no = answering(WORDS.say("doNotConnect"), "prompt-no", false, answer);
     yes.getStyleClass().add("main");
     HBox buttons = Parts.row("choices", yes, no);
     VBox card =
         new VBox(
-            Parts.label("Is this the right server?", "page-title"),
+            Parts.label(WORDS.say("isThisTheRight"), "page-title"),
             explain,
-            Parts.label("Host key, " + shown.shortType(), "field-title"),
+            Parts.label(WORDS.say("hostKey", shown.shortType()), "field-title"),
             print,
             groups,
-            Parts.label("No secret has been sent yet.", "quiet"),
+            Parts.label(WORDS.say("noSecretHasBeen"), "quiet"),
             buttons);
     // The harmless answer has the focus: a stray Enter must not trust anybody.
     open(card, no);
@@ -118,12 +122,7 @@ final class PromptOverlay extends StackPane implements Prompts {
 
   @Override
   public void command(ServerAddress address, String command, CompletableFuture<Boolean> answer) {
-    Label explain =
-        Parts.label(
-            "Your OpenSSH configuration reaches "
-                + address.host()
-                + " by a command. It is run on this computer, as you, and what it says is the line"
-                + " to the server. You are asked once for each command.");
+    Label explain = Parts.label(WORDS.say("yourOpenSSHConfiguration", address.host()));
     explain.setWrapText(true);
     explain.setMaxWidth(520);
     TextArea text = new TextArea(command);
@@ -133,12 +132,12 @@ final class PromptOverlay extends StackPane implements Prompts {
     text.setPrefRowCount(3);
     text.setMaxWidth(520);
     text.getStyleClass().add("mono");
-    Button yes = answering("Run it", "prompt-yes", true, answer);
-    Button no = answering("Do not connect", "prompt-no", false, answer);
+    Button yes = answering(WORDS.say("runIt"), "prompt-yes", true, answer);
+    Button no = answering(WORDS.say("doNotConnect"), "prompt-no", false, answer);
     yes.getStyleClass().add("main");
     VBox card =
         new VBox(
-            Parts.label("Run this command to reach " + address.host() + "?", "page-title"),
+            Parts.label(WORDS.say("runThisCommandTo", address.host()), "page-title"),
             explain,
             text,
             Parts.row("choices", yes, no));
@@ -168,10 +167,10 @@ final class PromptOverlay extends StackPane implements Prompts {
           answer.complete(new Given(secret, ask.mayKeep() ? keep.chosen() : KeepSecret.NOW));
         };
     field.setOnAction(event -> give.run());
-    Button yes = Parts.button("Continue", "prompt-yes", give, "main");
+    Button yes = Parts.button(WORDS.say("continue"), "prompt-yes", give, "main");
     Button no =
         Parts.button(
-            ask.mayKeep() ? "Cancel" : "Not now",
+            ask.mayKeep() ? WORDS.say("cancel") : WORDS.say("notNow"),
             "prompt-no",
             () -> {
               Arrays.fill(SecretFields.take(field), '\0');
@@ -199,7 +198,7 @@ final class PromptOverlay extends StackPane implements Prompts {
   @Override
   public void questions(
       Challenge challenge, String detail, CompletableFuture<List<char[]>> answer) {
-    VBox card = new VBox(Parts.label(challenge.address() + " asks", "page-title"));
+    VBox card = new VBox(Parts.label(WORDS.say("asks", challenge.address()), "page-title"));
     addDetail(card, challenge.title(), "quiet");
     addDetail(card, challenge.instruction(), "quiet");
     List<TextField> fields = new ArrayList<>();
@@ -230,10 +229,10 @@ final class PromptOverlay extends StackPane implements Prompts {
                 }
               });
     }
-    Button yes = Parts.button("Continue", "prompt-yes", give, "main");
+    Button yes = Parts.button(WORDS.say("continue"), "prompt-yes", give, "main");
     Button no =
         Parts.button(
-            "Cancel",
+            WORDS.say("cancel"),
             "prompt-no",
             () -> {
               fields.forEach(field -> Arrays.fill(SecretFields.take(field), '\0'));

@@ -17,16 +17,19 @@ import zander.desk.sheet.TabNames;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.TabStrip;
 import zander.desk.view.part.Tables;
+import zander.desk.words.Words;
 
 /**
  * The tabs of a desk's sheets. A tab is made once for what it says and kept while it says that:
  * tabs that are made anew are styled anew, which a person with many sheets would wait for.
  */
 final class SheetTabs {
+  private static final Words WORDS = Words.of(SheetTabs.class);
+
   private record Made(String words, boolean unsaved, HBox node, Label name, Button button) {}
 
   private final DeskModel model;
-  private final TabStrip strip = new TabStrip("all-sheets", "All sheets", 4);
+  private final TabStrip strip = new TabStrip("all-sheets", WORDS.say("allSheets"), 4);
   private final HBox row = Parts.row("sheet-tabs", strip);
   private Map<Sheet, Made> shown = new HashMap<>();
 
@@ -83,7 +86,7 @@ final class SheetTabs {
     Label name = Parts.label(words);
     HBox content = Parts.row("tab-content", name);
     if (unsaved) {
-      Label tag = Parts.label("unsaved", "tag", "look");
+      Label tag = Parts.label(WORDS.say("unsaved"), "tag", "look");
       tag.setMinWidth(HBox.USE_PREF_SIZE);
       content.getChildren().add(tag);
     }
@@ -94,7 +97,11 @@ final class SheetTabs {
     if (sheet != model.folder()) {
       all.getChildren()
           .add(
-              Parts.iconButton(Feather.X, "Close " + words, () -> model.close(sheet), "tab-close"));
+              Parts.iconButton(
+                  Feather.X,
+                  WORDS.say("closeNamed", words),
+                  () -> model.close(sheet),
+                  "tab-close"));
     }
     return new Made(words, unsaved, all, name, tab);
   }

@@ -19,14 +19,17 @@ import zander.desk.sheet.TabNames;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.TabStrip;
 import zander.desk.view.part.Tables;
+import zander.desk.words.Words;
 
 /** The top: the open desks, a way to open another, and the field that goes anywhere. */
 final class TopBar extends HBox {
+  private static final Words WORDS = Words.of(TopBar.class);
+
   private static final double FIELD_LEAST = 150;
   private static final double FIELD_MOST = 300;
 
   private final AppModel model;
-  private final TabStrip tabs = new TabStrip("all-desks", "All open servers", 4);
+  private final TabStrip tabs = new TabStrip("all-desks", WORDS.say("allOpenServers"), 4);
   private final HBox brand = brand();
   private final Button open;
   private final Button field;
@@ -36,9 +39,12 @@ final class TopBar extends HBox {
     getStyleClass().add("top");
     open =
         Parts.button(
-            "Open a server", "open-server", () -> model.currentProperty().set(null), "open-tab");
+            WORDS.say("openAServer"),
+            "open-server",
+            () -> model.currentProperty().set(null),
+            "open-tab");
     open.setMinWidth(USE_PREF_SIZE);
-    Label go = Parts.label("Go to a path, server or action", "goto-words");
+    Label go = Parts.label(WORDS.say("goToAPath"), "goto-words");
     field = Parts.button("", "goto", openGoto, "goto-button");
     Label key = Parts.label("Ctrl G", "key");
     key.setMinWidth(USE_PREF_SIZE);
@@ -46,7 +52,7 @@ final class TopBar extends HBox {
     inner.prefWidthProperty().bind(field.widthProperty().subtract(22));
     field.setGraphic(inner);
     field.setMinWidth(FIELD_LEAST);
-    field.setAccessibleText("Go to a path, server or action");
+    field.setAccessibleText(WORDS.say("goToAPath"));
     getChildren().addAll(brand, tabs, open, Parts.spring(), field);
     model.desks().addListener((ListChangeListener<DeskModel>) change -> show());
     model.currentProperty().addListener((observed, old, now) -> show());
@@ -79,7 +85,7 @@ final class TopBar extends HBox {
       stroke.setPrefSize(line[2], 2);
       mark.getChildren().add(stroke);
     }
-    Label name = Parts.label("Zander", "brand-name");
+    Label name = Parts.label(WORDS.say("zander"), "brand-name");
     name.setMinWidth(USE_PREF_SIZE);
     return Parts.row("brand", mark, name);
   }
@@ -112,7 +118,7 @@ final class TopBar extends HBox {
     if (desk.actsAs() != null) {
       Tables.mark(content, DeskView.actingStyle(desk), true);
     }
-    Label away = Parts.label("away", "tag", "danger");
+    Label away = Parts.label(WORDS.say("away"), "tag", "danger");
     away.setMinWidth(USE_PREF_SIZE);
     away.visibleProperty().bind(desk.line().awayProperty());
     away.managedProperty().bind(desk.line().awayProperty());
@@ -122,7 +128,8 @@ final class TopBar extends HBox {
     tab.setGraphic(content);
     tab.setAccessibleText(words);
     Button close =
-        Parts.iconButton(Feather.X, "Close " + words, () -> model.close(desk), "tab-close");
+        Parts.iconButton(
+            Feather.X, WORDS.say("closeNamed", words), () -> model.close(desk), "tab-close");
     Region stripe = new Region();
     stripe.getStyleClass().add(mark == Mark.LIVE ? "live-stripe" : "no-stripe");
     HBox line = Parts.row("tab-with-close", tab, close);

@@ -21,7 +21,9 @@ import zander.desk.view.file.OpenFileActions;
 import zander.desk.view.file.ReadingActions;
 import zander.desk.view.file.ReadingView;
 import zander.desk.view.folder.FolderActions;
+import zander.desk.view.reach.ReachView;
 import zander.desk.view.shell.ShellActions;
+import zander.desk.words.Words;
 import zander.desk.work.Settings;
 
 /**
@@ -29,6 +31,8 @@ import zander.desk.work.Settings;
  * field read. What is done in a folder is in {@link FolderActions}, for menus too.
  */
 final class WindowActions {
+  private static final Words WORDS = Words.of(WindowActions.class);
+
   private final AppModel model;
   private final MainView window;
   private final List<Action> actions = new ArrayList<>();
@@ -41,7 +45,7 @@ final class WindowActions {
   WindowActions(AppModel model, MainView window) {
     this.model = model;
     this.window = window;
-    this.goTo = new Action("Go to a path, server or action", "Ctrl+G", window::openGoto);
+    this.goTo = new Action(WORDS.say("goToAPath"), "Ctrl+G", window::openGoto);
     actions.add(goTo);
     this.inFile = new FileActions(() -> window.inFront(FileView.class));
     this.inReading = new ReadingActions(() -> window.inFront(ReadingView.class));
@@ -103,7 +107,7 @@ final class WindowActions {
             },
             () -> {
               DeskModel desk = model.currentProperty().get();
-              return desk == null ? "open a server first" : whyNot.apply(desk);
+              return desk == null ? WORDS.say("openAServerFirst") : whyNot.apply(desk);
             }));
   }
 
@@ -112,108 +116,108 @@ final class WindowActions {
   }
 
   private void window() {
-    add("Open a server", "Ctrl+O", window::openAServer);
-    add("New server", "Ctrl+N", window::newServer);
-    add("Keys", "", () -> window.page("Keys"));
-    add("Vault", "", () -> window.page("Vault"));
+    add(WORDS.say("openAServer"), "Ctrl+O", window::openAServer);
+    add(WORDS.say("newServer"), "Ctrl+N", window::newServer);
+    add(WORDS.say("keys"), "", () -> window.page(ReachView.Page.KEYS));
+    add(WORDS.say("vault"), "", () -> window.page(ReachView.Page.VAULT));
     add(
-        "Fold or show this computer",
+        WORDS.say("foldOrShowThis"),
         "Ctrl+M",
         () -> model.localFoldedProperty().set(!model.localFoldedProperty().get()));
     add(
-        "Fold or show the panel",
+        WORDS.say("foldOrShowThe"),
         "Ctrl+I",
         () -> model.panelFoldedProperty().set(!model.panelFoldedProperty().get()));
     add(
-        "Light or dark look",
+        WORDS.say("lightOrDarkLook"),
         "Ctrl+D",
         () -> model.darkProperty().set(!model.darkProperty().get()));
     add(
-        "Show or hide hidden files",
+        WORDS.say("showOrHideHidden"),
         "Ctrl+H",
         () ->
             model
                 .settings()
                 .set(Settings.SHOW_HIDDEN, !model.settings().get(Settings.SHOW_HIDDEN)));
-    onDesk("Close the desk", "", model::close);
+    onDesk(WORDS.say("closeTheDesk"), "", model::close);
     onDesk(
-        "Act as root on this server",
+        WORDS.say("actAsRootOn"),
         "Alt+R",
         desk -> desk.actAsRoot(desk.folderInFront(), root -> {}),
-        unless(DeskModel::mayActAsRoot, "you are root here, or this account has no shell"));
+        unless(DeskModel::mayActAsRoot, WORDS.say("youAreRootHere")));
     onDesk(
-        "Act as another account …",
+        WORDS.say("actAsAnotherAccount"),
         "",
         desk -> new ActingAccount(desk).ask(),
-        unless(DeskModel::mayAct, "you act as another here, or this account has no shell"));
+        unless(DeskModel::mayAct, WORDS.say("youActAsAnother")));
     onDesk(
-        "Stop acting as another account",
+        WORDS.say("stopActingAsAnother"),
         "",
         model::close,
-        unless(desk -> desk.actsAs() != null, "you do not act as another account here"));
+        unless(desk -> desk.actsAs() != null, WORDS.say("youDoNotAct")));
     onDesk(
-        "Stop acting as another account when idle …",
+        WORDS.say("stopActingAsAnotherAccount"),
         "",
         desk -> new ActingTime(model.settings(), desk.openSheets().front()).ask());
-    onDesk("Open another desk on this server", "", desk -> model.openAnother(desk.entry()));
+    onDesk(WORDS.say("openAnotherDeskOn"), "", desk -> model.openAnother(desk.entry()));
     onDesk(
-        "Connect now",
+        WORDS.say("connectNow"),
         "",
         desk -> desk.line().tryNow(),
-        unless(desk -> desk.line().awayProperty().get(), "already connected"));
+        unless(desk -> desk.line().awayProperty().get(), WORDS.say("alreadyConnected")));
   }
 
   private void folders() {
     onDesk(
-        "Folder above",
+        WORDS.say("folderAbove"),
         "Alt+Up",
         desk -> desk.folder().goUp(),
         unless(
             desk -> desk.folder().path() != null && !desk.folder().path().isRoot(),
-            "there is none above"));
+            WORDS.say("thereIsNoneAbove")));
     onDesk(
-        "Back to the folder before",
+        WORDS.say("backToTheFolder"),
         "Alt+Left",
         desk -> desk.folder().goBack(),
-        unless(desk -> desk.folder().mayGoBack(), "no folder was visited before"));
+        unless(desk -> desk.folder().mayGoBack(), WORDS.say("noFolderWasVisited")));
     onDesk(
-        "Forward again",
+        WORDS.say("forwardAgain"),
         "Alt+Right",
         desk -> desk.folder().goForward(),
-        unless(desk -> desk.folder().mayGoForward(), "you did not go back"));
-    onDesk("Home folder", "Alt+Home", desk -> desk.folder().goHome());
+        unless(desk -> desk.folder().mayGoForward(), WORDS.say("youDidNotGo")));
+    onDesk(WORDS.say("homeFolder"), "Alt+Home", desk -> desk.folder().goHome());
     onDesk(
-        "Rename",
+        WORDS.say("rename"),
         "F2",
         window::rename,
-        unless(desk -> desk.folder().selection().size() == 1, "select one entry first"));
+        unless(desk -> desk.folder().selection().size() == 1, WORDS.say("selectOneEntryFirst")));
     onDesk(
-        "Find below this folder",
+        WORDS.say("findBelowThisFolder"),
         "Ctrl+F",
         window::find,
-        unless(desk -> front(desk) == null, "a file is in front: Ctrl+Shift+F"));
-    onDesk("Find below the folder, also from a file", "Ctrl+Shift+F", window::find);
-    onDesk("Type a path", "Ctrl+L", window::typePath);
-    onDesk("Narrow the list", "Ctrl+K", window::narrow);
-    onDesk("Read the folder again", "F5", MainView::refresh);
+        unless(desk -> front(desk) == null, WORDS.say("aFileIsIn")));
+    onDesk(WORDS.say("findBelowTheFolder"), "Ctrl+Shift+F", window::find);
+    onDesk(WORDS.say("typeAPath"), "Ctrl+L", window::typePath);
+    onDesk(WORDS.say("narrowTheList"), "Ctrl+K", window::narrow);
+    onDesk(WORDS.say("readTheFolderAgain"), "F5", MainView::refresh);
     onDesk(
-        "Set rights",
+        WORDS.say("setRights"),
         "Ctrl+R",
         desk -> desk.rights().apply(),
-        unless(desk -> desk.rights().isChanged(), "no rights were changed in the panel"));
-    onDesk("Open a shell here", "Ctrl+J", DeskModel::openShell);
+        unless(desk -> desk.rights().isChanged(), WORDS.say("noRightsWereChanged")));
+    onDesk(WORDS.say("openAShellHere"), "Ctrl+J", DeskModel::openShell);
     onDesk(
-        "Open a shell that the server keeps when the line is lost (tmux)",
+        WORDS.say("openAShellThat"),
         "Alt+Shift+J",
         desk -> desk.shells().openKept(desk.folderInFront()));
   }
 
   private void reading() {
     onDesk(
-        "Read a file and follow it as it grows",
+        WORDS.say("readAFileAnd"),
         "Alt+Shift+R",
         desk -> ReadingModel.show(desk, toRead(desk)),
-        unless(desk -> toRead(desk) != null, "open or select a file first"));
+        unless(desk -> toRead(desk) != null, WORDS.say("openOrSelectA")));
   }
 
   /** The file in front, or the one that is selected; {@code null} for none. */
@@ -228,46 +232,46 @@ final class WindowActions {
 
   private void transfers() {
     onDesk(
-        "Send up",
+        WORDS.say("sendUp"),
         "Ctrl+Up",
         desk -> desk.transfers().sendUp(),
-        unless(desk -> !desk.local().selection().isEmpty(), "select files on this computer first"));
+        unless(desk -> !desk.local().selection().isEmpty(), WORDS.say("selectFilesOnThis")));
     onDesk(
-        "Bring down",
+        WORDS.say("bringDown"),
         "Ctrl+Down",
         desk -> desk.transfers().bringDown(),
-        unless(desk -> !desk.folder().selection().isEmpty(), "select files on the server first"));
+        unless(desk -> !desk.folder().selection().isEmpty(), WORDS.say("selectFilesOnThe")));
     onDesk(
-        "Bring the open file to its place on this computer",
+        WORDS.say("bringTheOpenFile"),
         "Ctrl+B",
         MainView::toPartner,
-        unless(desk -> front(desk) != null, "no file is in front"));
-    onDesk("Plan a transfer", "Ctrl+P", desk -> desk.transfers().plan());
-    onDesk("Check against the other side", "Ctrl+E", desk -> desk.transfers().check());
-    onDesk("List of transfers", "Ctrl+T", desk -> desk.transfers().openList());
+        unless(desk -> front(desk) != null, WORDS.say("noFileIsIn")));
+    onDesk(WORDS.say("planATransfer"), "Ctrl+P", desk -> desk.transfers().plan());
+    onDesk(WORDS.say("checkAgainstTheOther"), "Ctrl+E", desk -> desk.transfers().check());
+    onDesk(WORDS.say("listOfTransfers"), "Ctrl+T", desk -> desk.transfers().openList());
     Function<DeskModel, String> idle =
-        unless(desk -> desk.transfers().queue().isBusy(), "no transfer is under way");
-    onDesk("Pause the transfer", "", desk -> desk.transfers().pause(), idle);
-    onDesk("Stop the transfer", "", desk -> desk.transfers().stop(), idle);
+        unless(desk -> desk.transfers().queue().isBusy(), WORDS.say("noTransferIsUnder"));
+    onDesk(WORDS.say("pauseTheTransfer"), "", desk -> desk.transfers().pause(), idle);
+    onDesk(WORDS.say("stopTheTransfer"), "", desk -> desk.transfers().stop(), idle);
     onDesk(
-        "Answer what transfers ask",
+        WORDS.say("answerWhatTransfersAsk"),
         "Alt+A",
         desk -> desk.transfers().answer(),
-        unless(desk -> desk.transfers().asking() > 0, "no transfer asks"));
+        unless(desk -> desk.transfers().asking() > 0, WORDS.say("noTransferAsks")));
   }
 
   private void sheets() {
     onDesk(
-        "Save to server",
+        WORDS.say("saveToServer"),
         "Ctrl+S",
         MainView::save,
         unless(
             desk -> front(desk) != null && front(desk).unsavedProperty().get(),
-            "nothing is unsaved in front"));
-    onDesk("Journal of this server", "Alt+J", JournalSheet::open);
-    onDesk("Next sheet", "Ctrl+Page Down", desk -> window.step(desk, 1));
-    onDesk("Previous sheet", "Ctrl+Page Up", desk -> window.step(desk, -1));
-    onDesk("Close the sheet", "Ctrl+W", desk -> desk.close(desk.currentProperty().get()));
+            WORDS.say("nothingIsUnsavedIn")));
+    onDesk(WORDS.say("journalOfThisServer"), "Alt+J", JournalSheet::open);
+    onDesk(WORDS.say("nextSheet"), "Ctrl+Page Down", desk -> window.step(desk, 1));
+    onDesk(WORDS.say("previousSheet"), "Ctrl+Page Up", desk -> window.step(desk, -1));
+    onDesk(WORDS.say("closeTheSheet"), "Ctrl+W", desk -> desk.close(desk.currentProperty().get()));
   }
 
   /** The file in front; {@code null} when something else is. */

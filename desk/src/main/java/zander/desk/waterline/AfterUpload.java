@@ -13,6 +13,7 @@ import zander.core.work.Cancellation;
 import zander.desk.folder.FolderModel;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
@@ -21,6 +22,8 @@ import zander.desk.work.Message;
  * and tells how it ended.
  */
 final class AfterUpload {
+  private static final Words WORDS = Words.of(AfterUpload.class);
+
   /** More of its output than this is for a shell. */
   private static final int MOST_LINES = 6;
 
@@ -41,19 +44,16 @@ final class AfterUpload {
     Cancellation stop = new Cancellation();
     folder.ask(
         Question.notice(
-            new Message("Running after sending up: " + command, ""),
+            new Message(WORDS.say("runningAfterSendingUp", command), ""),
             false,
-            new Question.Choice("Stop", ticked -> stop.stop())));
+            new Question.Choice(WORDS.say("stop"), ticked -> stop.stop())));
     desk.background()
         .run(
             () -> desk.commands().stream(script, part -> keep(out, part), stop),
             result -> ended(command, result, out.toString()),
             failure -> {
               if (failure instanceof CancellationException) {
-                tell(
-                    "Stopped: " + command,
-                    "Its input and output are closed; a program that uses neither may go on.",
-                    false);
+                tell(WORDS.say("stopped", command), WORDS.say("itsInputAndOutput"), false);
                 return;
               }
               Message said = FailureWords.of(failure);
@@ -61,7 +61,7 @@ final class AfterUpload {
                   failure instanceof RemoteFailure remote
                       && remote.reason() == RemoteFailure.Reason.NO_SHELL;
               tell(
-                  (never ? "It was not run: " : "It was not run to its end: ") + command,
+                  (never ? WORDS.say("itWasNotRun") : WORDS.say("itWasNotRunTo")) + command,
                   said.headline(),
                   true);
               desk.checkLine();
@@ -80,7 +80,8 @@ final class AfterUpload {
             .filter(line -> !line.isBlank())
             .toList();
     List<String> last = lines.subList(Math.max(0, lines.size() - MOST_LINES), lines.size());
-    String how = well ? "Ran after sending up: " : "It failed with status " + result.exit() + ": ";
+    String how =
+        well ? WORDS.say("ranAfterSendingUp") : WORDS.say("itFailedWithStatus", result.exit());
     tell(how + command, String.join("\n", last), !well);
     desk.changed(List.of());
     folder.refresh();

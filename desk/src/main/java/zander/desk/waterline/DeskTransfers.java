@@ -28,10 +28,13 @@ import zander.desk.transfer.TransferListModel;
 import zander.desk.transfer.TransferModel;
 import zander.desk.transfer.TransferQueue;
 import zander.desk.transfer.TransferRoute;
+import zander.desk.words.Words;
 import zander.desk.work.Message;
 
 /** What goes over the waterline of one desk, by the rules in force in its folder. */
 public final class DeskTransfers {
+  private static final Words WORDS = Words.of(DeskTransfers.class);
+
   private final OpenDesk desk;
   private final DeskServer server;
   private final FolderModel folder;
@@ -93,8 +96,9 @@ public final class DeskTransfers {
   private boolean nothing(List<String> names, boolean here) {
     if (names.isEmpty()) {
       tell(
-          "Nothing is selected " + (here ? "on this computer" : "on the server"),
-          "Select files or folders " + (here ? "below" : "above") + " the waterline.");
+          WORDS.say(
+              "nothingIsSelected", here ? WORDS.say("onThisComputer") : WORDS.say("onTheServer")),
+          WORDS.say("selectFilesOrFolders", here ? WORDS.say("below") : WORDS.say("above")));
     }
     return names.isEmpty();
   }
@@ -147,10 +151,7 @@ public final class DeskTransfers {
     RemotePath from = file.parent();
     Path to = partners.of(from);
     if (to == null) {
-      tell(
-          file.name() + " has no place on this computer",
-          "No marked folder above it names a folder here. Edit the server's entry to give it one,"
-              + " or bring it down from the folder.");
+      tell(WORDS.say("hasNoPlaceOn", file.name()), WORDS.say("noMarkedFolderAbove"));
       return;
     }
     desk.background()
@@ -266,9 +267,7 @@ public final class DeskTransfers {
     DeskServer other =
         routes.otherOf(saved, all.get().stream().map(transfers -> transfers.server).toList());
     if (other == null) {
-      tell(
-          "This transfer went to another server: " + saved.to(),
-          "Open that server's desk too, then continue here.");
+      tell(WORDS.say("thisTransferWentTo", saved.to()), WORDS.say("openThatServersDesk"));
       return;
     }
     new ServerToServer(desk, server, other)
@@ -282,7 +281,7 @@ public final class DeskTransfers {
         .run(
             () -> kept.read(left.file(), true),
             read -> begin(route, left.transfer().rules().rules(), read),
-            failure -> tell("The saved transfer cannot be read", failure.getMessage()));
+            failure -> tell(WORDS.say("theSavedTransferCannot"), failure.getMessage()));
   }
 
   private void tell(String headline, String detail) {
@@ -338,7 +337,7 @@ public final class DeskTransfers {
     if (asking() > 0) {
       desk.openSheets().frontProperty().set(folder);
     } else {
-      tell("Nothing asks", "No transfer of this server waits for an answer.");
+      tell(WORDS.say("nothingAsks"), WORDS.say("noTransferOfThis"));
     }
   }
 

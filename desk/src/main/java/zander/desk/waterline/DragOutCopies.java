@@ -20,6 +20,7 @@ import zander.core.files.WireName;
 import zander.desk.folder.FolderModel;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 import zander.desk.work.Message;
 
 /**
@@ -28,6 +29,8 @@ import zander.desk.work.Message;
  * into a folder of its own first, and dragged once more.
  */
 public final class DragOutCopies {
+  private static final Words WORDS = Words.of(DragOutCopies.class);
+
   /** They may be secrets. */
   private static final FileAttribute<?> CLOSED =
       PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------"));
@@ -121,11 +124,8 @@ public final class DragOutCopies {
   }
 
   private void tell(List<RemoteEntry> rows) {
-    String what = rows.size() == 1 ? rows.get(0).name() : Texts.count(rows.size()) + " entries";
-    folder.tell(
-        new Message(
-            what + " can be dragged to the desktop now",
-            "Drag the selection out of the window. The copies go when Zander is started the next"
-                + " time."));
+    String what =
+        rows.size() == 1 ? rows.get(0).name() : WORDS.say("entries", Texts.count(rows.size()));
+    folder.tell(new Message(WORDS.say("canBeDraggedTo", what), WORDS.say("dragTheSelectionOut")));
   }
 }

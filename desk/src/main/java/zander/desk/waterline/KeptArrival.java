@@ -30,6 +30,7 @@ import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Texts;
 import zander.desk.transfer.TransferModel;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
@@ -38,6 +39,8 @@ import zander.desk.work.Message;
  * the transfer say so, and owner and group afterwards; what differs then is told.
  */
 final class KeptArrival implements KeptModes {
+  private static final Words WORDS = Words.of(KeptArrival.class);
+
   /** Of more names, the others are not set afterwards, and told where they differ. */
   private static final int MOST = 200_000;
 
@@ -92,7 +95,7 @@ final class KeptArrival implements KeptModes {
       return;
     }
     boolean sets = transfer.rules().modes() == Modes.KEPT;
-    new FolderTask(folder, "Looking at the rights of what arrived")
+    new FolderTask(folder, WORDS.say("lookingAtTheRights"))
         .runQuietly(
             task -> looked(sets, task),
             looked -> {
@@ -102,9 +105,7 @@ final class KeptArrival implements KeptModes {
             failure -> {
               if (!(failure instanceof CancellationException)) {
                 folder.tellFailure(
-                    new Message(
-                        "The rights of what arrived could not be looked at",
-                        FailureWords.of(failure).headline()));
+                    new Message(WORDS.say("theRightsOfWhat"), FailureWords.of(failure).headline()));
                 desk.checkLine();
               }
               then.run();
@@ -132,7 +133,7 @@ final class KeptArrival implements KeptModes {
             of,
             by,
             false,
-            seen -> task.tell(Texts.count(seen, "entry", "entries")),
+            seen -> task.tell(Texts.count(seen, "entry")),
             task.stop());
   }
 
@@ -146,7 +147,7 @@ final class KeptArrival implements KeptModes {
     return new TreeRightsTask(desk.files(), desk.commands(), desk.journal())
         .run(
             plan.choose(safe, Set.of()),
-            (done, all) -> task.tell("Setting: " + Texts.count(done) + " of " + Texts.count(all)),
+            (done, all) -> task.tell(WORDS.say("settingOf", Texts.count(done), Texts.count(all))),
             task.stop());
   }
 
@@ -167,7 +168,7 @@ final class KeptArrival implements KeptModes {
     String keeps = keeper.path().isRoot() ? keeper.path().text() : keeper.path().name();
     Question.Choice look =
         new Question.Choice(
-            "Look what differs",
+            WORDS.say("lookWhatDiffers"),
             ticked -> {
               folder.dismissQuestion();
               desk.marked().showDifferences(tops());
@@ -175,12 +176,11 @@ final class KeptArrival implements KeptModes {
     folder.ask(
         Question.notice(
             new Message(
-                Texts.count(differ - set, "entry", "entries")
-                    + " below what was sent "
-                    + (differ - set == 1 ? "has" : "have")
-                    + " other rights than "
-                    + keeps
-                    + " keeps",
+                WORDS.say(
+                    "belowWhatWasSent",
+                    Texts.count(differ - set, "entry"),
+                    differ - set == 1 ? WORDS.say("has") : WORDS.say("have"),
+                    keeps),
                 ""),
             false,
             look,

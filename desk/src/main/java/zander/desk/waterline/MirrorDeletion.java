@@ -19,6 +19,7 @@ import zander.desk.local.LocalModel;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Texts;
 import zander.desk.transfer.TransferModel;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
@@ -27,6 +28,8 @@ import zander.desk.work.Message;
  * the transfer is over, as any deletion does. What stays is told.
  */
 final class MirrorDeletion {
+  private static final Words WORDS = Words.of(MirrorDeletion.class);
+
   private static final int MOST_TOLD = 6;
 
   private final OpenDesk desk;
@@ -109,24 +112,23 @@ final class MirrorDeletion {
       local.refresh();
     }
     if (!done.failed.isEmpty()) {
-      tell("Not all that is only there could be deleted", done.failed);
+      tell(WORDS.say("notAllThatIs"), done.failed);
     } else if (!done.changed.isEmpty()) {
       tell(
-          Texts.count(done.changed.size(), "entry", "entries")
-              + " of the plan changed meanwhile and stayed",
+          WORDS.say("ofThePlanChanged", Texts.count(done.changed.size(), "entry")),
           done.changed.stream().map(WireName::toText).toList());
     }
   }
 
   private void tell(String headline, List<String> lines) {
-    String more = lines.size() > MOST_TOLD ? "\nand " + (lines.size() - MOST_TOLD) + " more" : "";
+    String more = lines.size() > MOST_TOLD ? WORDS.say("andMore", lines.size() - MOST_TOLD) : "";
     desk.openSheets().frontProperty().set(folder);
     folder.tellFailure(
         new Message(headline, String.join("\n", lines.stream().limit(MOST_TOLD).toList()) + more));
   }
 
   private void notDeleted(Throwable failure) {
-    tell("What is only there was not deleted", List.of(FailureWords.of(failure).headline()));
+    tell(WORDS.say("whatIsOnlyThere"), List.of(FailureWords.of(failure).headline()));
     desk.checkLine();
   }
 }

@@ -9,6 +9,7 @@ import zander.desk.line.DeskServer;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 import zander.desk.work.Message;
 
 /**
@@ -16,6 +17,8 @@ import zander.desk.work.Message;
  * can lend, or through this computer.
  */
 final class ServerToServer {
+  private static final Words WORDS = Words.of(ServerToServer.class);
+
   private final OpenDesk desk;
   private final DeskServer from;
   private final DeskServer to;
@@ -49,7 +52,7 @@ final class ServerToServer {
                 ask(names, found, chosen);
               }
             },
-            failure -> chosen.accept("it could not be asked what " + from.name() + " has"));
+            failure -> chosen.accept(WORDS.say("itCouldNotBe", from.name())));
   }
 
   /** The source first; the other way round where it cannot. */
@@ -69,46 +72,44 @@ final class ServerToServer {
 
   private void ask(List<String> names, Found found, Consumer<String> chosen) {
     String what =
-        names.size() == 1 ? WireName.toText(names.get(0)) : Texts.count(names.size()) + " entries";
+        names.size() == 1
+            ? WireName.toText(names.get(0))
+            : WORDS.say("entries", Texts.count(names.size()));
     Connection goal = found.goal().connection();
     Question.Choice straight =
         new Question.Choice(
-            "Lend the key, go straight",
+            WORDS.say("lendTheKeyGo"),
             ticked -> {
               desk.openSheets().first().dismissQuestion();
               chosen.accept(null);
             });
     Question.Choice around =
         new Question.Choice(
-            "Through this computer",
+            WORDS.say("throughThisComputer"),
             ticked -> {
               desk.openSheets().first().dismissQuestion();
-              chosen.accept("you chose so");
+              chosen.accept(WORDS.say("youChoseSo"));
             });
     desk.openSheets()
         .askInFront(
             new Question(
                 new Message(
-                    "Copy " + what + " straight from " + from.name() + " to " + to.name() + "?",
-                    found.borrower().name()
-                        + " would sign in at "
-                        + found.goal().name()
-                        + " as "
-                        + goal.address().account()
-                        + " with your key "
-                        + goal.keyName()
-                        + ". The key itself stays here: it signs for that server's host key alone, and"
-                        + " no more once this copy has ended. Until then whoever is root on "
-                        + found.borrower().name()
-                        + " can do there what you can. Through this computer, no key is lent, and"
-                        + " every byte goes over your line twice."),
+                    WORDS.say("copyStraightFromTo", what, from.name(), to.name()),
+                    WORDS.say(
+                        "wouldSignInAt",
+                        found.borrower().name(),
+                        found.goal().name(),
+                        goal.address().account(),
+                        goal.keyName(),
+                        found.borrower().name())),
                 List.of(),
                 false,
                 List.of(
                     straight,
                     around,
                     new Question.Choice(
-                        "Do not copy", ticked -> desk.openSheets().first().dismissQuestion())),
+                        WORDS.say("doNotCopy"),
+                        ticked -> desk.openSheets().first().dismissQuestion())),
                 null));
   }
 }

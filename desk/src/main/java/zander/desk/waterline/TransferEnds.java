@@ -13,6 +13,7 @@ import zander.desk.folder.FolderModel;
 import zander.desk.local.LocalModel;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.transfer.TransferModel;
+import zander.desk.words.Words;
 import zander.desk.work.Message;
 
 /**
@@ -20,6 +21,8 @@ import zander.desk.work.Message;
  * command runs, and what went wrong is told.
  */
 final class TransferEnds {
+  private static final Words WORDS = Words.of(TransferEnds.class);
+
   /** A transfer that took longer is told of when it ends, wherever the person is by then. */
   private static final double LONG_SECONDS = 20;
 
@@ -134,9 +137,9 @@ final class TransferEnds {
         .limit(MOST_TOLD)
         .forEach(p -> list.append(p.path()).append(": ").append(p.why()).append('\n'));
     if (problems.size() > MOST_TOLD) {
-      list.append("and ")
+      list.append(WORDS.say("and"))
           .append(problems.size() - MOST_TOLD)
-          .append(" more, in the list of transfers");
+          .append(WORDS.say("moreInTheList"));
     }
     Message said = new Message(over.words().line(), list.toString().strip());
     boolean rootMayHelp =

@@ -13,9 +13,12 @@ import zander.core.edit.NotTextException;
 import zander.core.edit.UnencodableTextException;
 import zander.core.files.RemoteFailure;
 import zander.core.seal.StillSealed;
+import zander.desk.words.Words;
 
 /** The one place that turns failures into words: what failed, where things stand, what to do. */
 public final class FailureWords {
+  private static final Words WORDS = Words.of(FailureWords.class);
+
   private FailureWords() {}
 
   public static Message of(Throwable failure) {
@@ -42,190 +45,137 @@ public final class FailureWords {
     }
     if (failure instanceof NotTextException text) {
       return new Message(
-          "This is not a text that can be edited here",
-          text.getMessage() + ", at position " + text.at() + ". Nothing was changed.");
+          WORDS.say("thisIsNotA"), WORDS.say("atPositionNothingWas", text.getMessage(), text.at()));
     }
     if (failure instanceof UnencodableTextException text) {
       return new Message(
-          "The encoding of this file, "
-              + text.charset().name()
-              + ", has no \""
-              + text.character()
-              + "\"",
-          "It is in line "
-              + text.line()
-              + ". The file on the server is as it was. Save it as UTF-8, or remove the"
-              + " character.");
+          WORDS.say("theEncodingOfThis", text.charset().name(), text.character()),
+          WORDS.say("itIsInLine", text.line()));
     }
     if (failure instanceof AccessDeniedException denied) {
       return new Message(
-          "No permission on this computer", denied.getFile() + ". Nothing was changed.");
+          WORDS.say("noPermissionOnThis"), WORDS.say("andNothingWasChanged", denied.getFile()));
     }
     if (failure instanceof NoSuchFileException missing) {
-      return new Message("It is not on this computer any more", missing.getFile());
+      return new Message(WORDS.say("itIsNotOn"), missing.getFile());
     }
     if (failure instanceof IllegalArgumentException wrong) {
-      return new Message("That cannot be read", wrong.getMessage());
+      return new Message(WORDS.say("thatCannotBeRead"), wrong.getMessage());
     }
     if (failure instanceof CancellationException) {
-      return new Message("It was stopped", "");
+      return new Message(WORDS.say("itWasStopped"), "");
     }
     if (failure instanceof OutOfMemoryError) {
-      return new Message(
-          "That is more than fits into the memory",
-          "It was given up, and what is on the server is as it was. Close what is not needed, or do"
-              + " it in smaller parts.");
+      return new Message(WORDS.say("thatIsMoreThan"), WORDS.say("itWasGivenUp"));
     }
     String text = failure.getMessage() == null ? failure.toString() : failure.getMessage();
     return new Message(
-        failure instanceof IOException ? "That failed" : "Something went wrong", text);
+        failure instanceof IOException ? WORDS.say("thatFailed") : WORDS.say("somethingWentWrong"),
+        text);
   }
 
   private static Message act(ActFailure failure) {
     String said =
-        failure.said().isBlank() ? "" : " The server said: " + withStop(failure.said().strip());
-    String nothing = "Nothing was done as another account.";
+        failure.said().isBlank()
+            ? ""
+            : WORDS.say("theServerSaid", withStop(failure.said().strip()));
+    String nothing = WORDS.say("nothingWasDoneAs");
     return switch (failure.reason()) {
       case NOT_ALLOWED ->
           new Message(
-              "The server does not let you act as another account",
-              nothing
-                  + said
-                  + (failure.allowed().isEmpty()
-                      ? ""
-                      : " You may run: " + String.join(", ", failure.allowed()) + ".")
-                  + " An administrator can allow it"
-                  + (failure.line().isEmpty()
-                      ? "."
-                      : " in /etc/sudoers with the line: " + failure.line()));
+              WORDS.say("theServerDoesNot"),
+              WORDS.say(
+                  "anAdministratorCanAllow",
+                  nothing
+                      + said
+                      + (failure.allowed().isEmpty()
+                          ? ""
+                          : WORDS.say("youMayRun", String.join(", ", failure.allowed()))),
+                  failure.line().isEmpty() ? "." : WORDS.say("inEtcSudoersWith", failure.line())));
       case WRONG_PASSWORD ->
-          new Message("The password was wrong", nothing + " It was not sent again." + said);
-      case GIVEN_UP -> new Message("No password was given", nothing);
+          new Message(WORDS.say("thePasswordWasWrong"), WORDS.say("itWasNotSent", nothing, said));
+      case GIVEN_UP -> new Message(WORDS.say("noPasswordWasGiven"), nothing);
       case WANTS_TERMINAL ->
           new Message(
-              "The server wants a terminal for this, and gives you none",
-              nothing
-                  + said
-                  + " Have the rule changed for your account: for sudo that is requiretty; doas"
-                  + " needs a rule with nopass.");
-      case NO_PROGRAM ->
-          new Message(
-              "There is no sudo, doas or su that you could use on this server", nothing + said);
+              WORDS.say("theServerWantsA"), WORDS.say("haveTheRuleChanged", nothing + said));
+      case NO_PROGRAM -> new Message(WORDS.say("thereIsNoSudo"), nothing + said);
       case NO_FILE_SERVICE ->
           new Message(
-              "There is nothing on this server that serves files to another account",
-              nothing
-                  + said
-                  + " OpenSSH's sftp-server was not found, and the tools that could do it by"
-                  + " scripts are not all there. Install one or the other.");
-      case ENDED -> new Message("You do not act as another account any more", "Nothing was done.");
-      case FAILED -> new Message("The server did not begin it", nothing + said);
+              WORDS.say("thereIsNothingOn"), WORDS.say("openSSHsSftpServerWas", nothing + said));
+      case ENDED -> new Message(WORDS.say("youDoNotAct"), WORDS.say("nothingWasDone"));
+      case FAILED -> new Message(WORDS.say("theServerDidNot"), nothing + said);
     };
   }
 
   private static Message sealed(StillSealed failure) {
     return switch (failure.reason()) {
       case VAULT_CLOSED ->
-          new Message(
-              "It is sealed, and the vault is closed",
-              "Nothing was changed. Open the vault, then do it again.");
-      case KEY_GONE ->
-          new Message(
-              "It cannot be opened any more",
-              "It was sealed on this computer with a key that is gone: another vault had it."
-                  + " Nothing was changed.");
-      case DAMAGED ->
-          new Message(
-              "What is kept on this computer of it was damaged or changed",
-              "It was not used, and nothing was changed.");
+          new Message(WORDS.say("itIsSealedAnd"), WORDS.say("nothingWasChangedOpen"));
+      case KEY_GONE -> new Message(WORDS.say("itCannotBeOpened"), WORDS.say("itWasSealedOn"));
+      case DAMAGED -> new Message(WORDS.say("whatIsKeptOn"), WORDS.say("itWasNotUsed"));
     };
   }
 
   private static Message remote(RemoteFailure failure) {
     String path = failure.path() == null ? "" : failure.path().text();
-    String what = "Could not " + failure.step() + (path.isEmpty() ? "" : " " + path);
-    String unchanged = "Nothing was changed.";
+    String what = WORDS.say("couldNot", failure.step(), path.isEmpty() ? "" : " " + path);
+    String unchanged = WORDS.say("nothingWasChanged");
     return switch (failure.reason()) {
       case NO_SUCH_FILE ->
-          new Message(
-              what + ": it is not there",
-              "It may have been moved or removed, or a link leads nowhere. " + unchanged);
+          new Message(WORDS.say("itIsNotThere", what), WORDS.say("itMayHaveBeen", unchanged));
       case PERMISSION_DENIED ->
-          new Message(
-              what + ": no permission",
-              "Your account may not do this here. Nothing was changed. Look at the rights of the"
-                  + " file and of the folders above it.");
-      case ALREADY_EXISTS -> new Message(what + ": the name is taken", unchanged);
+          new Message(WORDS.say("noPermission", what), WORDS.say("yourAccountMayNot"));
+      case ALREADY_EXISTS -> new Message(WORDS.say("theNameIsTaken", what), unchanged);
       case NO_SPACE ->
           new Message(
-              what + ": the server's disk is full",
-              quoted(failure)
-                  + "What was there before is still there, whole. Make room, then try"
-                  + " again.");
+              WORDS.say("theServersDiskIs", what),
+              WORDS.say("whatWasThereBefore", quoted(failure)));
       case NO_INODES ->
-          new Message(
-              what + ": the server's disk takes no more files",
-              "It has space left, but its file table (inodes) is full. What was there before is"
-                  + " still there, whole. Remove files that nobody needs, then try again.");
+          new Message(WORDS.say("theServersDiskTakes", what), WORDS.say("itHasSpaceLeft"));
       case QUOTA ->
           new Message(
-              what + ": your disk quota on the server is used up",
-              quoted(failure)
-                  + "What was there before is still there, whole. Remove something of"
-                  + " yours, or ask for a larger quota.");
+              WORDS.say("yourDiskQuotaOn", what),
+              WORDS.say("whatWasThereBeforeIs", quoted(failure)));
       case READ_ONLY ->
           new Message(
-              what + ": the file system is mounted read-only",
-              unchanged
-                  + " Whoever runs the server can mount it writable again; after a disk fault"
-                  + " it may have become read-only by itself.");
+              WORDS.say("theFileSystemIs", what), WORDS.say("whoeverRunsTheServer", unchanged));
       case LINKS_FOLLOWED ->
           new Message(
-              what + ": this server looks through links",
-              firstUpper(failure.said())
-                  + ". What is done to the link would be done to what it leads to, so Zander does"
-                  + " not do it here. Nothing was changed. Use a shell on the server.");
+              WORDS.say("thisServerLooksThrough", what),
+              WORDS.say("whatIsDoneTo", firstUpper(failure.said())));
       case LEADS_ELSEWHERE ->
           new Message(
-              what + ": another account can lead you elsewhere there",
-              leadsElsewhere(failure)
-                  + " Nothing was changed. Go to the place that you mean, and do it there.");
+              WORDS.say("anotherAccountCanLead", what),
+              WORDS.say("nothingWasChangedGo", leadsElsewhere(failure)));
       case NO_SHELL ->
           new Message(
-              what + ": this account has no shell",
-              quoted(failure)
-                  + "Files can be listed, edited and transferred all the same; what"
-                  + " needs a command on the server cannot be done. "
-                  + unchanged);
+              WORDS.say("thisAccountHasNo", what),
+              WORDS.say("filesCanBeListed", quoted(failure), unchanged));
       case NOT_SUPPORTED ->
           new Message(
-              what + ": the server cannot do that",
+              WORDS.say("theServerCannotDo", what),
               failure.said().isBlank() ? unchanged : firstUpper(failure.said()) + ". " + unchanged);
       case LINE_LOST ->
-          new Message(
-              what + ": the connection broke",
-              "What the server did with the last request is not known. Connect again and look.");
-      case NOT_A_FOLDER -> new Message(what + ": it is not a folder", unchanged);
+          new Message(WORDS.say("theConnectionBroke", what), WORDS.say("whatTheServerDid"));
+      case NOT_A_FOLDER -> new Message(WORDS.say("itIsNotA", what), unchanged);
       case BAD_ANSWER ->
-          new Message(what + ": the server answered against the protocol", quoted(failure).strip());
+          new Message(WORDS.say("theServerAnsweredAgainst", what), quoted(failure).strip());
       case TOO_LARGE ->
-          new Message(what + ": it is too large", firstUpper(failure.said()) + ". " + unchanged);
+          new Message(
+              WORDS.say("itIsTooLarge", what), firstUpper(failure.said()) + ". " + unchanged);
       case FAILED -> new Message(what, failed(failure.said()));
     };
   }
 
   private static String leadsElsewhere(RemoteFailure failure) {
-    String path = failure.path() == null ? "The path" : failure.path().text();
-    return path
-        + " does not lead where it says: somebody who may write there has put a link on the way. It leads to "
-        + failure.said()
-        + ".";
+    String path = failure.path() == null ? WORDS.say("thePath") : failure.path().text();
+    return WORDS.say("doesNotLeadWhere", path, failure.said());
   }
 
   /** What the server said, as a sentence with a space after it; nothing when it said nothing. */
   private static String quoted(RemoteFailure failure) {
     String said = failure.said() == null ? "" : failure.said().strip();
-    return said.isEmpty() ? "" : "The server said: " + withStop(said) + " ";
+    return said.isEmpty() ? "" : WORDS.say("serverSaidThen", withStop(said));
   }
 
   private static String withStop(String said) {
@@ -235,10 +185,7 @@ public final class FailureWords {
   /** Version 3 of SFTP has one word for most failures, which helps nobody. */
   private static String failed(String said) {
     boolean mute = said == null || said.isBlank() || said.strip().equalsIgnoreCase("failure");
-    return mute
-        ? "The server gave no reason. A quota may be used up, the entry may be in use, a mount"
-            + " point or on another file system, or the name is not possible there."
-        : "The server said: " + said.strip();
+    return mute ? WORDS.say("theServerGaveNo") : WORDS.say("serverSaid", said.strip());
   }
 
   private static String firstUpper(String words) {

@@ -5,32 +5,34 @@ import zander.core.change.effect.GuardRefused;
 import zander.core.change.save.CheckRefused;
 import zander.core.change.save.NotPutBack;
 import zander.core.change.save.SaveFailure;
+import zander.desk.words.Words;
 
 /** What is said of a save that was not made, or does not stand. */
 final class SaveWords {
+  private static final Words WORDS = Words.of(SaveWords.class);
+
   private static final int MOST_LINES = 6;
 
   private SaveWords() {}
 
   private static Message refusedByCheck(SaveFailure failure) {
-    String same = "The file on the server is as it was.";
+    String same = WORDS.say("theFileOnThe");
     if (!(failure.getCause() instanceof CheckRefused check)) {
-      return new Message("The check refused the new content", same);
+      return new Message(WORDS.say("theCheckRefusedThe"), same);
     }
     String program = programOf(check);
     if (failure.step() == SaveFailure.Step.TRY_AFTER) {
       return new Message(
           check.isMissing()
-              ? "Put back, not checked: there is no " + program + " on the server"
-              : "Put back: " + program + " refused the new content",
-          linesOf(check) + "The version before is in its place again. Your text is still here.");
+              ? WORDS.say("putBackNotChecked", program)
+              : WORDS.say("putBackRefusedThe", program),
+          WORDS.say("theVersionBeforeIs", linesOf(check)));
     }
     if (check.isMissing()) {
       return new Message(
-          "The check was not run: there is no " + program + " on the server",
-          same + " Choose another check, or save without one.");
+          WORDS.say("theCheckWasNot", program), WORDS.say("chooseAnotherCheckOr", same));
     }
-    return new Message("Not saved: " + program + " refused the new content", linesOf(check) + same);
+    return new Message(WORDS.say("notSavedRefusedThe", program), linesOf(check) + same);
   }
 
   private static String programOf(CheckRefused check) {
@@ -55,113 +57,87 @@ final class SaveWords {
     Message failed = FailureWords.of(stands.getCause());
     return new Message(
         why instanceof CheckRefused check
-            ? programOf(check) + " refused " + name + ", which could not be put back"
+            ? WORDS.say("refusedWhichCouldNot", programOf(check), name)
             : why instanceof GuardRefused
-                ? name + " is saved, and the server will not take it back by itself"
-                : name + " is saved, and was not checked",
-        (why instanceof CheckRefused check ? linesOf(check) : "")
-            + failed.headline()
-            + ". The server has the new version; the journal keeps the one before.");
+                ? WORDS.say("isSavedAndThe", name)
+                : WORDS.say("isSavedAndWas", name),
+        WORDS.say(
+            "theServerHasThe",
+            (why instanceof CheckRefused check ? linesOf(check) : "") + failed.headline()));
   }
 
   static Message of(GuardRefused refused) {
     if (refused.reason() == GuardRefused.Reason.TOO_LATE) {
-      return new Message(
-          "The time was over before the change was made",
-          "It was put back at once: the server has the version before. Your text is still here."
-              + " Allow more time.");
+      return new Message(WORDS.say("theTimeWasOver"), WORDS.say("itWasPutBack"));
     }
-    String said = refused.said().isBlank() ? "" : " The server said: " + refused.said().strip();
+    String said =
+        refused.said().isBlank() ? "" : WORDS.say("theServerSaid", refused.said().strip());
     return new Message(
-        "This server cannot take the change back by itself",
-        switch (refused.reason()) {
-              case OTHERS_MAY_TURN ->
-                  "Other accounts may write to a folder on the way to the file, and could lead what"
-                      + " is put back elsewhere.";
-              case NO_TOOLS -> "It does not have the programs for it.";
-              case NO_COPY -> "No copy of the file could be made in your home folder.";
-              case NOT_STARTED -> "Nothing can be started there that goes on without you.";
-              default -> "It could not be prepared.";
-            }
-            + said
-            + " Nothing was saved.");
+        WORDS.say("thisServerCannotTake"),
+        WORDS.say(
+            "nothingWasSaved",
+            switch (refused.reason()) {
+                  case OTHERS_MAY_TURN -> WORDS.say("otherAccountsMayWrite");
+                  case NO_TOOLS -> WORDS.say("itDoesNotHave");
+                  case NO_COPY -> WORDS.say("noCopyOfThe");
+                  case NOT_STARTED -> WORDS.say("nothingCanBeStarted");
+                  default -> WORDS.say("itCouldNotBe");
+                }
+                + said));
   }
 
   static Message of(SaveFailure failure) {
     String name = failure.version().asked().name();
     String leftover =
-        failure.leftover() == null
-            ? ""
-            : " A temporary file may be left there: " + failure.leftover().name() + ".";
-    String kept = " Your text is still here, unsaved.";
+        failure.leftover() == null ? "" : WORDS.say("aTemporaryFileMay", failure.leftover().name());
+    String kept = WORDS.say("yourTextIsStill");
     return switch (failure.reason()) {
       case CHANGED_MEANWHILE ->
-          new Message(
-              name + " was changed on the server since you opened it",
-              "It was not saved; the server has the other version, whole." + kept);
-      case GONE ->
-          new Message(
-              name + " is not on the server any more",
-              "It was moved or removed since you opened it. Nothing was written." + kept);
+          new Message(WORDS.say("wasChangedOnThe", name), WORDS.say("itWasNotSaved", kept));
+      case GONE -> new Message(WORDS.say("isNotOnThe", name), WORDS.say("itWasMovedOr", kept));
       case OWNER_WOULD_CHANGE ->
           new Message(
-              "Saving " + name + " would change its owner",
-              "It belongs to somebody else, and your account cannot give the new one back to them."
-                  + " The server still has the old one."
-                  + kept);
+              WORDS.say("savingWouldChangeIts", name), WORDS.say("itBelongsToSomebody", kept));
       case CHECK_REFUSED -> refusedByCheck(failure);
       case METADATA_WOULD_CHANGE ->
-          new Message(
-              "Saving " + name + " would change more than its text",
-              "A new file would lose its other names (hard links), its access list or its"
-                  + " attributes, and your account cannot change the file itself without losing"
-                  + " them. The server still has the old version."
-                  + kept);
+          new Message(WORDS.say("savingWouldChangeMore", name), WORDS.say("aNewFileWould", kept));
       case LINE_LOST ->
           failure.state() == SaveFailure.ServerState.UNFINISHED
               ? unfinished(name, kept)
               : failure.state() == SaveFailure.ServerState.OLD
                   ? new Message(
-                      "The connection broke while " + name + " was being saved",
-                      "The server still has the old one, whole." + kept + leftover)
+                      WORDS.say("theConnectionBrokeWhile", name),
+                      WORDS.say("theServerStillHas", kept, leftover))
                   : new Message(
-                      "The connection broke at the last step of saving " + name,
-                      "The server has the old or the new one, whole in either case. Connect again and"
-                          + " save again: it is compared first."
-                          + kept
-                          + leftover);
+                      WORDS.say("theConnectionBrokeAt", name),
+                      WORDS.say("theServerHasTheOld", kept, leftover));
       default -> {
         if (failure.state() == SaveFailure.ServerState.UNFINISHED) {
           yield unfinished(name, kept);
         }
         Message cause = FailureWords.of(failure.getCause());
         yield new Message(
-            name + " was not saved: " + reasonOf(failure),
-            cause.headline() + ". The server still has the old one, whole." + kept + leftover);
+            WORDS.say("wasNotSaved", name, reasonOf(failure)),
+            WORDS.say("theServerStillHasThe", cause.headline(), kept, leftover));
       }
     };
   }
 
   private static Message unfinished(String name, String kept) {
-    return new Message(
-        "Saving " + name + " stopped part way",
-        "The file may hold some of the old text and some of the new. Both versions are complete: the"
-            + " new one beside it on the server, the old one in the journal. Connect again, and"
-            + " finish the save or put the old version back under Unfinished."
-            + kept);
+    return new Message(WORDS.say("savingStoppedPartWay", name), WORDS.say("theFileMayHold", kept));
   }
 
   private static String reasonOf(SaveFailure failure) {
     return switch (failure.step()) {
-      case CHECK, CHECK_AGAIN -> "the file on the server could not be looked at";
-      case JOURNAL -> "the journal on this computer could not be written";
-      case CREATE -> "no new file can be made in its folder";
-      case WRITE, SYNC -> "the server could not take the text";
-      case RIGHTS -> "owner and mode could not be given";
-      case TRY -> "the check could not be run";
-      case WRITE_IN_PLACE -> "the file could not be written into";
-      case TRY_AFTER -> "the check could not be run, and the version before was put back";
-      default -> "it could not be put in place";
+      case CHECK, CHECK_AGAIN -> WORDS.say("theFileOnTheServer");
+      case JOURNAL -> WORDS.say("theJournalOnThis");
+      case CREATE -> WORDS.say("noNewFileCan");
+      case WRITE, SYNC -> WORDS.say("theServerCouldNot");
+      case RIGHTS -> WORDS.say("ownerAndModeCould");
+      case TRY -> WORDS.say("theCheckCouldNot");
+      case WRITE_IN_PLACE -> WORDS.say("theFileCouldNot");
+      case TRY_AFTER -> WORDS.say("theCheckCouldNotBe");
+      default -> WORDS.say("itCouldNotBePut");
     };
   }
 }

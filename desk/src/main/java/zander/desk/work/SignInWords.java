@@ -11,21 +11,24 @@ import zander.core.connect.report.ConnectFailure;
 import zander.core.connect.report.SignInNote;
 import zander.core.connect.report.SignInStep;
 import zander.core.trust.WireKey;
+import zander.desk.words.Words;
 
 /** Words for signing in: its steps, what happened in them, why it failed, and what may help. */
 public final class SignInWords {
+  private static final Words WORDS = Words.of(SignInWords.class);
+
   private SignInWords() {}
 
   /** A step as the person knows it. */
   public static String name(SignInStep step) {
     return switch (step) {
-      case NAME -> "name";
-      case PORT -> "port";
-      case GREETING -> "greeting";
-      case HOST_KEY -> "host key";
-      case SIGN_IN -> "account";
-      case FILES -> "file service";
-      case SHELL -> "shell";
+      case NAME -> WORDS.say("nameStep");
+      case PORT -> WORDS.say("port");
+      case GREETING -> WORDS.say("greeting");
+      case HOST_KEY -> WORDS.say("hostKey");
+      case SIGN_IN -> WORDS.say("account");
+      case FILES -> WORDS.say("fileService");
+      case SHELL -> WORDS.say("shell");
     };
   }
 
@@ -36,16 +39,20 @@ public final class SignInWords {
     return switch (note.kind()) {
       case OFFERED ->
           note.step() == SignInStep.PORT
-              ? "trying " + fact
+              ? WORDS.say("trying", fact)
               : letters
-                  ? (fact.equals("password") ? "a password was sent" : "questions were answered")
-                  : "offered " + fact;
+                  ? (fact.equals("password")
+                      ? WORDS.say("aPasswordWasSent")
+                      : WORDS.say("questionsWereAnswered"))
+                  : WORDS.say("offered", fact);
       case REFUSED ->
           note.step() == SignInStep.SIGN_IN
-              ? (fact.isEmpty() ? "not right" : fact.contains(": ") ? fact : fact + ": refused")
+              ? (fact.isEmpty()
+                  ? WORDS.say("notRight")
+                  : fact.contains(": ") ? fact : WORDS.say("refused", fact))
               : fact;
-      case BANNER -> "the server says: " + fact;
-      case TAKEN -> (fact.isEmpty() ? "it" : fact) + " was taken";
+      case BANNER -> WORDS.say("theServerSays", fact);
+      case TAKEN -> WORDS.say("wasTaken", fact.isEmpty() ? WORDS.say("it") : fact);
       default -> fact;
     };
   }
@@ -54,113 +61,100 @@ public final class SignInWords {
     String host = failure.address().host();
     int port = failure.address().port();
     String account = failure.address().account();
-    String noSecret = "No secret was sent.";
+    String noSecret = WORDS.say("noSecretWasSent");
     return switch (failure.reason()) {
-      case UNKNOWN_HOST -> said(failure, "No computer of the name " + host + " was found", "");
+      case UNKNOWN_HOST -> said(failure, WORDS.say("noComputerOfThe", host), "");
       case REFUSED ->
           said(
               failure,
-              host + " refuses connections on port " + port,
-              "The computer answers, but nothing listens there.");
-      case TIMED_OUT -> said(failure, host + " did not answer in time", "");
+              WORDS.say("refusesConnectionsOnPort", host, port),
+              WORDS.say("theComputerAnswersBut"));
+      case TIMED_OUT -> said(failure, WORDS.say("didNotAnswerIn", host), "");
       case UNREACHABLE ->
           said(
               failure,
-              host + " cannot be reached",
-              "There is no way to it from this network. " + failure.getMessage());
+              WORDS.say("cannotBeReached", host),
+              WORDS.say("thereIsNoWay", failure.getMessage()));
       case JUMP_REFUSED ->
           said(
               failure,
-              "The jump host did not lead on to " + host,
-              "It said: " + failure.getMessage());
-      case NOT_SSH ->
-          said(
-              failure,
-              "What answers at " + host + " port " + port + " is not an SSH server",
-              noSecret);
+              WORDS.say("theJumpHostDid", host),
+              WORDS.say("itSaid", failure.getMessage()));
+      case NOT_SSH -> said(failure, WORDS.say("whatAnswersAtPort", host, port), noSecret);
       case NO_COMMON_ALGORITHM ->
           said(
               failure,
               isOld(failure)
-                  ? host + " has only algorithms that are no longer safe"
-                  : host + " and Zander have no algorithm in common",
+                  ? WORDS.say("hasOnlyAlgorithmsThat", host)
+                  : WORDS.say("andZanderHaveNo", host),
               negotiation(failure.getMessage()));
       case HOST_KEY_CHANGED ->
-          said(
-              failure,
-              "The host key of " + host + " has changed",
-              "Either the server was set up anew, or somebody is between you and it. Zander stopped"
-                  + " before any secret was sent.");
+          said(failure, WORDS.say("theHostKeyOf", host), WORDS.say("eitherTheServerWas"));
       case HOST_KEY_REVOKED ->
           said(
               failure,
-              "The host key of " + host + " is marked as revoked",
-              "known_hosts says never to trust it. " + noSecret);
+              WORDS.say("theHostKeyOfIs", host),
+              WORDS.say("knownHostsSaysNever", noSecret));
       case HOST_NOT_PROVED ->
           said(
               failure,
-              host + " could not prove that it is " + host,
-              notProved(failure.getMessage()) + " Somebody may be between you and it. " + noSecret);
+              WORDS.say("couldNotProveThat", host, host),
+              WORDS.say("somebodyMayBeBetween", notProved(failure.getMessage()), noSecret));
       case LINE_TAMPERED ->
           said(
               failure,
-              "Something was put into the line to " + host,
-              "A message came where none may come before the line is sealed: somebody may be"
-                  + " between you and the server. "
-                  + noSecret);
+              WORDS.say("somethingWasPutInto", host),
+              WORDS.say("aMessageCameWhere", noSecret));
       case HOST_KEY_DECLINED ->
-          new Message("Not connected to " + host, "You did not accept the host key. " + noSecret);
+          new Message(WORDS.say("notConnectedTo", host), WORDS.say("youDidNotAccept", noSecret));
       case KEY_FILE_MISSING ->
-          said(failure, "The key file is not there", failure.keyFile() + ". Nothing was offered.");
+          said(
+              failure,
+              WORDS.say("theKeyFileIs"),
+              WORDS.say("nothingWasOffered", failure.keyFile()));
       case KEY_PUBLIC_HALF ->
           said(
               failure,
-              "That is the public half of the key",
-              failure.keyFile() + " goes on servers. To sign in, the private half is needed.");
+              WORDS.say("thatIsThePublic"),
+              WORDS.say("goesOnServersTo", failure.keyFile()));
       case KEY_FILE_OPEN ->
           said(
               failure,
-              "Others on this computer can read the key file",
-              failure.keyFile() + " must be closed to others before it is used.");
+              WORDS.say("othersOnThisComputer"),
+              WORDS.say("mustBeClosedTo", failure.keyFile()));
       case KEY_FILE_UNREADABLE ->
-          said(failure, "The key file cannot be used", failure.getMessage() + ".");
+          said(failure, WORDS.say("theKeyFileCannot"), failure.getMessage() + ".");
       case WRONG_PASSPHRASE ->
-          said(
-              failure,
-              "The passphrase does not open the key file",
-              "Three were wrong, and no key was proved.");
-      case KEY_REFUSED -> said(failure, host + " does not take this key for " + account, "");
+          said(failure, WORDS.say("thePassphraseDoesNot"), WORDS.say("threeWereWrongAnd"));
+      case KEY_REFUSED -> said(failure, WORDS.say("doesNotTakeThis", host, account), "");
       case PASSWORD_REFUSED ->
           said(
               failure,
-              host + " does not take this for " + account,
-              "Zander does not send it again by itself.");
-      case PASSWORD_EXPIRED ->
-          said(failure, "The password of " + account + " has expired on " + host, "");
-      case MORE_WANTED ->
-          said(
-              failure,
-              host + " took the key, but wants more than that",
-              "It asks for a second proof that this server's entry does not allow.");
-      case TOO_MANY_TRIES -> said(failure, host + " ended the sign-in: too many tries", "");
+              WORDS.say("doesNotTakeThisFor", host, account),
+              WORDS.say("zanderDoesNotSend"));
+      case PASSWORD_EXPIRED -> said(failure, WORDS.say("thePasswordOfHas", account, host), "");
+      case MORE_WANTED -> said(failure, WORDS.say("tookTheKeyBut", host), WORDS.say("itAsksForA"));
+      case TOO_MANY_TRIES -> said(failure, WORDS.say("endedTheSignIn", host), "");
       case NO_WAY_LEFT ->
           said(
               failure,
-              "No way left to sign in at " + host,
+              WORDS.say("noWayLeftTo", host),
               failure.getMessage().startsWith("No more") ? "" : failure.getMessage() + ".");
-      case GIVEN_UP -> new Message("Sign-in at " + host + " given up", "Nothing was changed.");
+      case GIVEN_UP ->
+          new Message(WORDS.say("signInAtGiven", host), WORDS.say("nothingWasChanged"));
       case NO_FILE_SERVICE ->
           said(
               failure,
-              host + " has no file service for " + account,
-              "You are signed in, but no file service answers: " + failure.getMessage() + ".");
+              WORDS.say("hasNoFileService", host, account),
+              WORDS.say("youAreSignedIn", failure.getMessage()));
       case START_FILES_PRINT ->
           said(
               failure,
-              "No file service began for " + account + " on " + host,
-              "This came in its place: " + failure.getMessage());
-      case CLOSED_BY_SERVER -> said(failure, host + " closed the connection", failure.getMessage());
-      default -> said(failure, "Could not connect to " + host, failure.getMessage());
+              WORDS.say("noFileServiceBegan", account, host),
+              WORDS.say("thisCameInIts", failure.getMessage()));
+      case CLOSED_BY_SERVER ->
+          said(failure, WORDS.say("closedTheConnection", host), failure.getMessage());
+      default -> said(failure, WORDS.say("couldNotConnectTo", host), failure.getMessage());
     };
   }
 
@@ -177,24 +171,24 @@ public final class SignInWords {
   private static String notProved(String detail) {
     String lower = detail.toLowerCase(Locale.ROOT);
     if (lower.contains("expired")) {
-      return "Its host certificate has expired, or is not valid yet.";
+      return WORDS.say("itsHostCertificateHas");
     }
     if (lower.contains("principal")) {
-      return "Its host certificate is for another name.";
+      return WORDS.say("itsHostCertificateIs");
     }
     if (lower.contains("not a host key")) {
-      return "What it showed is a certificate for a person, not for a host.";
+      return WORDS.say("whatItShowedIs");
     }
     if (lower.contains("critical option")) {
-      return "Its host certificate has conditions that are not known here.";
+      return WORDS.say("itsHostCertificateHasConditions");
     }
     if (lower.contains("ca verifier") || lower.contains("ca signature")) {
-      return "The signature in its host certificate is wrong, or made with SHA-1.";
+      return WORDS.say("theSignatureInIts");
     }
     if (lower.contains("certificate")) {
-      return "It promised a host certificate and showed none that fits.";
+      return WORDS.say("itPromisedAHost");
     }
-    return "The signature by its host key is wrong.";
+    return WORDS.say("theSignatureByIts");
   }
 
   private static final Pattern NEGOTIATION =
@@ -204,14 +198,13 @@ public final class SignInWords {
   private static String negotiation(String detail) {
     Matcher found = NEGOTIATION.matcher(detail);
     return found.matches()
-        ? "For " + found.group(1) + " it offers only: " + found.group(2).replace(",", ", ") + "."
+        ? WORDS.say("forItOffersOnly", found.group(1), found.group(2).replace(",", ", "))
         : detail;
   }
 
   private static Message said(ConnectFailure failure, String headline, String detail) {
     return new Message(
-        headline,
-        ("Step: " + name(failure.step()) + ". " + (detail == null ? "" : detail)).strip());
+        headline, WORDS.say("step", name(failure.step()), detail == null ? "" : detail).strip());
   }
 
   /** What is likely to help, the likeliest first. */
@@ -221,81 +214,68 @@ public final class SignInWords {
     List<String> cures = new ArrayList<>();
     switch (failure.reason()) {
       case UNKNOWN_HOST -> {
-        cures.add("Look for a typing mistake in the name.");
-        cures.add("Look whether this computer is on the network, or needs its private one.");
-        cures.add("Some names are known only behind a jump host: name one in the entry.");
+        cures.add(WORDS.say("lookForATyping"));
+        cures.add(WORDS.say("lookWhetherThisComputer"));
+        cures.add(WORDS.say("someNamesAreKnown"));
       }
       case REFUSED -> {
-        cures.add(
-            "Another port? Servers are sometimes moved off " + failure.address().port() + ".");
-        cures.add("The SSH server may be stopped, or still starting.");
+        cures.add(WORDS.say("anotherPortServersAre", failure.address().port()));
+        cures.add(WORDS.say("theSshServerMay"));
       }
       case TIMED_OUT -> {
-        cures.add("A firewall may drop what is sent, or the server is down or overloaded.");
-        cures.add("If it lies in an inner network, name a jump host in the entry.");
+        cures.add(WORDS.say("aFirewallMayDrop"));
+        cures.add(WORDS.say("ifItLiesIn"));
       }
-      case UNREACHABLE -> cures.add("Look at this computer's network.");
+      case UNREACHABLE -> cures.add(WORDS.say("lookAtThisComputers"));
       case JUMP_REFUSED -> {
-        cures.add("The name " + host + " must be known to the jump host, not here.");
-        cures.add("The jump host's sshd may forbid it: AllowTcpForwarding, PermitOpen.");
+        cures.add(WORDS.say("theNameMustBe", host));
+        cures.add(WORDS.say("theJumpHostsSshd"));
       }
-      case NOT_SSH -> cures.add("Look at the port number.");
+      case NOT_SSH -> cures.add(WORDS.say("lookAtThePort"));
       case NO_COMMON_ALGORITHM -> {
-        cures.add(
-            "An OpenSSH of version 7.4 or later has better ones, unless lines in its sshd_config"
-                + " take them away: Ciphers, MACs, KexAlgorithms, HostKeyAlgorithms.");
+        cures.add(WORDS.say("anOpenSSHOfVersion"));
         if (isOld(failure)) {
-          cures.add(
-              "Until then, allow old algorithms in this server's entry: whoever taps the line can"
-                  + " break them with effort.");
+          cures.add(WORDS.say("untilThenAllowOld"));
         }
       }
-      case HOST_NOT_PROVED, LINE_TAMPERED ->
-          cures.add("Ask whoever runs the server, by another way, before you try again.");
+      case HOST_NOT_PROVED, LINE_TAMPERED -> cures.add(WORDS.say("askWhoeverRunsThe"));
       case HOST_KEY_CHANGED -> {
-        cures.add("Ask whoever runs the server for its new fingerprint, by another way.");
-        cures.add("Only if it is the one shown here, replace the known key.");
+        cures.add(WORDS.say("askWhoeverRunsTheServer"));
+        cures.add(WORDS.say("onlyIfItIs"));
       }
-      case HOST_KEY_REVOKED -> cures.add("Ask whoever runs the server.");
-      case KEY_FILE_MISSING -> cures.add("Choose the key again in the entry.");
-      case KEY_PUBLIC_HALF -> cures.add("Choose the file of the same name without .pub.");
-      case KEY_FILE_OPEN -> cures.add("Set its mode to 600, so that only you can read it.");
-      case KEY_FILE_UNREADABLE ->
-          cures.add("Zander reads private keys in OpenSSH and PEM form; others must be turned.");
-      case WRONG_PASSPHRASE -> cures.add("Try again, or choose another key in the entry.");
+      case HOST_KEY_REVOKED -> cures.add(WORDS.say("askWhoeverRuns"));
+      case KEY_FILE_MISSING -> cures.add(WORDS.say("chooseTheKeyAgain"));
+      case KEY_PUBLIC_HALF -> cures.add(WORDS.say("chooseTheFileOf"));
+      case KEY_FILE_OPEN -> cures.add(WORDS.say("setItsModeTo"));
+      case KEY_FILE_UNREADABLE -> cures.add(WORDS.say("zanderReadsPrivateKeys"));
+      case WRONG_PASSPHRASE -> cures.add(WORDS.say("tryAgainOrChoose"));
       case KEY_REFUSED -> {
-        cures.add("The public half may not be in " + account + "'s authorized_keys: put it there.");
-        cures.add("The account may be another than " + account + ".");
-        cures.add(
-            "The home folder, .ssh or authorized_keys may be writable for others: sshd then"
-                + " ignores the file.");
+        cures.add(WORDS.say("thePublicHalfMay", account));
+        cures.add(WORDS.say("theAccountMayBe", account));
+        cures.add(WORDS.say("theHomeFolderSsh"));
       }
       case PASSWORD_REFUSED -> {
-        cures.add("Wait before trying again: too many wrong ones may lock the account.");
-        cures.add("The account may be another than " + account + ".");
+        cures.add(WORDS.say("waitBeforeTryingAgain"));
+        cures.add(WORDS.say("theAccountMayBe", account));
       }
-      case PASSWORD_EXPIRED -> cures.add("Set a new one in another way, then come back.");
-      case MORE_WANTED -> cures.add("Allow a password and questions in the entry.");
+      case PASSWORD_EXPIRED -> cures.add(WORDS.say("setANewOne"));
+      case MORE_WANTED -> cures.add(WORDS.say("allowAPasswordAnd"));
       case TOO_MANY_TRIES -> {
-        cures.add("Choose one key in the entry, so that others are not tried first.");
-        cures.add("Wait a little before the next try.");
+        cures.add(WORDS.say("chooseOneKeyIn"));
+        cures.add(WORDS.say("waitALittleBefore"));
       }
       case NO_WAY_LEFT -> {
-        cures.add("Choose a key for this server, or allow a password.");
-        cures.add("If the key is in the agent, look whether the agent is running.");
+        cures.add(WORDS.say("chooseAKeyFor"));
+        cures.add(WORDS.say("ifTheKeyIs"));
       }
-      case NO_FILE_SERVICE ->
-          cures.add("sshd_config there needs a line: Subsystem sftp internal-sftp");
+      case NO_FILE_SERVICE -> cures.add(WORDS.say("sshdConfigThereNeeds"));
       case START_FILES_PRINT -> {
-        cures.add(
-            "A start file of the account (.bashrc, .cshrc, config.fish) prints this, or starts"
-                + " another program: let it do so only in a terminal, after a line like:"
-                + " [ -t 0 ] || return");
-        cures.add("Or sshd_config there gets a line: Subsystem sftp internal-sftp");
+        cures.add(WORDS.say("aStartFileOf"));
+        cures.add(WORDS.say("orSshdConfigThere"));
       }
       case CLOSED_BY_SERVER -> {
-        cures.add("The account may be locked, or may sign in only from elsewhere.");
-        cures.add("The server may be taking too many connections just now.");
+        cures.add(WORDS.say("theAccountMayBeLocked"));
+        cures.add(WORDS.say("theServerMayBe"));
       }
       default -> {}
     }
@@ -306,10 +286,10 @@ public final class SignInWords {
   public static List<String> fingerprints(ConnectFailure failure) {
     List<String> lines = new ArrayList<>();
     for (WireKey known : failure.known()) {
-      lines.add("known  " + known);
+      lines.add(WORDS.say("known", known));
     }
     if (failure.shown() != null) {
-      lines.add("shown  " + failure.shown());
+      lines.add(WORDS.say("shown", failure.shown()));
     }
     return lines;
   }

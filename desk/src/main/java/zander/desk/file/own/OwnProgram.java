@@ -16,6 +16,7 @@ import zander.core.work.AtomicFile;
 import zander.desk.file.FileModel;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Question.Choice;
+import zander.desk.words.Words;
 import zander.desk.work.Background;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
@@ -26,6 +27,8 @@ import zander.desk.work.Message;
  * into the copy. Interface thread, but for what says otherwise.
  */
 final class OwnProgram {
+  private static final Words WORDS = Words.of(OwnProgram.class);
+
   private static final Duration LOOK_EVERY = Duration.ofMillis(500);
 
   /** A program that ends sooner has given the file to one that runs already, or did not start. */
@@ -120,7 +123,7 @@ final class OwnProgram {
 
   private void hasEnded(int exit, long after) {
     if (exit == NOT_FOUND || exit == NOT_RUN) {
-      notStarted("this computer has no such program, or it cannot be run");
+      notStarted(WORDS.say("thisComputerHasNo"));
     } else if (after > STARTING) {
       endToldDue = true;
     }
@@ -130,25 +133,22 @@ final class OwnProgram {
     file.ask(
         Question.notice(
             new Message(
-                name() + " has ended",
-                "If " + file.path().name() + " is still open there, its copy must stay."),
+                WORDS.say("hasEnded", name()), WORDS.say("ifIsStillOpen", file.path().name())),
             false,
             new Choice(
-                "Remove the copy",
+                WORDS.say("removeTheCopy"),
                 ticked -> {
                   file.dismissQuestion();
                   end();
                 }),
-            new Choice("It is still open", ticked -> file.dismissQuestion())));
+            new Choice(WORDS.say("itIsStillOpen"), ticked -> file.dismissQuestion())));
   }
 
   private void notStarted(String why) {
     if (!over) {
       end();
       file.tellFailure(
-          new Message(
-              "Could not start " + name(),
-              why + ". The file is open here as before; nothing was changed."));
+          new Message(WORDS.say("couldNotStart", name()), WORDS.say("theFileIsOpen", why)));
     }
   }
 
@@ -187,7 +187,7 @@ final class OwnProgram {
       content = in.readNBytes((int) TextFile.LARGEST + 1);
     }
     if (content.length > TextFile.LARGEST) {
-      throw new NotTextException("it is larger than what is edited here", TextFile.LARGEST);
+      throw new NotTextException(WORDS.say("itIsLargerThan"), TextFile.LARGEST);
     }
     TextFile found = TextFile.decode(content);
     return found.hasMark() || found.charset().equals(charset)
@@ -199,8 +199,8 @@ final class OwnProgram {
     if (!over) {
       file.tellFailure(
           new Message(
-              "What " + name() + " saved is not on the server",
-              why.headline() + ". The copy is " + copy.file() + "."));
+              WORDS.say("whatSavedIsNot", name()),
+              WORDS.say("theCopyIs", why.headline(), copy.file())));
     }
     looking.set(false);
   }
@@ -222,7 +222,7 @@ final class OwnProgram {
             if (merge.conflicts().isEmpty() && file.text().equals(mine)) {
               // What was typed here was not to be saved yet.
               file.putIn(merge.text(List.of()));
-              file.say("with what " + name() + " saved, not on the server yet");
+              file.say(WORDS.say("withWhatItSaved", name()));
               looking.set(false);
             } else {
               bothChanged(theirs);
@@ -241,18 +241,15 @@ final class OwnProgram {
   private void bothChanged(String theirs) {
     file.ask(
         Question.notice(
-            new Message(
-                name() + " saved a text that does not fit with what was typed here",
-                "Both changed the same lines. Take its text, and undo brings back what was here;"
-                    + " keep the text here, and it goes into the copy when you save."),
+            new Message(WORDS.say("savedATextThat", name()), WORDS.say("bothChangedTheSame")),
             true,
             new Choice(
-                "Take what " + name() + " saved",
+                WORDS.say("takeWhatSaved", name()),
                 ticked -> {
                   file.dismissQuestion();
                   putIn(theirs);
                 }),
-            new Choice("Keep the text here", ticked -> file.dismissQuestion())));
+            new Choice(WORDS.say("keepTheTextHere"), ticked -> file.dismissQuestion())));
     looking.set(false);
   }
 

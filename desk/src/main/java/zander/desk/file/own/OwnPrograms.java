@@ -22,12 +22,15 @@ import zander.desk.sheet.Question.Choice;
 import zander.desk.sheet.Question.Fact;
 import zander.desk.sheet.Sheet;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 import zander.desk.work.Settings;
 
 /** Opens files of a desk in other programs of this computer. Used on the interface thread. */
 public final class OwnPrograms {
+  private static final Words WORDS = Words.of(OwnPrograms.class);
+
   private static final String USUAL = "xdg-open";
 
   private final OpenDesk desk;
@@ -85,21 +88,19 @@ public final class OwnPrograms {
     file.ask(
         Question.asking(
                 new Message(
-                    "Open " + file.path().name() + " in another program",
-                    "It gets a copy in a private folder of this computer"
-                        + (isClosed ? ", in clear, which others here may not read" : "")
-                        + ". Each time it saves that, Zander saves it on the server."),
+                    WORDS.say("openInAnotherProgram", file.path().name()),
+                    WORDS.say("itGetsACopy", isClosed ? WORDS.say("inClearWhichOthers") : "")),
                 List.of(
                     new Question.Input(
-                        "own-program", "Program", typed, "gedit, or code --wait {file}")),
+                        "own-program", WORDS.say("program"), typed, WORDS.say("geditOrCodeWait"))),
                 new Choice(
-                    "Open",
+                    WORDS.say("open"),
                     ticked -> {
                       file.dismissQuestion();
                       remember(kind, typed.get().strip());
                       start(file, typed.get().strip());
                     }),
-                new Choice("Cancel", ticked -> file.dismissQuestion()))
+                new Choice(WORDS.say("cancel"), ticked -> file.dismissQuestion()))
             .readyWhen(typed.map(text -> !text.isBlank())));
   }
 
@@ -161,11 +162,11 @@ public final class OwnPrograms {
     file.ask(
         Question.notice(
             new Message(
-                file.path().name() + " is open in " + program.name(),
-                "Each time " + program.name() + " saves it, Zander saves it on the server."),
+                WORDS.say("isOpenIn", file.path().name(), program.name()),
+                WORDS.say("eachTimeSavesIt", program.name())),
             false,
             new Choice(
-                "Done there: remove the copy",
+                WORDS.say("doneThereRemoveThe"),
                 ticked -> {
                   file.dismissQuestion();
                   program.end();
@@ -176,23 +177,24 @@ public final class OwnPrograms {
   /** Says in the folder what is open where. */
   public void tellAll() {
     List<Fact> facts = new ArrayList<>();
-    facts.add(new Fact("File", "Program", "On the server"));
+    facts.add(new Fact(WORDS.say("file"), WORDS.say("program"), WORDS.say("onTheServer")));
     open.forEach(
         (file, program) ->
             facts.add(
                 new Fact(
                     file.path().text(),
                     program.name(),
-                    file.isUnsaved() ? "not yet" : "as there")));
+                    file.isUnsaved() ? WORDS.say("notYet") : WORDS.say("asThere"))));
     desk.openSheets()
         .askInFront(
             new Question(
                 new Message(
                     open.isEmpty()
-                        ? "No file is open in another program"
-                        : Texts.count(open.size(), "file")
-                            + (open.size() == 1 ? " is" : " are")
-                            + " open in other programs",
+                        ? WORDS.say("noFileIsOpen")
+                        : WORDS.say(
+                            "openInOtherPrograms",
+                            Texts.count(open.size(), "file")
+                                + (open.size() == 1 ? WORDS.say("is") : WORDS.say("are"))),
                     ""),
                 open.isEmpty() ? List.of() : facts,
                 false,
@@ -209,30 +211,31 @@ public final class OwnPrograms {
         String.join(
             ", ",
             left.stream()
-                .map(copy -> copy.of().name() + " in " + OwnCommand.name(copy.program()))
+                .map(copy -> WORDS.say("in", copy.of().name(), OwnCommand.name(copy.program())))
                 .toList());
     Question[] asked = new Question[1];
     asked[0] =
         Question.notice(
             new Message(
-                Texts.count(left.size(), "file")
-                    + (left.size() == 1 ? " was" : " were")
-                    + " open in another program when this desk was last open",
-                names + ". What was saved there since is kept on this computer."),
+                WORDS.say(
+                    "openInAnotherProgramWhen",
+                    Texts.count(left.size(), "file")
+                        + (left.size() == 1 ? WORDS.say("was") : WORDS.say("were"))),
+                WORDS.say("whatWasSavedThere", names)),
             false,
             new Choice(
-                "Go on",
+                WORDS.say("goOn"),
                 ticked -> {
                   folder.unpin(asked[0]);
                   left.forEach(this::goOn);
                 }),
             new Choice(
-                left.size() == 1 ? "Remove the copy" : "Remove the copies",
+                left.size() == 1 ? WORDS.say("removeTheCopy") : WORDS.say("removeTheCopies"),
                 ticked -> {
                   folder.unpin(asked[0]);
                   desk.background().run(() -> remove(left), done -> {}, this::failed);
                 }),
-            new Choice("Later", ticked -> folder.unpin(asked[0])));
+            new Choice(WORDS.say("later"), ticked -> folder.unpin(asked[0])));
     folder.pin(asked[0]);
   }
 

@@ -12,11 +12,14 @@ import zander.desk.folder.PathCompletion;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
 /** New files, folders and links, other names, and copies within a server. */
 public final class CreateActions {
+  private static final Words WORDS = Words.of(CreateActions.class);
+
   private final FolderModel folder;
   private final OpenDesk desk;
 
@@ -66,13 +69,13 @@ public final class CreateActions {
             new Message(headline, detail),
             List.of(new Question.Input("strip-name", label, text, "")),
             new Question.Choice(
-                "Create",
+                WORDS.say("create"),
                 ticked -> {
                   if (!text.get().isBlank()) {
                     named.with(text.get());
                   }
                 }),
-            new Question.Choice("Cancel", ticked -> folder.dismissQuestion())));
+            new Question.Choice(WORDS.say("cancel"), ticked -> folder.dismissQuestion())));
   }
 
   private interface Named {
@@ -82,9 +85,9 @@ public final class CreateActions {
   public void newFile() {
     RemotePath at = folder.path();
     askName(
-        "New file in " + at.name(),
-        "It is made empty, with the rights that the server gives new files, and opened.",
-        "Name",
+        WORDS.say("newFileIn", at.name()),
+        WORDS.say("itIsMadeEmpty"),
+        WORDS.say("name"),
         "",
         name ->
             make(
@@ -99,9 +102,9 @@ public final class CreateActions {
   public void newFolder() {
     RemotePath at = folder.path();
     askName(
-        "New folder in " + at.name(),
-        "A path such as 2026/11/photos makes all that is missing on the way.",
-        "Name or path",
+        WORDS.say("newFolderIn", at.name()),
+        WORDS.say("aPathSuchAs"),
+        WORDS.say("nameOrPath"),
         "",
         name ->
             make(
@@ -120,14 +123,13 @@ public final class CreateActions {
     StringProperty to = new SimpleStringProperty(target);
     folder.ask(
         Question.asking(
-            new Message(
-                "New link in " + at.name(),
-                "A target that does not begin with / counts from this folder."),
+            new Message(WORDS.say("newLinkIn", at.name()), WORDS.say("aTargetThatDoes")),
             List.of(
-                new Question.Input("strip-name", "Name", name, ""),
-                new Question.Input("strip-target", "Leads to", to, "../shared/site.conf")),
+                new Question.Input("strip-name", WORDS.say("name"), name, ""),
+                new Question.Input(
+                    "strip-target", WORDS.say("leadsTo"), to, "../shared/site.conf")),
             new Question.Choice(
-                "Create",
+                WORDS.say("create"),
                 ticked -> {
                   if (!name.get().isBlank() && !to.get().isBlank()) {
                     make(
@@ -139,7 +141,7 @@ public final class CreateActions {
                         false);
                   }
                 }),
-            new Question.Choice("Cancel", ticked -> folder.dismissQuestion())));
+            new Question.Choice(WORDS.say("cancel"), ticked -> folder.dismissQuestion())));
   }
 
   /** Gives another name, as it was typed in the row; nothing for the same or an empty one. */
@@ -149,8 +151,7 @@ public final class CreateActions {
     }
     String wire = WireName.fromText(typed);
     if (!WireName.isSafe(wire)) {
-      folder.tellFailure(
-          new Message("A name cannot be " + typed, "It has a / in it, or means another folder."));
+      folder.tellFailure(new Message(WORDS.say("aNameCannotBe", typed), WORDS.say("itHasAIn")));
       return;
     }
     RemotePath to = entry.path().parent().child(wire);
@@ -185,7 +186,7 @@ public final class CreateActions {
 
   private void duplicate(List<RemotePath> paths) {
     FolderTask task =
-        new FolderTask(folder, "Duplicating " + what(paths))
+        new FolderTask(folder, WORDS.say("duplicating", what(paths)))
             .orAsRoot(root -> new CreateActions(root).duplicate(paths));
     task.run(
         work ->
@@ -204,27 +205,29 @@ public final class CreateActions {
   }
 
   static String through(long bytes) {
-    return Texts.size(bytes) + " through this computer, because the server cannot copy by itself";
+    return WORDS.say("throughThisComputerBecause", Texts.size(bytes));
   }
 
   static String what(List<RemotePath> paths) {
-    return paths.size() == 1 ? paths.get(0).name() : Texts.count(paths.size()) + " entries";
+    return paths.size() == 1
+        ? paths.get(0).name()
+        : WORDS.say("entries", Texts.count(paths.size()));
   }
 
   void selectFirst(String verb) {
     folder.ask(
         Question.notice(
-            new Message("Nothing is selected to " + verb, "Select files or folders first."),
+            new Message(WORDS.say("nothingIsSelectedTo", verb), WORDS.say("selectFilesOrFolders")),
             false,
             folder.dismiss()));
   }
 
   public void copyTo() {
-    place("Copy", false);
+    place(WORDS.say("copy"), false);
   }
 
   public void moveTo() {
-    place("Move", true);
+    place(WORDS.say("move"), true);
   }
 
   private void place(String verb, boolean moving) {
@@ -235,17 +238,15 @@ public final class CreateActions {
     }
     StringProperty where = new SimpleStringProperty(folder.path().text() + "/");
     String through =
-        !moving && changes().copiesThroughHere()
-            ? " The server cannot copy by itself: the data comes through this computer."
-            : "";
+        !moving && changes().copiesThroughHere() ? WORDS.say("theServerCannotCopy") : "";
     folder.ask(
         Question.asking(
             new Message(
-                verb + " " + what(paths) + " to another folder of this server",
-                "Owners, modes and times stay as far as your account may." + through),
-            List.of(new Question.Input("strip-name", "To the folder", where, "")),
+                WORDS.say("toAnotherFolderOf", verb, what(paths)),
+                WORDS.say("ownersModesAndTimes", through)),
+            List.of(new Question.Input("strip-name", WORDS.say("toTheFolder"), where, "")),
             new Question.Choice(verb, ticked -> placeIn(moving, paths, where.get())),
-            new Question.Choice("Cancel", ticked -> folder.dismissQuestion())));
+            new Question.Choice(WORDS.say("cancel"), ticked -> folder.dismissQuestion())));
   }
 
   private void placeIn(boolean moving, List<RemotePath> paths, String typed) {
@@ -264,7 +265,7 @@ public final class CreateActions {
 
   private void placeIn(boolean moving, List<RemotePath> paths, RemotePath goal) {
     FolderTask task =
-        new FolderTask(folder, (moving ? "Moving " : "Copying ") + what(paths))
+        new FolderTask(folder, (moving ? WORDS.say("moving") : WORDS.say("copying")) + what(paths))
             .orAsRoot(root -> new CreateActions(root).placeIn(moving, paths, goal));
     task.run(
         work -> {
@@ -287,9 +288,14 @@ public final class CreateActions {
           desk.changed(paths.stream().map(path -> goal.child(path.wireName())).toList());
           folder.ask(
               Question.notice(
-                  new Message((moving ? "Moved " : "Copied ") + what(paths) + " to " + goal, ""),
+                  new Message(
+                      WORDS.say(
+                          "to",
+                          (moving ? WORDS.say("moved") : WORDS.say("copied")) + what(paths),
+                          goal),
+                      ""),
                   false,
-                  new Question.Choice("Go there", ticked -> folder.go(goal)),
+                  new Question.Choice(WORDS.say("goThere"), ticked -> folder.go(goal)),
                   folder.dismiss()));
         });
   }

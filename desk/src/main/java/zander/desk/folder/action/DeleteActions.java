@@ -28,12 +28,15 @@ import zander.desk.folder.FolderModel;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 import zander.desk.work.Settings;
 
 /** Deleting: asked once, with what it is; held so that it can be put back, or for good. */
 public final class DeleteActions {
+  private static final Words WORDS = Words.of(DeleteActions.class);
+
   private final FolderModel folder;
   private final OpenDesk desk;
 
@@ -85,24 +88,24 @@ public final class DeleteActions {
 
   private void ask(Survey survey, List<RemoteEntry> entries) {
     if (survey.guarded().containsValue(Guard.ROOT)) {
-      folder.tellFailure(
-          new Message("The root of a server cannot be deleted", "Zander refuses it in any case."));
+      folder.tellFailure(new Message(WORDS.say("theRootOfA"), WORDS.say("zanderRefusesItIn")));
       return;
     }
     boolean folders = entries.stream().anyMatch(entry -> entry.kind() == FileKind.FOLDER);
     Cancellation counting = new Cancellation();
-    StringProperty live = new SimpleStringProperty(folders ? "counting" : sizes(entries));
+    StringProperty live =
+        new SimpleStringProperty(folders ? WORDS.say("counting") : sizes(entries));
     boolean held = survey.paths().stream().anyMatch(HoldingFolder::isHeld);
     String what = CreateActions.what(survey.paths());
     List<Question.Choice> choices = new ArrayList<>();
     if (!held) {
-      choices.add(choice("Move to the holding folder", counting, () -> hold(survey.paths())));
+      choices.add(choice(WORDS.say("moveToTheHolding"), counting, () -> hold(survey.paths())));
     }
-    choices.add(choice("Delete for good", counting, () -> forGood(survey.paths())));
-    choices.add(choice("Cancel", counting, () -> {}));
+    choices.add(choice(WORDS.say("deleteForGood"), counting, () -> forGood(survey.paths())));
+    choices.add(choice(WORDS.say("cancel"), counting, () -> {}));
     Question question =
         new Question(
-                new Message("Delete " + what + "?", detail(survey, held)),
+                new Message(WORDS.say("delete", what), detail(survey, held)),
                 List.of(),
                 true,
                 choices,
@@ -134,15 +137,13 @@ public final class DeleteActions {
                     .append(path)
                     .append(
                         guard == Guard.HOME
-                            ? " is your home folder, or holds it. "
-                            : " is where another file system begins. "));
+                            ? WORDS.say("isYourHomeFolder")
+                            : WORDS.say("isWhereAnotherFile")));
     if (held) {
-      return detail + "It is in the holding folder already: from there it goes for good.";
+      return WORDS.say("itIsInThe", detail);
     }
-    return detail
-        + "Held, it can be put back from the journal for "
-        + Texts.count(desk.settings().get(Settings.HELD_DAYS), "day")
-        + ". Links are deleted, never followed.";
+    return WORDS.say(
+        "heldItCanBe", detail, Texts.count(desk.settings().get(Settings.HELD_DAYS), "day"));
   }
 
   /** The first answers are closed until the name is typed. */
@@ -155,16 +156,14 @@ public final class DeleteActions {
         true,
         question.choices(),
         null,
-        List.of(new Question.Input("strip-name", "Type " + name + " to go on", typed, "")),
+        List.of(new Question.Input("strip-name", WORDS.say("typeToGoOn", name), typed, "")),
         question.live(),
         Bindings.createBooleanBinding(() -> typed.get().equals(name), typed));
   }
 
   private static String sizes(List<RemoteEntry> entries) {
     long bytes = entries.stream().mapToLong(entry -> entry.attributes().size()).sum();
-    return Texts.count(entries.size(), "entry").replace("entrys", "entries")
-        + ", "
-        + Texts.size(bytes);
+    return Texts.count(entries.size(), "entry") + ", " + Texts.size(bytes);
   }
 
   private void count(
@@ -175,47 +174,51 @@ public final class DeleteActions {
                 new TreeSize(desk.files(), desk.commands())
                     .of(
                         paths,
-                        soFar -> desk.background().show(() -> live.set(words(soFar) + " so far")),
+                        soFar ->
+                            desk.background()
+                                .show(() -> live.set(WORDS.say("soFar", words(soFar)))),
                         counting),
             measured -> {
               boolean large = !held && measured.bytes() > desk.settings().get(Settings.HELD_BYTES);
               live.set(
                   words(measured)
                       + (large
-                          ? "  ·  more than the "
-                              + Texts.size(desk.settings().get(Settings.HELD_BYTES))
-                              + " that are held at most: held, it pushes out all else that is held"
+                          ? WORDS.say(
+                              "moreThanTheThat",
+                              Texts.size(desk.settings().get(Settings.HELD_BYTES)))
                           : ""));
             },
             failure -> {
               if (!(failure instanceof CancellationException)) {
-                live.set("it could not be counted: " + FailureWords.of(failure).headline());
+                live.set(WORDS.say("itCouldNotBe", FailureWords.of(failure).headline()));
               }
             });
   }
 
   static String words(MeasuredTree measured) {
-    return Texts.count(measured.files(), "file")
-        + " in "
-        + Texts.count(measured.folders(), "folder")
-        + (measured.links() > 0 ? ", " + Texts.count(measured.links(), "link") : "")
-        + (measured.others() > 0 ? ", " + measured.others() + " devices or sockets" : "")
-        + ", "
-        + Texts.size(measured.bytes())
-        + (measured.unreadable() > 0
-            ? ", and " + Texts.count(measured.unreadable(), "folder") + " you may not look into"
+    return WORDS.say(
+        "in",
+        Texts.count(measured.files(), "file"),
+        Texts.count(measured.folders(), "folder"),
+        measured.links() > 0 ? ", " + Texts.count(measured.links(), "link") : "",
+        measured.others() > 0 ? WORDS.say("devicesOrSockets", measured.others()) : "",
+        Texts.size(measured.bytes()),
+        measured.unreadable() > 0
+            ? WORDS.say("andYouMayNot", Texts.count(measured.unreadable(), "folder"))
             : "");
   }
 
   private void hold(List<RemotePath> paths) {
-    new FolderTask(folder, "Deleting " + CreateActions.what(paths))
+    new FolderTask(folder, WORDS.say("deleting", CreateActions.what(paths)))
         .orAsRoot(root -> new DeleteActions(root).hold(paths))
         .run(
             task ->
                 deleting()
                     .hold(
                         paths,
-                        held -> task.tell(Texts.count(held) + " of " + Texts.count(paths.size())),
+                        held ->
+                            task.tell(
+                                WORDS.say("of", Texts.count(held), Texts.count(paths.size()))),
                         task.stop()),
             failed -> {
               desk.changed(paths);
@@ -225,13 +228,15 @@ public final class DeleteActions {
   }
 
   private void forGood(List<RemotePath> paths) {
-    new FolderTask(folder, "Deleting " + CreateActions.what(paths) + " for good")
+    new FolderTask(folder, WORDS.say("deletingForGood", CreateActions.what(paths)))
         .orAsRoot(root -> new DeleteActions(root).forGood(paths))
         .run(
             task ->
                 deleting()
                     .forGood(
-                        paths, gone -> task.tell(Texts.count(gone) + " gone so far"), task.stop()),
+                        paths,
+                        gone -> task.tell(WORDS.say("goneSoFar", Texts.count(gone))),
+                        task.stop()),
             failed -> {
               desk.changed(paths);
               tellFailed(failed, paths, DeleteActions::forGood);
@@ -251,11 +256,7 @@ public final class DeleteActions {
     Message first = FailureWords.of(failed.get(0));
     Message said =
         new Message(
-            failed.size()
-                + " of "
-                + Texts.count(paths.size())
-                + " not deleted. "
-                + first.headline(),
+            WORDS.say("ofNotDeleted", failed.size(), Texts.count(paths.size()), first.headline()),
             first.detail());
     // Of what failed, and of the folders around it: ten thousand may fail at once.
     Set<RemotePath> left = new HashSet<>();
@@ -277,14 +278,14 @@ public final class DeleteActions {
   public void tidyHeld() {
     HeldThings.Rules rules = desk.settings().now().held();
     TreeSize measure = new TreeSize(desk.files(), desk.commands());
-    new FolderTask(folder, "Removing deleted items whose time is over")
+    new FolderTask(folder, WORDS.say("removingDeletedItemsWhose"))
         .runQuietly(
             task ->
                 new HeldThings(desk.files(), desk.commands(), desk.journal())
                     .letGo(
                         rules,
                         held -> measure.each(held, task.stop()),
-                        gone -> task.tell(Texts.count(gone) + " gone so far"),
+                        gone -> task.tell(WORDS.say("goneSoFar", Texts.count(gone))),
                         task.stop()));
   }
 }

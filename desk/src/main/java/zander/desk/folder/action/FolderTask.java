@@ -10,11 +10,14 @@ import javafx.beans.property.StringProperty;
 import zander.core.work.Cancellation;
 import zander.desk.folder.FolderModel;
 import zander.desk.sheet.Question;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
 /** Work started from a folder sheet: told in a strip while it runs, and stopped there. */
 public final class FolderTask {
+  private static final Words WORDS = Words.of(FolderTask.class);
+
   private static final Duration LONG = Duration.ofSeconds(1);
 
   private final FolderModel folder;
@@ -67,8 +70,7 @@ public final class FolderTask {
               if (failure instanceof CancellationException) {
                 folder.ask(
                     Question.notice(
-                        new Message(
-                            headline + ": stopped", "What had been done is in the journal."),
+                        new Message(WORDS.say("stopped", headline), WORDS.say("whatHadBeenDone")),
                         false,
                         folder.dismiss()));
                 folder.refresh();
@@ -127,7 +129,9 @@ public final class FolderTask {
 
   private Question notice() {
     return Question.notice(
-            new Message(headline, ""), false, new Question.Choice("Stop", ticked -> stop.stop()))
+            new Message(headline, ""),
+            false,
+            new Question.Choice(WORDS.say("stop"), ticked -> stop.stop()))
         .live(live);
   }
 

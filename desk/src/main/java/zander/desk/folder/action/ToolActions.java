@@ -20,11 +20,14 @@ import zander.desk.folder.FolderModel;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
 /** What the server's own tools do in a folder: facts, archives, and fetching from the web. */
 public final class ToolActions {
+  private static final Words WORDS = Words.of(ToolActions.class);
+
   private static final int MOST_CHECKSUMS = 20;
 
   private final FolderModel folder;
@@ -57,7 +60,7 @@ public final class ToolActions {
             .filter(entry -> entry.kind() == FileKind.FILE)
             .limit(MOST_CHECKSUMS)
             .toList();
-    new FolderTask(folder, "Looking into " + CreateActions.what(paths))
+    new FolderTask(folder, WORDS.say("lookingInto", CreateActions.what(paths)))
         .run(task -> look(task, paths, plain), this::tellFacts);
   }
 
@@ -67,12 +70,15 @@ public final class ToolActions {
       throws java.io.IOException {
     MeasuredTree measured =
         new TreeSize(desk.files(), desk.commands())
-            .of(paths, soFar -> task.tell(DeleteActions.words(soFar) + " so far"), task.stop());
+            .of(
+                paths,
+                soFar -> task.tell(WORDS.say("soFar", DeleteActions.words(soFar))),
+                task.stop());
     Checksums checksums = new Checksums(desk.files(), desk.commands());
     List<Question.Fact> facts = new java.util.ArrayList<>();
-    facts.add(new Question.Fact("", "what it is", "SHA-256"));
+    facts.add(new Question.Fact("", WORDS.say("whatItIs"), WORDS.say("sha256")));
     for (RemoteEntry entry : plain) {
-      task.tell("checksum of " + entry.name());
+      task.tell(WORDS.say("checksumOf", entry.name()));
       task.stop().throwIfStopped();
       String type;
       String sum;
@@ -115,11 +121,11 @@ public final class ToolActions {
     folder.ask(
         Question.asking(
             new Message(
-                "Pack " + CreateActions.what(paths) + " on the server",
-                "The ending says how: .tar.gz, .tar.xz, .tar.bz2, .tar or .zip."),
-            List.of(new Question.Input("strip-name", "Into the archive", name, "")),
-            new Question.Choice("Pack", ticked -> packInto(paths, name.get().strip())),
-            new Question.Choice("Cancel", ticked -> folder.dismissQuestion())));
+                WORDS.say("packOnTheServer", CreateActions.what(paths)),
+                WORDS.say("theEndingSaysHow")),
+            List.of(new Question.Input("strip-name", WORDS.say("intoTheArchive"), name, "")),
+            new Question.Choice(WORDS.say("pack"), ticked -> packInto(paths, name.get().strip())),
+            new Question.Choice(WORDS.say("cancel"), ticked -> folder.dismissQuestion())));
   }
 
   private void packInto(List<RemotePath> paths, String name) {
@@ -127,7 +133,7 @@ public final class ToolActions {
       return;
     }
     RemotePath archive = folder.path().child(WireName.fromText(name));
-    new FolderTask(folder, "Packing " + CreateActions.what(paths))
+    new FolderTask(folder, WORDS.say("packing", CreateActions.what(paths)))
         .run(
             task -> {
               archives().pack(paths, archive, task.stop());
@@ -142,46 +148,40 @@ public final class ToolActions {
     if (paths.size() != 1 || ArchiveKind.of(paths.get(0).name()) == null) {
       folder.ask(
           Question.notice(
-              new Message(
-                  "Select one archive to unpack",
-                  "Its name ends in .tar.gz, .tar.xz, .tar.bz2, .tar or .zip."),
+              new Message(WORDS.say("selectOneArchiveTo"), WORDS.say("itsNameEndsIn")),
               false,
               folder.dismiss()));
       return;
     }
     RemotePath archive = paths.get(0);
-    new FolderTask(folder, "Looking into " + archive.name())
+    new FolderTask(folder, WORDS.say("lookingInto", archive.name()))
         .run(task -> archives().look(archive, task.stop()), content -> ask(archive, content));
   }
 
   private void ask(RemotePath archive, Archives.Content content) {
     String names = String.join("   ", content.names().stream().limit(12).toList());
     String more =
-        content.count() > 12 ? "   and " + Texts.count(content.count() - 12) + " more" : "";
+        content.count() > 12 ? WORDS.say("andMore", Texts.count(content.count() - 12)) : "";
     if (!content.outside().isEmpty()) {
       folder.tellFailure(
           new Message(
-              archive.name() + " is not unpacked: names in it lead out of its folder",
+              WORDS.say("isNotUnpackedNames", archive.name()),
               String.join("   ", content.outside().stream().limit(5).toList())));
       return;
     }
     folder.ask(
         Question.notice(
                 new Message(
-                    "Unpack "
-                        + archive.name()
-                        + " here? It has "
-                        + Texts.count(content.count())
-                        + " entries.",
+                    WORDS.say("unpackHereItHas", archive.name(), Texts.count(content.count())),
                     names + more),
                 false,
-                new Question.Choice("Unpack", keep -> unpack(archive, keep)),
-                new Question.Choice("Cancel", ticked -> folder.dismissQuestion()))
-            .withBox("Keep owners and modes of the archive"));
+                new Question.Choice(WORDS.say("unpack"), keep -> unpack(archive, keep)),
+                new Question.Choice(WORDS.say("cancel"), ticked -> folder.dismissQuestion()))
+            .withBox(WORDS.say("keepOwnersAndModes")));
   }
 
   private void unpack(RemotePath archive, boolean keepRights) {
-    new FolderTask(folder, "Unpacking " + archive.name())
+    new FolderTask(folder, WORDS.say("unpacking", archive.name()))
         .run(
             task -> archives().unpack(archive, keepRights, task.stop()),
             made -> desk.changed(List.of(made)));
@@ -195,16 +195,16 @@ public final class ToolActions {
     StringProperty sum = new SimpleStringProperty("");
     folder.ask(
         Question.asking(
-            new Message(
-                "Fetch a web address straight onto the server",
-                "The server loads it itself; the file is there only when it is whole."),
+            new Message(WORDS.say("fetchAWebAddress"), WORDS.say("theServerLoadsIt")),
             List.of(
-                new Question.Input("strip-address", "Address", address, "https://"),
-                new Question.Input("strip-name", "Name", name, "as in the address"),
-                new Question.Input("strip-sum", "SHA-256", sum, "checked if given")),
+                new Question.Input("strip-address", WORDS.say("address"), address, "https://"),
+                new Question.Input(
+                    "strip-name", WORDS.say("name"), name, WORDS.say("asInTheAddress")),
+                new Question.Input(
+                    "strip-sum", WORDS.say("sha256"), sum, WORDS.say("checkedIfGiven"))),
             new Question.Choice(
-                "Fetch", ticked -> fetch(address.get(), name.get().strip(), sum.get())),
-            new Question.Choice("Cancel", ticked -> folder.dismissQuestion())));
+                WORDS.say("fetch"), ticked -> fetch(address.get(), name.get().strip(), sum.get())),
+            new Question.Choice(WORDS.say("cancel"), ticked -> folder.dismissQuestion())));
   }
 
   private void fetch(String typed, String name, String sum) {
@@ -214,14 +214,14 @@ public final class ToolActions {
       address = WebFetch.address(typed);
       String chosen = name.isEmpty() ? WebFetch.nameOf(address) : name;
       if (chosen.isEmpty()) {
-        throw new IllegalArgumentException("The address names no file: give it a name.");
+        throw new IllegalArgumentException(WORDS.say("theAddressNamesNo"));
       }
       target = folder.path().child(WireName.fromText(chosen));
     } catch (IllegalArgumentException e) {
       folder.tellFailure(FailureWords.of(e));
       return;
     }
-    new FolderTask(folder, "Fetching " + target.name())
+    new FolderTask(folder, WORDS.say("fetching", target.name()))
         .run(
             task ->
                 new WebFetch(desk.files(), desk.commands(), changes())
@@ -229,13 +229,14 @@ public final class ToolActions {
                         address,
                         target,
                         sum,
-                        bytes -> task.tell(Texts.size(bytes) + " there so far"),
+                        bytes -> task.tell(WORDS.say("thereSoFar", Texts.size(bytes))),
                         task.stop()),
             digest -> {
               desk.changed(List.of(target));
               folder.ask(
                   Question.notice(
-                      new Message(target.name() + " is there, whole", "SHA-256 " + digest),
+                      new Message(
+                          WORDS.say("isThereWhole", target.name()), WORDS.say("sha256Is", digest)),
                       false,
                       folder.dismiss()));
             });

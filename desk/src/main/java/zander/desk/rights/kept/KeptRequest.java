@@ -27,11 +27,14 @@ import zander.core.work.Cancellation;
 import zander.desk.rights.tree.RightsRequest;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Subscriptions;
 
 /** The rights that a folder keeps, while they are written. Interface thread only. */
 public final class KeptRequest implements RightsRequest {
+  private static final Words WORDS = Words.of(KeptRequest.class);
+
   /** A file with more is no such file. */
   private static final int LARGEST_FILE = 256 * 1024;
 
@@ -80,9 +83,9 @@ public final class KeptRequest implements RightsRequest {
     }
     List<String> unknown = wish(names).unknownNames();
     if (!unknown.isEmpty()) {
-      return "This server has no account or group " + String.join(", ", unknown) + ".";
+      return WORDS.say("thisServerHasNo", String.join(", ", unknown));
     }
-    return read.isNothing() ? "Say what it keeps, begin with a purpose, or learn it." : "";
+    return read.isNothing() ? WORDS.say("sayWhatItKeeps") : "";
   }
 
   /** Those of the folders further down are as they are kept there. */
@@ -98,9 +101,7 @@ public final class KeptRequest implements RightsRequest {
   @Override
   public String words() {
     int lines = read().rules().size();
-    return lines == 0
-        ? ""
-        : "As " + folder.text() + " keeps them: " + Texts.count(lines, "rule", "rules");
+    return lines == 0 ? "" : WORDS.say("asKeepsThem", folder.text(), Texts.count(lines, "rule"));
   }
 
   @Override
@@ -122,7 +123,7 @@ public final class KeptRequest implements RightsRequest {
 
   @Override
   public String heading(String about) {
-    return "Rights that " + (folder.isRoot() ? folder.text() : folder.name()) + " keeps";
+    return WORDS.say("rightsThatKeeps", folder.isRoot() ? folder.text() : folder.name());
   }
 
   /** What the line means in which the person writes; empty for one that means nothing. */
@@ -162,7 +163,7 @@ public final class KeptRequest implements RightsRequest {
     stop = new Cancellation();
     Cancellation mine = stop;
     learning.set(true);
-    status.set("Looking at what is there");
+    status.set(WORDS.say("lookingAtWhatIs"));
     desk.background()
         .run(
             () -> learnt(mine),
@@ -188,11 +189,11 @@ public final class KeptRequest implements RightsRequest {
   private record Learnt(String text, int seen) {
     String words() {
       return seen == 0
-          ? "There is nothing to learn from."
-          : "Learnt from "
-              + (seen < KeptLearner.MOST_ENTRIES ? "" : "the first ")
-              + Texts.count(seen, "entry", "entries")
-              + ". What fits no line is shown as a difference.";
+          ? WORDS.say("thereIsNothingTo")
+          : WORDS.say(
+              "learntFromWhatFits",
+              seen < KeptLearner.MOST_ENTRIES ? "" : WORDS.say("theFirst"),
+              Texts.count(seen, "entry"));
     }
   }
 
@@ -209,7 +210,7 @@ public final class KeptRequest implements RightsRequest {
         .show(
             () -> {
               if (mine == stop && learning.get()) {
-                status.set("Looked at " + Texts.count(looked, "entry", "entries"));
+                status.set(WORDS.say("lookedAt", Texts.count(looked, "entry")));
               }
             });
   }
@@ -229,8 +230,8 @@ public final class KeptRequest implements RightsRequest {
             () ->
                 status.set(
                     text.get().isBlank()
-                        ? "Nothing is asked of it any more."
-                        : "Kept with the server’s entry. Differences are shown where they are."));
+                        ? WORDS.say("nothingIsAskedOf")
+                        : WORDS.say("keptWithTheServers")));
   }
 
   /** Whether it may be kept as it is written: read without a problem, or nothing at all. */
@@ -253,8 +254,8 @@ public final class KeptRequest implements RightsRequest {
             written ->
                 status.set(
                     written
-                        ? "Written to " + file + "."
-                        : file + " holds something else. Nothing was written: give another name."),
+                        ? WORDS.say("writtenTo", file)
+                        : WORDS.say("holdsSomethingElseNothing", file)),
             failure -> status.set(FailureWords.of(failure).headline()));
   }
 
@@ -271,10 +272,10 @@ public final class KeptRequest implements RightsRequest {
             () -> Files.size(file) > LARGEST_FILE ? null : Files.readString(file),
             found -> {
               if (found == null) {
-                status.set(file + " is too large for a file of rights.");
+                status.set(WORDS.say("isTooLargeFor", file));
               } else {
                 text.set(found);
-                status.set("Read from " + file + ". Nothing is kept yet.");
+                status.set(WORDS.say("readFromNothingIs", file));
               }
             },
             failure -> status.set(FailureWords.of(failure).headline()));

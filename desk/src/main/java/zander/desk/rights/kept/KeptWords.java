@@ -6,21 +6,23 @@ import zander.core.kept.KeptProblem;
 import zander.core.kept.KeptRule;
 import zander.core.kept.ReadyRights;
 import zander.core.rights.ModeRule;
+import zander.desk.words.Words;
 
 /** The rights that a folder keeps, in words. */
 public final class KeptWords {
+  private static final Words WORDS = Words.of(KeptWords.class);
+
   private KeptWords() {}
 
   static String of(KeptProblem problem) {
-    String at = "Line " + problem.line() + ": ";
+    String at = WORDS.say("line", problem.line());
     return at
         + switch (problem.kind()) {
-          case PATTERN -> "the pattern " + problem.what() + " can fit nothing.";
-          case TOO_MANY_FIELDS ->
-              problem.what() + " is one too many: pattern, owner, group, files, folders.";
-          case SAYS_NOTHING -> "says nothing of " + problem.what() + ".";
-          case MODE -> problem.what() + " is no mode: " + problem.detail() + ".";
-          case TOO_MANY_LINES -> "this and what follows are more lines than can be kept.";
+          case PATTERN -> WORDS.say("thePatternCanFit", problem.what());
+          case TOO_MANY_FIELDS -> WORDS.say("isOneTooMany", problem.what());
+          case SAYS_NOTHING -> WORDS.say("saysNothingOf", problem.what());
+          case MODE -> WORDS.say("isNoMode", problem.what(), problem.detail());
+          case TOO_MANY_LINES -> WORDS.say("thisAndWhatFollows");
         };
   }
 
@@ -28,25 +30,25 @@ public final class KeptWords {
   static String of(KeptRule rule) {
     String what = what(rule);
     if (rule.freed()) {
-      return what + ": left alone.";
+      return WORDS.say("leftAlone", what);
     }
     List<String> says = new ArrayList<>();
-    add(says, "owner ", rule.owner());
-    add(says, "group ", rule.group());
-    add(says, "files ", mode(rule.filesShown(), rule.files()));
-    add(says, "folders ", mode(rule.foldersShown(), rule.folders()));
+    add(says, WORDS.say("ownerIs"), rule.owner());
+    add(says, WORDS.say("groupIs"), rule.group());
+    add(says, WORDS.say("files"), mode(rule.filesShown(), rule.files()));
+    add(says, WORDS.say("folders"), mode(rule.foldersShown(), rule.folders()));
     return what + ": " + String.join(", ", says) + ".";
   }
 
   private static String what(KeptRule rule) {
     String pattern = rule.freed() ? rule.shown().substring(1) : rule.shown();
     return switch (pattern) {
-      case "/" -> "This folder itself";
-      case "*" -> "This folder and all in it";
+      case "/" -> WORDS.say("thisFolderItself");
+      case "*" -> WORDS.say("thisFolderAndAll");
       default ->
           pattern.endsWith("/")
-              ? "The folder " + pattern + " and all in it"
-              : "What fits " + pattern + ", and all in it";
+              ? WORDS.say("theFolderAndAll", pattern)
+              : WORDS.say("whatFitsAndAll", pattern);
     };
   }
 
@@ -58,19 +60,17 @@ public final class KeptWords {
 
   private static String mode(String written, ModeRule rule) {
     boolean runs = rule instanceof ModeRule.Exact exact && exact.keepsRun();
-    return runs
-        ? written.substring(0, written.length() - 2) + ", what can be run stays so"
-        : written;
+    return runs ? WORDS.say("whatCanBeRun", written.substring(0, written.length() - 2)) : written;
   }
 
   /** What a folder is for. */
   public static String of(ReadyRights ready) {
     return switch (ready) {
-      case PUBLIC_SITE -> "A public site";
-      case SITE_WITH_UPLOADS -> "A site with uploads";
-      case SHARED_BY_GROUP -> "Shared by a group";
-      case SECRETS -> "Secrets that the service reads";
-      case PRIVATE -> "Private";
+      case PUBLIC_SITE -> WORDS.say("aPublicSite");
+      case SITE_WITH_UPLOADS -> WORDS.say("aSiteWithUploads");
+      case SHARED_BY_GROUP -> WORDS.say("sharedByAGroup");
+      case SECRETS -> WORDS.say("secretsThatTheService");
+      case PRIVATE -> WORDS.say("private");
     };
   }
 }

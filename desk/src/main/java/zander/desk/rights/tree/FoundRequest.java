@@ -4,6 +4,7 @@ import java.util.Set;
 import zander.core.files.AccountNames;
 import zander.core.rights.RightsWish;
 import zander.core.rights.TreeRights;
+import zander.desk.words.Words;
 
 /**
  * The same for some entries that were found below a folder, and nothing for the others.
@@ -13,6 +14,8 @@ import zander.core.rights.TreeRights;
  */
 public record FoundRequest(Set<String> paths, TreeRights rights, String words)
     implements RightsRequest {
+  private static final Words WORDS = Words.of(FoundRequest.class);
+
   public FoundRequest {
     paths = Set.copyOf(paths);
   }
@@ -24,6 +27,6 @@ public record FoundRequest(Set<String> paths, TreeRights rights, String words)
 
   @Override
   public String heading(String about) {
-    return "Rights of what was found below " + about;
+    return WORDS.say("rightsOfWhatWas", about);
   }
 }

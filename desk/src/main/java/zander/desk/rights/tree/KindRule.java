@@ -9,12 +9,15 @@ import zander.core.rights.ModeRule;
 import zander.core.rights.SymbolicMode;
 import zander.desk.rights.ModeEditing;
 import zander.desk.rights.ModeWords;
+import zander.desk.words.Words;
 
 /**
  * What the modes of all files of a tree, or of all folders, are to be; left as they are at first.
  * Interface thread only.
  */
 public final class KindRule implements ModeEditing {
+  private static final Words WORDS = Words.of(KindRule.class);
+
   private static final int ALL = 07777;
 
   private final boolean folders;
@@ -99,7 +102,7 @@ public final class KindRule implements ModeEditing {
 
   @Override
   public String sum(Mode.Who who) {
-    return exact == null ? (isLeft() ? "as it is" : "") : exact.sum(who);
+    return exact == null ? (isLeft() ? WORDS.say("asItIs") : "") : exact.sum(who);
   }
 
   @Override
@@ -115,16 +118,14 @@ public final class KindRule implements ModeEditing {
   @Override
   public String sentence() {
     if (isLeft()) {
-      return "Modes of " + (folders ? "folders" : "files") + " stay as they are.";
+      return WORDS.say("modesOfStayAs", folders ? WORDS.say("folders") : WORDS.say("files"));
     }
-    return exact == null
-        ? "Each is changed from what it is now."
-        : ModeWords.sentence(exact, folders);
+    return exact == null ? WORDS.say("eachIsChangedFrom") : ModeWords.sentence(exact, folders);
   }
 
   @Override
   public String emptyWord() {
-    return isLeft() ? "as it is" : "mixed";
+    return isLeft() ? WORDS.say("asItIs") : WORDS.say("mixed");
   }
 
   @Override
@@ -170,8 +171,8 @@ public final class KindRule implements ModeEditing {
 
   /** In a few words, for a line that sums up: {@code files 0644}; empty when they are left. */
   String words() {
-    String kind = folders ? "folders " : "files ";
-    String run = !folders && keepsRun && exact != null ? ", what can be run stays so" : "";
+    String kind = folders ? WORDS.say("foldersBecome") : WORDS.say("filesBecome");
+    String run = !folders && keepsRun && exact != null ? WORDS.say("whatCanBeRun") : "";
     return isLeft() ? "" : kind + (exact == null ? relative : exact.octal()) + run;
   }
 }

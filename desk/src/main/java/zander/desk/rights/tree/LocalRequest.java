@@ -5,9 +5,12 @@ import zander.core.files.AccountNames;
 import zander.core.files.RemotePath;
 import zander.core.local.LocalModes;
 import zander.core.rights.RightsWish;
+import zander.desk.words.Words;
 
 /** Modes as on this computer; owners and groups stay. */
 public final class LocalRequest implements RightsRequest {
+  private static final Words WORDS = Words.of(LocalRequest.class);
+
   private final RemotePath there;
   private final Path here;
 
@@ -27,11 +30,11 @@ public final class LocalRequest implements RightsRequest {
 
   @Override
   public String words() {
-    return "Modes as in " + here + " on this computer, by name · owners and groups stay";
+    return WORDS.say("modesAsInOn", here);
   }
 
   @Override
   public String heading(String about) {
-    return "Rights of " + about + " as on this computer";
+    return WORDS.say("rightsOfAsOn", about);
   }
 }

@@ -9,10 +9,13 @@ import zander.core.rights.Rights;
 import zander.core.rights.RightsDanger;
 import zander.core.rights.RightsStep;
 import zander.desk.rights.ModeWords;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 
 /** What a change of the rights of trees would do, and what became of it, in words. */
 final class PlanWords {
+  private static final Words WORDS = Words.of(PlanWords.class);
+
   private static final int MOST_DEEDS = 2;
   private static final String ARROW = " → ";
 
@@ -27,38 +30,37 @@ final class PlanWords {
     return switch (group.fate()) {
       case CHANGED ->
           group.danger() == null
-              ? group.step() == null ? "other changes" : change(group.step(), names)
+              ? group.step() == null ? WORDS.say("otherChanges") : change(group.step(), names)
               : danger(group.danger(), account);
-      case SAME -> "as they should be already";
-      case NOT_MEANT -> "not asked about";
-      case LINK -> "links, not followed";
-      case OTHER_FILE_SYSTEM -> "on another file system, left alone";
-      case SPECIAL -> "devices, pipes and sockets, left alone";
+      case SAME -> WORDS.say("asTheyShouldBe");
+      case NOT_MEANT -> WORDS.say("notAskedAbout");
+      case LINK -> WORDS.say("linksNotFollowed");
+      case OTHER_FILE_SYSTEM -> WORDS.say("onAnotherFileSystem");
+      case SPECIAL -> WORDS.say("devicesPipesAndSockets");
       case NOT_ALLOWED ->
           group.step() == null
-              ? "of others: " + account + " may not"
+              ? WORDS.say("ofOthersMayNot", account)
               : notAllowed(names.user(group.step().before().uid()), account);
-      case UNREADABLE -> "folders that " + account + " cannot look into";
+      case UNREADABLE -> WORDS.say("foldersThatCannotLook", account);
     };
   }
 
   private static String notAllowed(String owner, String account) {
-    return "of "
-        + owner
-        + (owner.equals(account)
-            ? ": only root may give them that owner or group"
-            : ": " + account + " may not");
+    return WORDS.say(
+        "of",
+        owner,
+        owner.equals(account) ? WORDS.say("onlyRootMayGive") : WORDS.say("mayNot", account));
   }
 
   private static String danger(RightsDanger danger, String account) {
     return switch (danger) {
-      case OPENS_SECRET -> "what looks like a secret would become readable by everyone";
-      case GAINS_SET_ID -> "programs would run as their owner or group for everyone";
-      case LOCKS_OUT -> "folders would not let " + account + " work in them any more";
-      case ANYONE_WRITES -> "everyone could write";
-      case LOSES_RUN -> "programs would lose run permission";
-      case LOSES_SET_ID -> "programs would no longer run as their owner or group";
-      case ONE_WAY -> account + " could not put these back: it is not in their group";
+      case OPENS_SECRET -> WORDS.say("whatLooksLikeA");
+      case GAINS_SET_ID -> WORDS.say("programsWouldRunAs");
+      case LOCKS_OUT -> WORDS.say("foldersWouldNotLet", account);
+      case ANYONE_WRITES -> WORDS.say("everyoneCouldWrite");
+      case LOSES_RUN -> WORDS.say("programsWouldLoseRun");
+      case LOSES_SET_ID -> WORDS.say("programsWouldNoLonger");
+      case ONE_WAY -> WORDS.say("couldNotPutThese", account);
     };
   }
 
@@ -67,7 +69,7 @@ final class PlanWords {
     List<String> words = new ArrayList<>();
     Rights before = step.before();
     Rights after = step.after();
-    String kind = step.folder() ? "folders" : "files";
+    String kind = step.folder() ? WORDS.say("folders") : WORDS.say("files");
     if (step.changesMode()) {
       words.add(kind + " " + before.mode().octal() + ARROW + after.mode().octal());
       List<String> deeds = ModeWords.deeds(before.mode(), after.mode(), step.folder());
@@ -76,10 +78,12 @@ final class PlanWords {
       }
     }
     if (before.uid() != after.uid()) {
-      words.add("owner " + names.user(before.uid()) + ARROW + names.user(after.uid()));
+      words.add(
+          WORDS.say("ownerBecomes", names.user(before.uid()), ARROW, names.user(after.uid())));
     }
     if (before.gid() != after.gid()) {
-      words.add("group " + names.group(before.gid()) + ARROW + names.group(after.gid()));
+      words.add(
+          WORDS.say("groupBecomes", names.group(before.gid()), ARROW, names.group(after.gid())));
     }
     return (step.changesMode() ? "" : kind + ": ") + String.join(", ", words);
   }
@@ -87,12 +91,12 @@ final class PlanWords {
   /** Why an entry is not as wanted. */
   static String why(TreeOutcome.Left left) {
     return switch (left.why()) {
-      case OTHER_THING -> "became another thing meanwhile: left alone";
-      case CHANGED_SINCE -> "was changed by somebody else meanwhile: left alone";
-      case GONE -> "is gone, or out of reach";
-      case OUT_OF_REACH -> "cannot be looked at any more: a folder above was closed";
+      case OTHER_THING -> WORDS.say("becameAnotherThing");
+      case CHANGED_SINCE -> WORDS.say("wasChangedBySomebody");
+      case GONE -> WORDS.say("isGoneOrOut");
+      case OUT_OF_REACH -> WORDS.say("cannotBeLookedAt");
       case REFUSED -> FailureWords.of(left.failure()).headline();
-      case NOT_COME_TO -> "not come to";
+      case NOT_COME_TO -> WORDS.say("notComeTo");
     };
   }
 }

@@ -11,9 +11,12 @@ import zander.core.files.AccountNames;
 import zander.core.rights.Mode;
 import zander.core.rights.TreeRights;
 import zander.desk.sheet.OpenDesk;
+import zander.desk.words.Words;
 
 /** What is asked of the rights of all that is in folders, as it is typed. Interface thread only. */
 public final class TreeRequest implements RightsRequest {
+  private static final Words WORDS = Words.of(TreeRequest.class);
+
   private final StringProperty owner = new SimpleStringProperty("");
   private final StringProperty group = new SimpleStringProperty("");
   private final BooleanProperty otherFileSystems = new SimpleBooleanProperty();
@@ -70,7 +73,7 @@ public final class TreeRequest implements RightsRequest {
 
   @Override
   public String heading(String about) {
-    return "Rights of " + about + " and all that is inside";
+    return WORDS.say("rightsOfAndAll", about);
   }
 
   public KindRule files() {
@@ -84,17 +87,17 @@ public final class TreeRequest implements RightsRequest {
   @Override
   public String problem(AccountNames names) {
     if (!owner.get().isBlank() && names.uidOf(owner.get().strip()).isEmpty()) {
-      return "no account " + owner.get().strip() + " on this server";
+      return WORDS.say("noAccountOnThis", owner.get().strip());
     }
     if (!group.get().isBlank() && names.gidOf(group.get().strip()).isEmpty()) {
-      return "no group " + group.get().strip() + " on this server";
+      return WORDS.say("noGroupOnThis", group.get().strip());
     }
     for (KindRule rule : List.of(files, folders)) {
       if (!rule.problemProperty().get().isEmpty()) {
         return rule.problemProperty().get();
       }
     }
-    return wish(names).isNothing() ? "Say what is to be set." : "";
+    return wish(names).isNothing() ? WORDS.say("sayWhatIsTo") : "";
   }
 
   @Override
@@ -111,10 +114,10 @@ public final class TreeRequest implements RightsRequest {
   public String words() {
     List<String> words = new ArrayList<>();
     if (!owner.get().isBlank()) {
-      words.add("owner " + owner.get().strip());
+      words.add(WORDS.say("ownerSet", owner.get().strip()));
     }
     if (!group.get().isBlank()) {
-      words.add("group " + group.get().strip());
+      words.add(WORDS.say("groupSet", group.get().strip()));
     }
     words.add(files.words());
     words.add(folders.words());

@@ -29,6 +29,7 @@ import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
 
@@ -37,6 +38,8 @@ import zander.desk.work.Message;
  * put back. Interface thread only.
  */
 public final class TreeRightsModel extends Sheet {
+  private static final Words WORDS = Words.of(TreeRightsModel.class);
+
   private static final long PACE = 150_000_000;
 
   /** How far it is. */
@@ -77,16 +80,14 @@ public final class TreeRightsModel extends Sheet {
     this.roots = TreeRoots.of(entries);
     this.request = request;
     this.choice = new PlanChoice(desk);
-    setTitle("Rights of " + name());
+    setTitle(WORDS.say("rightsOf", name()));
     request.onChange(this::asked);
     asked();
   }
 
   private String name() {
     List<RemotePath> entries = roots.entries();
-    return entries.size() == 1
-        ? entries.get(0).name()
-        : Texts.count(entries.size(), "entry", "entries");
+    return entries.size() == 1 ? entries.get(0).name() : Texts.count(entries.size(), "entry");
   }
 
   private AccountNames names() {
@@ -123,7 +124,7 @@ public final class TreeRightsModel extends Sheet {
     boolean other = request.isForOtherFileSystems();
     Asker by = new Asker(desk.whoAmI().uid(), new HashSet<>(desk.whoAmI().gids()));
     stage.set(Stage.LOOKING);
-    status.set("Looking");
+    status.set(WORDS.say("looking"));
     long began = System.nanoTime();
     desk.background()
         .run(
@@ -139,7 +140,7 @@ public final class TreeRightsModel extends Sheet {
   }
 
   private void tell(Cancellation mine, long seen) {
-    tell(mine, "Looked at " + Texts.count(seen, "entry", "entries"));
+    tell(mine, WORDS.say("lookedAt", Texts.count(seen, "entry")));
   }
 
   private void tell(Cancellation mine, String words) {
@@ -164,12 +165,7 @@ public final class TreeRightsModel extends Sheet {
     choice.take(made);
     left.clear();
     String seconds = String.format(java.util.Locale.ROOT, "%.1f s", nanos / 1e9);
-    status.set(
-        "Looked at "
-            + Texts.count(made.looked(), "entry", "entries")
-            + " in "
-            + seconds
-            + ". Can be put back from the journal as one change.");
+    status.set(WORDS.say("lookedAtInCan", Texts.count(made.looked(), "entry"), seconds));
     stage.set(Stage.PLANNED);
   }
 
@@ -197,24 +193,24 @@ public final class TreeRightsModel extends Sheet {
     }
     Message said =
         new Message(
-            system + " is a place that the system or all accounts depend on",
-            "Rights of "
-                + Texts.count(choice.count(), "entry", "entries")
-                + " in it would be set. Nothing was changed yet.");
+            WORDS.say("isAPlaceThat", system),
+            WORDS.say("rightsOfInIt", Texts.count(choice.count(), "entry")));
     Question.Choice go =
         new Question.Choice(
-            "Set all the same",
+            WORDS.say("setAllTheSame"),
             ticked -> {
               dismissQuestion();
               setNow();
             });
-    ask(Question.notice(said, true, go, new Question.Choice("Cancel", t -> dismissQuestion())));
+    ask(
+        Question.notice(
+            said, true, go, new Question.Choice(WORDS.say("cancel"), t -> dismissQuestion())));
   }
 
   private void setNow() {
     puttingBack = false;
     PlanChoice.Chosen chosen = choice.chosen();
-    work("Setting", (task, progress, mine) -> task.run(chosen.steps(), progress, mine));
+    work(WORDS.say("setting"), (task, progress, mine) -> task.run(chosen.steps(), progress, mine));
   }
 
   private interface Work {
@@ -227,7 +223,7 @@ public final class TreeRightsModel extends Sheet {
     stage.set(Stage.SETTING);
     status.set(doing);
     Progress progress =
-        (done, all) -> tell(mine, doing + ": " + Texts.count(done) + " of " + Texts.count(all));
+        (done, all) -> tell(mine, WORDS.say("of", doing, Texts.count(done), Texts.count(all)));
     TreeRightsTask task = new TreeRightsTask(desk.files(), desk.commands(), desk.journal());
     desk.background()
         .run(
@@ -236,9 +232,7 @@ public final class TreeRightsModel extends Sheet {
             failure -> {
               failed(mine, failure, task.isCut() ? Stage.CUT : Stage.PLANNED);
               if (task.isCut()) {
-                status.set(
-                    "It ended in the midst: some rights are set, the others are as they were. You"
-                        + " can go on, once the line is there.");
+                status.set(WORDS.say("itEndedInThe"));
               }
             });
   }
@@ -246,16 +240,16 @@ public final class TreeRightsModel extends Sheet {
   private void done(TreeOutcome outcome) {
     entry = outcome.entry();
     left.setAll(outcome.some());
-    String all = Texts.count(outcome.set(), "entry", "entries") + " set and read back";
+    String all = WORDS.say("setAndReadBack", Texts.count(outcome.set(), "entry"));
     String already =
-        outcome.already() == 0 ? "" : ", " + Texts.count(outcome.already()) + " were so already";
+        outcome.already() == 0 ? "" : WORDS.say("wereSoAlready", Texts.count(outcome.already()));
     String not =
         outcome.left() == 0
             ? "."
             : ". "
                 + Texts.count(outcome.left())
-                + (outcome.stopped() ? " not come to or left." : " left as they are, and why:");
-    status.set((puttingBack ? "Put back: " : "") + all + already + not);
+                + (outcome.stopped() ? WORDS.say("notComeToOr") : WORDS.say("leftAsTheyAre"));
+    status.set((puttingBack ? WORDS.say("putBackOf") : "") + all + already + not);
     stage.set(Stage.DONE);
     desk.changed(roots.entries());
     // What is inside has no other time by this, so nothing else would read it again.
@@ -273,7 +267,9 @@ public final class TreeRightsModel extends Sheet {
     }
     puttingBack = true;
     long number = entry;
-    work("Putting back", (task, progress, mine) -> task.putBack(find(number), progress, mine));
+    work(
+        WORDS.say("puttingBack"),
+        (task, progress, mine) -> task.putBack(find(number), progress, mine));
   }
 
   private JournalEntry find(long number) {
@@ -286,14 +282,14 @@ public final class TreeRightsModel extends Sheet {
   /** Goes on with what failed in the midst. */
   public void goOn() {
     work(
-        "Setting",
+        WORDS.say("setting"),
         (task, progress, mine) -> {
           JournalEntry cut =
               desk.journal().unfinished().stream()
                   .filter(one -> one.kind() == ChangeKind.RIGHTS_OF_TREE)
                   .filter(one -> one.path().equals(roots.about()))
                   .reduce((first, second) -> second)
-                  .orElseThrow(() -> new java.io.IOException("nothing is left to go on with"));
+                  .orElseThrow(() -> new java.io.IOException(WORDS.say("nothingIsLeftTo")));
           return task.goOn(cut, progress, mine);
         });
   }
@@ -327,22 +323,22 @@ public final class TreeRightsModel extends Sheet {
         ? ""
         : words
             + (request.isForOtherFileSystems()
-                ? " · links are left alone"
+                ? WORDS.say("linksAreLeftAlone")
                 : choice.seesFileSystems()
-                    ? " · links and other file systems are left alone"
-                    : " · links are left alone, other file systems cannot be told apart here");
+                    ? WORDS.say("linksAndOtherFile")
+                    : WORDS.say("linksAreLeftAloneOther"));
   }
 
   public String heading() {
     return switch (stage.get()) {
       case ASKING, LOOKING -> request.heading(name());
-      case PLANNED -> "What would change" + below();
-      default -> "Rights" + below();
+      case PLANNED -> WORDS.say("whatWouldChange", below());
+      default -> WORDS.say("rights", below());
     };
   }
 
   private String below() {
-    return roots.entries().size() == 1 ? " below " + name() : " in " + name();
+    return roots.entries().size() == 1 ? WORDS.say("below", name()) : WORDS.say("in", name());
   }
 
   /** Whether what is asked can be looked at. */

@@ -18,10 +18,13 @@ import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
 import zander.desk.view.part.SheetView;
 import zander.desk.view.part.Tables;
+import zander.desk.words.Words;
 import zander.desk.work.Subscriptions;
 
 /** Two versions of a file, line beside line, with what can be taken from the left one. */
 public final class CompareView extends VBox implements SheetView {
+  private static final Words WORDS = Words.of(CompareView.class);
+
   private static final double NUMBER = 52;
 
   /** Rows that stay in sight above a change that is gone to. */
@@ -41,12 +44,12 @@ public final class CompareView extends VBox implements SheetView {
     this.model = model;
     getStyleClass().add("sheet");
     outcome.setId("compare-outcome");
-    takeBack = Parts.button("Take back", "compare-take-back", this::takeBack);
-    putIn = Parts.button("Put left in editor", "compare-put-in", model::putLeftIn);
-    Button next = Parts.button("Next", "compare-next", () -> go(1));
-    Parts.hint(next, "Goes to the next change (F8)");
-    Parts.hint(takeBack, "Puts the left lines of this change in the editor (Alt+Shift+Z)");
-    Parts.hint(putIn, "Puts the whole left text in the editor; undo brings back what was there");
+    takeBack = Parts.button(WORDS.say("takeBack"), "compare-take-back", this::takeBack);
+    putIn = Parts.button(WORDS.say("putLeftInEditor"), "compare-put-in", model::putLeftIn);
+    Button next = Parts.button(WORDS.say("next"), "compare-next", () -> go(1));
+    Parts.hint(next, WORDS.say("goesToTheNext"));
+    Parts.hint(takeBack, WORDS.say("putsTheLeftLines"));
+    Parts.hint(putIn, WORDS.say("putsTheWholeLeft"));
     for (Button button : List.of(takeBack, putIn, next)) {
       button.setMinWidth(USE_PREF_SIZE);
     }
@@ -69,7 +72,7 @@ public final class CompareView extends VBox implements SheetView {
   private ChoiceBox<Side> side(String id, boolean isLeft) {
     ChoiceBox<Side> box = new ChoiceBox<>(model.sides());
     box.setId(id);
-    box.setAccessibleText(isLeft ? "Left version" : "Right version");
+    box.setAccessibleText(isLeft ? WORDS.say("leftVersion") : WORDS.say("rightVersion"));
     box.valueProperty().bindBidirectional(isLeft ? model.leftProperty() : model.rightProperty());
     box.setMaxWidth(Double.MAX_VALUE);
     box.setMinWidth(80);
@@ -81,13 +84,13 @@ public final class CompareView extends VBox implements SheetView {
   private void buildTable() {
     table.setId("compare-table");
     table.getStyleClass().add("compared");
-    table.setPlaceholder(Parts.label("Nothing to compare yet.", "quiet"));
+    table.setPlaceholder(Parts.label(WORDS.say("nothingToCompareYet"), "quiet"));
     TableColumn<SideBySide.Row, String> leftNumber = number(true);
     TableColumn<SideBySide.Row, String> rightNumber = number(false);
     TableColumn<SideBySide.Row, SideBySide.Row> left =
-        Tables.column("Left", 380, row -> row, () -> new LineCell(true));
+        Tables.column(WORDS.say("left"), 380, row -> row, () -> new LineCell(true));
     TableColumn<SideBySide.Row, SideBySide.Row> right =
-        Tables.column("Right", 380, row -> row, () -> new LineCell(false));
+        Tables.column(WORDS.say("right"), 380, row -> row, () -> new LineCell(false));
     table.getColumns().addAll(List.of(leftNumber, left, rightNumber, right));
     // Both texts have the same room, whatever the width.
     table
@@ -140,7 +143,9 @@ public final class CompareView extends VBox implements SheetView {
     outcome.setText(
         model.comparedProperty().get().rows().isEmpty()
             ? ""
-            : changes == 0 ? "No line differs" : "Change " + (change + 1) + " of " + changes);
+            : changes == 0
+                ? WORDS.say("noLineDiffers")
+                : WORDS.say("changeOf", change + 1, changes));
     takeBack.setDisable(changes == 0 || !model.canTakeBack());
     putIn.setDisable(!model.canPutLeftIn());
   }

@@ -38,9 +38,12 @@ import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
 import zander.desk.view.part.Repeating;
 import zander.desk.view.part.SheetView;
+import zander.desk.words.Words;
 
 /** A text file of the server in the editor. */
 public final class FileView extends VBox implements SheetView {
+  private static final Words WORDS = Words.of(FileView.class);
+
   /** Longer texts are cut into lines on another thread, in characters. */
   private static final int LONG = 300_000;
 
@@ -85,12 +88,12 @@ public final class FileView extends VBox implements SheetView {
     model.unsavedProperty().addListener((observed, old, now) -> mark(state, now));
     mark(state, model.unsavedProperty().get());
     facts.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
-    Button save = Parts.button("Save to server", "save", model::save, "main");
+    Button save = Parts.button(WORDS.say("saveToServer"), "save", model::save, "main");
     Parts.hint(
         save,
         model.isSavedInSteps()
-            ? "Written beside; the old file is moved aside, then the new one in (Ctrl+S)"
-            : "Written beside, then put in place in one step (Ctrl+S)");
+            ? WORDS.say("writtenBesideTheOld")
+            : WORDS.say("writtenBesideThenPut"));
     save.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
     save.disableProperty().bind(model.busyProperty().or(model.unsavedProperty().not()));
     OwnProgramTag elsewhere = new OwnProgramTag(programs, model);

@@ -21,17 +21,20 @@ import zander.desk.edit.FindInFile;
 import zander.desk.edit.FindInFile.Found;
 import zander.desk.sheet.Texts;
 import zander.desk.view.part.Parts;
+import zander.desk.words.Words;
 
 /** Finding and replacing in the text below it. Hidden until it is asked for. */
 final class FindBar extends VBox {
+  private static final Words WORDS = Words.of(FindBar.class);
+
   private final CodeArea area;
   private final FindInFile find;
-  private final TextField wanted = field("file-find", "Find in this file");
-  private final TextField with = field("file-replacement", "Replace by");
+  private final TextField wanted = field("file-find", WORDS.say("findInThisFile"));
+  private final TextField with = field("file-replacement", WORDS.say("replaceBy"));
   private final Label count = Parts.label("", "quiet");
-  private final CheckBox within = new CheckBox("In selection");
+  private final CheckBox within = new CheckBox(WORDS.say("inSelection"));
   private final Button rest =
-      Parts.button("Replace the rest", "file-replace-rest", this::replaceRest);
+      Parts.button(WORDS.say("replaceTheRest"), "file-replace-rest", this::replaceRest);
   private final HBox replacing;
 
   FindBar(CodeArea area, FindInFile find) {
@@ -45,12 +48,11 @@ final class FindBar extends VBox {
     HBox options =
         Parts.row(
             "find-options",
-            box("Match case", "file-find-case", find.matchCaseProperty()),
-            box("Whole word", "file-find-word", find.wholeWordProperty()),
+            box(WORDS.say("matchCase"), "file-find-case", find.matchCaseProperty()),
+            box(WORDS.say("wholeWord"), "file-find-word", find.wholeWordProperty()),
             Parts.hint(
-                box("Expression", "file-find-expression", find.expressionProperty()),
-                "A regular expression (POSIX extended), line by line; $1 in the replacement stands"
-                    + " for its first group"),
+                box(WORDS.say("expression"), "file-find-expression", find.expressionProperty()),
+                WORDS.say("aRegularExpressionPosix")),
             within);
     within.setId("file-find-within");
     within.setOnAction(event -> confine());
@@ -59,19 +61,23 @@ final class FindBar extends VBox {
             "find-row",
             wanted,
             count,
-            small("Previous", "file-find-before", "The previous match (Shift+F3)", this::before),
-            small("Next", "file-find-next", "The next match (F3)", this::next),
-            Parts.iconButton(Feather.X, "Close finding (Esc)", this::close, "tab-close"));
+            small(
+                WORDS.say("previous"),
+                "file-find-before",
+                WORDS.say("thePreviousMatchShift"),
+                this::before),
+            small(WORDS.say("next"), "file-find-next", WORDS.say("theNextMatchF3"), this::next),
+            Parts.iconButton(Feather.X, WORDS.say("closeFindingEsc"), this::close, "tab-close"));
     replacing =
         Parts.row(
             "find-row",
             with,
             small(
-                "Replace",
+                WORDS.say("replace"),
                 "file-replace",
-                "Replaces this match and goes to the next",
+                WORDS.say("replacesThisMatchAnd"),
                 this::replace),
-            small("Skip", "file-skip", "Leaves this match and goes to the next", this::next),
+            small(WORDS.say("skip"), "file-skip", WORDS.say("leavesThisMatchAnd"), this::next),
             rest);
     rest.setMinWidth(USE_PREF_SIZE);
     getChildren().addAll(first, replacing, options);
@@ -247,19 +253,20 @@ final class FindBar extends VBox {
     int all = found.places().size();
     IndexRange selection = area.getSelection();
     int index = found.at(selection.getStart(), selection.getEnd());
-    String more = found.isCut() ? " or more" : "";
+    String more = found.isCut() ? WORDS.say("orMore") : "";
     String words =
         index < 0
-            ? Texts.count(all, "match", "matches") + more
-            : Texts.count(index + 1L) + " of " + Texts.count(all) + more;
+            ? Texts.count(all, "match") + more
+            : WORDS.say("of", Texts.count(index + 1L), Texts.count(all), more);
     if (!found.problem().isEmpty() || wanted.getText().isEmpty()) {
       words = found.problem();
     } else if (all == 0) {
-      words = "no matches";
+      words = WORDS.say("noMatches");
     }
     count.setText(words);
     int left = all - found.from(selection.getStart());
-    rest.setText(left > 0 ? "Replace the rest (" + Texts.count(left) + ")" : "Replace the rest");
+    rest.setText(
+        left > 0 ? WORDS.say("replaceTheRestOf", Texts.count(left)) : WORDS.say("replaceTheRest"));
     rest.setDisable(left == 0);
   }
 }

@@ -8,9 +8,12 @@ import zander.desk.file.FileModel;
 import zander.desk.model.DeskModel;
 import zander.desk.sheet.Action;
 import zander.desk.sheet.Sheet;
+import zander.desk.words.Words;
 
 /** What can be done with a file beside editing it here, by name and by key. */
 public final class OpenFileActions {
+  private static final Words WORDS = Words.of(OpenFileActions.class);
+
   private final DeskModel desk;
 
   public OpenFileActions(DeskModel desk) {
@@ -20,21 +23,21 @@ public final class OpenFileActions {
   public List<Action> all() {
     return List.of(
         new Action(
-            "Compare side by side",
+            WORDS.say("compareSideBySide"),
             "Alt+Shift+E",
             () -> withFile(file -> CompareModel.show(desk, file)),
-            () -> desk.currentProperty().get() instanceof FileModel ? "" : "no file is in front"),
-        new Action("Open in another program …", "Alt+Shift+O", this::open, this::whyNotOpen),
+            () -> desk.currentProperty().get() instanceof FileModel ? "" : WORDS.say("noFileIsIn")),
+        new Action(WORDS.say("openInAnotherProgram"), "Alt+Shift+O", this::open, this::whyNotOpen),
         new Action(
-            "Done in the other program …",
+            WORDS.say("doneInTheOther"),
             "",
             () -> withFile(desk.programs()::askToStop),
             () ->
                 desk.currentProperty().get() instanceof FileModel file
                         && !desk.programs().nameFor(file).isEmpty()
                     ? ""
-                    : "no file that is open elsewhere is in front"),
-        new Action("Files open in other programs", "", desk.programs()::tellAll));
+                    : WORDS.say("noFileThatIs")),
+        new Action(WORDS.say("filesOpenInOther"), "", desk.programs()::tellAll));
   }
 
   private void withFile(Consumer<FileModel> then) {
@@ -57,8 +60,8 @@ public final class OpenFileActions {
     if (front == desk.folder()) {
       List<RemoteEntry> chosen = desk.folder().selection();
       boolean one = chosen.size() == 1 && !chosen.get(0).attributes().isFolder();
-      return one ? "" : "select one file first";
+      return one ? "" : WORDS.say("selectOneFileFirst");
     }
-    return front instanceof FileModel ? "" : "no file is in front";
+    return front instanceof FileModel ? "" : WORDS.say("noFileIsIn");
   }
 }

@@ -5,11 +5,14 @@ import javafx.scene.control.Button;
 import zander.desk.file.FileModel;
 import zander.desk.file.own.OwnPrograms;
 import zander.desk.view.part.Parts;
+import zander.desk.words.Words;
 
 /**
  * Says in the bar of a file that it is open in another program; pressed, it asks whether to stop.
  */
 final class OwnProgramTag extends Button {
+  private static final Words WORDS = Words.of(OwnProgramTag.class);
+
   private final OwnPrograms programs;
   private final FileModel file;
 
@@ -37,8 +40,8 @@ final class OwnProgramTag extends Button {
 
   private void show() {
     String name = programs.nameFor(file);
-    setText("in " + name);
-    Parts.hint(this, name + " has a copy; each save there is saved on the server");
+    setText(WORDS.say("in", name));
+    Parts.hint(this, WORDS.say("hasACopyEach", name));
     Parts.show(this, !name.isEmpty());
   }
 }

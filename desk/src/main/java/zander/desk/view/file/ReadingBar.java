@@ -20,9 +20,12 @@ import zander.desk.reading.LineFilter;
 import zander.desk.reading.ReadingModel;
 import zander.desk.sheet.Texts;
 import zander.desk.view.part.Parts;
+import zander.desk.words.Words;
 
 /** Finding in a file that is read, and choosing which of its lines are shown. */
 final class ReadingBar extends VBox {
+  private static final Words WORDS = Words.of(ReadingBar.class);
+
   /** Where the person is in the text, and what is to be shown there. */
   interface Place {
     /** Finds the next one from where the person is. */
@@ -37,13 +40,13 @@ final class ReadingBar extends VBox {
   }
 
   private static final List<String> LEVELS =
-      List.of("All levels", "Warnings and problems", "Problems");
+      List.of(WORDS.say("allLevels"), WORDS.say("warningsAndProblems"), WORDS.say("problems"));
 
   private final Place place;
   private final TextField wanted = new TextField();
   private final TextField only = new TextField();
-  private final CheckBox matchCase = new CheckBox("Match case");
-  private final CheckBox expression = new CheckBox("Expression");
+  private final CheckBox matchCase = new CheckBox(WORDS.say("matchCase"));
+  private final CheckBox expression = new CheckBox(WORDS.say("expression"));
   private final ChoiceBox<String> least = new ChoiceBox<>();
   private final Label onlyProblem = Parts.label("", "quiet");
   private final HBox finding;
@@ -54,9 +57,9 @@ final class ReadingBar extends VBox {
     this.place = place;
     getStyleClass().add("find-bar");
     wanted.setId("reading-find");
-    wanted.setPromptText("Find in this file; Enter looks upwards");
+    wanted.setPromptText(WORDS.say("findInThisFile"));
     only.setId("reading-only");
-    only.setPromptText("Show only lines with");
+    only.setPromptText(WORDS.say("showOnlyLinesWith"));
     HBox.setHgrow(wanted, Priority.ALWAYS);
     HBox.setHgrow(only, Priority.ALWAYS);
     Label outcome = Parts.label("", "quiet");
@@ -69,15 +72,16 @@ final class ReadingBar extends VBox {
     expression.setMinWidth(USE_PREF_SIZE);
     matchCase.setOnAction(event -> optionsChanged());
     expression.setOnAction(event -> optionsChanged());
-    Parts.hint(expression, "A regular expression (POSIX extended), line by line");
+    Parts.hint(expression, WORDS.say("aRegularExpressionPosix"));
     finding =
         Parts.row(
             "find-row",
             wanted,
             outcome,
-            small("Previous", "reading-before", "Towards the front (Shift+F3)", false),
-            small("Next", "reading-next", "Towards the end (F3)", true),
-            closing("Close finding (Esc)", this::closeFinding));
+            small(
+                WORDS.say("previous"), "reading-before", WORDS.say("towardsTheFrontShift"), false),
+            small(WORDS.say("next"), "reading-next", WORDS.say("towardsTheEndF3"), true),
+            closing(WORDS.say("closeFindingEsc"), this::closeFinding));
     least.setId("reading-level");
     least.getItems().addAll(LEVELS);
     least.setValue(LEVELS.get(0));
@@ -92,8 +96,8 @@ final class ReadingBar extends VBox {
         .bind(Bindings.createStringBinding(() -> reach(model), model.lookedBackToProperty()));
     Button further =
         Parts.hint(
-            Parts.button("Look further back", "reading-further", model::moreBefore),
-            "Lines that pass are looked for in what was written before");
+            Parts.button(WORDS.say("lookFurtherBack"), "reading-further", model::moreBefore),
+            WORDS.say("linesThatPassAre"));
     further.setMinWidth(USE_PREF_SIZE);
     further.setFocusTraversable(false);
     further.visibleProperty().bind(reach.textProperty().isNotEmpty());
@@ -106,7 +110,7 @@ final class ReadingBar extends VBox {
             only,
             onlyProblem,
             least,
-            closing("Show all lines again (Esc)", this::closeFiltering));
+            closing(WORDS.say("showAllLinesAgain"), this::closeFiltering));
     getChildren().addAll(finding, options, filtering);
     wanted.textProperty().addListener((observed, old, now) -> place.marksChanged());
     only.setOnAction(event -> applyFilter());
@@ -152,7 +156,7 @@ final class ReadingBar extends VBox {
     long from = model.lookedBackToProperty().get();
     return model.filter().isAll() || from <= 0
         ? ""
-        : "in the last " + Texts.size(model.follower().sizeProperty().get() - from);
+        : WORDS.say("inTheLast", Texts.size(model.follower().sizeProperty().get() - from));
   }
 
   private void pressedInFinding(KeyEvent event) {
@@ -215,7 +219,7 @@ final class ReadingBar extends VBox {
     try {
       made.test(new Cancellation());
     } catch (PatternSyntaxException e) {
-      onlyProblem.setText("not an expression");
+      onlyProblem.setText(WORDS.say("notAnExpression"));
       return;
     }
     onlyProblem.setText("");

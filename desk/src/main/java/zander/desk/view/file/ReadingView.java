@@ -41,10 +41,13 @@ import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
 import zander.desk.view.part.Repeating;
 import zander.desk.view.part.SheetView;
+import zander.desk.words.Words;
 
 /** A file of any size to read, and what comes to its end. */
 public final class ReadingView extends VBox
     implements SheetView, RowWindow.Shown, ReadingBar.Place {
+  private static final Words WORDS = Words.of(ReadingView.class);
+
   private static final Duration LOOK_EVERY = Duration.ofMillis(500);
 
   /** With fewer rows beyond what is in sight, more are read. */
@@ -138,19 +141,27 @@ public final class ReadingView extends VBox
                         ? ""
                         : Texts.size(follower.sizeProperty().get()),
                 follower.sizeProperty()));
-    Button stop = small("Stop", "reading-stop", "Ends what is under way", model::stop);
+    Button stop =
+        small(WORDS.say("stop"), "reading-stop", WORDS.say("endsWhatIsUnder"), model::stop);
     stop.visibleProperty().bind(model.doingProperty().isNotEmpty().and(model.openProperty()));
     stop.managedProperty().bind(stop.visibleProperty());
     Button pause =
-        small("Pause", "reading-pause", "Stops looking for new lines, or goes on", this::pause);
+        small(WORDS.say("pause"), "reading-pause", WORDS.say("stopsLookingForNew"), this::pause);
     pause
         .textProperty()
-        .bind(Bindings.when(follower.followsProperty()).then("Pause").otherwise("Follow"));
+        .bind(
+            Bindings.when(follower.followsProperty())
+                .then(WORDS.say("pause"))
+                .otherwise(WORDS.say("follow")));
     Button end =
-        small("Newest lines", "reading-end", "Goes to the end of the file (Ctrl+End)", this::toEnd);
+        small(WORDS.say("newestLines"), "reading-end", WORDS.say("goesToTheEnd"), this::toEnd);
     end.disableProperty().bind(follower.inSightProperty());
     Button only =
-        small("Filter", "reading-filter", "Shows only some lines (Ctrl+K)", this::openFilter);
+        small(
+            WORDS.say("filter"),
+            "reading-filter",
+            WORDS.say("showsOnlySomeLines"),
+            this::openFilter);
     pause.disableProperty().bind(model.openProperty().not());
     only.disableProperty().bind(model.openProperty().not());
     return Parts.row("sheet-bar", name, Parts.spring(), stop, state, size, only, pause, end);
@@ -168,16 +179,16 @@ public final class ReadingView extends VBox
       return model.doingProperty().get();
     }
     if (!model.openProperty().get()) {
-      return "not open";
+      return WORDS.say("notOpen");
     }
     if (!follower.followsProperty().get()) {
-      return "paused";
+      return WORDS.say("paused");
     }
     long below = follower.belowProperty().get();
     if (below > 0 && !follower.inSightProperty().get()) {
-      return Texts.count(below, "new line") + " below";
+      return WORDS.say("below", Texts.count(below, "newLine"));
     }
-    return "following";
+    return WORDS.say("following");
   }
 
   private void page(int by) {

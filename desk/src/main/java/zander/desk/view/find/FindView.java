@@ -19,27 +19,33 @@ import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
 import zander.desk.view.part.SheetView;
 import zander.desk.view.part.Tables;
+import zander.desk.words.Words;
 
 /** Finding below a folder: what is looked for, what was found, and what is to come in its place. */
 public final class FindView extends VBox implements SheetView {
+  private static final Words WORDS = Words.of(FindView.class);
+
   private final FindModel model;
-  private final TextField text = field("find-text", "Text in the files");
+  private final TextField text = field("find-text", WORDS.say("textInTheFiles"));
   private final TableView<Found> table = new TableView<>();
 
   public FindView(FindModel model) {
     this.model = model;
     getStyleClass().add("sheet");
     text.textProperty().bindBidirectional(model.textProperty());
-    TextField names = field("find-names", "Names: *.conf  owner:root  >10M");
+    TextField names = field("find-names", WORDS.say("namesConfOwnerRoot"));
     names.textProperty().bindBidirectional(model.namesProperty());
-    CheckBox matchCase = box("Match case", "find-case");
+    CheckBox matchCase = box(WORDS.say("matchCase"), "find-case");
     matchCase.selectedProperty().bindBidirectional(model.matchCaseProperty());
-    CheckBox expression = box("Expression", "find-expression");
-    Parts.hint(expression, "A regular expression (POSIX extended)");
+    CheckBox expression = box(WORDS.say("expression"), "find-expression");
+    Parts.hint(expression, WORDS.say("aRegularExpressionPosix"));
     expression.selectedProperty().bindBidirectional(model.expressionProperty());
-    Button find = Parts.button("Find", "find-now", this::findOrStop, "main");
+    Button find = Parts.button(WORDS.say("find"), "find-now", this::findOrStop, "main");
     find.setMinWidth(USE_PREF_SIZE);
-    model.busyProperty().addListener((observed, old, now) -> find.setText(now ? "Stop" : "Find"));
+    model
+        .busyProperty()
+        .addListener(
+            (observed, old, now) -> find.setText(now ? WORDS.say("stop") : WORDS.say("find")));
     text.setOnAction(event -> model.find());
     names.setOnAction(event -> model.find());
     HBox bar = Parts.row("sheet-bar", text, names, matchCase, expression, find);
@@ -74,14 +80,15 @@ public final class FindView extends VBox implements SheetView {
   }
 
   private HBox replaceBar() {
-    TextField with = field("find-replacement", "Replace by");
+    TextField with = field("find-replacement", WORDS.say("replaceBy"));
     with.textProperty().bindBidirectional(model.replacementProperty());
-    Button show = Parts.button("Show each change", "find-propose", model::propose);
+    Button show = Parts.button(WORDS.say("showEachChange"), "find-propose", model::propose);
     show.setMinWidth(USE_PREF_SIZE);
     show.disableProperty().bind(model.busyProperty().or(model.textProperty().isEmpty()));
-    Button all = Parts.button("All", "choose-all", () -> model.chooseAll(true));
-    Button none = Parts.button("None", "choose-none", () -> model.chooseAll(false));
-    Button replace = Parts.button("Replace selected", "find-replace", model::replace, "strong");
+    Button all = Parts.button(WORDS.say("all"), "choose-all", () -> model.chooseAll(true));
+    Button none = Parts.button(WORDS.say("none"), "choose-none", () -> model.chooseAll(false));
+    Button replace =
+        Parts.button(WORDS.say("replaceSelected"), "find-replace", model::replace, "strong");
     replace.setMinWidth(USE_PREF_SIZE);
     for (Button button : List.of(all, none, replace)) {
       model.proposingProperty().addListener((observed, old, now) -> Parts.show(button, now));
@@ -103,20 +110,18 @@ public final class FindView extends VBox implements SheetView {
 
   private void buildTable() {
     table.setId("find-table");
-    table.setPlaceholder(
-        Parts.label(
-            "Finds below " + model.folder() + ": a text, names, or text in files of such names.",
-            "quiet"));
+    table.setPlaceholder(Parts.label(WORDS.say("findsBelowAText", model.folder()), "quiet"));
     TableColumn<Found, Found> where =
-        Tables.column("Where", 250, row -> row, () -> new WhereCell(model));
+        Tables.column(WORDS.say("where"), 250, row -> row, () -> new WhereCell(model));
     TableColumn<Found, Integer> line =
         Tables.column(
-            "Line",
+            WORDS.say("line"),
             84,
             row -> row.line() == 0 ? null : row.line(),
             () -> Tables.text(String::valueOf, Pos.CENTER_RIGHT, "figures"));
     Tables.numbers(line);
-    TableColumn<Found, Found> what = Tables.column("What", 400, row -> row, WhatCell::new);
+    TableColumn<Found, Found> what =
+        Tables.column(WORDS.say("what"), 400, row -> row, WhatCell::new);
     table.getColumns().addAll(List.of(where, line, what));
     what.prefWidthProperty()
         .bind(

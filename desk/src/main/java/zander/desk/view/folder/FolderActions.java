@@ -19,9 +19,12 @@ import zander.desk.rights.kept.KeptRequest;
 import zander.desk.rights.tree.LocalRequest;
 import zander.desk.rights.tree.TreeRightsModel;
 import zander.desk.sheet.Action;
+import zander.desk.words.Words;
 
 /** What can be done in the folder of a desk, by name and by key. */
 public final class FolderActions {
+  private static final Words WORDS = Words.of(FolderActions.class);
+
   private final DeskModel desk;
   private final CreateActions make;
   private final DeleteActions delete;
@@ -46,7 +49,7 @@ public final class FolderActions {
         name,
         key,
         inFolder(run),
-        () -> desk.folder().selection().isEmpty() ? "select an entry first" : "");
+        () -> desk.folder().selection().isEmpty() ? WORDS.say("selectAnEntryFirst") : "");
   }
 
   private Runnable inFolder(Runnable run) {
@@ -58,24 +61,25 @@ public final class FolderActions {
 
   List<Action> making() {
     return List.of(
-        action("New file", "Alt+Shift+N", make::newFile),
-        action("New folder", "Alt+N", make::newFolder),
-        action("New link", "Alt+L", make::newLink),
-        action("Fetch from a web address", "Alt+W", tools::fetch));
+        action(WORDS.say("newFile"), "Alt+Shift+N", make::newFile),
+        action(WORDS.say("newFolder"), "Alt+N", make::newFolder),
+        action(WORDS.say("newLink"), "Alt+L", make::newLink),
+        action(WORDS.say("fetchFromAWeb"), "Alt+W", tools::fetch));
   }
 
   public List<Action> changing() {
     List<Action> actions = new ArrayList<>();
-    actions.add(onSelection("Duplicate", "Alt+D", make::duplicate));
-    actions.add(onSelection("Copy to a folder of this server", "Alt+C", make::copyTo));
-    actions.add(onSelection("Move to a folder of this server", "Alt+M", make::moveTo));
+    actions.add(onSelection(WORDS.say("duplicate"), "Alt+D", make::duplicate));
+    actions.add(onSelection(WORDS.say("copyToAFolder"), "Alt+C", make::copyTo));
+    actions.add(onSelection(WORDS.say("moveToAFolder"), "Alt+M", make::moveTo));
     actions.add(
-        onSelection("Rights of everything inside", "Alt+I", desk.rights()::everythingInside));
+        onSelection(
+            WORDS.say("rightsOfEverythingInside"), "Alt+I", desk.rights()::everythingInside));
     CopiedRights copied = desk.rights().copied();
-    actions.add(onSelection("Copy its rights", "Alt+Shift+C", copied::copy));
-    actions.add(onSelection("Fill in the copied rights", "Alt+Shift+V", copied::give));
-    actions.add(onSelection("Fill in the rights of its neighbours", "", copied::asNeighbours));
-    actions.add(action("Rights as on this computer", "", this::asHere));
+    actions.add(onSelection(WORDS.say("copyItsRights"), "Alt+Shift+C", copied::copy));
+    actions.add(onSelection(WORDS.say("fillInTheCopied"), "Alt+Shift+V", copied::give));
+    actions.add(onSelection(WORDS.say("fillInTheRights"), "", copied::asNeighbours));
+    actions.add(action(WORDS.say("rightsAsOnThis"), "", this::asHere));
     return actions;
   }
 
@@ -96,12 +100,12 @@ public final class FolderActions {
 
   public List<Action> looking() {
     return List.of(
-        action("Facts: size, kind, checksum", "Alt+Enter", tools::facts),
-        action("Look for rights that are too wide", "Alt+Shift+I", this::findings),
-        action("Rights that the folder keeps", "Alt+K", this::kept),
-        onSelection("Make ready to drag to the desktop", "Alt+T", desk.takenOut()::prepare),
-        onSelection("Pack into an archive", "Alt+P", tools::pack),
-        onSelection("Unpack an archive", "Alt+U", tools::unpack));
+        action(WORDS.say("factsSizeKindChecksum"), "Alt+Enter", tools::facts),
+        action(WORDS.say("lookForRightsThat"), "Alt+Shift+I", this::findings),
+        action(WORDS.say("rightsThatTheFolder"), "Alt+K", this::kept),
+        onSelection(WORDS.say("makeReadyToDrag"), "Alt+T", desk.takenOut()::prepare),
+        onSelection(WORDS.say("packIntoAnArchive"), "Alt+P", tools::pack),
+        onSelection(WORDS.say("unpackAnArchive"), "Alt+U", tools::unpack));
   }
 
   private void findings() {
@@ -127,23 +131,21 @@ public final class FolderActions {
   }
 
   public List<Action> deleting() {
-    return List.of(onSelection("Delete", "Delete", delete::delete));
+    return List.of(onSelection(WORDS.say("delete"), WORDS.say("delete"), delete::delete));
   }
 
   public List<Action> copying() {
     List<Action> actions = new ArrayList<>();
-    actions.add(action("Copy the path", "Alt+Y", () -> copy(texts.path())));
-    actions.add(action("Copy the path, quoted for a shell", "", () -> copy(texts.quoted())));
-    actions.add(action("Copy the sftp:// address", "", () -> copy(texts.address())));
-    actions.add(action("Copy the public address", "", () -> copy(texts.publicAddress())));
+    actions.add(action(WORDS.say("copyThePath"), "Alt+Y", () -> copy(texts.path())));
+    actions.add(action(WORDS.say("copyThePathQuoted"), "", () -> copy(texts.quoted())));
+    actions.add(action(WORDS.say("copyTheSftpAddress"), "", () -> copy(texts.address())));
+    actions.add(action(WORDS.say("copyThePublicAddress"), "", () -> copy(texts.publicAddress())));
     for (var sheet : desk.sheets()) {
       if (sheet instanceof FileModel file) {
         RemotePath open = file.path();
         actions.add(
             action(
-                "Copy the path as seen from " + open.name(),
-                "",
-                () -> copy(texts.relativeTo(open))));
+                WORDS.say("copyThePathAs", open.name()), "", () -> copy(texts.relativeTo(open))));
       }
     }
     return actions;

@@ -30,6 +30,7 @@ import zander.desk.sheet.Texts;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.RelativeTimes;
 import zander.desk.view.part.Tables;
+import zander.desk.words.Words;
 import zander.desk.work.Settings;
 import zander.desk.work.Subscriptions;
 
@@ -37,6 +38,8 @@ import zander.desk.work.Subscriptions;
  * The rows of a folder of the server. The model keeps them in order; headings only tell it which.
  */
 final class FolderTable extends TableView<RemoteEntry> {
+  private static final Words WORDS = Words.of(FolderTable.class);
+
   private static final double LEAST_NAME = 160;
   private static final double BORDERS = 44;
   private static final double MOST = 190;
@@ -88,21 +91,28 @@ final class FolderTable extends TableView<RemoteEntry> {
   private void makeColumns() {
     TableColumn<RemoteEntry, RemoteEntry> name =
         Tables.column(
-            "Name",
+            WORDS.say("name"),
             220,
             e -> e,
             () -> new RenameCell(new CreateActions(model)::rename, () -> setEditable(false)));
     TableColumn<RemoteEntry, Long> size =
-        Tables.numbers(Tables.column("Size", SIZE, FolderTable::sizeOf, this::sizeCell));
+        Tables.numbers(Tables.column(WORDS.say("size"), SIZE, FolderTable::sizeOf, this::sizeCell));
     put(Column.NAME, name);
     put(Column.SIZE, size);
     put(
         Column.CHANGED,
-        Tables.column("Changed", CHANGED, e -> e.attributes().modified(), this::timeCell));
-    put(Column.OWNER, Tables.column("Owner", 76, RemoteEntry::owner, FolderTable::plain));
-    put(Column.GROUP, Tables.column("Group", 70, RemoteEntry::group, FolderTable::plain));
-    put(Column.MODE, Tables.column("Mode", MODE, FolderTable::modeOf, FolderTable::mono));
-    put(Column.NOTES, Tables.column("Notes", 140, this::noteOf, FolderTable::noteCell));
+        Tables.column(
+            WORDS.say("changed"), CHANGED, e -> e.attributes().modified(), this::timeCell));
+    put(
+        Column.OWNER,
+        Tables.column(WORDS.say("owner"), 76, RemoteEntry::owner, FolderTable::plain));
+    put(
+        Column.GROUP,
+        Tables.column(WORDS.say("group"), 70, RemoteEntry::group, FolderTable::plain));
+    put(
+        Column.MODE,
+        Tables.column(WORDS.say("mode"), MODE, FolderTable::modeOf, FolderTable::mono));
+    put(Column.NOTES, Tables.column(WORDS.say("notes"), 140, this::noteOf, FolderTable::noteCell));
     columns.values().forEach(column -> getColumns().add(column));
     columns.values().forEach(column -> column.setEditable(column == name));
     DoubleBinding rest =
@@ -246,7 +256,7 @@ final class FolderTable extends TableView<RemoteEntry> {
         note.words().isEmpty() && here != null && !here.contains(entry.path().wireName());
     return onlyThere
         ? new EntryNotes.Note(
-            "only there", EntryNotes.Weight.NONE, "This computer's folder has none of that name.")
+            WORDS.say("onlyThere"), EntryNotes.Weight.NONE, WORDS.say("thisComputersFolderHas"))
         : note;
   }
 

@@ -30,11 +30,14 @@ import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
 import zander.desk.view.part.Repeating;
 import zander.desk.view.part.SheetView;
+import zander.desk.words.Words;
 import zander.desk.work.Settings;
 import zander.desk.work.Subscriptions;
 
 /** A folder of the server: where it is, its rows, and what they amount to. */
 public final class FolderView extends VBox implements SheetView {
+  private static final Words WORDS = Words.of(FolderView.class);
+
   private static final double LEAST_TABLE = 58;
 
   private static final Duration LOOK_EVERY = Duration.ofSeconds(4);
@@ -56,22 +59,24 @@ public final class FolderView extends VBox implements SheetView {
     path.suggestBy(new PathCompletion(model)::suggest);
     this.table = new FolderTable(model, desk.local(), settings, subscriptions);
     getStyleClass().add("sheet");
-    Button up = Parts.button("Up", "up", model::goUp);
-    Parts.hint(up, "To the folder above (Alt+Up)");
+    Button up = Parts.button(WORDS.say("up"), "up", model::goUp);
+    Parts.hint(up, WORDS.say("toTheFolderAbove"));
     up.setMinWidth(USE_PREF_SIZE);
     this.narrow =
         new NarrowField(
             "narrow",
             model.narrowProperty(),
             model.narrowingProperty(),
-            () -> model.rows().size() + " of " + model.allProperty().get().size());
+            () -> WORDS.say("of", model.rows().size(), model.allProperty().get().size()));
     narrow.explained().setId("explained");
     HBox bar = Parts.row("sheet-bar", up, path);
     if (desk.mayActAsRoot()) {
       Button asRoot =
           Parts.button(
-              "As root", "as-root", () -> desk.actAsRoot(desk.folderInFront(), root -> {}));
-      Parts.hint(asRoot, "This folder as root (Alt+R)");
+              WORDS.say("asRoot"),
+              "as-root",
+              () -> desk.actAsRoot(desk.folderInFront(), root -> {}));
+      Parts.hint(asRoot, WORDS.say("thisFolderAsRoot"));
       asRoot.setMinWidth(USE_PREF_SIZE);
       bar.getChildren().add(asRoot);
     }
@@ -96,7 +101,7 @@ public final class FolderView extends VBox implements SheetView {
   }
 
   private static MenuButton newMenu(DeskModel desk) {
-    MenuButton menu = new MenuButton("New");
+    MenuButton menu = new MenuButton(WORDS.say("new"));
     menu.setId("new-menu");
     FolderActions actions = new FolderActions(desk);
     for (Action action : actions.making()) {
@@ -113,11 +118,11 @@ public final class FolderView extends VBox implements SheetView {
   }
 
   private MenuButton showMenu() {
-    MenuButton menu = new MenuButton("Show");
+    MenuButton menu = new MenuButton(WORDS.say("show"));
     menu.setId("show-menu");
-    CheckMenuItem hidden = new CheckMenuItem("Hidden files");
+    CheckMenuItem hidden = new CheckMenuItem(WORDS.say("hiddenFiles"));
     hidden.setOnAction(event -> settings.set(Settings.SHOW_HIDDEN, hidden.isSelected()));
-    CheckMenuItem first = new CheckMenuItem("Folders first");
+    CheckMenuItem first = new CheckMenuItem(WORDS.say("foldersFirst"));
     first.setOnAction(event -> settings.set(Settings.FOLDERS_FIRST, first.isSelected()));
     menu.getItems().addAll(hidden, first, new SeparatorMenuItem());
     List<CheckMenuItem> boxes = new ArrayList<>();
@@ -182,10 +187,8 @@ public final class FolderView extends VBox implements SheetView {
     ((Label) table.getPlaceholder())
         .setText(
             model.loadingProperty().get()
-                ? "Reading the folder"
-                : words(
-                    model.emptiness(),
-                    "This folder is empty. Create something with New, or send files up."));
+                ? WORDS.say("readingTheFolder")
+                : words(model.emptiness(), WORDS.say("thisFolderIsEmpty")));
     narrow.explain();
     showFacts();
   }
@@ -193,8 +196,8 @@ public final class FolderView extends VBox implements SheetView {
   static String words(Emptiness why, String empty) {
     return switch (why) {
       case EMPTY -> empty;
-      case ONLY_HIDDEN -> "Only hidden files are here. Show them with Ctrl+H.";
-      case NOTHING_FITS -> "Nothing here matches. Clear the field above to see all.";
+      case ONLY_HIDDEN -> WORDS.say("onlyHiddenFilesAre");
+      case NOTHING_FITS -> WORDS.say("nothingHereMatchesClear");
     };
   }
 
@@ -203,13 +206,11 @@ public final class FolderView extends VBox implements SheetView {
     long all = model.allProperty().get().size();
     long hidden = model.hiddenCount();
     String counts =
-        (all == 1 ? "1 entry" : Texts.count(all) + " entries")
-            + (hidden > 0 ? ", " + hidden + " hidden" : "")
+        (all == 1 ? WORDS.say("1Entry") : WORDS.say("entries", Texts.count(all)))
+            + (hidden > 0 ? WORDS.say("hidden", hidden) : "")
             + (model.loadingProperty().get()
-                ? " so far"
-                : model.partialProperty().get()
-                    ? " so far: the listing broke off, read it again with F5"
-                    : "");
+                ? WORDS.say("soFar")
+                : model.partialProperty().get() ? WORDS.say("soFarTheListing") : "");
     long bytes =
         model.selection().stream()
             .filter(entry -> entry.kind() == FileKind.FILE)
@@ -218,10 +219,12 @@ public final class FolderView extends VBox implements SheetView {
     facts.setText(
         chosen == 0
             ? counts
-            : counts + "  ·  " + Texts.count(chosen) + " selected, " + Texts.size(bytes));
+            : WORDS.say("selected", counts, Texts.count(chosen), Texts.size(bytes)));
     var space = model.spaceProperty().get();
     room.setText(
-        space == null ? "" : Texts.size(space.free()) + " free of " + Texts.size(space.total()));
+        space == null
+            ? ""
+            : WORDS.say("freeOf", Texts.size(space.free()), Texts.size(space.total())));
   }
 
   private void goTyped(String typed) {

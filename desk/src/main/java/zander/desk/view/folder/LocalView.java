@@ -31,9 +31,12 @@ import zander.desk.view.part.NarrowField;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.RelativeTimes;
 import zander.desk.view.part.Tables;
+import zander.desk.words.Words;
 
 /** This computer's folder, below the waterline. */
 public final class LocalView extends VBox {
+  private static final Words WORDS = Words.of(LocalView.class);
+
   private final LocalModel model;
   private final TableView<LocalRow> table = new TableView<>();
   private final PathBar path;
@@ -43,28 +46,28 @@ public final class LocalView extends VBox {
     this.model = desk.local();
     this.path = new PathBar("local-path", this::goTyped);
     getStyleClass().add("local");
-    Button up = Parts.button("Up", "local-up", model::goUp);
+    Button up = Parts.button(WORDS.say("up"), "local-up", model::goUp);
     up.setMinWidth(USE_PREF_SIZE);
     NarrowField narrow =
         new NarrowField(
             "local-narrow",
             model.narrowProperty(),
             model.narrowingProperty(),
-            () -> model.rows().size() + " of " + model.allCount());
+            () -> WORDS.say("of", model.rows().size(), model.allCount()));
     model.rows().addListener((ListChangeListener<LocalRow>) change -> narrow.explain());
     Label problem = Parts.label("", "problem");
     problem.textProperty().bind(model.problemProperty());
     HBox bar =
         Parts.row(
             "sheet-bar",
-            Parts.label("This computer", "strong-word"),
+            Parts.label(WORDS.say("thisComputer"), "strong-word"),
             up,
             path,
             problem,
             name,
             narrow);
     name.setId("local-name");
-    name.setPromptText("Name");
+    name.setPromptText(WORDS.say("name"));
     Parts.show(name, false);
     name.focusedProperty().addListener((observed, old, now) -> Parts.show(name, now));
     buildTable();
@@ -105,24 +108,23 @@ public final class LocalView extends VBox {
         .bind(
             model
                 .emptinessProperty()
-                .map(
-                    why ->
-                        FolderView.words(
-                            why, "This folder is empty. Select files above and bring them down.")));
-    TableColumn<LocalRow, LocalRow> name = Tables.column("Name", 420, row -> row, NameCell::new);
+                .map(why -> FolderView.words(why, WORDS.say("thisFolderIsEmpty"))));
+    TableColumn<LocalRow, LocalRow> name =
+        Tables.column(WORDS.say("name"), 420, row -> row, NameCell::new);
     name.setUserData(LocalColumn.NAME);
     TableColumn<LocalRow, Long> size =
         Tables.column(
-            "Size",
+            WORDS.say("size"),
             110,
             LocalView::sizeOf,
             () -> Tables.text(Texts::size, Pos.CENTER_RIGHT, "figures"));
     Tables.numbers(size);
     size.setUserData(LocalColumn.SIZE);
     TableColumn<LocalRow, Long> changed =
-        Tables.column("Changed", 150, row -> row.node().modified(), RelativeTimes::cell);
+        Tables.column(WORDS.say("changed"), 150, row -> row.node().modified(), RelativeTimes::cell);
     TableColumn<LocalRow, Comparison> comparison =
-        Tables.column("Against the server", 160, LocalRow::comparison, LocalView::comparisonCell);
+        Tables.column(
+            WORDS.say("againstTheServer"), 160, LocalRow::comparison, LocalView::comparisonCell);
     changed.setUserData(LocalColumn.CHANGED);
     comparison.setUserData(LocalColumn.COMPARISON);
     table.getColumns().addAll(List.of(name, size, changed, comparison));
@@ -150,10 +152,10 @@ public final class LocalView extends VBox {
     ContextMenu menu = new ContextMenu();
     menu.getItems()
         .addAll(
-            FolderView.item(new Action("Send up", "", desk.transfers()::sendUp)),
-            FolderView.item(new Action("Rename", "", this::rename)),
-            FolderView.item(new Action("New folder", "", this::makeFolder)),
-            FolderView.item(new Action("Move to the trash", "", model::delete)));
+            FolderView.item(new Action(WORDS.say("sendUp"), "", desk.transfers()::sendUp)),
+            FolderView.item(new Action(WORDS.say("rename"), "", this::rename)),
+            FolderView.item(new Action(WORDS.say("newFolder"), "", this::makeFolder)),
+            FolderView.item(new Action(WORDS.say("moveToTheTrash"), "", model::delete)));
     table.setContextMenu(menu);
     table.addEventFilter(
         KeyEvent.KEY_PRESSED,
@@ -227,12 +229,12 @@ public final class LocalView extends VBox {
 
   private static String words(Comparison comparison) {
     return switch (comparison) {
-      case NEW -> "only here";
-      case SAME -> "same";
-      case NEWER -> "newer here";
-      case OLDER -> "older here";
-      case DIFFERS -> "differs";
-      case IN_THE_WAY -> "file and folder";
+      case NEW -> WORDS.say("onlyHere");
+      case SAME -> WORDS.say("same");
+      case NEWER -> WORDS.say("newerHere");
+      case OLDER -> WORDS.say("olderHere");
+      case DIFFERS -> WORDS.say("differs");
+      case IN_THE_WAY -> WORDS.say("fileAndFolder");
     };
   }
 

@@ -11,9 +11,12 @@ import zander.core.book.MarkedFolder;
 import zander.core.files.RemotePath;
 import zander.desk.model.DeskModel;
 import zander.desk.view.part.Parts;
+import zander.desk.words.Words;
 
 /** The left side of a desk: its marked folders, and who one is there. */
 public final class SideView extends VBox {
+  private static final Words WORDS = Words.of(SideView.class);
+
   private final DeskModel desk;
   private final VBox folders = new VBox();
 
@@ -29,12 +32,14 @@ public final class SideView extends VBox {
     facts.setWrapText(true);
     getChildren()
         .addAll(
-            Parts.label("Marked folders", "field-title"),
+            Parts.label(WORDS.say("markedFolders"), "field-title"),
             folders,
             spring,
             Parts.row(
                 "who",
-                Parts.label(desk.actsAs() == null ? "Signed in as " : "Acting as ", "quiet"),
+                Parts.label(
+                    desk.actsAs() == null ? WORDS.say("signedInAs") : WORDS.say("actingAs"),
+                    "quiet"),
                 Parts.label(desk.whoAmI().account(), "strong-word")),
             facts);
     desk.line().delayProperty().addListener((observed, old, now) -> facts.setText(facts()));
@@ -49,7 +54,7 @@ public final class SideView extends VBox {
     for (MarkedFolder folder : desk.marked().all()) {
       folders.getChildren().add(row(folder.name(), RemotePath.of(folder.path())));
     }
-    folders.getChildren().add(row("Home", desk.whoAmI().home()));
+    folders.getChildren().add(row(WORDS.say("home"), desk.whoAmI().home()));
     markCurrent(desk.folder().path());
   }
 
@@ -75,20 +80,21 @@ public final class SideView extends VBox {
 
   private String facts() {
     if (desk.line().awayProperty().get()) {
-      return "away since the line broke";
+      return WORDS.say("awaySinceTheLine");
     }
     Long delay = desk.line().delayProperty().get();
-    String key = desk.keyType().isEmpty() ? "password" : "key " + desk.keyType();
-    String pace = delay == null ? "" : delay == 0 ? "under 1 ms" : delay + " ms";
+    String key =
+        desk.keyType().isEmpty() ? WORDS.say("password") : WORDS.say("key", desk.keyType());
+    String pace = delay == null ? "" : delay == 0 ? WORDS.say("under1Ms") : WORDS.say("ms", delay);
     int uid = desk.whoAmI().uid();
     return Stream.of(
-            joined(uid < 0 ? "" : "uid " + uid, String.join(", ", desk.whoAmI().groups())),
+            joined(uid < 0 ? "" : WORDS.say("uid", uid), String.join(", ", desk.whoAmI().groups())),
             joined(key, pace),
             desk.entry().jump().isEmpty()
                 ? ""
-                : "through " + String.join(", ", desk.entry().jump()),
-            desk.entry().signIn().allowsOldAlgorithms() ? "old algorithms allowed" : "",
-            desk.whyNoShell().isEmpty() ? "" : "no shell: files only")
+                : WORDS.say("through", String.join(", ", desk.entry().jump())),
+            desk.entry().signIn().allowsOldAlgorithms() ? WORDS.say("oldAlgorithmsAllowed") : "",
+            desk.whyNoShell().isEmpty() ? "" : WORDS.say("noShellFilesOnly"))
         .filter(line -> !line.isEmpty())
         .collect(Collectors.joining("\n"));
   }

@@ -26,9 +26,12 @@ import zander.desk.view.part.QuestionStrip;
 import zander.desk.view.part.RelativeTimes;
 import zander.desk.view.part.SheetView;
 import zander.desk.view.part.Tables;
+import zander.desk.words.Words;
 
 /** The journal of a server: its entries by day, the one selected, and putting back. */
 public final class JournalView extends VBox implements SheetView {
+  private static final Words WORDS = Words.of(JournalView.class);
+
   private final JournalModel model;
   private final TableView<JournalEntry> table = new TableView<>();
   private final VBox difference = new VBox();
@@ -41,17 +44,17 @@ public final class JournalView extends VBox implements SheetView {
     getStyleClass().add("sheet");
     TextField search = new TextField();
     search.setId("journal-search");
-    search.setPromptText("Search: a name, a path, saves, rights, deletions, 2026-11-23");
+    search.setPromptText(WORDS.say("searchANameA"));
     search.textProperty().bindBidirectional(model.searchProperty());
     HBox.setHgrow(search, Priority.ALWAYS);
     putBack =
         Parts.button(
-            "Put back",
+            WORDS.say("putBack"),
             "journal-put-back",
             () -> model.putBack(model.selectedProperty().get()),
             "main");
-    Button since = Parts.button("Put back all since", "journal-since", model::putBackSince);
-    Button rules = Parts.button("What is kept", "journal-rules", model::askRules);
+    Button since = Parts.button(WORDS.say("putBackAllSince"), "journal-since", model::putBackSince);
+    Button rules = Parts.button(WORDS.say("whatIsKept"), "journal-rules", model::askRules);
     for (Button button : List.of(putBack, since, rules)) {
       button.setMinWidth(USE_PREF_SIZE);
     }
@@ -66,8 +69,8 @@ public final class JournalView extends VBox implements SheetView {
     HBox sealed =
         Parts.row(
             "sheet-bar",
-            Parts.label("What it changed is sealed, and the vault is closed.", "quiet"),
-            Parts.button("Open the vault", "journal-open-vault", model::openVault));
+            Parts.label(WORDS.say("whatItChangedIs"), "quiet"),
+            Parts.button(WORDS.say("openTheVault"), "journal-open-vault", model::openVault));
     getChildren()
         .addAll(
             bar,
@@ -88,25 +91,30 @@ public final class JournalView extends VBox implements SheetView {
 
   private void buildTable() {
     table.setId("journal-table");
-    table.setPlaceholder(
-        Parts.label("Nothing here yet. Every change made from Zander comes here.", "quiet"));
+    table.setPlaceholder(Parts.label(WORDS.say("nothingHereYetEvery"), "quiet"));
     TableColumn<JournalEntry, Long> when =
-        Tables.column("When", 128, entry -> entry.at() / 1000, RelativeTimes::cell);
+        Tables.column(WORDS.say("when"), 128, entry -> entry.at() / 1000, RelativeTimes::cell);
     TableColumn<JournalEntry, String> path =
         Tables.column(
-            "What", 280, model::where, () -> Tables.text(text -> text, Pos.CENTER_LEFT, "mono"));
+            WORDS.say("what"),
+            280,
+            model::where,
+            () -> Tables.text(text -> text, Pos.CENTER_LEFT, "mono"));
     TableColumn<JournalEntry, String> what =
         Tables.column(
-            "Change", 270, model::what, () -> Tables.text(text -> text, Pos.CENTER_LEFT, "plain"));
-    TableColumn<JournalEntry, String> state =
+            WORDS.say("change"),
+            270,
+            model::what,
+            () -> Tables.text(text -> text, Pos.CENTER_LEFT, "plain"));
+    TableColumn<JournalEntry, JournalModel.State> state =
         Tables.column(
             "",
             110,
             model::state,
             () ->
                 Tables.tag(
-                    words -> words,
-                    words -> words.equals("put back") ? List.of("quiet") : List.of("tag", "look")));
+                    JournalModel.State::words,
+                    shown -> shown.putBack() ? List.of("quiet") : List.of("tag", "look")));
     table.getColumns().addAll(List.of(when, path, what, state));
     for (TableColumn<JournalEntry, ?> column : table.getColumns()) {
       column.setSortable(false);
@@ -164,9 +172,10 @@ public final class JournalView extends VBox implements SheetView {
     int all = model.allCount();
     int shown = model.entries().size();
     count.setText(
-        (all == 1 ? "1 entry" : Texts.count(all) + " entries")
-            + (shown < all ? ", the newest " + Texts.count(shown) + " listed" : "")
-            + ". Each change is written down before it is made.");
+        WORDS.say(
+            "eachChangeIsWritten",
+            (all == 1 ? WORDS.say("1Entry") : WORDS.say("entries", Texts.count(all)))
+                + (shown < all ? WORDS.say("theNewestListed", Texts.count(shown)) : "")));
     table.refresh();
   }
 

@@ -13,9 +13,12 @@ import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
 import zander.desk.view.part.RelativeTimes;
 import zander.desk.view.part.SheetView;
+import zander.desk.words.Words;
 
 /** What was under way when the program ended, and what to do about each. */
 public final class RecoveryView extends VBox implements SheetView {
+  private static final Words WORDS = Words.of(RecoveryView.class);
+
   private final RecoveryModel model;
   private final VBox list = new VBox();
 
@@ -38,12 +41,11 @@ public final class RecoveryView extends VBox implements SheetView {
     list.getChildren()
         .addAll(
             Parts.label(
-                (count == 1 ? "1 change was" : count + " changes were")
-                    + " under way when Zander ended or the line broke",
+                WORDS.say(
+                    "underWayWhenZander",
+                    count == 1 ? WORDS.say("1ChangeWas") : WORDS.say("changesWere", count)),
                 "page-title"),
-            Parts.label(
-                "The server was looked at just now. Nothing is changed before you say so.",
-                "quiet"));
+            Parts.label(WORDS.say("theServerWasLooked"), "quiet"));
     int number = 0;
     for (Row row : model.rows()) {
       list.getChildren().add(card(row, number++));
@@ -65,16 +67,20 @@ public final class RecoveryView extends VBox implements SheetView {
       if (row.finding().mayFinish()) {
         choices
             .getChildren()
-            .add(Parts.button("Finish it", "finish-" + number, () -> model.finish(row), "strong"));
+            .add(
+                Parts.button(
+                    WORDS.say("finishIt"), "finish-" + number, () -> model.finish(row), "strong"));
       }
       if (row.finding().mayUndo()) {
         choices
             .getChildren()
-            .add(Parts.button("Remove the partial copy", "undo-" + number, () -> model.undo(row)));
+            .add(
+                Parts.button(
+                    WORDS.say("removeThePartialCopy"), "undo-" + number, () -> model.undo(row)));
       }
       choices
           .getChildren()
-          .add(Parts.button("Leave as is", "leave-" + number, () -> model.leave(row)));
+          .add(Parts.button(WORDS.say("leaveAsIs"), "leave-" + number, () -> model.leave(row)));
     } else {
       choices.getChildren().add(Parts.label(row.ended(), "tag", "good"));
     }

@@ -7,11 +7,13 @@ import javafx.beans.property.StringProperty;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import zander.core.listing.Narrowing;
+import zander.desk.words.Words;
 
 /** The field that narrows a table, and the line that says what was understood. */
 public final class NarrowField extends TextField {
-  private static final String FORMS =
-      "text    *.conf    owner:root    mode:o+w    >10M    changed:<2d    type:folder    !not";
+  private static final Words WORDS = Words.of(NarrowField.class);
+
+  private static final String FORMS = WORDS.say("textConfOwnerRoot");
 
   private final ReadOnlyObjectProperty<Narrowing> narrowing;
   private final Supplier<String> counts;
@@ -28,7 +30,7 @@ public final class NarrowField extends TextField {
     this.narrowing = narrowing;
     this.counts = counts;
     setId(id);
-    setPromptText("Narrow the list");
+    setPromptText(WORDS.say("narrowTheList"));
     textProperty().bindBidirectional(typed);
     prefWidthProperty()
         .bind(
@@ -57,7 +59,7 @@ public final class NarrowField extends TextField {
       explained.setText(now.problem());
     } else {
       explained.setText(
-          "Only what fits all: " + String.join("  ·  ", now.words()) + "      " + counts.get());
+          WORDS.say("onlyWhatFitsAll", String.join("  ·  ", now.words()), counts.get()));
     }
   }
 }

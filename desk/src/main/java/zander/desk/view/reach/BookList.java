@@ -14,9 +14,12 @@ import zander.desk.reach.BookModel;
 import zander.desk.reach.BookModel.Row;
 import zander.desk.reach.BookModel.Source;
 import zander.desk.view.part.Parts;
+import zander.desk.words.Words;
 
 /** The servers that fit, under the headings of their groups. */
 final class BookList extends ScrollPane {
+  private static final Words WORDS = Words.of(BookList.class);
+
   private final AppModel model;
   private final BookModel book;
   private final VBox rows = new VBox();
@@ -54,9 +57,9 @@ final class BookList extends ScrollPane {
 
   private static String headingOf(Row row) {
     return switch (row.source()) {
-      case CONFIG -> "From your OpenSSH configuration";
-      case REMOVED -> "Removed";
-      default -> row.entry().group().isEmpty() ? "Server book" : row.entry().group();
+      case CONFIG -> WORDS.say("fromYourOpenSSH");
+      case REMOVED -> WORDS.say("removed");
+      default -> row.entry().group().isEmpty() ? WORDS.say("serverBook") : row.entry().group();
     };
   }
 

@@ -18,9 +18,12 @@ import zander.core.book.Mark;
 import zander.desk.reach.BookModel;
 import zander.desk.reach.EntryDraft;
 import zander.desk.view.part.Parts;
+import zander.desk.words.Words;
 
 /** An entry of the book being edited, in place. */
 final class EntryForm extends VBox {
+  private static final Words WORDS = Words.of(EntryForm.class);
+
   private final EntryDraft draft;
   private final Path keys;
   private final VBox folders = new VBox();
@@ -34,79 +37,90 @@ final class EntryForm extends VBox {
     getStyleClass().addAll("page", "form");
     GridPane grid = new GridPane();
     grid.getStyleClass().add("form-grid");
-    row(grid, "Name", field(draft.name, "draft-name", "your name for it", 24), mark());
     row(
         grid,
-        "Host",
-        field(draft.host, "draft-host", "name or address", 24),
-        Parts.row(
-            "with-number", Parts.label("port", "quiet"), field(draft.port, "draft-port", "22", 5)));
+        WORDS.say("name"),
+        field(draft.name, "draft-name", WORDS.say("yourNameForIt"), 24),
+        mark());
     row(
         grid,
-        "Account",
-        field(draft.account, "draft-account", "account to sign in as", 24),
+        WORDS.say("host"),
+        field(draft.host, "draft-host", WORDS.say("nameOrAddress"), 24),
         Parts.row(
             "with-number",
-            Parts.label("group", "quiet"),
+            Parts.label(WORDS.say("port"), "quiet"),
+            field(draft.port, "draft-port", "22", 5)));
+    row(
+        grid,
+        WORDS.say("account"),
+        field(draft.account, "draft-account", WORDS.say("accountToSignIn"), 24),
+        Parts.row(
+            "with-number",
+            Parts.label(WORDS.say("groupHint"), "quiet"),
             field(draft.group, "draft-group", String.join(", ", book.groups()), 14)));
     row(
         grid,
-        "Jump hosts",
-        field(draft.jump, "draft-jump", "in order: names of the book, account@host", 24),
+        WORDS.say("jumpHosts"),
+        field(draft.jump, "draft-jump", WORDS.say("inOrderNamesOf"), 24),
         null);
     row(
         grid,
-        "Key file",
-        withChooser(field(draft.keyFile, "draft-key", "the private half", 24), draft.keyFile),
+        WORDS.say("keyFile"),
+        withChooser(
+            field(draft.keyFile, "draft-key", WORDS.say("thePrivateHalf"), 24), draft.keyFile),
         null);
     row(
         grid,
-        "Certificate",
-        field(draft.certificate, "draft-certificate", "empty: the one beside the key", 24),
+        WORDS.say("certificate"),
+        field(draft.certificate, "draft-certificate", WORDS.say("emptyTheOneBeside"), 24),
         null);
     row(
         grid,
-        "Also try",
+        WORDS.say("alsoTry"),
         Parts.row(
             "typed",
-            box("the agent's other keys", "draft-agent", draft.agent),
-            box("password or questions", "draft-password", draft.password)),
+            box(WORDS.say("theAgentsOtherKeys"), "draft-agent", draft.agent),
+            box(WORDS.say("passwordOrQuestions"), "draft-password", draft.password)),
         null);
     row(
         grid,
-        "Old server",
-        box("allow algorithms that are no longer safe", "draft-old", draft.oldAlgorithms),
+        WORDS.say("oldServer"),
+        box(WORDS.say("allowAlgorithmsThatAre"), "draft-old", draft.oldAlgorithms),
         null);
     row(
         grid,
-        "Start folder",
-        field(draft.landing, "draft-landing", "/folder; empty: home", 24),
+        WORDS.say("startFolder"),
+        field(draft.landing, "draft-landing", WORDS.say("folderEmptyHome"), 24),
         Parts.row(
             "with-number",
-            Parts.label("served by", "quiet"),
-            field(draft.service, "draft-service", "account, web", 10)));
+            Parts.label(WORDS.say("servedBy"), "quiet"),
+            field(draft.service, "draft-service", WORDS.say("accountWeb"), 10)));
     row(
         grid,
-        "Local folder",
-        field(draft.local, "draft-local", "on this computer, below the waterline", 24),
+        WORDS.say("localFolder"),
+        field(draft.local, "draft-local", WORDS.say("onThisComputerBelow"), 24),
         null);
-    row(grid, "Note", field(draft.note, "draft-note", "", 24), null);
+    row(grid, WORDS.say("note"), field(draft.note, "draft-note", "", 24), null);
     folders.getStyleClass().add("form-folders");
     draft.folders().addListener((ListChangeListener<EntryDraft.Folder>) change -> showFolders());
     showFolders();
     HBox choices =
         Parts.row(
             "choices",
-            Parts.button("Save", "save-draft", book::saveDraft, "main"),
-            Parts.button("Cancel", "cancel-draft", book::cancelEdit));
+            Parts.button(WORDS.say("save"), "save-draft", book::saveDraft, "main"),
+            Parts.button(WORDS.say("cancel"), "cancel-draft", book::cancelEdit));
     getChildren()
         .addAll(
             Parts.label(
-                draft.original() == null ? "New server" : "Edit " + draft.original(), "page-title"),
+                draft.original() == null
+                    ? WORDS.say("newServer")
+                    : WORDS.say("edit", draft.original()),
+                "page-title"),
             grid,
-            Parts.label("Marked folders", "field-title"),
+            Parts.label(WORDS.say("markedFolders"), "field-title"),
             folders,
-            Parts.row("choices", Parts.button("Mark a folder", "add-folder", draft::addFolder)),
+            Parts.row(
+                "choices", Parts.button(WORDS.say("markAFolder"), "add-folder", draft::addFolder)),
             choices);
     sceneProperty()
         .addListener(
@@ -143,11 +157,11 @@ final class EntryForm extends VBox {
     HBox.setHgrow(field, javafx.scene.layout.Priority.ALWAYS);
     Button choose =
         Parts.button(
-            "Choose",
+            WORDS.say("choose"),
             "choose-key",
             () -> {
               FileChooser chooser = new FileChooser();
-              chooser.setTitle("The private key");
+              chooser.setTitle(WORDS.say("thePrivateKey"));
               chooser.setInitialDirectory(keys.toFile().isDirectory() ? keys.toFile() : null);
               File chosen = chooser.showOpenDialog(getScene().getWindow());
               if (chosen != null) {
@@ -170,7 +184,7 @@ final class EntryForm extends VBox {
   private HBox mark() {
     HBox marks = Parts.row("marks");
     for (Mark mark : Mark.values()) {
-      String word = mark == Mark.NONE ? "no mark" : mark.name().toLowerCase(Locale.ROOT);
+      String word = mark == Mark.NONE ? WORDS.say("noMark") : mark.name().toLowerCase(Locale.ROOT);
       Button button = Parts.button(word, "mark-" + word, () -> draft.mark.set(mark), "box", "wide");
       Runnable show =
           () -> {
@@ -196,11 +210,12 @@ final class EntryForm extends VBox {
           .add(
               Parts.row(
                   "typed",
-                  field(folder.name, id + "name", "name", 9),
-                  field(folder.path, id + "path", "/path there", 13),
-                  field(folder.local, id + "local", "folder here", 11),
+                  field(folder.name, id + "name", WORDS.say("nameHint"), 9),
+                  field(folder.path, id + "path", WORDS.say("pathThere"), 13),
+                  field(folder.local, id + "local", WORDS.say("folderHere"), 11),
                   field(folder.address, id + "address", "https://", 13),
-                  Parts.button("Unmark", id + "remove", () -> draft.folders().remove(folder))));
+                  Parts.button(
+                      WORDS.say("unmark"), id + "remove", () -> draft.folders().remove(folder))));
     }
   }
 }

@@ -11,9 +11,12 @@ import zander.core.book.SignIn;
 import zander.desk.model.AppModel;
 import zander.desk.reach.BookModel.Row;
 import zander.desk.view.part.Parts;
+import zander.desk.words.Words;
 
 /** What the book has about one server, and what can be done with it. */
 final class EntryPanel extends VBox {
+  private static final Words WORDS = Words.of(EntryPanel.class);
+
   EntryPanel(AppModel model, Row row) {
     getStyleClass().add("page");
     ServerEntry entry = row.entry();
@@ -21,71 +24,78 @@ final class EntryPanel extends VBox {
     head.getChildren().addAll(BookList.tags(entry));
     GridPane facts = new GridPane();
     facts.getStyleClass().add("entry-facts");
-    fact(facts, "Address", entry.address().toString(), true);
-    fact(facts, "Jump hosts", String.join(", then ", entry.jump()), false);
-    fact(facts, "Signs in by", ways(entry.signIn()), false);
+    fact(facts, WORDS.say("address"), entry.address().toString(), true);
+    fact(facts, WORDS.say("jumpHosts"), String.join(WORDS.say("then"), entry.jump()), false);
+    fact(facts, WORDS.say("signsInBy"), ways(entry.signIn()), false);
     fact(
         facts,
-        "Start folder",
-        entry.landing() == null ? "home" : entry.landing(),
+        WORDS.say("startFolder"),
+        entry.landing() == null ? WORDS.say("home") : entry.landing(),
         entry.landing() != null);
-    fact(facts, "Local folder", entry.local(), true);
-    fact(facts, "Served by", entry.service(), false);
-    fact(facts, "Note", entry.note(), false);
+    fact(facts, WORDS.say("localFolder"), entry.local(), true);
+    fact(facts, WORDS.say("servedBy"), entry.service(), false);
+    fact(facts, WORDS.say("note"), entry.note(), false);
     getChildren().addAll(head, actions(model, row), facts);
     if (!entry.folders().isEmpty()) {
       GridPane folders = new GridPane();
       folders.getStyleClass().add("entry-facts");
       for (MarkedFolder folder : entry.folders()) {
         String with =
-            (folder.local() == null ? "" : "  with  " + folder.local())
-                + (folder.address() == null ? "" : "  seen at  " + folder.address());
+            (folder.local() == null ? "" : WORDS.say("with", folder.local()))
+                + (folder.address() == null ? "" : WORDS.say("seenAt", folder.address()));
         fact(folders, folder.name(), folder.path() + with, true);
       }
-      getChildren().addAll(Parts.label("Marked folders", "field-title"), folders);
+      getChildren().addAll(Parts.label(WORDS.say("markedFolders"), "field-title"), folders);
     }
   }
 
   private static HBox actions(AppModel model, Row row) {
-    Button open = Parts.button("Open", "open-entry", () -> model.open(row.entry()), "main");
+    Button open =
+        Parts.button(WORDS.say("open"), "open-entry", () -> model.open(row.entry()), "main");
     Button duplicate =
-        Parts.button("Duplicate", "duplicate-entry", () -> model.book().duplicate(row));
+        Parts.button(WORDS.say("duplicate"), "duplicate-entry", () -> model.book().duplicate(row));
     return switch (row.source()) {
       case REMOVED ->
           Parts.row(
               "choices",
-              Parts.button("Put back", "put-back", () -> model.book().putBack(row), "main"));
+              Parts.button(
+                  WORDS.say("putBack"), "put-back", () -> model.book().putBack(row), "main"));
       case CONFIG ->
           Parts.row(
               "choices",
               open,
-              Parts.button("Copy into the book", "edit-entry", () -> model.book().edit(row)));
+              Parts.button(
+                  WORDS.say("copyIntoTheBook"), "edit-entry", () -> model.book().edit(row)));
       default ->
           Parts.row(
               "choices",
               open,
-              Parts.button("Edit", "edit-entry", () -> model.book().edit(row)),
+              Parts.button(WORDS.say("edit"), "edit-entry", () -> model.book().edit(row)),
               duplicate,
               Parts.spring(),
-              Parts.button("Remove", "remove-entry", () -> model.book().remove(row)));
+              Parts.button(WORDS.say("remove"), "remove-entry", () -> model.book().remove(row)));
     };
   }
 
   static String ways(SignIn signIn) {
     StringBuilder text = new StringBuilder();
     if (signIn.keyFile() != null) {
-      text.append("key ").append(signIn.keyFile());
+      text.append(WORDS.say("key")).append(signIn.keyFile());
     }
     if (signIn.certificate() != null) {
-      text.append(", certificate ").append(signIn.certificate());
+      text.append(WORDS.say("certificate")).append(signIn.certificate());
     }
     if (signIn.agent()) {
-      text.append(text.length() == 0 ? "the agent's keys" : ", then the agent's other keys");
+      text.append(
+          text.length() == 0 ? WORDS.say("theAgentsKeys") : WORDS.say("thenTheAgentsOther"));
     }
     if (signIn.password()) {
-      text.append(text.length() == 0 ? "password or questions" : ", then password or questions");
+      text.append(
+          text.length() == 0
+              ? WORDS.say("passwordOrQuestions")
+              : WORDS.say("thenPasswordOrQuestions"));
     }
-    return text.length() == 0 ? "nothing yet: choose a key, or allow a password" : text.toString();
+    return text.length() == 0 ? WORDS.say("nothingYetChooseA") : text.toString();
   }
 
   private static void fact(GridPane grid, String name, String value, boolean mono) {

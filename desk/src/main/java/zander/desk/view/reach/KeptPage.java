@@ -9,9 +9,12 @@ import zander.desk.kept.KeptModel;
 import zander.desk.reach.VaultModel;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
+import zander.desk.words.Words;
 
 /** What lies on this computer of servers: how much, whether it is sealed, and emptying it. */
 final class KeptPage extends VBox {
+  private static final Words WORDS = Words.of(KeptPage.class);
+
   private final KeptModel kept;
   private final VaultModel vault;
   private final Label by = Parts.label("", "quiet");
@@ -25,7 +28,7 @@ final class KeptPage extends VBox {
     rows.getStyleClass().add("kept-rows");
     getChildren()
         .addAll(
-            Parts.label("Kept on this computer", "page-title"),
+            Parts.label(WORDS.say("keptOnThisComputer"), "page-title"),
             by,
             new QuestionStrip(kept.questionProperty()),
             rows);
@@ -44,11 +47,8 @@ final class KeptPage extends VBox {
   private void show() {
     by.setText(
         vault.stateProperty().get() == VaultModel.State.NONE
-            ? "Without a vault, texts of files that everybody may read on the server are kept as"
-                + " they are. Those of files closed to others are sealed with a key that ends when"
-                + " Zander does. Create a vault, and all of it is sealed and lasts."
-            : "The vault has the key. Sealing needs no passphrase; reading what an earlier run of"
-                + " Zander kept asks for it.");
+            ? WORDS.say("withoutAVaultTexts")
+            : WORDS.say("theVaultHasThe"));
     rows.getChildren().clear();
     int line = 0;
     for (KeptModel.Row row : kept.rowsProperty().get()) {
@@ -57,7 +57,8 @@ final class KeptPage extends VBox {
       VBox words = new VBox(Parts.label(row.name(), "strong-word"), purpose);
       Label amount = Parts.label(row.amount(), "figures");
       amount.setMinWidth(USE_PREF_SIZE);
-      Button empty = Parts.button("Delete", "empty-" + row.id(), () -> kept.askToEmpty(row));
+      Button empty =
+          Parts.button(WORDS.say("delete"), "empty-" + row.id(), () -> kept.askToEmpty(row));
       empty.setMinWidth(USE_PREF_SIZE);
       empty.setDisable(row.empty());
       rows.addRow(line++, words, amount, empty);

@@ -16,10 +16,13 @@ import zander.core.connect.keys.KeyStrength;
 import zander.core.work.SecretBytes;
 import zander.desk.reach.KeysModel;
 import zander.desk.view.part.Parts;
+import zander.desk.words.Words;
 import zander.desk.work.Message;
 
 /** Making a key pair. */
 final class KeyForm extends VBox {
+  private static final Words WORDS = Words.of(KeyForm.class);
+
   private final KeysModel keys;
   private final TextField name = new TextField("id_ed25519");
   private final TextField comment =
@@ -37,27 +40,27 @@ final class KeyForm extends VBox {
     comment.setId("key-comment");
     passphrase.setId("key-passphrase");
     again.setId("key-again");
-    passphrase.setPromptText("empty: none");
+    passphrase.setPromptText(WORDS.say("emptyNone"));
     passphrase.textProperty().addListener(observed -> rate());
     GridPane grid = new GridPane();
     grid.getStyleClass().add("form-grid");
+    row(grid, WORDS.say("kind"), kinds(), Parts.label(WORDS.say("ed25519IsRightUnless"), "quiet"));
     row(
         grid,
-        "Kind",
-        kinds(),
-        Parts.label("ed25519 is right unless a server is very old", "quiet"));
-    row(grid, "File", name, Parts.label("in " + keys.shown(keys.folder()), "mono", "quiet"));
-    row(grid, "Comment", comment, Parts.label("tells you later whose key it is", "quiet"));
-    row(grid, "Passphrase", passphrase, strength);
-    row(grid, "Again", again, null);
-    Button make = Parts.button("Create key", "make-it", () -> make(made), "main");
+        WORDS.say("file"),
+        name,
+        Parts.label(WORDS.say("in", keys.shown(keys.folder())), "mono", "quiet"));
+    row(grid, WORDS.say("comment"), comment, Parts.label(WORDS.say("tellsYouLaterWhose"), "quiet"));
+    row(grid, WORDS.say("passphrase"), passphrase, strength);
+    row(grid, WORDS.say("again"), again, null);
+    Button make = Parts.button(WORDS.say("createKey"), "make-it", () -> make(made), "main");
     make.disableProperty().bind(keys.busyProperty());
     getChildren()
         .addAll(
-            Parts.label("New key", "page-title"),
+            Parts.label(WORDS.say("newKey"), "page-title"),
             grid,
             problem,
-            Parts.row("choices", make, Parts.button("Cancel", "cancel-key", cancelled)));
+            Parts.row("choices", make, Parts.button(WORDS.say("cancel"), "cancel-key", cancelled)));
     keys.noticeProperty().addListener((observed, old, now) -> tell(now));
     rate();
   }
@@ -106,11 +109,11 @@ final class KeyForm extends VBox {
     char[] letters = SecretFields.letters(passphrase);
     strength.setText(
         switch (KeyStrength.of(letters)) {
-          case NONE -> "none: whoever has the file has the key";
-          case WEAK -> "weak: guessed quickly";
-          case FAIR -> "fair: a few words more would help";
-          case GOOD -> "good";
-          case STRONG -> "strong";
+          case NONE -> WORDS.say("noneWhoeverHasThe");
+          case WEAK -> WORDS.say("weakGuessedQuickly");
+          case FAIR -> WORDS.say("fairAFewWords");
+          case GOOD -> WORDS.say("good");
+          case STRONG -> WORDS.say("strong");
         });
     SecretBytes.wipe(letters);
   }
@@ -122,7 +125,7 @@ final class KeyForm extends VBox {
     SecretBytes.wipe(second);
     if (!same) {
       SecretBytes.wipe(first);
-      problem.setText("The two passphrases are not the same.");
+      problem.setText(WORDS.say("theTwoPassphrasesAre"));
       return;
     }
     problem.setText("");

@@ -13,9 +13,12 @@ import zander.desk.reach.KeyPlacing;
 import zander.desk.reach.KeyPlacing.Stage;
 import zander.desk.reach.KeysModel;
 import zander.desk.view.part.Parts;
+import zander.desk.words.Words;
 
 /** One key: what it is, its public half to copy, and putting it on a server that is open. */
 final class KeyPanel extends VBox {
+  private static final Words WORDS = Words.of(KeyPanel.class);
+
   private final AppModel model;
   private final KeysModel.Row row;
   private final VBox placing = new VBox();
@@ -27,12 +30,16 @@ final class KeyPanel extends VBox {
     GridPane facts = new GridPane();
     facts.getStyleClass().add("entry-facts");
     if (row.line() != null) {
-      fact(facts, "Kind", row.line().key().shortType(), false);
-      fact(facts, "Fingerprint", row.line().key().fingerprint(), true);
-      fact(facts, "Comment", row.line().comment(), false);
+      fact(facts, WORDS.say("kind"), row.line().key().shortType(), false);
+      fact(facts, WORDS.say("fingerprint"), row.line().key().fingerprint(), true);
+      fact(facts, WORDS.say("comment"), row.line().comment(), false);
     }
-    fact(facts, "Private half", row.file() == null ? "" : model.keys().shown(row.file()), true);
-    fact(facts, "Kept", row.where(), false);
+    fact(
+        facts,
+        WORDS.say("privateHalf"),
+        row.file() == null ? "" : model.keys().shown(row.file()),
+        true);
+    fact(facts, WORDS.say("kept"), row.where(), false);
     getChildren().addAll(Parts.label(row.name(), "page-title"), facts);
     if (!row.problem().isEmpty()) {
       getChildren()
@@ -41,14 +48,14 @@ final class KeyPanel extends VBox {
                   "choices",
                   Parts.label(row.problem(), "problem"),
                   Parts.button(
-                      "Make private (mode 600)",
+                      WORDS.say("makePrivateMode600"),
                       "close-key-file",
                       () -> model.keys().close(row.file(), () -> {}))));
     }
     if (row.line() != null) {
-      getChildren().addAll(Parts.label("Public half", "field-title"), publicLine());
+      getChildren().addAll(Parts.label(WORDS.say("publicHalf"), "field-title"), publicLine());
       placing.getStyleClass().add("placing");
-      getChildren().addAll(Parts.label("Put it on a server", "field-title"), placing);
+      getChildren().addAll(Parts.label(WORDS.say("putItOnA"), "field-title"), placing);
       offerServers();
     }
   }
@@ -72,7 +79,7 @@ final class KeyPanel extends VBox {
         "typed",
         line,
         Parts.button(
-            "Copy",
+            WORDS.say("copy"),
             "copy-public",
             () -> {
               ClipboardContent content = new ClipboardContent();
@@ -84,9 +91,7 @@ final class KeyPanel extends VBox {
   private void offerServers() {
     placing.getChildren().clear();
     if (model.desks().isEmpty()) {
-      placing
-          .getChildren()
-          .add(Parts.label("Open the server first, by password; then come back here.", "quiet"));
+      placing.getChildren().add(Parts.label(WORDS.say("openTheServerFirst"), "quiet"));
       return;
     }
     HBox choices = Parts.row("choices");
@@ -99,7 +104,7 @@ final class KeyPanel extends VBox {
           .getChildren()
           .add(
               Parts.button(
-                  "On " + name + ", as " + desk.entry().account(),
+                  WORDS.say("onAs", name, desk.entry().account()),
                   "put-on-" + name,
                   () -> follow(desk.place(row))));
     }
@@ -118,10 +123,10 @@ final class KeyPanel extends VBox {
     Label head =
         Parts.label(
             switch (stage) {
-              case LOOKING -> "Looking at " + server;
-              case PLANNED -> "What will be done on " + server + " for " + under.entry().account();
-              case PUTTING -> "Putting the key on " + server;
-              case PROVING -> "Signing in a second time, with this key alone";
+              case LOOKING -> WORDS.say("lookingAt", server);
+              case PLANNED -> WORDS.say("whatWillBeDone", server, under.entry().account());
+              case PUTTING -> WORDS.say("puttingTheKeyOn", server);
+              case PROVING -> WORDS.say("signingInASecond");
               default -> under.saidProperty().get().headline();
             },
             stage == Stage.FAILED ? "problem" : "strong-word");
@@ -138,14 +143,16 @@ final class KeyPanel extends VBox {
           .add(
               Parts.row(
                   "choices",
-                  Parts.button("Continue", "put-key", under::put, "main"),
-                  Parts.button("Cancel", "leave-key", this::offerServers)));
+                  Parts.button(WORDS.say("continue"), "put-key", under::put, "main"),
+                  Parts.button(WORDS.say("cancel"), "leave-key", this::offerServers)));
     }
     if (under.saidProperty().get() != null) {
       placing.getChildren().add(wrapped(under.saidProperty().get().detail()));
       placing
           .getChildren()
-          .add(Parts.row("choices", Parts.button("Close", "end-placing", this::offerServers)));
+          .add(
+              Parts.row(
+                  "choices", Parts.button(WORDS.say("close"), "end-placing", this::offerServers)));
     }
   }
 

@@ -10,9 +10,12 @@ import javafx.scene.layout.VBox;
 import zander.desk.model.AppModel;
 import zander.desk.reach.KeysModel;
 import zander.desk.view.part.Parts;
+import zander.desk.words.Words;
 
 /** The person's keys, and beside the list the one that is selected, or a new one being made. */
 final class KeysPage extends BorderPane {
+  private static final Words WORDS = Words.of(KeysPage.class);
+
   private final AppModel model;
   private final KeysModel keys;
   private final VBox list = new VBox();
@@ -29,9 +32,9 @@ final class KeysPage extends BorderPane {
     VBox.setVgrow(scroll, javafx.scene.layout.Priority.ALWAYS);
     VBox left =
         new VBox(
-            Parts.label("Keys in " + keys.shown(keys.folder()) + ", and in the agent", "quiet"),
+            Parts.label(WORDS.say("keysInAndIn", keys.shown(keys.folder())), "quiet"),
             scroll,
-            Parts.row("choices", Parts.button("New key", "make-key", this::startMaking)));
+            Parts.row("choices", Parts.button(WORDS.say("newKey"), "make-key", this::startMaking)));
     left.getStyleClass().add("book-side");
     setLeft(left);
     panel.setFitToWidth(true);
@@ -54,7 +57,7 @@ final class KeysPage extends BorderPane {
   }
 
   private Button button(KeysModel.Row row) {
-    String type = row.line() == null ? "type not known" : row.line().key().shortType();
+    String type = row.line() == null ? WORDS.say("typeNotKnown") : row.line().key().shortType();
     Label facts = Parts.label(type + ", " + row.where(), "quiet");
     if (!row.problem().isEmpty()) {
       facts.getStyleClass().add("problem");
@@ -81,10 +84,8 @@ final class KeysPage extends BorderPane {
   private static Node empty() {
     VBox page =
         new VBox(
-            Parts.label("No key yet", "page-title"),
-            Parts.label(
-                "Create one: the public half goes on servers, the private half stays here.",
-                "quiet"));
+            Parts.label(WORDS.say("noKeyYet"), "page-title"),
+            Parts.label(WORDS.say("createOneThePublic"), "quiet"));
     page.getStyleClass().add("page");
     return page;
   }

@@ -14,6 +14,7 @@ import zander.desk.model.AppModel;
 import zander.desk.reach.BookModel;
 import zander.desk.reach.SignInModel;
 import zander.desk.view.part.Parts;
+import zander.desk.words.Words;
 import zander.desk.work.Message;
 
 /**
@@ -21,6 +22,8 @@ import zander.desk.work.Message;
  * what is selected, being edited, or being opened.
  */
 final class ServersPage extends BorderPane {
+  private static final Words WORDS = Words.of(ServersPage.class);
+
   private final AppModel model;
   private final BookModel book;
   private final TextField search = new TextField();
@@ -31,7 +34,7 @@ final class ServersPage extends BorderPane {
     this.model = model;
     this.book = model.book();
     search.setId("search");
-    search.setPromptText("Search, or type account@host:port");
+    search.setPromptText(WORDS.say("searchOrTypeAccount"));
     search.textProperty().bindBidirectional(book.searchProperty());
     search.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
     HBox.setHgrow(search, Priority.ALWAYS);
@@ -40,10 +43,12 @@ final class ServersPage extends BorderPane {
     HBox foot =
         Parts.row(
             "choices",
-            Parts.button("New server", "new-server", book::startNew),
+            Parts.button(WORDS.say("newServer"), "new-server", book::startNew),
             Parts.spring(),
             Parts.button(
-                "Write as OpenSSH config", "write-config", () -> book.writeConfig(path -> {})));
+                WORDS.say("writeAsOpenSSHConfig"),
+                "write-config",
+                () -> book.writeConfig(path -> {})));
     notice.setId("notice");
     notice.getStyleClass().add("strip");
     VBox left = new VBox(Parts.row("search-row", search), list, foot);
@@ -124,11 +129,12 @@ final class ServersPage extends BorderPane {
     VBox page =
         new VBox(
             Parts.label(
-                typed.isEmpty() ? "No server is saved yet" : "No server fits", "page-title"),
+                typed.isEmpty() ? WORDS.say("noServerIsSaved") : WORDS.say("noServerFits"),
+                "page-title"),
             Parts.label(
                 TypedAddress.looksLikeOne(typed)
-                    ? "Press Enter to open " + typed + "."
-                    : "Make one with New server, or type account@host above and press Enter.",
+                    ? WORDS.say("pressEnterToOpen", typed)
+                    : WORDS.say("makeOneWithNew"),
                 "quiet"));
     page.getStyleClass().add("page");
     return page;
@@ -143,7 +149,7 @@ final class ServersPage extends BorderPane {
       detail.setWrapText(true);
       notice
           .getChildren()
-          .addAll(detail, Parts.button("Close", "dismiss-notice", book::dismissNotice));
+          .addAll(detail, Parts.button(WORDS.say("close"), "dismiss-notice", book::dismissNotice));
     }
   }
 

@@ -16,11 +16,14 @@ import zander.core.connect.report.SignInNote;
 import zander.desk.model.AppModel;
 import zander.desk.reach.SignInModel;
 import zander.desk.view.part.Parts;
+import zander.desk.words.Words;
 import zander.desk.work.Message;
 import zander.desk.work.SignInWords;
 
 /** A sign-in as its steps, while it happens and after it failed: at which step, and what helps. */
 final class SignInPanel extends VBox {
+  private static final Words WORDS = Words.of(SignInPanel.class);
+
   private static final int PROOF_LETTERS = 6;
 
   private final AppModel model;
@@ -36,7 +39,8 @@ final class SignInPanel extends VBox {
     steps.getStyleClass().add("steps");
     steps.setId("steps");
     end.getStyleClass().add("steps-end");
-    getChildren().addAll(Parts.label("Opening " + signIn.server(), "page-title"), end, steps);
+    getChildren()
+        .addAll(Parts.label(WORDS.say("opening", signIn.server()), "page-title"), end, steps);
     signIn.changesProperty().addListener((observed, old, now) -> show());
     show();
   }
@@ -73,15 +77,15 @@ final class SignInPanel extends VBox {
     }
     String word =
         switch (row.mark()) {
-          case DONE -> "done";
-          case FAILED -> "failed";
-          default -> signIn.isOver() ? "" : "under way";
+          case DONE -> WORDS.say("done");
+          case FAILED -> WORDS.say("failed");
+          default -> signIn.isOver() ? "" : WORDS.say("underWay");
         };
     Label state = Parts.label(word, row.mark() == SignInModel.Mark.FAILED ? "problem" : "quiet");
     state.setMinWidth(USE_PREF_SIZE);
     Label time =
         Parts.label(
-            row.mark() == SignInModel.Mark.UNDER_WAY ? "" : row.took().toMillis() + " ms",
+            row.mark() == SignInModel.Mark.UNDER_WAY ? "" : WORDS.say("ms", row.took().toMillis()),
             "mono",
             "quiet",
             "step-time");
@@ -97,7 +101,8 @@ final class SignInPanel extends VBox {
     Message said = signIn.said();
     if (said == null) {
       end.getChildren()
-          .add(Parts.row("choices", Parts.button("Cancel", "give-up", model::endSignIn)));
+          .add(
+              Parts.row("choices", Parts.button(WORDS.say("cancel"), "give-up", model::endSignIn)));
       return;
     }
     ended = true;
@@ -133,7 +138,7 @@ final class SignInPanel extends VBox {
           .getChildren()
           .add(
               Parts.button(
-                  "Make private and try again",
+                  WORDS.say("makePrivateAndTry"),
                   "close-key",
                   () -> model.closeKeyFile(failure),
                   "strong"));
@@ -142,18 +147,19 @@ final class SignInPanel extends VBox {
     boolean alarm = failure != null && failure.reason().isAlarm();
     Button again =
         Parts.button(
-            "Try again",
+            WORDS.say("tryAgain"),
             "sign-in-again",
             model::signInAgain,
             signIn.cures().isEmpty() || alarm ? "plain" : "main");
     Button close =
-        Parts.button("Close", "dismiss-failure", model::endSignIn, alarm ? "main" : "plain");
+        Parts.button(
+            WORDS.say("close"), "dismiss-failure", model::endSignIn, alarm ? "main" : "plain");
     choices
         .getChildren()
         .addAll(
             alarm ? close : again,
-            Parts.button("Edit the entry", "edit-failed", model::editTried),
-            Parts.button("Copy the report", "copy-report", this::copy),
+            Parts.button(WORDS.say("editTheEntry"), "edit-failed", model::editTried),
+            Parts.button(WORDS.say("copyTheReport"), "copy-report", this::copy),
             alarm ? again : close);
     return choices;
   }
@@ -173,17 +179,13 @@ final class SignInPanel extends VBox {
     typed.setPrefColumnCount(8);
     typed.getStyleClass().add("mono");
     Button replace =
-        Parts.button("Replace the known key", "replace-key", () -> model.replaceHostKey(failure));
+        Parts.button(
+            WORDS.say("replaceTheKnownKey"), "replace-key", () -> model.replaceHostKey(failure));
     replace.disableProperty().bind(typed.textProperty().isNotEqualTo(proof));
     VBox box =
         new VBox(
-            Parts.label("To trust the new key", "field-title"),
-            wrapped(
-                "Get the new fingerprint from whoever runs the server, by another way than this"
-                    + " line. Type its last "
-                    + PROOF_LETTERS
-                    + " characters as they gave them to you.",
-                "quiet"),
+            Parts.label(WORDS.say("toTrustTheNew"), "field-title"),
+            wrapped(WORDS.say("getTheNewFingerprint", PROOF_LETTERS), "quiet"),
             Parts.row("typed", typed, replace));
     box.getStyleClass().add("replacing");
     return box;

@@ -9,9 +9,12 @@ import zander.desk.kept.VaultKey;
 import zander.desk.reach.VaultModel;
 import zander.desk.reach.VaultModel.State;
 import zander.desk.view.part.Parts;
+import zander.desk.words.Words;
 
 /** The vault: what it is, whether it is open, and what is kept in it. */
 final class VaultPage extends VBox {
+  private static final Words WORDS = Words.of(VaultPage.class);
+
   private final VaultModel vault;
 
   VaultPage(VaultModel vault) {
@@ -30,19 +33,12 @@ final class VaultPage extends VBox {
         .add(
             Parts.label(
                 switch (state) {
-                  case NONE -> "No vault yet";
-                  case LOCKED -> "The vault is locked";
-                  case OPEN -> "The vault is open";
+                  case NONE -> WORDS.say("noVaultYet");
+                  case LOCKED -> WORDS.say("theVaultIsLocked");
+                  case OPEN -> WORDS.say("theVaultIsOpen");
                 },
                 "page-title"));
-    getChildren()
-        .add(
-            wrapped(
-                "Passwords and passphrases that you choose to keep are sealed in one file under a"
-                    + " master passphrase. Without it, nobody opens them, and nobody can restore"
-                    + " it. It also has the key of what is kept on this computer: versions before"
-                    + " your changes, unsaved texts, transfers. You can do without a vault: secrets"
-                    + " are then asked for when needed."));
+    getChildren().add(wrapped(WORDS.say("passwordsAndPassphrases")));
     getChildren().add(Parts.label(vault.file().toString(), "mono", "quiet"));
     if (state == State.OPEN) {
       showNames();
@@ -64,14 +60,14 @@ final class VaultPage extends VBox {
     PasswordField master = new PasswordField();
     master.setId("master");
     master.setPrefColumnCount(24);
-    master.setPromptText("master passphrase");
+    master.setPromptText(WORDS.say("masterPassphrase"));
     HBox row = Parts.row("typed", master);
     Runnable open = () -> vault.open(SecretFields.take(master));
     if (state == State.NONE) {
       PasswordField again = new PasswordField();
       again.setId("master-again");
       again.setPrefColumnCount(24);
-      again.setPromptText("again");
+      again.setPromptText(WORDS.say("again"));
       row.getChildren().add(again);
       open = () -> vault.make(SecretFields.take(master), SecretFields.take(again));
       again.setOnAction(event -> vault.make(SecretFields.take(master), SecretFields.take(again)));
@@ -79,17 +75,14 @@ final class VaultPage extends VBox {
     } else {
       master.setOnAction(event -> vault.open(SecretFields.take(master)));
     }
-    String words = state == State.NONE ? "Create vault" : "Open";
+    String words = state == State.NONE ? WORDS.say("createVault") : WORDS.say("open");
     row.getChildren().add(Parts.button(words, "open-vault", open, "main"));
     return row;
   }
 
   private void showNames() {
     if (vault.names().stream().allMatch(VaultKey.NAME::equals)) {
-      getChildren()
-          .add(
-              wrapped(
-                  "No secret is kept in it. When a secret is asked for, choose: in the vault."));
+      getChildren().add(wrapped(WORDS.say("noSecretIsKept")));
     }
     for (String name : vault.names()) {
       // What is sealed with it could never be opened again: that is emptied where it is kept.
@@ -101,9 +94,11 @@ final class VaultPage extends VBox {
                   Parts.label(name, "mono"),
                   Parts.spring(),
                   mayGo
-                      ? Parts.button("Forget", "forget-" + name, () -> vault.remove(name))
-                      : Parts.label("see Kept here", "quiet")));
+                      ? Parts.button(
+                          WORDS.say("forget"), "forget-" + name, () -> vault.remove(name))
+                      : Parts.label(WORDS.say("seeKeptHere"), "quiet")));
     }
-    getChildren().add(Parts.row("choices", Parts.button("Lock", "lock-vault", vault::lock)));
+    getChildren()
+        .add(Parts.row("choices", Parts.button(WORDS.say("lock"), "lock-vault", vault::lock)));
   }
 }

@@ -11,14 +11,14 @@ import javafx.scene.layout.VBox;
 import zander.desk.rights.AccessListModel;
 import zander.desk.view.part.NameCompletion;
 import zander.desk.view.part.Parts;
+import zander.desk.words.Words;
 
 /** The access list of what is selected, with a line to add to it, and what else decides. */
 final class AccessListView extends VBox {
-  private static final String ACCOUNT = "account";
-  private static final String GROUP = "group";
+  private static final Words WORDS = Words.of(AccessListView.class);
 
   private final AccessListModel model;
-  private final Label title = Parts.label("Access list", "field-title");
+  private final Label title = Parts.label(WORDS.say("accessList"), "field-title");
   private final VBox rows = new VBox();
   private final VBox more = new VBox();
   private final Label mask = Parts.label("", "quiet");
@@ -26,8 +26,8 @@ final class AccessListView extends VBox {
   private final ComboBox<String> whose = new ComboBox<>();
   private final TextField name = new TextField();
   private final CheckBox[] bits = {new CheckBox("r"), new CheckBox("w"), new CheckBox("x")};
-  private final CheckBox forNew = new CheckBox("For new entries in it");
-  private final CheckBox inside = new CheckBox("All that is inside, too");
+  private final CheckBox forNew = new CheckBox(WORDS.say("forNewEntriesIn"));
+  private final CheckBox inside = new CheckBox(WORDS.say("allThatIsInside"));
   private final Button add;
   private final VBox adding;
   private final Runnable changed;
@@ -40,13 +40,13 @@ final class AccessListView extends VBox {
     this.model = model;
     this.changed = changed;
     getStyleClass().add("access-cures");
-    whose.getItems().setAll(ACCOUNT, GROUP);
-    whose.setValue(ACCOUNT);
+    whose.getItems().setAll(WORDS.say("account"), WORDS.say("ofGroup"));
+    whose.getSelectionModel().selectFirst();
     whose.setId("list-whose");
     name.setId("list-name");
-    name.setPromptText("name");
+    name.setPromptText(WORDS.say("nameHint"));
     HBox.setHgrow(name, Priority.ALWAYS);
-    NameCompletion.on(name, () -> names.of(whose.getValue().equals(GROUP)));
+    NameCompletion.on(name, () -> names.of(isOfGroup()));
     for (CheckBox bit : bits) {
       bit.setId("list-" + bit.getText());
       bit.setMinWidth(USE_PREF_SIZE);
@@ -54,9 +54,8 @@ final class AccessListView extends VBox {
     bits[0].setSelected(true);
     forNew.setId("list-new");
     inside.setId("list-inside");
-    Parts.hint(
-        inside, "Added to, or removed from, all that is inside: shown first, then asked about");
-    add = Parts.button("Add", "list-add", this::add, "small");
+    Parts.hint(inside, WORDS.say("addedToOrRemoved"));
+    add = Parts.button(WORDS.say("add"), "list-add", this::add, "small");
     add.setMinWidth(USE_PREF_SIZE);
     name.setOnAction(event -> add());
     adding =
@@ -80,14 +79,17 @@ final class AccessListView extends VBox {
       wanted = wanted << 1 | (bit.isSelected() ? 1 : 0);
     }
     if (!name.getText().isBlank()) {
-      boolean group = whose.getValue().equals(GROUP);
       model.allow(
-          name.getText(), group, wanted, forNew.isSelected() && model.isFolder(), isInside());
+          name.getText(), isOfGroup(), wanted, forNew.isSelected() && model.isFolder(), isInside());
       if (model.problem().isEmpty()) {
         name.clear();
       }
       changed.run();
     }
+  }
+
+  private boolean isOfGroup() {
+    return whose.getSelectionModel().getSelectedIndex() == 1;
   }
 
   private boolean isInside() {
@@ -103,7 +105,10 @@ final class AccessListView extends VBox {
       if (row.mayRemove()) {
         Button remove =
             Parts.button(
-                "Remove", "access-remove-" + mine, () -> model.remove(row, isInside()), "small");
+                WORDS.say("remove"),
+                "access-remove-" + mine,
+                () -> model.remove(row, isInside()),
+                "small");
         remove.setMinWidth(USE_PREF_SIZE);
         remove.setDisable(busy);
         shown.getChildren().add(remove);

@@ -16,11 +16,14 @@ import zander.desk.rights.AccessModel;
 import zander.desk.view.part.NameCompletion;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.Tables;
+import zander.desk.words.Words;
 
 /**
  * Who can reach what is selected: account, deed, the chain that decides, and what would open it.
  */
 final class AccessView extends VBox {
+  private static final Words WORDS = Words.of(AccessView.class);
+
   private final AccessModel model;
   private final Button open;
   private final VBox inner = new VBox();
@@ -42,7 +45,7 @@ final class AccessView extends VBox {
     this.list = new AccessListView(model.list(), names, this::show);
     getStyleClass().add("access");
     open = Parts.button("", "access-open", () -> model.open(!model.openProperty().get()), "small");
-    Parts.hint(open, "Who can read, write, run or delete it, and what stops them");
+    Parts.hint(open, WORDS.say("whoCanReadWrite"));
     account.setId("access-account");
     account.setVisibleRowCount(12);
     account.setOnAction(
@@ -78,7 +81,10 @@ final class AccessView extends VBox {
     inner.getChildren().addAll(account, groups, asked, answer, unseen, chain, cures, list);
     HBox head =
         Parts.row(
-            "access-head", Parts.label("Who can reach it", "field-title"), Parts.spring(), open);
+            "access-head",
+            Parts.label(WORDS.say("whoCanReachIt"), "field-title"),
+            Parts.spring(),
+            open);
     getChildren().addAll(head, inner);
     model.changesProperty().addListener((observed, old, now) -> show());
     show();
@@ -88,7 +94,7 @@ final class AccessView extends VBox {
     showing = true;
     Parts.show(this, model.mayAsk());
     boolean shown = model.openProperty().get();
-    open.setText(shown ? "Hide" : "Show");
+    open.setText(shown ? WORDS.say("hide") : WORDS.say("show"));
     Parts.show(inner, shown);
     if (shown) {
       List<String> accounts = model.accounts();
@@ -155,7 +161,7 @@ final class AccessView extends VBox {
       cures.getChildren().add(row);
     }
     if (number > 0) {
-      cures.getChildren().add(0, Parts.label("What would open it", "field-title"));
+      cures.getChildren().add(0, Parts.label(WORDS.say("whatWouldOpenIt"), "field-title"));
     }
     Parts.show(cures, number > 0);
   }

@@ -18,9 +18,12 @@ import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
 import zander.desk.view.part.SheetView;
 import zander.desk.view.part.Tables;
+import zander.desk.words.Words;
 
 /** Rights below a folder that are wider than they should be: how many of each kind, and which. */
 public final class FindingsView extends VBox implements SheetView {
+  private static final Words WORDS = Words.of(FindingsView.class);
+
   private final FindingsModel model;
   private final TableView<FindingKind> kinds = new TableView<>();
   private final TableView<Finding> entries = new TableView<>();
@@ -35,8 +38,8 @@ public final class FindingsView extends VBox implements SheetView {
     account.setValue(model.account());
     account.setId("findings-account");
     account.setOnAction(event -> model.ask(account.getValue()));
-    Button again = Parts.button("Look again", "findings-again", model::look);
-    Button stop = Parts.button("Stop", "findings-stop", model::stop);
+    Button again = Parts.button(WORDS.say("lookAgain"), "findings-again", model::look);
+    Button stop = Parts.button(WORDS.say("stop"), "findings-stop", model::stop);
     for (Button button : List.of(again, stop)) {
       button.setMinWidth(USE_PREF_SIZE);
     }
@@ -53,9 +56,9 @@ public final class FindingsView extends VBox implements SheetView {
         .addAll(
             Parts.row(
                 "sheet-bar",
-                Parts.label("Rights to look at, and what", "sheet-heading"),
+                Parts.label(WORDS.say("rightsToLookAt"), "sheet-heading"),
                 account,
-                Parts.label("can write", "sheet-heading"),
+                Parts.label(WORDS.say("canWrite"), "sheet-heading"),
                 Parts.spring(),
                 stop,
                 again),
@@ -70,7 +73,7 @@ public final class FindingsView extends VBox implements SheetView {
 
   private void show(Button stop, boolean running) {
     Parts.show(stop, running);
-    nothing.setText(!running && model.isLooked() ? "Nothing was found." : "");
+    nothing.setText(!running && model.isLooked() ? WORDS.say("nothingWasFound") : "");
     if (!running && !model.kinds().isEmpty()) {
       kinds.getSelectionModel().selectFirst();
     }
@@ -82,18 +85,18 @@ public final class FindingsView extends VBox implements SheetView {
     TableColumn<FindingKind, String> count =
         Tables.numbers(
             Tables.column(
-                "Entries",
+                WORDS.say("entries"),
                 84,
                 kind -> Texts.count(model.count(kind)),
                 () -> Tables.text(text -> text, Pos.CENTER_RIGHT, "figures")));
     TableColumn<FindingKind, String> what =
         Tables.column(
-            "What is with them",
+            WORDS.say("whatIsWithThem"),
             330,
             model::words,
             () -> Tables.text(text -> text, Pos.CENTER_LEFT, "plain"));
     TableColumn<FindingKind, FindingKind> example =
-        Tables.column("For example", 300, kind -> kind, ExampleCell::new);
+        Tables.column(WORDS.say("forExample"), 300, kind -> kind, ExampleCell::new);
     kinds.getColumns().addAll(List.of(count, what, example));
     Tables.open(
         kinds,
@@ -120,7 +123,7 @@ public final class FindingsView extends VBox implements SheetView {
     private final Label path = Parts.label("", "mono", "quiet");
     private final Button mend =
         Parts.button(
-            "Look what would mend it", "findings-mend", () -> model.mend(getItem()), "small");
+            WORDS.say("lookWhatWouldMend"), "findings-mend", () -> model.mend(getItem()), "small");
 
     ExampleCell() {
       mend.setMinWidth(USE_PREF_SIZE);
@@ -144,16 +147,22 @@ public final class FindingsView extends VBox implements SheetView {
     entries.setPlaceholder(Parts.label("", "quiet"));
     TableColumn<Finding, String> path =
         Tables.column(
-            "Entry", 380, model::below, () -> Tables.text(text -> text, Pos.CENTER_LEFT, "mono"));
+            WORDS.say("entry"),
+            380,
+            model::below,
+            () -> Tables.text(text -> text, Pos.CENTER_LEFT, "mono"));
     TableColumn<Finding, String> owner =
         Tables.column(
-            "Owner and group",
+            WORDS.say("ownerAndGroup"),
             160,
             model::owner,
             () -> Tables.text(text -> text, Pos.CENTER_LEFT, "plain"));
     TableColumn<Finding, String> mode =
         Tables.column(
-            "Mode", 150, model::mode, () -> Tables.text(text -> text, Pos.CENTER_LEFT, "mono"));
+            WORDS.say("mode"),
+            150,
+            model::mode,
+            () -> Tables.text(text -> text, Pos.CENTER_LEFT, "mono"));
     entries.getColumns().addAll(List.of(path, owner, mode));
     Tables.open(entries, model::goTo, row -> {});
     entries.setItems(model.shown());

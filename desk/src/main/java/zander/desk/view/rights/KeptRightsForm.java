@@ -18,9 +18,12 @@ import zander.core.kept.ReadyRights;
 import zander.desk.rights.kept.KeptRequest;
 import zander.desk.rights.kept.KeptWords;
 import zander.desk.view.part.Parts;
+import zander.desk.words.Words;
 
 /** The rights that a folder keeps, to be written: a line for each pattern. */
 final class KeptRightsForm extends VBox implements RequestForm {
+  private static final Words WORDS = Words.of(KeptRightsForm.class);
+
   private final TextArea lines = new TextArea();
 
   /**
@@ -44,11 +47,7 @@ final class KeptRightsForm extends VBox implements RequestForm {
                 () -> means(request, lineOf(lines.getText(), lines.getCaretPosition())),
                 lines.caretPositionProperty(),
                 lines.textProperty()));
-    Label how =
-        Parts.label(
-            "A line each: pattern, owner, group, files, folders. The last that says something"
-                + " decides; - says nothing; ! leaves alone.",
-            "quiet");
+    Label how = Parts.label(WORDS.say("aLineEachPattern"), "quiet");
     how.setWrapText(true);
     how.setMinHeight(USE_PREF_SIZE);
     getChildren()
@@ -67,27 +66,25 @@ final class KeptRightsForm extends VBox implements RequestForm {
   /** Of a line without a meaning, where the differences to others are told. */
   private static String means(KeptRequest request, int line) {
     String said = request.explain(line);
-    return said.isEmpty()
-        ? "Modes are octal such as 0640, with +X where what can be run stays so, or symbolic."
-        : said;
+    return said.isEmpty() ? WORDS.say("modesAreOctalSuch") : said;
   }
 
   private HBox buttons(KeptRequest request) {
-    MenuButton begin = new MenuButton("Begin with");
+    MenuButton begin = new MenuButton(WORDS.say("beginWith"));
     begin.setId("kept-begin");
     for (ReadyRights ready : ReadyRights.values()) {
       MenuItem item = new MenuItem(KeptWords.of(ready));
       item.setOnAction(event -> request.begin(ready));
       begin.getItems().add(item);
     }
-    Button learn = Parts.button("Learn from what is there", "kept-learn", () -> learn(request));
+    Button learn = Parts.button(WORDS.say("learnFromWhatIs"), "kept-learn", () -> learn(request));
     learn.disableProperty().bind(request.learningProperty());
-    Button keep = Parts.button("Keep these for the folder", "kept-keep", request::keep);
+    Button keep = Parts.button(WORDS.say("keepTheseForThe"), "kept-keep", request::keep);
     keep.textProperty()
         .bind(
             Bindings.when(request.keptProperty().and(request.textProperty().isNotEmpty()))
-                .then("Kept for the folder")
-                .otherwise("Keep these for the folder"));
+                .then(WORDS.say("keptForTheFolder"))
+                .otherwise(WORDS.say("keepTheseForThe")));
     keep.disableProperty()
         .bind(
             Bindings.createBooleanBinding(
@@ -108,16 +105,18 @@ final class KeptRightsForm extends VBox implements RequestForm {
   private static HBox files(KeptRequest request, Supplier<Path> here) {
     TextField name = new TextField(request.fileName());
     name.setId("kept-file");
-    Button write = Parts.button("Write", "kept-write", () -> to(name, here, request::writeTo));
-    Button read = Parts.button("Read", "kept-read", () -> to(name, here, request::readFrom));
-    Parts.hint(write, "Write these lines to the file of this computer");
-    Parts.hint(read, "Read the lines from the file of this computer");
+    Button write =
+        Parts.button(WORDS.say("write"), "kept-write", () -> to(name, here, request::writeTo));
+    Button read =
+        Parts.button(WORDS.say("read"), "kept-read", () -> to(name, here, request::readFrom));
+    Parts.hint(write, WORDS.say("writeTheseLinesTo"));
+    Parts.hint(read, WORDS.say("readTheLinesFrom"));
     for (Button button : new Button[] {write, read}) {
       button.setMinWidth(USE_PREF_SIZE);
     }
     HBox.setHgrow(name, Priority.ALWAYS);
     name.setMaxWidth(420);
-    return Parts.row("kept-row", Parts.label("File on this computer"), name, write, read);
+    return Parts.row("kept-row", Parts.label(WORDS.say("fileOnThisComputer")), name, write, read);
   }
 
   private static void to(TextField name, Supplier<Path> here, Consumer<Path> then) {

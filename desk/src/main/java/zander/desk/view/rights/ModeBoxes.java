@@ -18,9 +18,12 @@ import zander.core.rights.Mode.Who;
 import zander.desk.rights.ModeEditing;
 import zander.desk.rights.ModeEditing.Bit;
 import zander.desk.view.part.Parts;
+import zander.desk.words.Words;
 
 /** A mode as boxes, sums, octal and symbolic notation and a sentence, in step with each other. */
 final class ModeBoxes extends VBox {
+  private static final Words WORDS = Words.of(ModeBoxes.class);
+
   private final ModeEditing model;
   private final String prefix;
   private final Map<Integer, Button> boxes = new HashMap<>();
@@ -61,9 +64,9 @@ final class ModeBoxes extends VBox {
     grid.addRow(
         0,
         Parts.label(""),
-        Parts.label("read 4", "box-head"),
-        Parts.label("write 2", "box-head"),
-        Parts.label("run 1", "box-head"));
+        Parts.label(WORDS.say("read4"), "box-head"),
+        Parts.label(WORDS.say("write2"), "box-head"),
+        Parts.label(WORDS.say("run1"), "box-head"));
     int row = 1;
     for (Who who : Who.values()) {
       grid.add(Parts.label(title(who)), 0, row);
@@ -84,9 +87,9 @@ final class ModeBoxes extends VBox {
 
   private static String title(Who who) {
     return switch (who) {
-      case OWNER -> "Owner";
-      case GROUP -> "Group";
-      case OTHERS -> "Others";
+      case OWNER -> WORDS.say("owner");
+      case GROUP -> WORDS.say("group");
+      case OTHERS -> WORDS.say("others");
     };
   }
 
@@ -102,13 +105,9 @@ final class ModeBoxes extends VBox {
     HBox row =
         Parts.row(
             "special",
-            box(Mode.SET_UID, "set-uid 4", "set-uid", "A program runs as the file's owner"),
-            box(
-                Mode.SET_GID,
-                "set-gid 2",
-                "set-gid",
-                "A program runs as the group; in a folder, new files get its group"),
-            box(Mode.STICKY, "sticky 1", "sticky", "In a folder, only owners remove their files"));
+            box(Mode.SET_UID, "set-uid 4", "set-uid", WORDS.say("aProgramRunsAs")),
+            box(Mode.SET_GID, "set-gid 2", "set-gid", WORDS.say("aProgramRunsAsThe")),
+            box(Mode.STICKY, "sticky 1", "sticky", WORDS.say("inAFolderOnly")));
     row.getChildren().forEach(box -> box.getStyleClass().add("wide"));
     return row;
   }
@@ -140,11 +139,11 @@ final class ModeBoxes extends VBox {
     symbolic.focusedProperty().addListener((observed, old, now) -> show());
     octal.setOnAction(event -> enter.run());
     symbolic.setOnAction(event -> enter.run());
-    VBox first = field("Octal", octal);
+    VBox first = field(WORDS.say("octal"), octal);
     HBox.setHgrow(first, Priority.NEVER);
     first.setPrefWidth(84);
     first.setMinWidth(84);
-    HBox both = new HBox(first, field("Symbolic", symbolic));
+    HBox both = new HBox(first, field(WORDS.say("symbolic"), symbolic));
     both.getStyleClass().add("side-by-side");
     return both;
   }
@@ -162,7 +161,7 @@ final class ModeBoxes extends VBox {
     sums.forEach(
         (who, label) -> {
           String sum = model.sum(who);
-          label.setText(sum.isEmpty() ? "mixed" : sum);
+          label.setText(sum.isEmpty() ? WORDS.say("mixed") : sum);
         });
     fill(octal, model.octal());
     fill(symbolic, model.symbolic());

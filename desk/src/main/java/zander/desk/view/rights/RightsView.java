@@ -20,9 +20,12 @@ import zander.desk.sheet.Texts;
 import zander.desk.view.part.NameCompletion;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.RelativeTimes;
+import zander.desk.words.Words;
 
 /** The panel at the right: the rights of what is selected, edited in place, and its journal. */
 public final class RightsView extends VBox {
+  private static final Words WORDS = Words.of(RightsView.class);
+
   private final DeskModel desk;
   private final RightsModel model;
   private final Label name = Parts.label("", "panel-name");
@@ -38,18 +41,17 @@ public final class RightsView extends VBox {
   private final Button inside;
   private final VBox form = new VBox();
   private final VBox history = new VBox();
-  private final Label nothing =
-      Parts.label("Select files to see and change their permissions.", "quiet");
+  private final Label nothing = Parts.label(WORDS.say("selectFilesToSee"), "quiet");
 
   public RightsView(DeskModel desk) {
     this.desk = desk;
     this.model = desk.rights();
     getStyleClass().add("panel");
     boxes = new ModeBoxes(model, "", model::apply);
-    inside = Parts.button("Everything inside", "rights-inside", model::everythingInside);
-    Parts.hint(inside, "Rights of all that is in here: looked at first, then set (Alt+I)");
-    set = Parts.button("Set rights", "set-rights", this::setOrStop, "main");
-    Parts.hint(set, "Set on the server and read back (Ctrl+R)");
+    inside = Parts.button(WORDS.say("everythingInside"), "rights-inside", model::everythingInside);
+    Parts.hint(inside, WORDS.say("rightsOfAllThat"));
+    set = Parts.button(WORDS.say("setRights"), "set-rights", this::setOrStop, "main");
+    Parts.hint(set, WORDS.say("setOnTheServer"));
     nothing.setWrapText(true);
     form.getStyleClass().add("rights-form");
     problem.setWrapText(true);
@@ -90,8 +92,8 @@ public final class RightsView extends VBox {
     group.setId("group");
     HBox both =
         new HBox(
-            ModeBoxes.field("Owner", Parts.row("with-number", owner, ownerNumber)),
-            ModeBoxes.field("Group", Parts.row("with-number", group, groupNumber)));
+            ModeBoxes.field(WORDS.say("owner"), Parts.row("with-number", owner, ownerNumber)),
+            ModeBoxes.field(WORDS.say("group"), Parts.row("with-number", group, groupNumber)));
     both.getStyleClass().add("side-by-side");
     return both;
   }
@@ -106,12 +108,12 @@ public final class RightsView extends VBox {
       return;
     }
     boolean one = entries.size() == 1;
-    name.setText(one ? entries.get(0).name() : Texts.count(entries.size()) + " selected");
+    name.setText(one ? entries.get(0).name() : WORDS.say("selected", Texts.count(entries.size())));
     where.setText(one ? entries.get(0).path().parent().text() : names(entries));
     boxes.show();
     Parts.show(inside, model.hasFolders());
-    owner.setPromptText("several");
-    group.setPromptText("several");
+    owner.setPromptText(WORDS.say("several"));
+    group.setPromptText(WORDS.say("several"));
     ownerNumber.setText(number(model.uidOf(owner.getText())));
     groupNumber.setText(number(model.gidOf(group.getText())));
     Parts.show(problem, !problem.getText().isEmpty());
@@ -121,7 +123,9 @@ public final class RightsView extends VBox {
         !stops
             && (model.busyProperty().get() || !problem.getText().isEmpty() || !model.isChanged()));
     set.setText(
-        stops ? "Stop" : one ? "Set rights" : "Set rights of " + Texts.count(entries.size()));
+        stops
+            ? WORDS.say("stop")
+            : one ? WORDS.say("setRights") : WORDS.say("setRightsOf", Texts.count(entries.size())));
   }
 
   /** While those of many are being set, the button ends that. */
@@ -149,7 +153,7 @@ public final class RightsView extends VBox {
     if (entries.isEmpty()) {
       return;
     }
-    history.getChildren().add(Parts.label("History", "field-title"));
+    history.getChildren().add(Parts.label(WORDS.say("history"), "field-title"));
     int[] number = {0};
     entries.stream()
         .limit(8)
@@ -169,7 +173,7 @@ public final class RightsView extends VBox {
               if (JournalModel.mayPutBack(entry, desk.journal())) {
                 Button back =
                     Parts.button(
-                        "Put back",
+                        WORDS.say("putBack"),
                         "put-back-" + number[0]++,
                         () -> JournalSheet.putBack(desk, entry));
                 back.getStyleClass().add("small");

@@ -11,9 +11,12 @@ import zander.desk.rights.tree.KindRule;
 import zander.desk.rights.tree.TreeRequest;
 import zander.desk.view.part.NameCompletion;
 import zander.desk.view.part.Parts;
+import zander.desk.words.Words;
 
 /** What is asked of all that is in folders: owner and group, and the modes of files and folders. */
 final class TreeRequestForm extends VBox implements RequestForm {
+  private static final Words WORDS = Words.of(TreeRequestForm.class);
+
   private final TextField owner = new TextField();
 
   /**
@@ -26,18 +29,18 @@ final class TreeRequestForm extends VBox implements RequestForm {
     owner.setId("tree-owner");
     group.setId("tree-group");
     for (TextField field : new TextField[] {owner, group}) {
-      field.setPromptText("as it is");
+      field.setPromptText(WORDS.say("asItIs"));
       field.setOnAction(event -> look.run());
     }
     owner.textProperty().bindBidirectional(request.ownerProperty());
     group.textProperty().bindBidirectional(request.groupProperty());
     NameCompletion.on(owner, () -> names.of(false));
     NameCompletion.on(group, () -> names.of(true));
-    CheckBox other = new CheckBox("Other file systems mounted below, too");
+    CheckBox other = new CheckBox(WORDS.say("otherFileSystemsMounted"));
     other.setId("tree-mounts");
     other.selectedProperty().bindBidirectional(request.otherFileSystemsProperty());
-    VBox ownerField = ModeBoxes.field("Owner of all", owner);
-    VBox groupField = ModeBoxes.field("Group of all", group);
+    VBox ownerField = ModeBoxes.field(WORDS.say("ownerOfAll"), owner);
+    VBox groupField = ModeBoxes.field(WORDS.say("groupOfAll"), group);
     for (VBox field : new VBox[] {ownerField, groupField}) {
       HBox.setHgrow(field, Priority.NEVER);
     }
@@ -46,19 +49,20 @@ final class TreeRequestForm extends VBox implements RequestForm {
     // One below the other where the window is narrow.
     FlowPane modes =
         new FlowPane(
-            kind("Files", request.files(), "files-", look),
-            kind("Folders", request.folders(), "folders-", look));
+            kind(WORDS.say("files"), request.files(), "files-", look),
+            kind(WORDS.say("folders"), request.folders(), "folders-", look));
     modes.getStyleClass().add("tree-kinds");
     getChildren().addAll(first, modes);
   }
 
   private static VBox kind(String title, KindRule rule, String prefix, Runnable look) {
-    Button leave = Parts.button("Leave as they are", prefix + "leave", rule::leave, "small");
-    CheckBox keep = new CheckBox("What can be run stays so");
+    Button leave =
+        Parts.button(WORDS.say("leaveAsTheyAre"), prefix + "leave", rule::leave, "small");
+    CheckBox keep = new CheckBox(WORDS.say("whatCanBeRun"));
     keep.setId(prefix + "keep-run");
     keep.setSelected(rule.keepsRun());
     keep.setOnAction(event -> rule.keepRun(keep.isSelected()));
-    Parts.hint(keep, "Run permission where somebody has it now, for all who may read (X)");
+    Parts.hint(keep, WORDS.say("runPermissionWhereSomebody"));
     rule.changesProperty().addListener((observed, old, now) -> leave.setDisable(rule.isLeft()));
     leave.setDisable(rule.isLeft());
     HBox head =

@@ -28,9 +28,12 @@ import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
 import zander.desk.view.part.SheetView;
 import zander.desk.view.part.Tables;
+import zander.desk.words.Words;
 
 /** The rights of all that is in folders: what is asked, what would change, what became of it. */
 public final class TreeRightsView extends VBox implements SheetView {
+  private static final Words WORDS = Words.of(TreeRightsView.class);
+
   private static final double NARROW = 640;
 
   private final TreeRightsModel model;
@@ -56,12 +59,12 @@ public final class TreeRightsView extends VBox implements SheetView {
   public TreeRightsView(TreeRightsModel model, Supplier<Path> here) {
     this.model = model;
     getStyleClass().add("sheet");
-    look = Parts.button("Look what would change", "tree-look", model::look, "main");
-    change = Parts.button("Change what is asked", "tree-change", model::askAgain);
-    set = Parts.button("Set", "tree-set", model::set, "main");
-    stop = Parts.button("Stop", "tree-stop", model::stop);
-    back = Parts.button("Put back", "tree-put-back", model::putBack);
-    goOn = Parts.button("Go on", "tree-go-on", model::goOn, "main");
+    look = Parts.button(WORDS.say("lookWhatWouldChange"), "tree-look", model::look, "main");
+    change = Parts.button(WORDS.say("changeWhatIsAsked"), "tree-change", model::askAgain);
+    set = Parts.button(WORDS.say("set"), "tree-set", model::set, "main");
+    stop = Parts.button(WORDS.say("stop"), "tree-stop", model::stop);
+    back = Parts.button(WORDS.say("putBack"), "tree-put-back", model::putBack);
+    goOn = Parts.button(WORDS.say("goOn"), "tree-go-on", model::goOn, "main");
     for (Button button : List.of(look, change, set, stop, back, goOn)) {
       button.setMinWidth(USE_PREF_SIZE);
     }
@@ -147,18 +150,18 @@ public final class TreeRightsView extends VBox implements SheetView {
     TableColumn<PlanRow, String> count =
         Tables.numbers(
             Tables.column(
-                "Entries",
+                WORDS.say("entries"),
                 84,
                 row -> Texts.count(row.group().count()),
                 () -> Tables.text(text -> text, Pos.CENTER_RIGHT, "figures")));
     TableColumn<PlanRow, String> what =
         Tables.column(
-            "What becomes of them",
+            WORDS.say("whatBecomesOfThem"),
             380,
             row -> model.texts().of(row),
             () -> Tables.text(text -> text, Pos.CENTER_LEFT, "plain"));
     TableColumn<PlanRow, PlanRow> example =
-        Tables.column("For example", 230, row -> row, ExampleCell::new);
+        Tables.column(WORDS.say("forExample"), 230, row -> row, ExampleCell::new);
     plan.getColumns().addAll(List.of(chosen, count, what, example));
     // What becomes of them gets the room that is left.
     Runnable fit =
@@ -238,7 +241,7 @@ public final class TreeRightsView extends VBox implements SheetView {
   private final class ExampleCell extends TableCell<PlanRow, PlanRow> {
     private final Label path = Parts.label("", "mono", "quiet");
     private final Button asRoot =
-        Parts.button("Look as root", "tree-as-root", model::asRoot, "small");
+        Parts.button(WORDS.say("lookAsRoot"), "tree-as-root", model::asRoot, "small");
 
     ExampleCell() {
       asRoot.setMinWidth(USE_PREF_SIZE);
@@ -272,13 +275,13 @@ public final class TreeRightsView extends VBox implements SheetView {
     chosen.setMinWidth(34);
     TableColumn<TreePlan.Planned, String> path =
         Tables.column(
-            "Entry",
+            WORDS.say("entry"),
             330,
             one -> model.texts().below(one.path()),
             () -> Tables.text(text -> text, Pos.CENTER_LEFT, "mono"));
     TableColumn<TreePlan.Planned, String> what =
         Tables.column(
-            "Change",
+            WORDS.say("change"),
             360,
             row -> model.texts().of(row),
             () -> Tables.text(text -> text, Pos.CENTER_LEFT, "plain"));
@@ -311,13 +314,13 @@ public final class TreeRightsView extends VBox implements SheetView {
     left.setId("tree-left");
     TableColumn<TreeOutcome.Left, String> path =
         Tables.column(
-            "Not set",
+            WORDS.say("notSet"),
             330,
             one -> model.texts().below(one.path()),
             () -> Tables.text(text -> text, Pos.CENTER_LEFT, "mono"));
     TableColumn<TreeOutcome.Left, String> why =
         Tables.column(
-            "Why",
+            WORDS.say("why"),
             400,
             one -> model.texts().of(one),
             () -> Tables.text(text -> text, Pos.CENTER_LEFT, "plain"));
@@ -338,7 +341,7 @@ public final class TreeRightsView extends VBox implements SheetView {
     asking.getContent().setDisable(stage == Stage.LOOKING);
     Parts.show(plan, planned);
     boolean ones = planned && !model.choice().shown().isEmpty();
-    each.setText("One by one");
+    each.setText(WORDS.say("oneByOne"));
     Parts.show(each, ones);
     Parts.show(entries, ones);
     Parts.show(left, stage == Stage.DONE && !model.left().isEmpty());
@@ -346,11 +349,12 @@ public final class TreeRightsView extends VBox implements SheetView {
     boolean over = stage == Stage.PLANNED || stage == Stage.DONE;
     Parts.show(change, over && model.request().isTyped());
     Parts.show(look, stage == Stage.ASKING || stage == Stage.LOOKING || stage == Stage.PLANNED);
-    look.setText(stage == Stage.PLANNED ? "Look again" : "Look what would change");
+    look.setText(
+        stage == Stage.PLANNED ? WORDS.say("lookAgain") : WORDS.say("lookWhatWouldChange"));
     Tables.mark(look, "main", stage == Stage.ASKING);
     look.setDisable(stage == Stage.LOOKING || (stage == Stage.ASKING && !model.mayLook()));
     Parts.show(set, stage == Stage.PLANNED);
-    set.setText("Set on " + Texts.count(model.choice().count(), "entry", "entries"));
+    set.setText(WORDS.say("setOn", Texts.count(model.choice().count(), "entry")));
     set.setDisable(model.choice().count() == 0);
     Parts.show(back, stage == Stage.DONE && model.mayPutBack());
     Parts.show(goOn, stage == Stage.CUT);

@@ -7,10 +7,13 @@ import zander.desk.sheet.Action;
 import zander.desk.shell.ShellsBelow;
 import zander.desk.term.ShellColours;
 import zander.desk.view.part.FrontActions;
+import zander.desk.words.Words;
 import zander.desk.work.Settings;
 
 /** What can be done with the shell that is seen, by name and by key. */
 public final class ShellActions {
+  private static final Words WORDS = Words.of(ShellActions.class);
+
   private final FrontActions<ShellView> actions;
 
   /**
@@ -18,28 +21,28 @@ public final class ShellActions {
    * @param desk gives the one in front
    */
   public ShellActions(Supplier<ShellView> seen, Supplier<DeskModel> desk) {
-    actions = new FrontActions<>(seen, "no shell is open");
-    actions.add("Find in the shell", "Ctrl+Shift+F", ShellView::find);
-    actions.add("Go where the shell is", "Ctrl+Shift+Y", view -> view.model().goWhereItIs());
+    actions = new FrontActions<>(seen, WORDS.say("noShellIsOpen"));
+    actions.add(WORDS.say("findInTheShell"), "Ctrl+Shift+F", ShellView::find);
+    actions.add(WORDS.say("goWhereTheShell"), "Ctrl+Shift+Y", view -> view.model().goWhereItIs());
     actions.add(
-        "Bring the shell to this folder",
+        WORDS.say("bringTheShellTo"),
         "Ctrl+Shift+X",
         view -> view.model().bringTo(desk.get().folderInFront()));
     for (ShellColours colours : ShellColours.values()) {
       colours(desk, colours);
     }
-    layout("One shell at a time", desk, ShellsBelow.Layout.ONE);
-    layout("Two shells side by side", desk, ShellsBelow.Layout.SIDE_BY_SIDE);
-    layout("Two shells, one above the other", desk, ShellsBelow.Layout.ONE_ABOVE_THE_OTHER);
+    layout(WORDS.say("oneShellAtA"), desk, ShellsBelow.Layout.ONE);
+    layout(WORDS.say("twoShellsSideBy"), desk, ShellsBelow.Layout.SIDE_BY_SIDE);
+    layout(WORDS.say("twoShellsOneAbove"), desk, ShellsBelow.Layout.ONE_ABOVE_THE_OTHER);
   }
 
   private void colours(Supplier<DeskModel> desk, ShellColours wanted) {
     actions.add(
         new Action(
-            "Colours of shells: " + wanted.words(),
+            WORDS.say("coloursOfShells", wanted.words()),
             "",
             () -> desk.get().settings().set(Settings.SHELL_COLOURS, (long) wanted.ordinal()),
-            () -> desk.get() == null ? "open a server first" : ""));
+            () -> desk.get() == null ? WORDS.say("openAServerFirst") : ""));
   }
 
   private void layout(String name, Supplier<DeskModel> desk, ShellsBelow.Layout wanted) {
@@ -50,7 +53,7 @@ public final class ShellActions {
             () -> desk.get().shells().layoutProperty().set(wanted),
             () ->
                 desk.get() == null || desk.get().shells().shells().size() < 2
-                    ? "open two shells first"
+                    ? WORDS.say("openTwoShellsFirst")
                     : ""));
   }
 

@@ -12,11 +12,14 @@ import zander.desk.sheet.Texts;
 import zander.desk.term.Found;
 import zander.desk.term.TerminalView;
 import zander.desk.view.part.Parts;
+import zander.desk.words.Words;
 import zander.desk.work.Background;
 import zander.desk.work.FailureWords;
 
 /** Finds text in a shell and in what has scrolled out of it, as it is typed, the newest first. */
 final class ShellFindBar extends HBox {
+  private static final Words WORDS = Words.of(ShellFindBar.class);
+
   private static final double LEAST_FIELD = 80;
 
   private final TerminalView terminal;
@@ -30,7 +33,7 @@ final class ShellFindBar extends HBox {
     this.background = background;
     getStyleClass().add("shell-find");
     field.setId("shell-find");
-    field.setPromptText("Find in this shell");
+    field.setPromptText(WORDS.say("findInThisShell"));
     field.setPrefColumnCount(24);
     field.setMinWidth(LEAST_FIELD);
     count.setMinWidth(USE_PREF_SIZE);
@@ -39,11 +42,12 @@ final class ShellFindBar extends HBox {
     getChildren()
         .addAll(
             field,
-            Parts.iconButton(Feather.ARROW_UP, "Found before", () -> step(1), "on-dark"),
-            Parts.iconButton(Feather.ARROW_DOWN, "Found after", () -> step(-1), "on-dark"),
+            Parts.iconButton(Feather.ARROW_UP, WORDS.say("foundBefore"), () -> step(1), "on-dark"),
+            Parts.iconButton(
+                Feather.ARROW_DOWN, WORDS.say("foundAfter"), () -> step(-1), "on-dark"),
             count,
             Parts.spring(),
-            Parts.iconButton(Feather.X, "Close", this::close, "on-dark"));
+            Parts.iconButton(Feather.X, WORDS.say("close"), this::close, "on-dark"));
     Parts.show(this, false);
   }
 
@@ -110,10 +114,11 @@ final class ShellFindBar extends HBox {
         field.getText().isEmpty()
             ? ""
             : all == 0
-                ? "nothing found"
-                : Texts.count(terminal.found().number())
-                    + " of "
-                    + Texts.count(all)
-                    + (terminal.found().isCut() ? " or more" : ""));
+                ? WORDS.say("nothingFound")
+                : WORDS.say(
+                    "of",
+                    Texts.count(terminal.found().number()),
+                    Texts.count(all),
+                    terminal.found().isCut() ? WORDS.say("orMore") : ""));
   }
 }

@@ -24,6 +24,7 @@ import zander.desk.view.part.QuestionStrip;
 import zander.desk.view.part.SheetView;
 import zander.desk.view.part.TabStrip;
 import zander.desk.view.part.Tables;
+import zander.desk.words.Words;
 import zander.desk.work.Settings;
 import zander.desk.work.Subscriptions;
 
@@ -32,12 +33,14 @@ import zander.desk.work.Subscriptions;
  * sheets the bar has a tab for each shell that is there.
  */
 public final class ShellView extends VBox implements SheetView {
+  private static final Words WORDS = Words.of(ShellView.class);
+
   private final DeskModel desk;
   private final ShellModel model;
   private final TerminalView terminal;
   private final ShellFindBar findBar;
   private final Subscriptions subscriptions = new Subscriptions();
-  private final TabStrip tabs = new TabStrip("all-shells", "All shells below", 2);
+  private final TabStrip tabs = new TabStrip("all-shells", WORDS.say("allShellsBelow"), 2);
 
   public ShellView(DeskModel desk, ShellModel model) {
     this.desk = desk;
@@ -50,7 +53,7 @@ public final class ShellView extends VBox implements SheetView {
     getStyleClass().add("shell");
     Label ended = Parts.label("", "shell-ended");
     ended.textProperty().bind(model.endedProperty());
-    Button again = Parts.button("Restart shell", "shell-again", model::start, "on-dark");
+    Button again = Parts.button(WORDS.say("restartShell"), "shell-again", model::start, "on-dark");
     Button place =
         Parts.button(
             "",
@@ -60,8 +63,11 @@ public final class ShellView extends VBox implements SheetView {
     place
         .textProperty()
         .bind(
-            Bindings.when(model.belowProperty()).then("Whole sheet").otherwise("Below the sheets"));
-    Button shut = Parts.button("Close", "shell-close", () -> desk.close(model), "on-dark");
+            Bindings.when(model.belowProperty())
+                .then(WORDS.say("wholeSheet"))
+                .otherwise(WORDS.say("belowTheSheets")));
+    Button shut =
+        Parts.button(WORDS.say("close"), "shell-close", () -> desk.close(model), "on-dark");
     for (Button button : List.of(again, place, shut)) {
       button.setMinWidth(USE_PREF_SIZE);
     }
@@ -144,7 +150,7 @@ public final class ShellView extends VBox implements SheetView {
     Button tab = Parts.button("", null, choose, "shell-tab");
     tab.setGraphic(name);
     FontIcon bell = new FontIcon(Feather.BELL);
-    bell.setAccessibleText("The bell rang");
+    bell.setAccessibleText(WORDS.say("theBellRang"));
     name.graphicProperty()
         .bind(
             Bindings.when(shell.signals().rangProperty()).then((Node) bell).otherwise((Node) null));
@@ -158,7 +164,9 @@ public final class ShellView extends VBox implements SheetView {
     HBox all = Parts.row("tab-with-close", tab);
     if (several) {
       all.getChildren()
-          .add(Parts.iconButton(Feather.X, "Close " + title, () -> desk.close(shell), "tab-close"));
+          .add(
+              Parts.iconButton(
+                  Feather.X, WORDS.say("closeNamed", title), () -> desk.close(shell), "tab-close"));
     }
     return new TabStrip.Tab(all, name, shell == model, choose);
   }

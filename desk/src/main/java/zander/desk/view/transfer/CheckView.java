@@ -22,9 +22,12 @@ import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
 import zander.desk.view.part.SheetView;
 import zander.desk.view.part.Tables;
+import zander.desk.words.Words;
 
 /** The report of a comparison: the outcome first, then what differs and how. */
 public final class CheckView extends VBox implements SheetView {
+  private static final Words WORDS = Words.of(CheckView.class);
+
   private final CheckModel model;
   private final TableView<Row> table = new TableView<>();
   private final Label nothing = Parts.label("", "quiet");
@@ -36,7 +39,7 @@ public final class CheckView extends VBox implements SheetView {
     Label way = Parts.label(model.way(), "mono", "plan-way");
     HBox.setHgrow(way, Priority.ALWAYS);
     way.setMaxWidth(Double.MAX_VALUE);
-    Button again = Parts.button("Compare again", "check-again", model::look);
+    Button again = Parts.button(WORDS.say("compareAgain"), "check-again", model::look);
     again.setMinWidth(USE_PREF_SIZE);
     outcome.setId("check-outcome");
     outcome.setWrapText(true);
@@ -61,13 +64,13 @@ public final class CheckView extends VBox implements SheetView {
     Clock clock = Clock.systemDefaultZone();
     TableColumn<Row, Row> how =
         Tables.column(
-            "Difference",
+            WORDS.say("difference"),
             140,
             row -> row,
             () -> Tables.tag(model::words, row -> style(row.difference())));
     TableColumn<Row, String> path =
         Tables.column(
-            "Path",
+            WORDS.say("path"),
             314,
             row -> WireName.toText(row.path()),
             () -> Tables.text(text -> text, Pos.CENTER_LEFT, "mono"));
@@ -97,7 +100,7 @@ public final class CheckView extends VBox implements SheetView {
       default ->
           node.kind() == FileKind.FILE
               ? Texts.size(node.size()) + ", " + Texts.when(node.modified(), clock)
-              : node.kind() == FileKind.FOLDER ? "folder" : "link";
+              : node.kind() == FileKind.FOLDER ? WORDS.say("folder") : WORDS.say("link");
     };
   }
 
@@ -112,7 +115,7 @@ public final class CheckView extends VBox implements SheetView {
   private void show(Report report) {
     outcome.setText(model.outcome());
     boolean whole = report != null && report.complete() && !model.runningProperty().get();
-    nothing.setText(whole ? "Nothing differs." : "Nothing is known to differ so far.");
+    nothing.setText(whole ? WORDS.say("nothingDiffers") : WORDS.say("nothingIsKnownTo"));
     if (report != null) {
       table.getItems().setAll(report.rows());
     }

@@ -22,9 +22,12 @@ import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
 import zander.desk.view.part.SheetView;
 import zander.desk.view.part.Tables;
+import zander.desk.words.Words;
 
 /** What a transfer would do, entry by entry, with the sums, before it is begun. */
 public final class PlanView extends VBox implements SheetView {
+  private static final Words WORDS = Words.of(PlanView.class);
+
   private final PlanModel model;
   private final TableView<Row> table = new TableView<>();
   private final Label sums = Parts.label("", "plan-sums");
@@ -37,11 +40,11 @@ public final class PlanView extends VBox implements SheetView {
     Label way = Parts.label(model.way(), "mono", "plan-way");
     HBox.setHgrow(way, Priority.ALWAYS);
     way.setMaxWidth(Double.MAX_VALUE);
-    CheckBox mirror = new CheckBox("Mirror: delete what exists only there");
+    CheckBox mirror = new CheckBox(WORDS.say("mirrorDeleteWhatExists"));
     mirror.setId("plan-mirror");
     mirror.setOnAction(event -> model.mirror(mirror.isSelected()));
-    Button again = Parts.button("Refresh", "plan-again", model::look);
-    begin = Parts.button("Start transfer", "plan-begin", model::begin, "main");
+    Button again = Parts.button(WORDS.say("refresh"), "plan-again", model::look);
+    begin = Parts.button(WORDS.say("startTransfer"), "plan-begin", model::begin, "main");
     for (Button button : List.of(again, begin)) {
       button.setMinWidth(USE_PREF_SIZE);
     }
@@ -66,32 +69,38 @@ public final class PlanView extends VBox implements SheetView {
 
   private void buildTable() {
     table.setId("plan-table");
-    table.setPlaceholder(Parts.label("Nothing would change there.", "quiet"));
+    table.setPlaceholder(Parts.label(WORDS.say("nothingWouldChangeThere"), "quiet"));
     Clock clock = Clock.systemDefaultZone();
     TableColumn<Row, Row> what =
         Tables.column(
-            "Action", 142, row -> row, () -> Tables.tag(model::deed, row -> style(row.deed())));
+            WORDS.say("action"),
+            142,
+            row -> row,
+            () -> Tables.tag(model::deed, row -> style(row.deed())));
     TableColumn<Row, String> path =
         Tables.column(
-            "Path",
+            WORDS.say("path"),
             236,
             row -> WireName.toText(row.path()),
             () -> Tables.text(text -> text, Pos.CENTER_LEFT, "mono"));
     TableColumn<Row, String> coming =
         Tables.column(
-            "Coming",
+            WORDS.say("coming"),
             138,
             row -> side(row.node(), clock),
             () -> Tables.text(text -> text, Pos.CENTER_RIGHT, "figures"));
     TableColumn<Row, String> there =
         Tables.column(
-            "There now",
+            WORDS.say("thereNow"),
             138,
             row -> side(row.there(), clock),
             () -> Tables.text(text -> text, Pos.CENTER_RIGHT, "figures"));
     TableColumn<Row, String> why =
         Tables.column(
-            "Why", 118, Row::why, () -> Tables.text(text -> text, Pos.CENTER_LEFT, "plain"));
+            WORDS.say("why"),
+            118,
+            Row::why,
+            () -> Tables.text(text -> text, Pos.CENTER_LEFT, "plain"));
     coming.getStyleClass().add("right");
     there.getStyleClass().add("right");
     table.getColumns().addAll(List.of(what, path, coming, there, why));
@@ -102,9 +111,9 @@ public final class PlanView extends VBox implements SheetView {
     return node == null
         ? ""
         : node.kind() == FileKind.FOLDER
-            ? "folder"
+            ? WORDS.say("folder")
             : node.kind() == FileKind.LINK
-                ? "link"
+                ? WORDS.say("link")
                 : Texts.size(node.size()) + ", " + Texts.when(node.modified(), clock);
   }
 

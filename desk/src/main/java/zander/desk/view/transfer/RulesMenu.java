@@ -15,10 +15,13 @@ import zander.core.transfer.rules.IgnorePatterns;
 import zander.core.transfer.rules.TransferRules;
 import zander.desk.model.DeskModel;
 import zander.desk.sheet.Question;
+import zander.desk.words.Words;
 import zander.desk.work.Message;
 
 /** The rules of transfers as words on the waterline, and the menu that changes them. */
 final class RulesMenu {
+  private static final Words WORDS = Words.of(RulesMenu.class);
+
   private static final Mode FILES = new Mode(0644);
   private static final Mode FOLDERS = new Mode(0755);
 
@@ -41,48 +44,50 @@ final class RulesMenu {
   /** What happens to names that are taken, in a word or two. */
   static String exists(ConflictRule rule) {
     return switch (rule) {
-      case ASK -> "ask";
-      case REPLACE -> "replace";
-      case SKIP -> "skip";
-      case NEWER -> "only newer";
-      case DIFFERENT -> "only different";
-      case DIFFERENT_CONTENT -> "only other content";
-      case KEEP_BOTH -> "keep both";
+      case ASK -> WORDS.say("ask");
+      case REPLACE -> WORDS.say("replace");
+      case SKIP -> WORDS.say("skip");
+      case NEWER -> WORDS.say("onlyNewer");
+      case DIFFERENT -> WORDS.say("onlyDifferent");
+      case DIFFERENT_CONTENT -> WORDS.say("onlyOtherContent");
+      case KEEP_BOTH -> WORDS.say("keepBoth");
     };
   }
 
   /** The rules in force, in one line: the first always, the others where they are not usual. */
   static String words(TransferRules rules) {
-    StringBuilder words = new StringBuilder("If it exists: " + exists(rules.whenExists()));
+    StringBuilder words = new StringBuilder(WORDS.say("ifItExists", exists(rules.whenExists())));
     if (!rules.keepTimes()) {
-      words.append(" · times of now");
+      words.append(WORDS.say("timesOfNow"));
     }
     switch (rules.modes()) {
       case FIXED ->
           words
-              .append(" · modes ")
+              .append(WORDS.say("modes"))
               .append(rules.fileMode().octal())
-              .append(" and ")
+              .append(WORDS.say("and"))
               .append(rules.folderMode().octal());
-      case DEFAULT -> words.append(" · modes by umask");
-      case KEPT -> words.append(" · rights as kept there");
+      case DEFAULT -> words.append(WORDS.say("modesByUmask"));
+      case KEPT -> words.append(WORDS.say("rightsAsKeptThere"));
       case FROM_SOURCE -> {}
     }
     if (!rules.owner().isEmpty() || !rules.group().isEmpty()) {
-      words.append(" · for ").append(rules.owner()).append(':').append(rules.group());
+      words.append(WORDS.say("for")).append(rules.owner()).append(':').append(rules.group());
     }
     switch (rules.links()) {
-      case FOLLOWED -> words.append(" · links followed");
-      case LEFT_OUT -> words.append(" · no links");
+      case FOLLOWED -> words.append(WORDS.say("linksFollowed"));
+      case LEFT_OUT -> words.append(WORDS.say("noLinks"));
       case AS_LINKS -> {}
     }
     if (rules.leaveOut().count() > 0) {
       boolean usual = rules.leaveOut().text().equals(IgnorePatterns.USUAL);
       words.append(
-          usual ? " · litter left out" : " · " + rules.leaveOut().count() + " patterns left out");
+          usual
+              ? WORDS.say("litterLeftOut")
+              : WORDS.say("patternsLeftOut", rules.leaveOut().count()));
     }
     if (rules.check()) {
-      words.append(" · checked");
+      words.append(WORDS.say("checked"));
     }
     return words.toString();
   }
@@ -91,7 +96,7 @@ final class RulesMenu {
   static String words(TransferRules rules, String command) {
     boolean cut = command.length() > LONGEST_COMMAND;
     String shown = cut ? command.substring(0, LONGEST_COMMAND).strip() + "…" : command;
-    return words(rules) + (command.isEmpty() ? "" : " · then " + shown);
+    return words(rules) + (command.isEmpty() ? "" : WORDS.say("then", shown));
   }
 
   ContextMenu menu() {
@@ -100,61 +105,67 @@ final class RulesMenu {
     for (ConflictRule rule : ConflictRule.values()) {
       items.add(
           choice(
-              "If it exists: " + exists(rule),
+              WORDS.say("ifItExists", exists(rule)),
               now().whenExists() == rule,
               "rule-" + rule.name().toLowerCase(java.util.Locale.ROOT).replace('_', '-'),
               rules -> rules.whenExists(rule)));
     }
     items.add(new SeparatorMenuItem());
-    items.add(tick("Keep times", now().keepTimes(), rules -> rules.keepTimes(!rules.keepTimes())));
+    items.add(
+        tick(
+            WORDS.say("keepTimes"),
+            now().keepTimes(),
+            rules -> rules.keepTimes(!rules.keepTimes())));
     items.add(
         choice(
-            "Modes as they are",
+            WORDS.say("modesAsTheyAre"),
             now().modes() == TransferRules.Modes.FROM_SOURCE,
             null,
             rules -> rules.modes(TransferRules.Modes.FROM_SOURCE, null, null)));
     items.add(
         choice(
-            "Modes 0644 for files, 0755 for folders",
+            WORDS.say("modes0644ForFiles"),
             now().modes() == TransferRules.Modes.FIXED,
             null,
             rules -> rules.modes(TransferRules.Modes.FIXED, FILES, FOLDERS)));
     items.add(
         choice(
-            "Modes by the other side's umask",
+            WORDS.say("modesByTheOther"),
             now().modes() == TransferRules.Modes.DEFAULT,
             null,
             rules -> rules.modes(TransferRules.Modes.DEFAULT, null, null)));
     items.add(
         choice(
-            "Rights as the folder on the server keeps them",
+            WORDS.say("rightsAsTheFolder"),
             now().modes() == TransferRules.Modes.KEPT,
             "rule-kept",
             rules -> rules.modes(TransferRules.Modes.KEPT, null, null)));
-    MenuItem owner = new MenuItem("Owner and group on the server…");
+    MenuItem owner = new MenuItem(WORDS.say("ownerAndGroupOn"));
     owner.setOnAction(event -> askOwner());
     items.add(owner);
     items.add(new SeparatorMenuItem());
     for (TransferRules.Links links : TransferRules.Links.values()) {
       String words =
           switch (links) {
-            case AS_LINKS -> "Links as links";
-            case FOLLOWED -> "Links followed";
-            case LEFT_OUT -> "Links left out";
+            case AS_LINKS -> WORDS.say("linksAsLinks");
+            case FOLLOWED -> WORDS.say("followLinks");
+            case LEFT_OUT -> WORDS.say("linksLeftOut");
           };
       items.add(choice(words, now().links() == links, null, rules -> rules.links(links)));
     }
     items.add(
         tick(
-            "Leave out litter and build results",
+            WORDS.say("leaveOutLitterAnd"),
             now().leaveOut().text().startsWith(IgnorePatterns.USUAL),
             this::switchUsual));
-    MenuItem patterns = new MenuItem("Patterns that are left out…");
+    MenuItem patterns = new MenuItem(WORDS.say("patternsThatAreLeft"));
     patterns.setOnAction(event -> askPatterns());
     items.add(patterns);
     items.add(new SeparatorMenuItem());
-    items.add(tick("Check each by checksum", now().check(), rules -> rules.check(!rules.check())));
-    MenuItem after = new MenuItem("After sending up, run…");
+    items.add(
+        tick(
+            WORDS.say("checkEachByChecksum"), now().check(), rules -> rules.check(!rules.check())));
+    MenuItem after = new MenuItem(WORDS.say("afterSendingUpRun"));
     after.setId("rule-after");
     after.setOnAction(event -> askCommand());
     items.add(after);
@@ -196,15 +207,14 @@ final class RulesMenu {
     SimpleStringProperty group = new SimpleStringProperty(now().group());
     ask(
         Question.asking(
-            new Message(
-                "Who owns what arrives on the server",
-                "Given after the arrival, where this account may. Leave a field empty to change"
-                    + " nothing."),
+            new Message(WORDS.say("whoOwnsWhatArrives"), WORDS.say("givenAfterTheArrival")),
             List.of(
-                new Question.Input("rule-owner", "Owner", user, "as it arrives"),
-                new Question.Input("rule-group", "Group", group, "as it arrives")),
+                new Question.Input(
+                    "rule-owner", WORDS.say("owner"), user, WORDS.say("asItArrives")),
+                new Question.Input(
+                    "rule-group", WORDS.say("group"), group, WORDS.say("asItArrives"))),
             new Question.Choice(
-                "Apply",
+                WORDS.say("apply"),
                 ticked -> {
                   change(rules -> rules.owner(user.get().strip(), group.get().strip()));
                   desk.folder().dismissQuestion();
@@ -217,14 +227,15 @@ final class RulesMenu {
         new SimpleStringProperty(desk.transfers().rules().commandProperty().get());
     ask(
         Question.asking(
-            new Message(
-                "What runs on the server after sending up",
-                "In the folder it was sent to, once all has arrived; not when a file failed. Leave"
-                    + " the field empty to run nothing."),
+            new Message(WORDS.say("whatRunsOnThe"), WORDS.say("inTheFolderIt")),
             List.of(
-                new Question.Input("rule-command", "Command", command, "systemctl reload levelsd")),
+                new Question.Input(
+                    "rule-command",
+                    WORDS.say("command"),
+                    command,
+                    WORDS.say("systemctlReloadLevelsd"))),
             new Question.Choice(
-                "Save",
+                WORDS.say("save"),
                 ticked -> {
                   desk.transfers().rules().changeCommand(command.get().strip());
                   desk.folder().dismissQuestion();
@@ -241,21 +252,20 @@ final class RulesMenu {
         new SimpleStringProperty(String.join(", ", own.lines().toList()));
     String listed =
         usual
-            ? "Left out already: "
-                + String.join(
+            ? WORDS.say(
+                "leftOutAlready",
+                String.join(
                     ", ",
-                    IgnorePatterns.USUAL.lines().filter(line -> !line.startsWith("#")).toList())
-                + "."
+                    IgnorePatterns.USUAL.lines().filter(line -> !line.startsWith("#")).toList()))
             : "";
     ask(
         Question.asking(
-            new Message(
-                "What is not transferred",
-                "Names as in a gitignore file, with commas between: *.log, /cache/, !keep.log. "
-                    + listed),
-            List.of(new Question.Input("rule-patterns", "Leave out", patterns, "*.log, /cache/")),
+            new Message(WORDS.say("whatIsNotTransferred"), WORDS.say("namesAsInA", listed)),
+            List.of(
+                new Question.Input(
+                    "rule-patterns", WORDS.say("leaveOut"), patterns, "*.log, /cache/")),
             new Question.Choice(
-                "Apply",
+                WORDS.say("apply"),
                 ticked -> {
                   String lines = patterns.get().replaceAll("\\s*,\\s*", "\n").strip();
                   change(

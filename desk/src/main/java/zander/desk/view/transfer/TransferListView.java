@@ -26,9 +26,12 @@ import zander.desk.view.part.QuestionStrip;
 import zander.desk.view.part.RelativeTimes;
 import zander.desk.view.part.Repeating;
 import zander.desk.view.part.SheetView;
+import zander.desk.words.Words;
 
 /** The list of transfers: what runs, waits, asks, failed and is done, and what can be done. */
 public final class TransferListView extends VBox implements SheetView {
+  private static final Words WORDS = Words.of(TransferListView.class);
+
   private static final int MOST_PROBLEMS = 8;
   private static final long MEGA = 1_000_000;
 
@@ -46,9 +49,10 @@ public final class TransferListView extends VBox implements SheetView {
     atOnce.setId("at-once");
     atOnce.setValue(model.queue().atOnceProperty().get());
     atOnce.setOnAction(event -> model.queue().atOnceProperty().set(atOnce.getValue()));
-    Button clear = Parts.button("Clear finished", "clear-over", model.queue()::clearOver);
+    Button clear = Parts.button(WORDS.say("clearFinished"), "clear-over", model.queue()::clearOver);
     HBox bar =
-        Parts.row("sheet-bar", Parts.label("At the same time"), atOnce, Parts.spring(), clear);
+        Parts.row(
+            "sheet-bar", Parts.label(WORDS.say("atTheSameTime")), atOnce, Parts.spring(), clear);
     list.getStyleClass().add("transfer-list");
     ScrollPane scroll = new ScrollPane(list);
     scroll.setFitToWidth(true);
@@ -74,7 +78,7 @@ public final class TransferListView extends VBox implements SheetView {
       list.getChildren().add(card);
     }
     if (!model.beforeProperty().get().isEmpty()) {
-      list.getChildren().add(Parts.label("Earlier", "field-title"));
+      list.getChildren().add(Parts.label(WORDS.say("earlier"), "field-title"));
       int number = 0;
       for (ResumeLogFile log : model.beforeProperty().get()) {
         list.getChildren().add(earlier(log, number++));
@@ -87,23 +91,19 @@ public final class TransferListView extends VBox implements SheetView {
               Parts.row(
                   "choices",
                   Parts.label(
-                      Texts.count(sealed, "earlier transfer is", "earlier transfers are")
-                          + " sealed, of this server or of others."),
-                  Parts.button("Open the vault", "open-sealed", model::openSealed)));
+                      WORDS.say("sealedOfThisServer", Texts.count(sealed, "earlierTransferIs"))),
+                  Parts.button(WORDS.say("openTheVault"), "open-sealed", model::openSealed)));
     }
     if (list.getChildren().isEmpty()) {
-      list.getChildren()
-          .add(
-              Parts.label(
-                  "No transfers yet. Select files and send them up or bring them down.", "quiet"));
+      list.getChildren().add(Parts.label(WORDS.say("noTransfersYetSelect"), "quiet"));
     }
   }
 
   private static String arrow(Direction direction) {
     return switch (direction) {
-      case SEND_UP -> "Up";
-      case BRING_DOWN -> "Down";
-      case ACROSS -> "Across";
+      case SEND_UP -> WORDS.say("up");
+      case BRING_DOWN -> WORDS.say("down");
+      case ACROSS -> WORDS.say("across");
     };
   }
 
@@ -144,10 +144,9 @@ public final class TransferListView extends VBox implements SheetView {
           .add(
               Parts.row(
                   "choices",
-                  Parts.button("Continue", "go-on-" + number, () -> model.goOn(log), "strong"),
-                  Parts.label(
-                      "Files that are there already are compared, and only the rest is transferred.",
-                      "quiet")));
+                  Parts.button(
+                      WORDS.say("continue"), "go-on-" + number, () -> model.goOn(log), "strong"),
+                  Parts.label(WORDS.say("filesThatAreThere"), "quiet")));
     }
     return card;
   }
@@ -156,7 +155,8 @@ public final class TransferListView extends VBox implements SheetView {
     for (Problem problem : problems.subList(0, Math.min(MOST_PROBLEMS, problems.size()))) {
       Label path = Parts.label(problem.path(), "mono");
       Label why =
-          Parts.label(problem.why() + (problem.arrived() ? ", but it is there" : ""), "problem");
+          Parts.label(
+              problem.why() + (problem.arrived() ? WORDS.say("butItIsThere") : ""), "problem");
       path.setMinWidth(0);
       why.setMinWidth(USE_PREF_SIZE);
       into.getChildren().add(Parts.row("card-problem", path, why));
@@ -165,7 +165,7 @@ public final class TransferListView extends VBox implements SheetView {
       into.getChildren()
           .add(
               Parts.label(
-                  "and " + Texts.count(problems.size() - MOST_PROBLEMS) + " more", "quiet"));
+                  WORDS.say("andMore", Texts.count(problems.size() - MOST_PROBLEMS)), "quiet"));
     }
   }
 
@@ -193,19 +193,23 @@ public final class TransferListView extends VBox implements SheetView {
       this.words = transfer.words();
       getStyleClass().add("transfer-card");
       pause =
-          Parts.button("Pause", "card-pause-" + number, () -> transfer.pause(!transfer.isPaused()));
-      stop = Parts.button("Stop", "card-stop-" + number, transfer::stop);
+          Parts.button(
+              WORDS.say("pause"),
+              "card-pause-" + number,
+              () -> transfer.pause(!transfer.isPaused()));
+      stop = Parts.button(WORDS.say("stop"), "card-stop-" + number, transfer::stop);
       retry =
           Parts.button(
-              "Try again what failed",
+              WORDS.say("tryAgainWhatFailed"),
               "card-retry-" + number,
               () -> desk.transfers().retry(transfer),
               "strong");
       sooner =
-          Parts.button("Move up", "card-sooner-" + number, () -> model.queue().sooner(transfer));
+          Parts.button(
+              WORDS.say("moveUp"), "card-sooner-" + number, () -> model.queue().sooner(transfer));
       export =
           Parts.button(
-              "Write the log here",
+              WORDS.say("writeTheLogHere"),
               "card-export-" + number,
               () ->
                   model.export(
@@ -213,7 +217,7 @@ public final class TransferListView extends VBox implements SheetView {
                       transfer.progress().problems(),
                       words.line(),
                       desk.local().folder()));
-      limit.getItems().addAll("as fast as it goes", "1 MB/s", "5 MB/s", "20 MB/s");
+      limit.getItems().addAll(WORDS.say("asFastAsIt"), "1 MB/s", "5 MB/s", "20 MB/s");
       limit.setId("card-limit-" + number);
       limit.getSelectionModel().select(0);
       limit.setOnAction(
@@ -257,7 +261,7 @@ public final class TransferListView extends VBox implements SheetView {
       Parts.show(bar, !over && !waits);
       detail.setText(words.detail());
       Parts.show(detail, !words.detail().isEmpty());
-      pause.setText(transfer.isPaused() ? "Resume" : "Pause");
+      pause.setText(transfer.isPaused() ? WORDS.say("resume") : WORDS.say("pause"));
       Parts.show(pause, !over && !waits);
       Parts.show(stop, !over);
       Parts.show(sooner, waits);

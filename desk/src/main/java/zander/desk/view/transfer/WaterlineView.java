@@ -13,9 +13,11 @@ import zander.desk.model.DeskModel;
 import zander.desk.transfer.TransferModel;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.Repeating;
+import zander.desk.words.Words;
 
 /** The band between the server above and this computer below: the verbs, the rule, the transfer. */
 public final class WaterlineView extends HBox {
+  private static final Words WORDS = Words.of(WaterlineView.class);
 
   private final DeskModel desk;
   private final Label line = Parts.label("", "water-line");
@@ -29,15 +31,16 @@ public final class WaterlineView extends HBox {
   public WaterlineView(AppModel app, DeskModel desk) {
     this.desk = desk;
     getStyleClass().add("waterline");
-    Button up = Parts.button("Send up", "send-up", desk.transfers()::sendUp, "verb");
-    Parts.hint(up, "What is selected below goes into the folder above (Ctrl+Up)");
-    Button down = Parts.button("Bring down", "bring-down", desk.transfers()::bringDown, "verb");
-    Parts.hint(down, "What is selected above comes into the folder below (Ctrl+Down)");
+    Button up = Parts.button(WORDS.say("sendUp"), "send-up", desk.transfers()::sendUp, "verb");
+    Parts.hint(up, WORDS.say("whatIsSelectedBelow"));
+    Button down =
+        Parts.button(WORDS.say("bringDown"), "bring-down", desk.transfers()::bringDown, "verb");
+    Parts.hint(down, WORDS.say("whatIsSelectedAbove"));
     RulesMenu rules = new RulesMenu(desk);
     Button rule = Parts.button("", "rule", () -> {}, "rule");
     rule.setOnAction(event -> rules.menu().show(rule, Side.TOP, 0, 0));
     rule.setMaxWidth(330);
-    Parts.hint(rule, "The rules for what is transferred here. Press to change them.");
+    Parts.hint(rule, WORDS.say("theRulesForWhat"));
     rule.textProperty()
         .bind(
             javafx.beans.binding.Bindings.createStringBinding(
@@ -47,12 +50,12 @@ public final class WaterlineView extends HBox {
                         desk.transfers().rules().commandProperty().get()),
                 desk.transfers().rules().rulesProperty(),
                 desk.transfers().rules().commandProperty()));
-    stop = Parts.button("Stop", "stop-transfer", desk.transfers()::stop, "rule");
-    pause = Parts.button("Pause", "pause-transfer", desk.transfers()::pause, "rule");
+    stop = Parts.button(WORDS.say("stop"), "stop-transfer", desk.transfers()::stop, "rule");
+    pause = Parts.button(WORDS.say("pause"), "pause-transfer", desk.transfers()::pause, "rule");
     answer = Parts.button("", "answer-transfer", desk.transfers()::answer, "rule", "asks");
-    Parts.hint(answer, "A transfer waits for your answer: show its question (Alt+A)");
-    list = Parts.button("List", "list-transfers", desk.transfers()::openList, "rule");
-    Parts.hint(list, "All transfers of this desk (Ctrl+T)");
+    Parts.hint(answer, WORDS.say("aTransferWaitsFor"));
+    list = Parts.button(WORDS.say("list"), "list-transfers", desk.transfers()::openList, "rule");
+    Parts.hint(list, WORDS.say("allTransfersOfThis"));
     bar.setPrefWidth(120);
     Button fold =
         Parts.button(
@@ -63,9 +66,9 @@ public final class WaterlineView extends HBox {
     fold.textProperty()
         .bind(
             javafx.beans.binding.Bindings.when(app.localFoldedProperty())
-                .then("Show this computer")
-                .otherwise("Fold"));
-    Parts.hint(fold, "This computer's folder, shown or folded away (Ctrl+M)");
+                .then(WORDS.say("showThisComputer"))
+                .otherwise(WORDS.say("fold")));
+    Parts.hint(fold, WORDS.say("thisComputersFolderShown"));
     for (Button button : new Button[] {up, down, answer, stop, pause, list, fold}) {
       button.setMinWidth(USE_PREF_SIZE);
     }
@@ -94,16 +97,16 @@ public final class WaterlineView extends HBox {
     Parts.show(left, runs);
     long asking = desk.transfers().asking();
     Parts.show(answer, asking > 0);
-    answer.setText(asking == 1 ? "Answer 1 question" : "Answer " + asking + " questions");
+    answer.setText(asking == 1 ? WORDS.say("answerOne") : WORDS.say("answerQuestions", asking));
     if (transfer == null) {
       line.setText("");
       return;
     }
     desk.transfers().queue().all().forEach(TransferModel::look);
     long waiting = desk.transfers().queue().waiting();
-    line.setText(transfer.words().line() + (waiting > 0 ? "  ·  " + waiting + " waiting" : ""));
+    line.setText(transfer.words().line() + (waiting > 0 ? WORDS.say("waiting", waiting) : ""));
     left.setText(transfer.words().left());
-    pause.setText(transfer.isPaused() ? "Resume" : "Pause");
+    pause.setText(transfer.isPaused() ? WORDS.say("resume") : WORDS.say("pause"));
     bar.setProgress(transfer.words().part());
   }
 }
