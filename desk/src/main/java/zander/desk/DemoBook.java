@@ -33,7 +33,7 @@ final class DemoBook {
                             "Public site",
                             "/srv/levels/site",
                             "riverwatch/site",
-                            "https://levels.riverwatch.example/"),
+                            "http://levels.riverwatch.example/"),
                         MarkedFolder.of("Settings", "/etc/levels", null, null),
                         MarkedFolder.of("Station feeds", "/srv/levels/feeds", null, null),
                         MarkedFolder.of("Logs", "/var/log/levels", null, null))),

@@ -267,7 +267,7 @@ class EditorInTheWindowTest {
     openText();
     assertThat(file().facts()).contains("guessed");
     assertThat(file().text()).isNotEqualTo("/* k\u0105t */\n");
-    window.interact(() -> file().askForEncoding());
+    window.interact(() -> file().typed().askForEncoding());
     window.until("an encoding is asked", () -> window.shownOrNull("#file-encoding") != null);
     window.fill("#file-encoding", "no such one");
     window.until("it cannot be", () -> window.shown("#choice-read-it-again").isDisabled());
@@ -278,6 +278,14 @@ class EditorInTheWindowTest {
     window.interact(() -> file().loadTheirs());
     window.until("it is read again", () -> !file().busyProperty().get());
     assertThat(file().text()).isEqualTo("/* k\u0105t */\n");
+    window.interact(() -> file().typed().askForLanguage());
+    window.until("a language is asked", () -> window.shownOrNull("#file-language") != null);
+    window.fill("#file-language", "nginx");
+    window.press("#choice-colour-it");
+    window.interact(() -> window.desk().close(file()));
+    openText();
+    assertThat(file().text()).as("both are kept for the next time").isEqualTo("/* k\u0105t */\n");
+    assertThat(file().languageProperty().get().name()).isEqualTo("nginx");
   }
 
   @Test

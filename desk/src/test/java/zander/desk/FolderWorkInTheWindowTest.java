@@ -231,7 +231,7 @@ class FolderWorkInTheWindowTest {
     assertThat(clipboard())
         .isEqualTo("sftp://warden@levels-web.riverwatch.example" + SITE + "/uploads/robots.txt");
     goTo("copy the public");
-    assertThat(clipboard()).isEqualTo("https://levels.riverwatch.example/uploads/robots.txt");
+    assertThat(clipboard()).isEqualTo("http://levels.riverwatch.example/uploads/robots.txt");
     goTo("quoted for");
     assertThat(clipboard()).isEqualTo("'" + SITE + "/uploads/robots.txt'");
   }

@@ -50,7 +50,7 @@ public final class Connection implements Closeable, Commands {
   private static final Duration ID_PATIENCE = Duration.ofSeconds(3);
 
   private final SessionPool lines;
-  private final ClientSession session;
+  final ClientSession session;
   private final SignInAttempt attempt;
   private final AccountNames names;
   private final FolderGuard guard;

@@ -59,6 +59,11 @@ public final class Connector implements Closeable {
     this.runtime.thenRunAsync(() -> WarmUp.run(() -> begun));
   }
 
+  /** How computers are found by name from here. */
+  public HostLookup lookup() {
+    return lookup;
+  }
+
   public KnownHosts knownHosts() {
     return knownHosts;
   }

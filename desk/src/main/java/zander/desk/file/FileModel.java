@@ -22,7 +22,6 @@ import zander.desk.edit.CursorGoal;
 import zander.desk.edit.EditedText;
 import zander.desk.edit.FindInFile;
 import zander.desk.edit.Language;
-import zander.desk.edit.Languages;
 import zander.desk.save.EditedFile;
 import zander.desk.save.KeptSaveRules;
 import zander.desk.save.SaveFlow;
@@ -45,20 +44,21 @@ public final class FileModel extends Sheet implements EditedFile {
   private final ReadOnlyObjectWrapper<String> drafted = new ReadOnlyObjectWrapper<>();
   private final CursorGoal goal = new CursorGoal();
   private final ReadOnlyObjectWrapper<Language> language = new ReadOnlyObjectWrapper<>();
-  private FileVersion version;
+  private final ReadOnlyObjectWrapper<FileVersion> version = new ReadOnlyObjectWrapper<>();
   private boolean closed;
   private final EditedText text;
   private final ServerCopy serverCopy;
   private final FindInFile find;
   private final ChangedLines changes;
   private final DraftKeeper draftKeeper;
+  private final TypedQuestions typed;
 
   /** What is kept on this computer of files that are edited. */
   record Kept(Drafts drafts, KeptSaveRules saveRules) {}
 
-  FileModel(OpenDesk desk, Kept kept, RemotePath path, AtomicSave.Opened opened)
+  FileModel(OpenDesk desk, Kept kept, RemotePath path, AtomicSave.Opened opened, ToldForm told)
       throws NotTextException {
-    TextFile decoded = TextFile.decode(opened.content());
+    TextFile decoded = told.decode(opened.content());
     this.desk = desk;
     this.path = path;
     this.questions = new SaveQuestions(desk, this);
@@ -66,9 +66,10 @@ public final class FileModel extends Sheet implements EditedFile {
     this.text = new EditedText(decoded);
     this.find = new FindInFile(desk.background(), text::text);
     this.changes = new ChangedLines(desk.background(), text);
-    this.serverCopy = new ServerCopy(desk, this, questions);
+    this.serverCopy = new ServerCopy(desk, this, questions, told);
+    this.typed = new TypedQuestions(this, text, language, told);
     this.draftKeeper = new DraftKeeper(desk, kept.drafts, this::draft);
-    language.set(Languages.of(path, decoded.text()));
+    language.set(told.languageOf(path, decoded.text()));
     setTitle(path.name());
     take(opened.version(), decoded);
     if (isSavedInSteps() && desk.isFirstTime("saved in steps")) {
@@ -82,7 +83,7 @@ public final class FileModel extends Sheet implements EditedFile {
   }
 
   private void take(FileVersion newVersion, TextFile decoded) {
-    version = newVersion;
+    version.set(newVersion);
     // One of before would be put into the new text where that is cut into lines elsewhere.
     drafted.set(null);
     text.take(decoded);
@@ -105,7 +106,12 @@ public final class FileModel extends Sheet implements EditedFile {
 
   @Override
   public FileVersion version() {
-    return version;
+    return version.get();
+  }
+
+  /** What the server had when it was last read or saved. */
+  public ReadOnlyObjectProperty<FileVersion> versionProperty() {
+    return version.getReadOnlyProperty();
   }
 
   /**
@@ -174,8 +180,8 @@ public final class FileModel extends Sheet implements EditedFile {
   private DraftKeeper.Wanted draft() {
     return new DraftKeeper.Wanted(
         isUnsaved() && !closed,
-        new Drafts.Draft(version.real(), version.digestText(), text.text()),
-        !version.attributes().mode().allows(Mode.Who.OTHERS, Mode.May.READ),
+        new Drafts.Draft(version().real(), version().digestText(), text.text()),
+        !version().attributes().mode().allows(Mode.Who.OTHERS, Mode.May.READ),
         () -> {
           if (isUnsaved() && !closed && !busy.get()) {
             state.set(WORDS.say("notOnTheServerYet"));
@@ -186,7 +192,7 @@ public final class FileModel extends Sheet implements EditedFile {
   /** Takes a text that was not saved before the program ended. */
   public void takeDraft(Drafts.Draft draft) {
     drafted.set(draft.text());
-    if (!draft.digest().equals(version.digestText())) {
+    if (!draft.digest().equals(version().digestText())) {
       ask(questions.draftOfAnother());
     }
   }
@@ -205,42 +211,14 @@ public final class FileModel extends Sheet implements EditedFile {
     goal.set(number, 0);
   }
 
-  /** Asks for a line, and for a column if it is known. */
-  public void askForLine() {
-    ask(new TypedQuestions(this).line());
-  }
-
-  /** Asks in which encoding to read it. */
-  public void askForEncoding() {
-    ask(new TypedQuestions(this).encoding(text.form().charset()));
-  }
-
   /** What it is coloured and commented as. */
   public ReadOnlyObjectProperty<Language> languageProperty() {
     return language.getReadOnlyProperty();
   }
 
-  /** Asks for another. */
-  public void askForLanguage() {
-    ask(new TypedQuestions(this).language(language.get(), language::set));
-  }
-
-  /** Asks how its lines are to end. */
-  public void askForLineEnds() {
-    String now = text.form().hasMixedLineEnds() ? WORDS.say("mixed") : text.form().lineEnd().name();
-    ask(
-        new TypedQuestions(this)
-            .lineEnd(
-                now,
-                end -> {
-                  text.useLineEnd(end);
-                  edited(text.text());
-                }));
-  }
-
-  /** Says that there is no hidden character to go to. */
-  public void tellNoHidden() {
-    ask(new TypedQuestions(this).noHidden());
+  /** What it asks to be typed. */
+  public TypedQuestions typed() {
+    return typed;
   }
 
   @Override
@@ -252,7 +230,7 @@ public final class FileModel extends Sheet implements EditedFile {
   protected void discard() {
     closed = true;
     flow.closed();
-    draftKeeper.drop(version.real());
+    draftKeeper.drop(version().real());
   }
 
   /** The facts beside the name: encoding, line ends, lines. */
@@ -301,12 +279,12 @@ public final class FileModel extends Sheet implements EditedFile {
 
   @Override
   public void perhapsSaved(byte[] content) {
-    version = version.orPerhaps(content);
+    version.set(version().orPerhaps(content));
   }
 
   @Override
   public void saved(FileVersion made, String saved) {
-    version = made;
+    version.set(made);
     text.saved(saved);
     dismissQuestion();
     edited(text.text());
@@ -321,8 +299,8 @@ public final class FileModel extends Sheet implements EditedFile {
   @Override
   public void goOnAsRoot() {
     String typed = text.text();
-    String basedOn = version.digestText();
-    RemotePath real = version.real();
+    String basedOn = version().digestText();
+    RemotePath real = version().real();
     desk.actAsRoot(
         real.parent(),
         root -> {

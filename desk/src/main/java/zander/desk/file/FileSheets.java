@@ -64,6 +64,7 @@ public final class FileSheets {
     if (!opening.add(path)) {
       return;
     }
+    ToldForm told = ToldForm.of(desk, path);
     desk.background()
         .run(
             () ->
@@ -72,7 +73,8 @@ public final class FileSheets {
                     kept,
                     path,
                     new AtomicSave(desk.files(), desk.commands(), desk.journal())
-                        .open(path, TextFile.LARGEST)),
+                        .open(path, TextFile.LARGEST),
+                    told),
             file -> {
               opening.remove(path);
               desk.openSheets().show(file);

@@ -27,7 +27,11 @@ final class ServerCopy {
   /** The encoding that the person told; {@code null} for none. Read on other threads. */
   private volatile Charset known;
 
-  ServerCopy(OpenDesk desk, EditedFile file, SaveQuestions questions) {
+  private final ToldForm told;
+
+  ServerCopy(OpenDesk desk, EditedFile file, SaveQuestions questions, ToldForm told) {
+    this.told = told;
+    this.known = told.charset();
     this.desk = desk;
     this.file = file;
     this.questions = questions;
@@ -37,21 +41,22 @@ final class ServerCopy {
   private EditedFile.Loaded load() throws java.io.IOException {
     AtomicSave.Opened opened = file.saver().open(file.path(), TextFile.LARGEST);
     TextFile decoded = TextFile.decode(opened.content());
-    Charset told = known;
+    Charset here = known;
     return new EditedFile.Loaded(
         opened.version(),
-        told != null && decoded.isGuessed() ? TextFile.decode(opened.content(), told) : decoded);
+        here != null && decoded.isGuessed() ? TextFile.decode(opened.content(), here) : decoded);
   }
 
   /** Loads it in an encoding that the person knows, which is no guess from now on. */
-  void readIn(Charset told) {
+  void readIn(Charset wanted) {
     asked(
         () -> {
           AtomicSave.Opened opened = file.saver().open(file.path(), TextFile.LARGEST);
-          return new EditedFile.Loaded(opened.version(), TextFile.decode(opened.content(), told));
+          return new EditedFile.Loaded(opened.version(), TextFile.decode(opened.content(), wanted));
         },
         theirs -> {
-          known = told;
+          known = wanted;
+          told.tellEncoding(wanted);
           file.take(theirs);
         });
   }

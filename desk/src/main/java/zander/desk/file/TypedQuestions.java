@@ -3,36 +3,43 @@ package zander.desk.file;
 import java.nio.charset.Charset;
 import java.nio.charset.IllegalCharsetNameException;
 import java.util.List;
-import java.util.function.Consumer;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import javafx.beans.binding.Bindings;
+import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import zander.core.edit.LineEnd;
 import zander.desk.edit.CursorGoal;
+import zander.desk.edit.EditedText;
 import zander.desk.edit.Language;
 import zander.desk.edit.Languages;
-import zander.desk.save.EditedFile;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Question.Choice;
 import zander.desk.words.Words;
 import zander.desk.work.Message;
 
-/** What is asked of a person in an open file, to be typed. */
-final class TypedQuestions {
+/** What is asked of a person in an open file, to be typed or chosen. */
+public final class TypedQuestions {
   private static final Words WORDS = Words.of(TypedQuestions.class);
 
-  private final EditedFile file;
+  private final FileModel file;
+  private final EditedText text;
+  private final ObjectProperty<Language> language;
+  private final ToldForm told;
 
-  TypedQuestions(EditedFile file) {
+  TypedQuestions(
+      FileModel file, EditedText text, ObjectProperty<Language> language, ToldForm told) {
     this.file = file;
+    this.text = text;
+    this.language = language;
+    this.told = told;
   }
 
-  /** Where to go. */
-  Question line() {
+  /** Asks for a line, and for a column if it is known. */
+  public void askForLine() {
     StringProperty typed = new SimpleStringProperty("");
-    return asking(
+    ask(
         new Message(WORDS.say("goToALine", file.path().name()), ""),
         new Question.Input("file-line", WORDS.say("line"), typed, WORDS.say("lineAndColumn")),
         CursorGoal::isPlace,
@@ -44,21 +51,19 @@ final class TypedQuestions {
             }));
   }
 
-  /**
-   * In which encoding to read the file.
-   *
-   * @param now the one it is read in
-   */
-  Question encoding(Charset now) {
+  /** Asks in which encoding to read it. */
+  public void askForEncoding() {
     if (file.isUnsaved()) {
-      return Question.notice(
-          new Message(
-              WORDS.say("saveFirst", file.path().name()), WORDS.say("readInAnotherEncoding")),
-          false,
-          new Choice(WORDS.say("close"), ticked -> file.dismissQuestion()));
+      file.ask(
+          Question.notice(
+              new Message(
+                  WORDS.say("saveFirst", file.path().name()), WORDS.say("readInAnotherEncoding")),
+              false,
+              new Choice(WORDS.say("close"), ticked -> file.dismissQuestion())));
+      return;
     }
-    StringProperty typed = new SimpleStringProperty(now.name());
-    return asking(
+    StringProperty typed = new SimpleStringProperty(text.form().charset().name());
+    ask(
         new Message(WORDS.say("readItInAnother", file.path().name()), WORDS.say("itIsSavedIn")),
         new Question.Input(
             "file-encoding",
@@ -74,10 +79,10 @@ final class TypedQuestions {
             }));
   }
 
-  /** As which language it is coloured and commented. */
-  Question language(Language now, Consumer<Language> then) {
-    StringProperty typed = new SimpleStringProperty(now.name());
-    return asking(
+  /** Asks as which language it is coloured and commented. */
+  public void askForLanguage() {
+    StringProperty typed = new SimpleStringProperty(language.get().name());
+    ask(
         new Message(
             WORDS.say("colourAsAnotherLanguage", file.path().name()),
             Languages.all().stream().map(Language::name).collect(Collectors.joining(", "))
@@ -90,40 +95,42 @@ final class TypedQuestions {
             WORDS.say("colourIt"),
             ticked -> {
               file.dismissQuestion();
-              then.accept(Languages.named(typed.get()).orElseThrow());
+              language.set(Languages.named(typed.get()).orElseThrow());
+              told.tellLanguage(language.get());
             }));
   }
 
-  /**
-   * How the lines are to end.
-   *
-   * @param now how they do, in words
-   */
-  Question lineEnd(String now, Consumer<LineEnd> then) {
-    return Question.notice(
-        new Message(WORDS.say("lineEndsOf", file.path().name()), WORDS.say("nowWithTheNext", now)),
-        false,
-        ending(WORDS.say("lfAsOnLinux"), LineEnd.LF, then),
-        ending(WORDS.say("crlfAsOnWindows"), LineEnd.CRLF, then),
-        new Choice(WORDS.say("cancel"), ticked -> file.dismissQuestion()));
+  /** Asks how its lines are to end. */
+  public void askForLineEnds() {
+    String now = text.form().hasMixedLineEnds() ? WORDS.say("mixed") : text.form().lineEnd().name();
+    file.ask(
+        Question.notice(
+            new Message(
+                WORDS.say("lineEndsOf", file.path().name()), WORDS.say("nowWithTheNext", now)),
+            false,
+            ending(WORDS.say("lfAsOnLinux"), LineEnd.LF),
+            ending(WORDS.say("crlfAsOnWindows"), LineEnd.CRLF),
+            new Choice(WORDS.say("cancel"), ticked -> file.dismissQuestion())));
   }
 
-  private Choice ending(String words, LineEnd end, Consumer<LineEnd> then) {
+  private Choice ending(String words, LineEnd end) {
     return new Choice(
         words,
         ticked -> {
           file.dismissQuestion();
-          then.accept(end);
+          text.useLineEnd(end);
+          file.edited(text.text());
         });
   }
 
-  /** Where there is none to go to. */
-  Question noHidden() {
-    return Question.notice(
-        new Message(
-            WORDS.say("thereAreNoHidden", file.path().name()), WORDS.say("noBreakSpacesMarks")),
-        false,
-        new Choice(WORDS.say("close"), ticked -> file.dismissQuestion()));
+  /** Says that there is no hidden character to go to. */
+  public void tellNoHidden() {
+    file.ask(
+        Question.notice(
+            new Message(
+                WORDS.say("thereAreNoHidden", file.path().name()), WORDS.say("noBreakSpacesMarks")),
+            false,
+            new Choice(WORDS.say("close"), ticked -> file.dismissQuestion())));
   }
 
   private static boolean isEncoding(String name) {
@@ -137,14 +144,15 @@ final class TypedQuestions {
   }
 
   /** The first answer can be given while what is typed is right. */
-  private Question asking(
-      Message said, Question.Input input, Predicate<String> isRight, Choice first) {
-    return Question.asking(
-            said,
-            List.of(input),
-            first,
-            new Choice(WORDS.say("cancel"), ticked -> file.dismissQuestion()))
-        .readyWhen(
-            Bindings.createBooleanBinding(() -> isRight.test(input.text().get()), input.text()));
+  private void ask(Message said, Question.Input input, Predicate<String> isRight, Choice first) {
+    file.ask(
+        Question.asking(
+                said,
+                List.of(input),
+                first,
+                new Choice(WORDS.say("cancel"), ticked -> file.dismissQuestion()))
+            .readyWhen(
+                Bindings.createBooleanBinding(
+                    () -> isRight.test(input.text().get()), input.text())));
   }
 }

@@ -14,6 +14,7 @@ import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
 import zander.core.book.ServerEntry;
 import zander.core.connect.Connector;
+import zander.core.connect.address.HostLookup;
 import zander.core.connect.keys.Agent;
 import zander.core.connect.report.ConnectFailure;
 import zander.core.files.RemotePath;
@@ -92,6 +93,11 @@ public final class AppModel {
             stateFolder, journals, background, () -> settings.now().journal(), this::running);
     background.run(() -> DragOutCopies.clearOthers(stateFolder));
     this.reach = new SignInRunner(background, connector, prompts, vault, book, home);
+  }
+
+  /** How computers are found by name from here. */
+  HostLookup lookup() {
+    return connector.lookup();
   }
 
   /** Opens a desk for a saved server; one that is open is shown. */

@@ -17,12 +17,12 @@ import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
 import zander.core.journal.JournalEntry;
+import zander.core.page.PageRoutes;
 import zander.desk.file.Drafts;
 import zander.desk.file.FileSheets;
 import zander.desk.file.own.OwnPrograms;
 import zander.desk.folder.FolderModel;
 import zander.desk.folder.action.CopyText;
-import zander.desk.folder.action.DeleteActions;
 import zander.desk.history.JournalModel;
 import zander.desk.history.RecoveryModel;
 import zander.desk.line.DeskServer;
@@ -44,7 +44,6 @@ import zander.desk.waterline.DeskTransfers;
 import zander.desk.waterline.DragOutCopies;
 import zander.desk.words.Words;
 import zander.desk.work.Background;
-import zander.desk.work.Message;
 import zander.desk.work.Settings;
 import zander.desk.work.Subscriptions;
 
@@ -109,13 +108,7 @@ public final class DeskModel implements OpenDesk {
     this.rights = new RightsModel(this, folder);
     this.details = new SelectionDetails(this, folder, rights);
     folder.allProperty().addListener((observed, old, now) -> local.compareWith(folder.path(), now));
-    folder.land(opened.connection().landing());
-    if (!opened.connection().banner().isEmpty()) {
-      folder.tell(new Message(WORDS.say("says", entry.name()), opened.connection().banner()));
-    }
-    RecoveryModel.look(this, true);
-    new DeleteActions(folder).tidyHeld();
-    files.offerLeft();
+    Arrival.begin(this, files, opened.connection());
   }
 
   @Override
@@ -192,6 +185,11 @@ public final class DeskModel implements OpenDesk {
   @Override
   public String publicAddress(RemotePath path) {
     return CopyText.publicAddress(entry(), path);
+  }
+
+  @Override
+  public PageRoutes pageRoutes() {
+    return new PageRoutes(app.lookup(), this::connection);
   }
 
   @Override

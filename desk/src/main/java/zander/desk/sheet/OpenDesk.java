@@ -10,6 +10,7 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
+import zander.core.page.PageRoutes;
 import zander.desk.work.Background;
 import zander.desk.work.Settings;
 import zander.desk.work.Subscriptions;
@@ -47,6 +48,9 @@ public interface OpenDesk {
 
   /** The public address that goes with a path, by its marked folder; {@code null} for none. */
   String publicAddress(RemotePath path);
+
+  /** The ways to pages that are served from here. */
+  PageRoutes pageRoutes();
 
   /** The marked folder that a path is in, the nearest of those; empty for none. */
   String markedFolderOf(RemotePath path);

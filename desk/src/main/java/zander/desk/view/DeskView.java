@@ -19,12 +19,15 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
+import zander.desk.sheet.Action;
 import zander.desk.sheet.Sheet;
 import zander.desk.shell.ShellModel;
 import zander.desk.shell.ShellsBelow;
 import zander.desk.view.folder.FolderView;
 import zander.desk.view.folder.LocalView;
 import zander.desk.view.folder.SideView;
+import zander.desk.view.page.PageActions;
+import zander.desk.view.page.PagesBeside;
 import zander.desk.view.part.Edge;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.SheetView;
@@ -58,11 +61,20 @@ final class DeskView extends VBox {
   private final SplitPane middle = new SplitPane(front);
   private final SplitPane pair = new SplitPane();
   private final Map<Sheet, SheetView> views = new HashMap<>();
+  private final PagesBeside pages;
 
   DeskView(AppModel app, DeskModel model) {
     this.model = model;
     this.sheetViews = new SheetViews(model);
     this.tabs = new SheetTabs(model);
+    this.pages =
+        new PagesBeside(
+            model,
+            () -> {
+              show();
+              focusFront();
+            });
+    model.subscriptions().atEnd(pages::end);
     getStyleClass().add("desk");
     pair.getStyleClass().add("shell-pair");
     middle.setOrientation(Orientation.VERTICAL);
@@ -148,6 +160,7 @@ final class DeskView extends VBox {
   private void sheetsChanged(ListChangeListener.Change<? extends Sheet> change) {
     while (change.next()) {
       for (Sheet gone : change.getRemoved()) {
+        pages.closed(gone);
         SheetView view = views.remove(gone);
         if (view != null) {
           view.dispose();
@@ -201,7 +214,7 @@ final class DeskView extends VBox {
       model.currentProperty().set(model.folder());
       return;
     }
-    front.getChildren().setAll(viewOf(current).node());
+    front.getChildren().setAll(pages.with(current, viewOf(current).node()));
     List<Node> wanted = below == null ? List.of(front) : List.of(front, shellsBelow());
     if (!middle.getItems().equals(wanted)) {
       middle.getItems().setAll(wanted);
@@ -227,6 +240,11 @@ final class DeskView extends VBox {
       pair.setDividerPositions(0.5);
     }
     return pair;
+  }
+
+  /** What can be done with the page of the file in front. */
+  List<Action> pageActions() {
+    return new PageActions(model, pages, front::getWidth).all();
   }
 
   FolderView folderView() {

@@ -200,6 +200,12 @@ public final class MainView extends StackPane {
     return desk == null || !desks.containsKey(desk) ? null : view(desk).inFront(kind);
   }
 
+  /** What can be done with the page of the file in front. */
+  List<Action> pageActions() {
+    DeskModel desk = model.currentProperty().get();
+    return desk == null || !desks.containsKey(desk) ? List.of() : view(desk).pageActions();
+  }
+
   private static KeyCombination combination(String key) {
     return COMBINATIONS.computeIfAbsent(key, MainView::keyCombination);
   }

@@ -69,6 +69,7 @@ final class WindowActions {
     DeskModel desk = model.currentProperty().get();
     if (desk != null) {
       all.addAll(new OpenFileActions(desk).all());
+      all.addAll(window.pageActions());
       all.addAll(new FolderActions(desk).all());
     }
     return all;

@@ -77,6 +77,15 @@ public final class Settings {
   /** Programs of this computer that files are opened in, by the end of their names. */
   public static final Setting<Map<String, String>> PROGRAMS = Setting.texts("programs");
 
+  /** What people said that files are encoded in, by the server's address and the path. */
+  public static final Setting<Map<String, String>> ENCODINGS = Setting.texts("encodings");
+
+  /** The same for languages. */
+  public static final Setting<Map<String, String>> LANGUAGES = Setting.texts("languages");
+
+  /** The ways in which the pages of sites are reached, by their origin. */
+  public static final Setting<Map<String, String>> PAGE_WAYS = Setting.texts("pageWays");
+
   private static final ObjectMapper JSON = new ObjectMapper();
 
   /** What was chosen, by names; what this version does not know is among it. */

@@ -22,8 +22,8 @@ import zander.standin.world.OpenFile;
 import zander.standin.world.World;
 
 /**
- * The running demo: five servers on free loopback ports, and a home folder on this computer with
- * the warden's key and a copy of the site that has drifted a little.
+ * The running demo: five servers and the public site on free loopback ports, and a home folder on
+ * this computer with the warden's key and a copy of the site that has drifted a little.
  */
 public final class Demo implements Closeable {
   public static final String DOMAIN = ".riverwatch.example";
@@ -31,7 +31,11 @@ public final class Demo implements Closeable {
   private static final List<String> NAMES =
       List.of("levels-web", "readings-store", "lab-box", "gate", "mirror");
 
+  /** The name of the public site. */
+  public static final String SITE = "levels" + DOMAIN;
+
   private final Map<String, StandinServer> servers = new LinkedHashMap<>();
+  private DemoSite site;
   private final Path home;
 
   private Demo(Path home) {
@@ -48,6 +52,10 @@ public final class Demo implements Closeable {
       demo.servers.put(name, StandinServer.start(machine, DemoKeys.pair("host " + name)));
     }
     demo.servers.get("gate").setForwarding(demo::portOf);
+    StandinServer web = demo.servers.get("levels-web");
+    demo.site = DemoSite.start(web.machine(), "/srv/levels/site", "web");
+    web.setForwarding(
+        host -> host.equals(SITE) || host.equals("127.0.0.1") ? demo.site.port() : -1);
     DemoKeys.writePrivate(key, "warden@desk", demo.keyFile());
     demo.rememberAnotherMirror();
     demo.fillSite();
@@ -132,6 +140,9 @@ public final class Demo implements Closeable {
 
   /** The port behind a made-up host name, as every made-up server knows it; -1 for others. */
   public int portOf(String host) {
+    if (host.equals(SITE)) {
+      return site.port();
+    }
     for (Map.Entry<String, StandinServer> entry : servers.entrySet()) {
       if (host.equals(entry.getKey() + DOMAIN)) {
         return entry.getValue().port();
@@ -150,5 +161,6 @@ public final class Demo implements Closeable {
   @Override
   public void close() {
     servers.values().forEach(StandinServer::close);
+    site.close();
   }
 }

@@ -3,20 +3,16 @@ package zander.core.connect.signin;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
-import java.net.InetAddress;
-import org.apache.sshd.client.channel.ChannelDirectTcpip;
 import org.apache.sshd.client.session.ClientSession;
-import org.apache.sshd.common.session.ConnectionService;
-import org.apache.sshd.common.util.net.SshdSocketAddress;
 import zander.core.connect.address.ServerAddress;
-import zander.core.connect.channel.Timeouts;
+import zander.core.connect.channel.TcpChannel;
 
 /**
- * The way through a jump host: a channel of it to the next server (RFC 4254, section 7.2).
+ * The way through a jump host: a channel of it to the next server.
  *
  * @param channel open
  */
-record JumpTunnel(ChannelDirectTcpip channel) implements LoopbackLine.FarEnd {
+record JumpTunnel(TcpChannel channel) implements LoopbackLine.FarEnd {
   /**
    * Asks the jump host for a line to the next server. Waits for both.
    *
@@ -24,27 +20,21 @@ record JumpTunnel(ChannelDirectTcpip channel) implements LoopbackLine.FarEnd {
    *     cannot reach the server
    */
   static JumpTunnel open(ClientSession through, ServerAddress next) throws IOException {
-    ChannelDirectTcpip channel =
-        new ChannelDirectTcpip(
-            new SshdSocketAddress(InetAddress.getLoopbackAddress().getHostAddress(), 0),
-            new SshdSocketAddress(next.host(), next.port()));
-    through.getService(ConnectionService.class).registerChannel(channel);
-    channel.open().verify(Timeouts.OPENING);
-    return new JumpTunnel(channel);
+    return new JumpTunnel(TcpChannel.open(through, next.host(), next.port()));
   }
 
   @Override
   public InputStream in() {
-    return channel.getInvertedOut();
+    return channel.in();
   }
 
   @Override
   public OutputStream out() {
-    return channel.getInvertedIn();
+    return channel.out();
   }
 
   @Override
   public void close() {
-    channel.close(false);
+    channel.close();
   }
 }

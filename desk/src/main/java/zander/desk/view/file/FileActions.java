@@ -21,14 +21,14 @@ public final class FileActions {
     actions.add(WORDS.say("replaceInThisFile"), "Ctrl+H", file -> file.find(true));
     actions.add(WORDS.say("nextMatch"), "F3", file -> file.findNext(1));
     actions.add(WORDS.say("previousMatch"), "Shift+F3", file -> file.findNext(-1));
-    actions.add(WORDS.say("goToALine"), "Alt+G", FileView::askForLine);
+    actions.add(WORDS.say("goToALine"), "Alt+G", file -> file.typed().askForLine());
     actions.add(WORDS.say("showYourChangesTo"), "Alt+V", FileView::showChanges);
     actions.add(WORDS.say("compareWithOtherVersions"), "Alt+Shift+V", FileView::showOtherVersions);
     actions.add(WORDS.say("goToTheOther"), "Alt+Shift+B", file -> file.pairs().goToPartner());
     actions.add(WORDS.say("undoTheChangeAt"), "Alt+Shift+Z", FileView::takeBackChange);
-    actions.add(WORDS.say("readInAnotherEncoding"), "", FileView::askForEncoding);
-    actions.add(WORDS.say("colourAsAnotherLanguage"), "", FileView::askForLanguage);
-    actions.add(WORDS.say("changeLineEnds"), "", FileView::askForLineEnds);
+    actions.add(WORDS.say("readInAnotherEncoding"), "", file -> file.typed().askForEncoding());
+    actions.add(WORDS.say("colourAsAnotherLanguage"), "", file -> file.typed().askForLanguage());
+    actions.add(WORDS.say("changeLineEnds"), "", file -> file.typed().askForLineEnds());
     actions.add(WORDS.say("goToTheNext"), "", FileView::goToHidden);
     actions.add(WORDS.say("checksAndCommandsWith"), "", FileView::askForRules);
     actions.add(

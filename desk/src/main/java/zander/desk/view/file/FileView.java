@@ -32,6 +32,7 @@ import zander.core.find.TextPlaces;
 import zander.desk.edit.FindInFile;
 import zander.desk.edit.Language;
 import zander.desk.file.FileModel;
+import zander.desk.file.TypedQuestions;
 import zander.desk.file.own.OwnPrograms;
 import zander.desk.view.folder.PathBar;
 import zander.desk.view.part.Parts;
@@ -309,6 +310,10 @@ public final class FileView extends VBox implements SheetView {
     paired = beside;
   }
 
+  TypedQuestions typed() {
+    return model.typed();
+  }
+
   PairTyping pairs() {
     return pairs;
   }
@@ -335,22 +340,6 @@ public final class FileView extends VBox implements SheetView {
     }
   }
 
-  void askForLine() {
-    model.askForLine();
-  }
-
-  void askForEncoding() {
-    model.askForEncoding();
-  }
-
-  void askForLanguage() {
-    model.askForLanguage();
-  }
-
-  void askForLineEnds() {
-    model.askForLineEnds();
-  }
-
   /** From the cursor on, and from the start behind the last. */
   void goToHidden() {
     String text = area.getText();
@@ -358,7 +347,7 @@ public final class FileView extends VBox implements SheetView {
     HiddenCharacters.Hidden next = HiddenCharacters.next(text, caret);
     next = next == null ? HiddenCharacters.next(text, 0) : next;
     if (next == null) {
-      model.tellNoHidden();
+      model.typed().tellNoHidden();
       return;
     }
     area.selectRange(next.start(), next.end());

@@ -1,0 +1,179 @@
+package zander.core.page;
+
+import java.io.Closeable;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.Semaphore;
+import java.util.function.Consumer;
+
+/**
+ * The one door through which the page beside a file reaches the network: a proxy on a loopback port
+ * that exists for that page alone (RFC 9110, section 3.7). It leads to the page's own origin, by
+ * this computer or through the server, and nowhere else; and it serves this account alone, so that
+ * others on this computer do not come through it into the server's network.
+ */
+public final class PageProxy implements Closeable {
+  private static final int CHUNK = 32 * 1024;
+
+  /** More connections at once than a page opens. */
+  private static final int MOST = 64;
+
+  private final ServerSocket door;
+  private final PageOrigin origin;
+  private final PageRoute route;
+  private final Consumer<String> refused;
+  private final Semaphore room = new Semaphore(MOST);
+  private volatile IOException failure;
+  private final Set<Closeable> open = ConcurrentHashMap.newKeySet();
+
+  /**
+   * Opens the door.
+   *
+   * @param refused told of each host that was asked for and not contacted; on any thread
+   * @throws IOException when this computer has no port for it
+   */
+  public PageProxy(PageOrigin origin, PageRoute route, Consumer<String> refused)
+      throws IOException {
+    this.origin = origin;
+    this.route = route;
+    this.refused = refused;
+    this.door = new ServerSocket(0, 50, InetAddress.getLoopbackAddress());
+    start("page-door", this::accept);
+  }
+
+  public InetSocketAddress address() {
+    return new InetSocketAddress(InetAddress.getLoopbackAddress(), door.getLocalPort());
+  }
+
+  /** Why the origin could not be reached the last time; {@code null} when it could. */
+  public IOException failure() {
+    return failure;
+  }
+
+  private void accept() {
+    while (!door.isClosed()) {
+      try {
+        Socket taken = door.accept();
+        if (!room.tryAcquire()) {
+          taken.close();
+          continue;
+        }
+        open.add(taken);
+        start("page-line", () -> serve(taken));
+      } catch (IOException e) {
+        // Closed, or the one who came has gone again.
+      }
+    }
+  }
+
+  private void serve(Socket near) {
+    try (near) {
+      near.setTcpNoDelay(true);
+      if (LoopbackPeer.isOfThisAccount(near)) {
+        answer(near);
+      }
+    } catch (IOException e) {
+      // Either end went away.
+    } finally {
+      open.remove(near);
+      room.release();
+    }
+  }
+
+  private void answer(Socket near) throws IOException {
+    InputStream in = near.getInputStream();
+    OutputStream out = near.getOutputStream();
+    ProxyRequest request = ProxyRequest.read(in);
+    if (request == null) {
+      return;
+    }
+    if (!origin.is(request.host(), request.port())) {
+      refused.accept(request.host());
+      say(out, "403 Forbidden", "Only " + origin.text() + " is contacted for this page.");
+      return;
+    }
+    PageRoute.Line far;
+    try {
+      far = route.connect(request.host(), request.port());
+      failure = null;
+    } catch (IOException e) {
+      failure = e;
+      say(out, "502 Bad Gateway", "Not reached.");
+      return;
+    }
+    open.add(far);
+    try {
+      if (request.isTunnel()) {
+        out.write("HTTP/1.1 200 OK\r\n\r\n".getBytes(StandardCharsets.ISO_8859_1));
+        out.flush();
+      } else {
+        far.out().write(request.head());
+        far.out().flush();
+      }
+      PageRoute.Line to = far;
+      start("page-up", () -> carryUp(in, to));
+      carry(far.in(), out);
+    } finally {
+      far.close();
+      open.remove(far);
+    }
+  }
+
+  /** Who asked does not ask any more: what was on the way to it is not waited for. */
+  private static void carryUp(InputStream near, PageRoute.Line far) {
+    carry(near, far.out());
+    far.close();
+  }
+
+  private static void say(OutputStream out, String status, String why) throws IOException {
+    byte[] text = why.getBytes(StandardCharsets.UTF_8);
+    String head =
+        "HTTP/1.1 "
+            + status
+            + "\r\nContent-Type: text/plain; charset=utf-8\r\nContent-Length: "
+            + text.length
+            + "\r\nConnection: close\r\n\r\n";
+    out.write(head.getBytes(StandardCharsets.ISO_8859_1));
+    out.write(text);
+    out.flush();
+  }
+
+  private static void carry(InputStream from, OutputStream to) {
+    byte[] buffer = new byte[CHUNK];
+    try {
+      for (int count; (count = from.read(buffer)) >= 0; ) {
+        to.write(buffer, 0, count);
+        to.flush();
+      }
+    } catch (IOException e) {
+      // Either end went away; the other follows.
+    }
+  }
+
+  private static void start(String name, Runnable task) {
+    Thread thread = new Thread(task, name);
+    thread.setDaemon(true);
+    thread.start();
+  }
+
+  /** Ends all that goes through it. */
+  @Override
+  public void close() {
+    try {
+      door.close();
+      for (Closeable one : open) {
+        one.close();
+      }
+    } catch (IOException e) {
+      // Closed is what they are to be.
+    }
+  }
+}

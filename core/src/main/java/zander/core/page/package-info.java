@@ -1,0 +1,6 @@
+/**
+ * A page of a site beside the file that makes it: the one origin that is reached, by this computer
+ * or through the server, what it answers, and what the server's log says of that. No SSH types and
+ * no interface code.
+ */
+package zander.core.page;

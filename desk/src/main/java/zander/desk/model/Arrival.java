@@ -1,0 +1,26 @@
+package zander.desk.model;
+
+import zander.core.connect.Connection;
+import zander.desk.file.FileSheets;
+import zander.desk.folder.action.DeleteActions;
+import zander.desk.history.RecoveryModel;
+import zander.desk.words.Words;
+import zander.desk.work.Message;
+
+/** What a desk does first, once one is signed in. */
+final class Arrival {
+  private static final Words WORDS = Words.of(Arrival.class);
+
+  private Arrival() {}
+
+  /** Shows the first folder and what the server says, and offers what was left from before. */
+  static void begin(DeskModel desk, FileSheets files, Connection connection) {
+    desk.folder().land(connection.landing());
+    if (!connection.banner().isEmpty()) {
+      desk.folder().tell(new Message(WORDS.say("says", desk.entry().name()), connection.banner()));
+    }
+    RecoveryModel.look(desk, true);
+    new DeleteActions(desk.folder()).tidyHeld();
+    files.offerLeft();
+  }
+}

@@ -1,0 +1,2 @@
+/** The page of a site that a file makes: where it is seen, and how it is. No controls. */
+package zander.desk.page;

@@ -1,0 +1,2 @@
+/** The page of a site beside its file. */
+package zander.desk.view.page;
