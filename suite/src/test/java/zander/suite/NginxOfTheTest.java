@@ -83,6 +83,33 @@ public final class NginxOfTheTest implements AutoCloseable {
     return BINARY + " -s reload -c " + main;
   }
 
+  /**
+   * Serves a folder under a name, and under no other on the same port; waits until it does.
+   *
+   * @return the port
+   */
+  public int serve(String name, Path files, Path errors) throws Exception {
+    Files.writeString(
+        site,
+        "server {\n  listen 127.0.0.1:"
+            + port
+            + " default_server;\n  return 404;\n}\nserver {\n  listen 127.0.0.1:"
+            + port
+            + ";\n  server_name "
+            + name
+            + ";\n  root "
+            + files
+            + ";\n  error_log "
+            + errors
+            + ";\n}\n");
+    Process reload = new ProcessBuilder("sh", "-c", reload()).inheritIO().start();
+    reload.waitFor();
+    while (page().equals("level 3")) {
+      process.waitFor(20, TimeUnit.MILLISECONDS);
+    }
+    return port;
+  }
+
   private boolean answers() {
     try {
       return !page().isEmpty();

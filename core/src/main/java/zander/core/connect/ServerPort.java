@@ -39,9 +39,11 @@ public final class ServerPort {
     BlockingCalls.check("a port of the server");
     try {
       return TcpChannel.open(through.session, host, port);
-    } catch (SshChannelOpenException e) {
-      throw new Refused(e.getReasonCode() == ADMINISTRATIVELY_PROHIBITED, e);
     } catch (IOException e) {
+      // The library wraps what the server said into what it did not do.
+      if (e.getCause() instanceof SshChannelOpenException said) {
+        throw new Refused(said.getReasonCode() == ADMINISTRATIVELY_PROHIBITED, said);
+      }
       if (through.session.isOpen()) {
         throw e;
       }

@@ -23,6 +23,8 @@ record ProxyRequest(boolean isTunnel, String host, int port, byte[] head) {
   private static final Set<String> NOT_PASSED_ON =
       Set.of(
           "connection",
+          // Said anew: the address decides (RFC 9112, section 3.2.2).
+          "host",
           "proxy-connection",
           "proxy-authorization",
           "keep-alive",
@@ -57,7 +59,7 @@ record ProxyRequest(boolean isTunnel, String host, int port, byte[] head) {
   }
 
   private static ProxyRequest of(List<String> lines) throws IOException {
-    String[] first = lines.get(0).split(" ");
+    String[] first = lines.isEmpty() ? new String[0] : lines.get(0).split(" ");
     if (first.length != 3) {
       throw new IOException("this is not a request");
     }
@@ -73,7 +75,7 @@ record ProxyRequest(boolean isTunnel, String host, int port, byte[] head) {
       String path = target.getRawPath().isEmpty() ? "/" : target.getRawPath();
       String query = target.getRawQuery() == null ? "" : "?" + target.getRawQuery();
       StringBuilder head = new StringBuilder(first[0]).append(' ').append(path).append(query);
-      head.append(" HTTP/1.1\r\n");
+      head.append(" HTTP/1.1\r\nHost: ").append(target.getRawAuthority()).append("\r\n");
       for (String line : lines.subList(1, lines.size())) {
         int colon = line.indexOf(':');
         String name = colon < 0 ? line : line.substring(0, colon);

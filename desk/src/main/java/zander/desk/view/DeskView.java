@@ -72,7 +72,8 @@ final class DeskView extends VBox {
             model,
             () -> {
               show();
-              focusFront();
+              // A part of a pair comes into the window with the next frame.
+              Parts.later(2, this::focusFront);
             });
     model.subscriptions().atEnd(pages::end);
     getStyleClass().add("desk");

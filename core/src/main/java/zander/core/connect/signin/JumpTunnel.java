@@ -16,8 +16,7 @@ record JumpTunnel(TcpChannel channel) implements LoopbackLine.FarEnd {
   /**
    * Asks the jump host for a line to the next server. Waits for both.
    *
-   * @throws org.apache.sshd.common.channel.exception.SshChannelOpenException when it refuses, or
-   *     cannot reach the server
+   * @throws IOException when it refuses, or cannot reach the server
    */
   static JumpTunnel open(ClientSession through, ServerAddress next) throws IOException {
     return new JumpTunnel(TcpChannel.open(through, next.host(), next.port()));
