@@ -171,7 +171,8 @@ class OwnProgramTest {
                     .said()
                     .headline()
                     .equals("Could not start no-such-program-here"));
-    window.until("nothing is open", () -> window.desk().programs().countProperty().get() == 0);
+    window.until(
+        "nothing is open", () -> window.desk().fileSheets().programs().countProperty().get() == 0);
   }
 
   @Test
@@ -205,7 +206,8 @@ class OwnProgramTest {
     FileModel file = file();
     window.interact(() -> window.desk().close(file));
     window.press("#choice-close-without-saving");
-    window.until("nothing is open", () -> window.desk().programs().countProperty().get() == 0);
+    window.until(
+        "nothing is open", () -> window.desk().fileSheets().programs().countProperty().get() == 0);
     assertThat(window.content(PAGE)).isEqualTo(before);
     assertThat(read(copy)).isEqualTo("<!-- there -->\n" + before);
   }

@@ -26,6 +26,7 @@ import zander.core.change.effect.GuardRefused;
 import zander.core.change.effect.ReturnGuard;
 import zander.core.change.save.AtomicSave;
 import zander.core.change.save.CheckRefused;
+import zander.core.change.save.JointSave;
 import zander.core.change.save.NotPutBack;
 import zander.core.change.save.SaveFailure;
 import zander.core.change.save.StagedCheck;
@@ -114,6 +115,66 @@ class SafeChangeTest {
   private static String facts(Path file) throws Exception {
     return SystemSshd.run("stat", "-c", "%a %u %g %h %s", file.toString())
         + SystemSshd.run("getfacl", "-cn", "--absolute-names", file.toString());
+  }
+
+  @Test
+  void severalFilesAreSavedAsOneChangeOrNone() throws Exception {
+    Assumptions.assumeTrue(NginxOfTheTest.isPossible(), "needs nginx-light");
+    try (NginxOfTheTest nginx = new NginxOfTheTest(folder);
+        Connection connection = sshd.open("root")) {
+      Path site = nginx.site();
+      Path names = Files.writeString(site.resolveSibling("names.conf"), "map_hash_max_size 64;\n");
+      String siteBefore = Files.readString(site);
+      JointSave joint = new JointSave(connection.files(), connection, Journal.NONE);
+      List<StagedCheck> whole = List.of(new StagedCheck(nginx.check(), new Cancellation()));
+      JointSave.Failure failure =
+          catchThrowableOfType(
+              JointSave.Failure.class,
+              () ->
+                  joint.save(
+                      List.of(
+                          part(connection, site, siteBefore.replace("level 3", "level 5"), ""),
+                          part(connection, names, "map_hash_max_sise 64;\n", "")),
+                      whole));
+      assertThat(failure.part()).as("the file that nginx names").isEqualTo(1);
+      assertThat(failure.standing()).isEmpty();
+      assertThat(((CheckRefused) failure.getCause().getCause()).line()).hasValue(1);
+      assertThat(site).hasContent(siteBefore);
+      assertThat(names).hasContent("map_hash_max_size 64;");
+      JointSave.Part stale = part(connection, names, "map_hash_max_size 128;\n", "");
+      Files.writeString(names, "map_hash_max_size 256;\n");
+      failure =
+          catchThrowableOfType(
+              JointSave.Failure.class,
+              () ->
+                  joint.save(
+                      List.of(
+                          part(connection, site, siteBefore.replace("level 3", "level 5"), ""),
+                          stale),
+                      whole));
+      assertThat(failure.part()).isEqualTo(1);
+      assertThat(((SaveFailure) failure.getCause()).reason())
+          .isEqualTo(SaveFailure.Reason.CHANGED_MEANWHILE);
+      assertThat(site).hasContent(siteBefore);
+      assertThat(names).hasContent("map_hash_max_size 256;");
+      assertThat(
+              joint.save(
+                  List.of(
+                      part(connection, site, siteBefore.replace("level 3", "level 5"), ""),
+                      part(connection, names, "map_hash_max_size 512;\n", "grep -q 512 {file}")),
+                  whole))
+          .hasSize(2);
+      assertThat(site).content().contains("level 5");
+      assertThat(names).hasContent("map_hash_max_size 512;");
+    }
+  }
+
+  private static JointSave.Part part(Connection connection, Path file, String content, String check)
+      throws IOException {
+    return new JointSave.Part(
+        saver(connection).open(at(file), 1 << 20).version(),
+        content.getBytes(UTF_8),
+        new StagedCheck(check, new Cancellation()));
   }
 
   @Test

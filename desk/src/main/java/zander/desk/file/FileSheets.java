@@ -13,6 +13,7 @@ import zander.desk.file.own.OwnCopies;
 import zander.desk.file.own.OwnPrograms;
 import zander.desk.folder.FolderModel;
 import zander.desk.reading.ReadingModel;
+import zander.desk.save.JointSaveFlow;
 import zander.desk.save.KeptSaveRules;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.words.Words;
@@ -41,6 +42,12 @@ public final class FileSheets {
   public void offerLeft() {
     new DraftOffer(desk, folder, this, drafts).make();
     programs.begin();
+  }
+
+  /** Saves all that are not on the server yet as one change. */
+  public void saveAll() {
+    new JointSaveFlow(desk, kept.saveRules(), desk.openSheets().front())
+        .ask(desk.openSheets().of(FileModel.class));
   }
 
   /** Files that are open in other programs. */

@@ -164,7 +164,9 @@ public final class JournalModel extends Sheet {
     ask(
         Question.notice(
             new Message(
-                WORDS.say("putBackTheRights", Texts.count(all.size(), "entry")),
+                entry.kind() == ChangeKind.SAVE
+                    ? WORDS.say("putBackTheFiles", Texts.count(all.size(), "file"))
+                    : WORDS.say("putBackTheRights", Texts.count(all.size(), "entry")),
                 WORDS.say("entriesChangedSinceAre")),
             true,
             new Question.Choice(WORDS.say("putBackAll"), ticked -> putBackAll(all)),

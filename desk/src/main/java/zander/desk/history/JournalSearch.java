@@ -1,6 +1,7 @@
 package zander.desk.history;
 
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -19,6 +20,9 @@ import zander.desk.work.Background;
 
 /** Finds entries of a journal by words, off the interface thread; a newer search ends an older. */
 final class JournalSearch {
+  /** What one action does to many is listed as one. */
+  private static final Set<ChangeKind> TOGETHER = EnumSet.of(ChangeKind.RIGHTS, ChangeKind.SAVE);
+
   /** So many are listed; all are counted. */
   private static final int MOST_SHOWN = 20_000;
 
@@ -26,8 +30,9 @@ final class JournalSearch {
    * @param shown the newest first
    * @param all how many fit
    * @param putBack the numbers of those shown that were put back
-   * @param together rights that were set at once from the same to the same, and stand alike now: by
-   *     the number of the one that stands for them, the newest first
+   * @param together rights that were set at once from the same to the same, and files that were
+   *     saved as one change, which stand alike now: by the number of the one that stands for them,
+   *     the newest first
    */
   record Found(
       List<JournalEntry> shown,
@@ -85,7 +90,7 @@ final class JournalSearch {
       }
       boolean isPutBack = journal.isPutBack(entry);
       if (fits(entry, isPutBack, words, names)) {
-        if (words.isEmpty() && entry.kind() == ChangeKind.RIGHTS && entry.group() != 0) {
+        if (words.isEmpty() && TOGETHER.contains(entry.kind()) && entry.group() != 0) {
           List<JournalEntry> group =
               groups.computeIfAbsent(alike(entry, isPutBack, names), first -> new ArrayList<>());
           group.add(entry);
@@ -110,8 +115,12 @@ final class JournalSearch {
   private record Alike(long group, String what, boolean isPutBack, String outcome) {}
 
   private static Alike alike(JournalEntry entry, boolean isPutBack, AccountNames names) {
-    return new Alike(
-        entry.group(), EntryWords.what(entry, names), isPutBack, OutcomeWords.of(entry.outcome()));
+    // How large files were before says nothing of what was done to them.
+    String what =
+        entry.kind() == ChangeKind.SAVE
+            ? ChangeKind.SAVE.name() + entry.undoes()
+            : EntryWords.what(entry, names);
+    return new Alike(entry.group(), what, isPutBack, OutcomeWords.of(entry.outcome()));
   }
 
   private static boolean fits(

@@ -20,7 +20,6 @@ import zander.core.journal.JournalEntry;
 import zander.core.page.PageRoutes;
 import zander.desk.file.Drafts;
 import zander.desk.file.FileSheets;
-import zander.desk.file.own.OwnPrograms;
 import zander.desk.folder.FolderModel;
 import zander.desk.folder.action.CopyText;
 import zander.desk.history.JournalModel;
@@ -269,9 +268,9 @@ public final class DeskModel implements OpenDesk {
     return folder.path() == null ? home() : folder.path();
   }
 
-  /** Files that are open in other programs of this computer. */
-  public OwnPrograms programs() {
-    return files.programs();
+  /** Files that are open, here or in other programs of this computer. */
+  public FileSheets fileSheets() {
+    return files;
   }
 
   public void openShell() {

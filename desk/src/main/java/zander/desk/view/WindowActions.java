@@ -13,6 +13,7 @@ import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
 import zander.desk.reading.ReadingModel;
 import zander.desk.sheet.Action;
+import zander.desk.sheet.Sheet;
 import zander.desk.view.compare.CompareActions;
 import zander.desk.view.compare.CompareView;
 import zander.desk.view.file.FileActions;
@@ -269,6 +270,13 @@ final class WindowActions {
         unless(
             desk -> front(desk) != null && front(desk).unsavedProperty().get(),
             WORDS.say("nothingIsUnsavedIn")));
+    onDesk(
+        WORDS.say("saveAllAsOne"),
+        "Ctrl+Shift+S",
+        desk -> desk.fileSheets().saveAll(),
+        unless(
+            desk -> desk.sheets().stream().filter(Sheet::isUnsaved).count() > 1,
+            WORDS.say("fewerThanTwoUnsaved")));
     onDesk(WORDS.say("journalOfThisServer"), "Alt+J", JournalSheet::open);
     onDesk(WORDS.say("nextSheet"), "Ctrl+Page Down", desk -> window.step(desk, 1));
     onDesk(WORDS.say("previousSheet"), "Ctrl+Page Up", desk -> window.step(desk, -1));

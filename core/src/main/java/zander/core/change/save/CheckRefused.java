@@ -29,6 +29,11 @@ public final class CheckRefused extends IOException {
     this.file = file;
   }
 
+  /** The same, as it is about another file. */
+  CheckRefused about(String name) {
+    return new CheckRefused(command, exit, said, name);
+  }
+
   public String command() {
     return command;
   }

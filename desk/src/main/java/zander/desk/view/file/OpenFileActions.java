@@ -31,13 +31,13 @@ public final class OpenFileActions {
         new Action(
             WORDS.say("doneInTheOther"),
             "",
-            () -> withFile(desk.programs()::askToStop),
+            () -> withFile(desk.fileSheets().programs()::askToStop),
             () ->
                 desk.currentProperty().get() instanceof FileModel file
-                        && !desk.programs().nameFor(file).isEmpty()
+                        && !desk.fileSheets().programs().nameFor(file).isEmpty()
                     ? ""
                     : WORDS.say("noFileThatIs")),
-        new Action(WORDS.say("filesOpenInOther"), "", desk.programs()::tellAll));
+        new Action(WORDS.say("filesOpenInOther"), "", desk.fileSheets().programs()::tellAll));
   }
 
   private void withFile(Consumer<FileModel> then) {
@@ -49,9 +49,9 @@ public final class OpenFileActions {
   private void open() {
     Sheet front = desk.currentProperty().get();
     if (front == desk.folder()) {
-      desk.programs().ask(desk.folder().selection().get(0).path());
+      desk.fileSheets().programs().ask(desk.folder().selection().get(0).path());
     } else {
-      withFile(desk.programs()::ask);
+      withFile(desk.fileSheets().programs()::ask);
     }
   }
 
