@@ -15,6 +15,9 @@ import java.util.regex.Pattern;
  * @param lexer of the library, by its name there; {@code null} where {@link #rules} colour it
  * @param rules what is coloured in a line, the first that fits at a place
  * @param comment what begins and what ends a comment; the second is empty for the line's end
+ * @param links expressions of what names another file, whose first group is that name
+ * @param linksFrom where relative ones begin: a folder, or {@link #SITE}; {@code null} for the
+ *     folder of the file
  */
 public record Language(
     String name,
@@ -23,7 +26,16 @@ public record Language(
     Pattern first,
     String lexer,
     List<Rule> rules,
-    List<String> comment) {
+    List<String> comment,
+    List<Pattern> links,
+    String linksFrom) {
+  /** As in pages: relative to the file, and absolute from where the site begins. */
+  public static final String SITE = "site";
+
+  /** Whether its links are those of pages. */
+  public boolean isOfSites() {
+    return SITE.equals(linksFrom);
+  }
 
   /**
    * A part of a line.
@@ -40,7 +52,9 @@ public record Language(
       @JsonProperty("first") String first,
       @JsonProperty("lexer") String lexer,
       @JsonProperty("rules") List<List<String>> rules,
-      @JsonProperty("comment") List<String> comment) {
+      @JsonProperty("comment") List<String> comment,
+      @JsonProperty("links") List<String> links,
+      @JsonProperty("linksFrom") String linksFrom) {
     Language read() {
       return new Language(
           name,
@@ -51,7 +65,9 @@ public record Language(
           orNone(rules).stream()
               .map(rule -> new Rule(rule.get(0), Pattern.compile(rule.get(1))))
               .toList(),
-          comment);
+          comment,
+          orNone(links).stream().map(Pattern::compile).toList(),
+          linksFrom);
     }
 
     private static <T> List<T> orNone(List<T> some) {

@@ -15,7 +15,16 @@ import zander.core.files.RemotePath;
 public final class Languages {
   /** What is none of them. */
   public static final Language PLAIN =
-      new Language("plain text", List.of(), List.of(), null, null, List.of(), List.of("#", ""));
+      new Language(
+          "plain text",
+          List.of(),
+          List.of(),
+          null,
+          null,
+          List.of(),
+          List.of("#", ""),
+          List.of(),
+          null);
 
   private static final List<Language> ALL = read();
 

@@ -28,6 +28,7 @@ import zander.desk.save.SaveFlow;
 import zander.desk.save.SaveQuestions;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Sheet;
+import zander.desk.sheet.Texts;
 import zander.desk.words.Words;
 
 /** A text file of the server being edited: the text here, the version over there, and saving. */
@@ -51,6 +52,7 @@ public final class FileModel extends Sheet implements EditedFile {
   private final FindInFile find;
   private final ChangedLines changes;
   private final DraftKeeper draftKeeper;
+  private final FileLinks links;
   private final TypedQuestions typed;
 
   /** What is kept on this computer of files that are edited. */
@@ -68,6 +70,7 @@ public final class FileModel extends Sheet implements EditedFile {
     this.changes = new ChangedLines(desk.background(), text);
     this.serverCopy = new ServerCopy(desk, this, questions, told);
     this.typed = new TypedQuestions(this, text, language, told);
+    this.links = new FileLinks(desk, this);
     this.draftKeeper = new DraftKeeper(desk, kept.drafts, this::draft);
     language.set(told.languageOf(path, decoded.text()));
     setTitle(path.name());
@@ -131,6 +134,7 @@ public final class FileModel extends Sheet implements EditedFile {
     text.edited(now);
     draftKeeper.keepSoon();
     changes.lookSoon();
+    links.lookSoon();
     setUnsaved(text.isUnsaved());
     state.set(isUnsaved() ? WORDS.say("notOnTheServer") : WORDS.say("asOnTheServer"));
   }
@@ -143,6 +147,11 @@ public final class FileModel extends Sheet implements EditedFile {
   /** Which of its lines are not as on the server. */
   public ChangedLines changes() {
     return changes;
+  }
+
+  /** What it names on the server. */
+  public FileLinks links() {
+    return links;
   }
 
   /** Shows in the sheet what saving would change. */
@@ -235,7 +244,10 @@ public final class FileModel extends Sheet implements EditedFile {
 
   /** The facts beside the name: encoding, line ends, lines. */
   public String facts() {
-    return text.facts() + (isSavedInSteps() ? WORDS.say("savesInTwoSteps") : "");
+    int dead = links.deadProperty().get().size();
+    return text.facts()
+        + (dead == 0 ? "" : "   " + Texts.count(dead, "deadLink"))
+        + (isSavedInSteps() ? WORDS.say("savesInTwoSteps") : "");
   }
 
   /** Whether the server cannot replace a file in one step. */

@@ -28,9 +28,6 @@ import zander.core.edit.Brackets;
 import zander.core.edit.HiddenCharacters;
 import zander.core.edit.TextFile;
 import zander.core.files.RemotePath;
-import zander.core.find.TextPlaces;
-import zander.desk.edit.FindInFile;
-import zander.desk.edit.Language;
 import zander.desk.file.FileModel;
 import zander.desk.file.TypedQuestions;
 import zander.desk.file.own.OwnPrograms;
@@ -63,7 +60,7 @@ public final class FileView extends VBox implements SheetView {
   private final LineCommands lines;
   private final PairTyping pairs;
   private final FindBar findBar;
-  private Highlighter highlighter;
+  private final FileColours colours;
 
   /** The brackets that were marked last. */
   private Brackets.Pair paired;
@@ -109,6 +106,7 @@ public final class FileView extends VBox implements SheetView {
     lines = new LineCommands(area, model.languageProperty()::get);
     pairs = new PairTyping(area, model.languageProperty()::get);
     findBar = new FindBar(area, model.find());
+    colours = new FileColours(area, model, pairs);
     Nodes.addInputMap(
         area,
         InputMap.sequence(
@@ -131,15 +129,8 @@ public final class FileView extends VBox implements SheetView {
     getChildren()
         .addAll(
             bar, new QuestionStrip(model.questionProperty(), area::requestFocus), findBar, scroll);
-    model
-        .find()
-        .foundProperty()
-        .addListener(
-            (observed, old, now) -> {
-              if (highlighter != null) {
-                highlighter.marksChanged();
-              }
-            });
+    model.links().deadProperty().addListener((observed, old, now) -> facts.setText(model.facts()));
+    new LinkMenu(area, model.links());
     Repeating.whileShown(this, LOOK_EVERY, model::lookForChanges);
   }
 
@@ -202,7 +193,7 @@ public final class FileView extends VBox implements SheetView {
     if (first) {
       area.setUndoManager(UndoUtils.defaultUndoManager(area));
     }
-    if (highlighter == null) {
+    if (!colours.haveBegun()) {
       listen();
     }
     area.moveTo(0);
@@ -213,20 +204,13 @@ public final class FileView extends VBox implements SheetView {
 
   /** Once the text is there: to hear of it costs each listener a pass over it. */
   private void listen() {
-    highlighter = new Highlighter(area, model.languageProperty().get(), this::found, pairs::marked);
-    model.languageProperty().addListener((observed, old, now) -> colourAs(now));
+    colours.begin();
     // Not the text's own property: listened to, it is made anew with every colour.
     var changes = area.multiPlainChanges();
     changes.subscribe(this::tell);
     changes
         .successionEnds(Duration.ofMillis(300))
         .subscribe(change -> facts.setText(model.facts()));
-  }
-
-  private void colourAs(Language language) {
-    highlighter.stop();
-    highlighter = new Highlighter(area, language, this::found, pairs::marked);
-    highlighter.marksChanged();
   }
 
   private void tell(List<PlainTextChange> changes) {
@@ -286,13 +270,6 @@ public final class FileView extends VBox implements SheetView {
     }
   }
 
-  private List<TextPlaces.Place> found(int from, int to) {
-    FindInFile.Found found = model.find().foundProperty().get();
-    int first = found.from(from);
-    int last = found.from(to);
-    return found.places().subList(first, Math.max(first, last));
-  }
-
   private void tellPlace() {
     String line = area.getParagraph(area.getCurrentParagraph()).getText();
     int column = Math.min(area.getCaretColumn(), line.length());
@@ -304,8 +281,8 @@ public final class FileView extends VBox implements SheetView {
             + (column + 1)
             + (hidden != null && hidden.end() == column ? " " + hidden.name() : ""));
     Brackets.Pair beside = pairs.marked();
-    if (highlighter != null && !Objects.equals(beside, paired)) {
-      highlighter.marksChanged();
+    if (!Objects.equals(beside, paired)) {
+      colours.marksChanged();
     }
     paired = beside;
   }
@@ -338,6 +315,13 @@ public final class FileView extends VBox implements SheetView {
     } else {
       findBar.before();
     }
+  }
+
+  /** Opens the file that the link at the cursor leads to. */
+  void openLink() {
+    model
+        .links()
+        .open(area.getParagraph(area.getCurrentParagraph()).getText(), area.getCaretColumn());
   }
 
   /** From the cursor on, and from the start behind the last. */
@@ -383,8 +367,6 @@ public final class FileView extends VBox implements SheetView {
 
   @Override
   public void dispose() {
-    if (highlighter != null) {
-      highlighter.stop();
-    }
+    colours.stop();
   }
 }

@@ -3,6 +3,7 @@ package zander.desk.view.file;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
+import java.util.function.Function;
 import java.util.function.Supplier;
 import javax.swing.text.Segment;
 import org.fife.ui.rsyntaxtextarea.SyntaxConstants;
@@ -16,6 +17,7 @@ import org.fxmisc.richtext.model.StyleSpansBuilder;
 import org.reactfx.Subscription;
 import zander.core.edit.Brackets;
 import zander.core.edit.HiddenCharacters;
+import zander.core.edit.TextLinks;
 import zander.core.find.TextPlaces.Place;
 import zander.desk.edit.Language;
 import zander.desk.edit.RuleColours;
@@ -40,6 +42,7 @@ final class Highlighter {
   private final Marks marks;
   private final Supplier<Brackets.Pair> pairs;
   private final boolean plain;
+  private final Function<String, List<TextLinks.Link>> dead;
   private boolean styling;
   private boolean due;
 
@@ -51,9 +54,16 @@ final class Highlighter {
 
   /**
    * @param pairs gives the brackets that are marked; or {@code null}
+   * @param dead gives the links of a line that lead nowhere
    */
-  Highlighter(CodeArea area, Language language, Marks marks, Supplier<Brackets.Pair> pairs) {
+  Highlighter(
+      CodeArea area,
+      Language language,
+      Marks marks,
+      Supplier<Brackets.Pair> pairs,
+      Function<String, List<TextLinks.Link>> dead) {
     this.area = area;
+    this.dead = dead;
     this.marks = marks;
     this.pairs = pairs;
     this.language = language;
@@ -125,7 +135,7 @@ final class Highlighter {
     int to = -1;
     for (int line = first; line <= last; line++) {
       StyleSpans<Collection<String>> spans =
-          withPair(pair, line, withHidden(line, withMarks(line, spans(line))));
+          withPair(pair, line, withHidden(line, withDead(line, withMarks(line, spans(line)))));
       wanted.add(spans);
       if (!spans.equals(area.getStyleSpans(line))) {
         from = from < 0 ? line : from;
@@ -185,6 +195,24 @@ final class Highlighter {
     }
     found.add(List.of(), start + length - at);
     return spans.overlay(found.create(), Highlighter::both);
+  }
+
+  private StyleSpans<Collection<String>> withDead(int line, StyleSpans<Collection<String>> spans) {
+    int length = area.getParagraphLength(line);
+    List<TextLinks.Link> links =
+        length > LONG_LINE ? List.of() : dead.apply(area.getParagraph(line).getText());
+    if (links.isEmpty()) {
+      return spans;
+    }
+    StyleSpansBuilder<Collection<String>> marked = new StyleSpansBuilder<>();
+    int at = 0;
+    for (TextLinks.Link link : links) {
+      marked.add(List.of(), link.start() - at);
+      marked.add(List.of("dead-link"), link.end() - link.start());
+      at = link.end();
+    }
+    marked.add(List.of(), length - at);
+    return spans.overlay(marked.create(), Highlighter::both);
   }
 
   private StyleSpans<Collection<String>> withHidden(

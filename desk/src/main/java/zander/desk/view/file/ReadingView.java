@@ -83,7 +83,7 @@ public final class ReadingView extends VBox
     if (language == Languages.PLAIN) {
       language = Languages.named("log").orElseThrow();
     }
-    highlighter = new Highlighter(area, language, this::found, () -> null);
+    highlighter = new Highlighter(area, language, this::found, () -> null, line -> List.of());
     bar = new ReadingBar(model, this);
     Nodes.addInputMap(
         area,

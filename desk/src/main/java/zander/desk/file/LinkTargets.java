@@ -1,0 +1,90 @@
+package zander.desk.file;
+
+import java.nio.charset.StandardCharsets;
+import java.util.regex.Pattern;
+import zander.core.files.RemotePath;
+import zander.core.files.WireName;
+import zander.desk.edit.Language;
+import zander.desk.sheet.OpenDesk;
+
+/** What the links of a text lead to on the server. Interface thread. */
+final class LinkTargets {
+  /** A scheme of an address (RFC 3986, section 3.1), or what a program puts in later. */
+  private static final Pattern NOT_A_PATH =
+      Pattern.compile("^(?:[A-Za-z][A-Za-z0-9+.-]*:|//|#|\\?|~).*|.*(?:<\\?|\\{\\{|[$*]).*");
+
+  private final RemotePath folder;
+
+  /** Where paths of the site begin; {@code null} where that is not known. */
+  private final RemotePath site;
+
+  private final Language language;
+
+  LinkTargets(OpenDesk desk, RemotePath file, Language language) {
+    this.language = language;
+    this.folder =
+        language.linksFrom() == null || language.isOfSites()
+            ? file.parent()
+            : RemotePath.of(language.linksFrom());
+    this.site =
+        file.chain().stream()
+            .filter(part -> desk.publicAddress(part) != null)
+            .findFirst()
+            .orElse(null);
+  }
+
+  /** {@code null} for what is no path of this server. */
+  RemotePath of(String target) {
+    String path = language.isOfSites() ? target.replaceFirst("[?#].*", "") : target;
+    if (path.isBlank() || NOT_A_PATH.matcher(target).matches()) {
+      return null;
+    }
+    boolean whole = path.startsWith("/");
+    if (language.isOfSites() && whole && site == null) {
+      return null;
+    }
+    String wire = wire(path);
+    try {
+      return language.isOfSites() && whole
+          ? RemotePath.of(site.wire() + wire)
+          : whole ? RemotePath.of(wire) : folder.resolve(WireName.toText(wire));
+    } catch (IllegalArgumentException e) {
+      return null;
+    }
+  }
+
+  /** In addresses, what is no letter stands by its number (RFC 3986, section 2.1). */
+  private String wire(String path) {
+    byte[] bytes = path.getBytes(StandardCharsets.UTF_8);
+    StringBuilder wire = new StringBuilder();
+    for (int i = 0; i < bytes.length; i++) {
+      int high = language.isOfSites() && i + 2 < bytes.length ? digit(bytes[i + 1]) : -1;
+      int low = high < 0 ? -1 : digit(bytes[i + 2]);
+      if (bytes[i] == '%' && low >= 0) {
+        wire.append((char) (high * 16 + low));
+        i += 2;
+      } else {
+        wire.append((char) (bytes[i] & 0xff));
+      }
+    }
+    return wire.toString();
+  }
+
+  private static int digit(byte letter) {
+    return Character.digit((char) letter, 16);
+  }
+
+  /** A name as it is written into a link. */
+  String written(String name) {
+    if (!language.isOfSites()) {
+      return name;
+    }
+    StringBuilder text = new StringBuilder();
+    for (byte b : name.getBytes(StandardCharsets.UTF_8)) {
+      char c = (char) (b & 0xff);
+      boolean plain = c > ' ' && c < 0x7f && "\"'<>%#?`{}".indexOf(c) < 0;
+      text.append(plain ? String.valueOf(c) : String.format("%%%02X", (int) c));
+    }
+    return text.toString();
+  }
+}
