@@ -1,5 +1,6 @@
 package zander.core.files;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -109,6 +110,23 @@ public final class RemotePath implements Comparable<RemotePath> {
     chain.add(ROOT);
     Collections.reverse(chain);
     return chain;
+  }
+
+  /**
+   * This path as it is from a folder, for people: {@code ../img/a.svg}; {@code .} for the folder
+   * itself.
+   */
+  public String relativeTo(RemotePath folder) {
+    List<RemotePath> from = folder.chain();
+    List<RemotePath> to = chain();
+    int same = 0;
+    while (same < from.size() && same < to.size() && from.get(same).equals(to.get(same))) {
+      same++;
+    }
+    String up = "../".repeat(from.size() - same);
+    String rest = wire.substring(to.get(same - 1).wire.length()).replaceFirst("^/", "");
+    String text = new String(WireName.bytes(up + rest), StandardCharsets.UTF_8);
+    return text.isEmpty() ? "." : text;
   }
 
   @Override

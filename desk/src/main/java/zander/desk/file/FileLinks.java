@@ -20,6 +20,7 @@ import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.listing.NaturalOrder;
 import zander.desk.edit.Language;
+import zander.desk.edit.LinkTargets;
 import zander.desk.sheet.OpenDesk;
 
 /**

@@ -16,6 +16,9 @@ import zander.desk.reading.ReadingModel;
 import zander.desk.save.JointSaveFlow;
 import zander.desk.save.KeptSaveRules;
 import zander.desk.sheet.OpenDesk;
+import zander.desk.template.SnippetSteps;
+import zander.desk.template.TemplateSteps;
+import zander.desk.template.Templates;
 import zander.desk.words.Words;
 
 /** Opens files as sheets of a desk, each once. Used on the interface thread only. */
@@ -28,9 +31,16 @@ public final class FileSheets {
   private final Set<RemotePath> opening = new HashSet<>();
   private final OwnPrograms programs;
   private final Drafts drafts;
+  private final Templates templates;
 
   public FileSheets(
-      OpenDesk desk, FolderModel folder, Drafts drafts, OwnCopies copies, KeptSaveRules saveRules) {
+      OpenDesk desk,
+      FolderModel folder,
+      Drafts drafts,
+      OwnCopies copies,
+      KeptSaveRules saveRules,
+      Templates templates) {
+    this.templates = templates;
     this.drafts = drafts;
     this.programs = new OwnPrograms(desk, folder, copies, this::open);
     this.desk = desk;
@@ -42,6 +52,16 @@ public final class FileSheets {
   public void offerLeft() {
     new DraftOffer(desk, folder, this, drafts).make();
     programs.begin();
+  }
+
+  /** New files from texts that are kept, or that are open. */
+  public TemplateSteps newFiles() {
+    return new TemplateSteps(desk, templates, desk.openSheets().front());
+  }
+
+  /** Pieces of text for a file. */
+  public SnippetSteps snippetsFor(FileModel file) {
+    return new SnippetSteps(templates, file, file.languageProperty().get().name());
   }
 
   /** Saves all that are not on the server yet as one change. */

@@ -36,6 +36,7 @@ import zander.desk.reach.SignInRunner;
 import zander.desk.reach.TypedServer;
 import zander.desk.reach.VaultModel;
 import zander.desk.save.KeptSaveRules;
+import zander.desk.template.Templates;
 import zander.desk.transfer.SavedRules;
 import zander.desk.transfer.TransferModel;
 import zander.desk.waterline.DeskTransfers;
@@ -59,6 +60,7 @@ public final class AppModel {
   private final Settings settings;
   private final SavedRules keptRules;
   private final KeptSaveRules saveRules;
+  private final Templates templates;
   private final ObservableList<DeskModel> desks = FXCollections.observableArrayList();
   private final ObjectProperty<DeskModel> current = new SimpleObjectProperty<>();
   private final ReadOnlyObjectWrapper<SignInModel> signIn = new ReadOnlyObjectWrapper<>();
@@ -77,6 +79,7 @@ public final class AppModel {
     this.stateFolder = places.state();
     this.keptRules = new SavedRules(stateFolder, background);
     this.saveRules = new KeptSaveRules(stateFolder.resolve("checks.json"), background);
+    this.templates = new Templates(stateFolder, background);
     this.settings = new Settings(stateFolder.resolve("settings.json"), background);
     this.dark = settings.property(Settings.DARK);
     this.localFold = new LocalFold(settings, current.flatMap(DeskModel::currentProperty));
@@ -254,7 +257,8 @@ public final class AppModel {
         folder,
         draftsOf(desk.entry(), desk.actsAs()),
         new OwnCopies(stateFolder.resolve("open").resolve(own)),
-        saveRules());
+        saveRules(),
+        templates);
   }
 
   /**

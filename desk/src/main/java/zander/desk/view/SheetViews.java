@@ -48,7 +48,7 @@ final class SheetViews {
     shows(CheckModel.class, CheckView::new);
     shows(TreeRightsModel.class, sheet -> new TreeRightsView(sheet, desk.local()::folder));
     shows(FindingsModel.class, FindingsView::new);
-    shows(FileModel.class, file -> new FileView(file, desk.fileSheets().programs(), desk::goTo));
+    shows(FileModel.class, file -> new FileView(file, desk.fileSheets(), desk::goTo));
     shows(CompareModel.class, CompareView::new);
     shows(ReadingModel.class, ReadingView::new);
     shows(ShellModel.class, shell -> new ShellView(desk, shell));

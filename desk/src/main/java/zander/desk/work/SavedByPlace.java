@@ -32,6 +32,11 @@ public final class SavedByPlace<T> {
         failure -> {});
   }
 
+  /** All that was chosen, by its place. */
+  public Map<String, T> all() {
+    return Map.copyOf(kept);
+  }
+
   /** {@code null} when nothing was chosen for it. */
   public T of(String place) {
     return kept.get(place);

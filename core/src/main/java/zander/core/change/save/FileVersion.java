@@ -18,6 +18,8 @@ import zander.core.files.RemotePath;
  */
 public record FileVersion(
     RemotePath asked, RemotePath real, RemoteAttributes attributes, byte[] digest, byte[] perhaps) {
+  /** What {@link #digestText()} is of an empty file. */
+  public static final String DIGEST_OF_NOTHING = digestText(new byte[0]);
 
   public static FileVersion of(
       RemotePath asked, RemotePath real, RemoteAttributes attributes, byte[] content) {

@@ -57,21 +57,7 @@ public final class CopyText {
 
   /** The path from the folder of another file, as a link in that file would have it. */
   public String relativeTo(RemotePath file) {
-    return lines(path -> relative(file.parent(), path));
-  }
-
-  static String relative(RemotePath from, RemotePath to) {
-    List<RemotePath> a = from.chain();
-    List<RemotePath> b = to.chain();
-    int same = 0;
-    while (same < a.size() && same < b.size() && a.get(same).equals(b.get(same))) {
-      same++;
-    }
-    String up = "../".repeat(a.size() - same);
-    String rest = to.wire().substring(b.get(same - 1).wire().length()).replaceFirst("^/", "");
-    String wire = up + rest;
-    String text = new String(WireName.bytes(wire), java.nio.charset.StandardCharsets.UTF_8);
-    return text.isEmpty() ? "." : text;
+    return lines(path -> path.relativeTo(file.parent()));
   }
 
   /** The public address that goes with a path, by its marked folder; {@code null} for none. */

@@ -30,6 +30,8 @@ public final class FileActions {
     actions.add(WORDS.say("colourAsAnotherLanguage"), "", file -> file.typed().askForLanguage());
     actions.add(WORDS.say("changeLineEnds"), "", file -> file.typed().askForLineEnds());
     actions.add(WORDS.say("goToTheNext"), "", FileView::goToHidden);
+    actions.add(WORDS.say("insertASnippet"), "Alt+Shift+T", FileView::insertSnippet);
+    actions.add(WORDS.say("keepASnippet"), "", FileView::keepSnippet);
     actions.add(WORDS.say("openTheLink"), "Ctrl+Enter", FileView::openLink);
     actions.add(WORDS.say("checksAndCommandsWith"), "", FileView::askForRules);
     actions.add(

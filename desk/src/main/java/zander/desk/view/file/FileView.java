@@ -29,8 +29,8 @@ import zander.core.edit.HiddenCharacters;
 import zander.core.edit.TextFile;
 import zander.core.files.RemotePath;
 import zander.desk.file.FileModel;
+import zander.desk.file.FileSheets;
 import zander.desk.file.TypedQuestions;
-import zander.desk.file.own.OwnPrograms;
 import zander.desk.view.folder.PathBar;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
@@ -59,6 +59,8 @@ public final class FileView extends VBox implements SheetView {
   private final Label place = Parts.label("1:1", "quiet", "figures");
   private final LineCommands lines;
   private final PairTyping pairs;
+  private final SnippetStops snippets;
+  private final FileSheets sheets;
   private final FindBar findBar;
   private final FileColours colours;
 
@@ -68,8 +70,9 @@ public final class FileView extends VBox implements SheetView {
   /** Whether the model's own text comes into the editor. */
   private boolean showing;
 
-  public FileView(FileModel model, OwnPrograms programs, Consumer<RemotePath> goTo) {
+  public FileView(FileModel model, FileSheets sheets, Consumer<RemotePath> goTo) {
     this.model = model;
+    this.sheets = sheets;
     getStyleClass().add("sheet");
     PathBar path =
         new PathBar("file-path", typed -> goTo.accept(model.path().parent().resolve(typed)));
@@ -94,7 +97,7 @@ public final class FileView extends VBox implements SheetView {
             : WORDS.say("writtenBesideThenPut"));
     save.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
     save.disableProperty().bind(model.busyProperty().or(model.unsavedProperty().not()));
-    OwnProgramTag elsewhere = new OwnProgramTag(programs, model);
+    OwnProgramTag elsewhere = new OwnProgramTag(sheets.programs(), model);
     HBox bar = Parts.row("sheet-bar", path, elsewhere, state, place, facts, save);
     // Before the file's name would have no room.
     facts.managedProperty().bind(bar.widthProperty().greaterThanOrEqualTo(FACTS_FROM));
@@ -104,6 +107,7 @@ public final class FileView extends VBox implements SheetView {
     area.getStyleClass().add("editor");
     new LineMarks(area, model.changes());
     lines = new LineCommands(area, model.languageProperty()::get);
+    snippets = new SnippetStops(area);
     pairs = new PairTyping(area, model.languageProperty()::get);
     findBar = new FindBar(area, model.find());
     colours = new FileColours(area, model, pairs);
@@ -111,7 +115,13 @@ public final class FileView extends VBox implements SheetView {
         area,
         InputMap.sequence(
             InputMap.consume(EventPattern.keyPressed(KeyCode.ENTER), event -> lines.newLine()),
-            InputMap.consume(EventPattern.keyPressed(KeyCode.TAB), event -> lines.tab()),
+            InputMap.consume(
+                EventPattern.keyPressed(KeyCode.TAB),
+                event -> {
+                  if (!snippets.next()) {
+                    lines.tab();
+                  }
+                }),
             InputMap.consume(
                 EventPattern.keyPressed(KeyCode.TAB, KeyCombination.SHIFT_DOWN),
                 event -> lines.outdent())));
@@ -314,6 +324,16 @@ public final class FileView extends VBox implements SheetView {
       findBar.next();
     } else {
       findBar.before();
+    }
+  }
+
+  void insertSnippet() {
+    sheets.snippetsFor(model).insert(snippets::insert);
+  }
+
+  void keepSnippet() {
+    if (!area.getSelectedText().isBlank()) {
+      sheets.snippetsFor(model).keep(area.getSelectedText());
     }
   }
 

@@ -26,7 +26,7 @@ public final class OpenFileActions {
             WORDS.say("compareSideBySide"),
             "Alt+Shift+E",
             () -> withFile(file -> CompareModel.show(desk, file)),
-            () -> desk.currentProperty().get() instanceof FileModel ? "" : WORDS.say("noFileIsIn")),
+            this::whyNoFile),
         new Action(WORDS.say("openInAnotherProgram"), "Alt+Shift+O", this::open, this::whyNotOpen),
         new Action(
             WORDS.say("doneInTheOther"),
@@ -37,7 +37,25 @@ public final class OpenFileActions {
                         && !desk.fileSheets().programs().nameFor(file).isEmpty()
                     ? ""
                     : WORDS.say("noFileThatIs")),
+        new Action(
+            WORDS.say("keepAsTemplate"),
+            "",
+            () -> withFile(file -> desk.fileSheets().newFiles().keep(file.path(), file.text())),
+            this::whyNoFile),
+        new Action(
+            WORDS.say("copyIntoNew"),
+            "",
+            () -> withFile(file -> desk.fileSheets().newFiles().copy(file.path(), file.text())),
+            this::whyNoFile),
+        new Action(
+            WORDS.say("newFromTemplate"),
+            "Ctrl+Shift+N",
+            () -> desk.fileSheets().newFiles().make(desk.folderInFront())),
         new Action(WORDS.say("filesOpenInOther"), "", desk.fileSheets().programs()::tellAll));
+  }
+
+  private String whyNoFile() {
+    return desk.currentProperty().get() instanceof FileModel ? "" : WORDS.say("noFileIsIn");
   }
 
   private void withFile(Consumer<FileModel> then) {

@@ -1,14 +1,16 @@
-package zander.desk.file;
+package zander.desk.edit;
 
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import zander.core.edit.TextLinks;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
-import zander.desk.edit.Language;
 import zander.desk.sheet.OpenDesk;
 
 /** What the links of a text lead to on the server. Interface thread. */
-final class LinkTargets {
+public final class LinkTargets {
   /** A scheme of an address (RFC 3986, section 3.1), or what a program puts in later. */
   private static final Pattern NOT_A_PATH =
       Pattern.compile("^(?:[A-Za-z][A-Za-z0-9+.-]*:|//|#|\\?|~).*|.*(?:<\\?|\\{\\{|[$*]).*");
@@ -20,7 +22,10 @@ final class LinkTargets {
 
   private final Language language;
 
-  LinkTargets(OpenDesk desk, RemotePath file, Language language) {
+  /**
+   * @param file whose links they are
+   */
+  public LinkTargets(OpenDesk desk, RemotePath file, Language language) {
     this.language = language;
     this.folder =
         language.linksFrom() == null || language.isOfSites()
@@ -34,7 +39,7 @@ final class LinkTargets {
   }
 
   /** {@code null} for what is no path of this server. */
-  RemotePath of(String target) {
+  public RemotePath of(String target) {
     String path = language.isOfSites() ? target.replaceFirst("[?#].*", "") : target;
     if (path.isBlank() || NOT_A_PATH.matcher(target).matches()) {
       return null;
@@ -75,7 +80,7 @@ final class LinkTargets {
   }
 
   /** A name as it is written into a link. */
-  String written(String name) {
+  public String written(String name) {
     if (!language.isOfSites()) {
       return name;
     }
@@ -86,5 +91,38 @@ final class LinkTargets {
       text.append(plain ? String.valueOf(c) : String.format("%%%02X", (int) c));
     }
     return text.toString();
+  }
+
+  /**
+   * A text with its relative links as they are from another folder, so that they lead to where they
+   * led.
+   */
+  public String moved(String text, RemotePath to) {
+    if (to.equals(folder) || (language.linksFrom() != null && !language.isOfSites())) {
+      return text;
+    }
+    StringBuilder moved = new StringBuilder();
+    for (String line : text.split("(?<=\n)")) {
+      int at = 0;
+      for (TextLinks.Link link : TextLinks.in(line, language.links())) {
+        moved.append(line, at, link.start()).append(from(to, link.target()));
+        at = link.end();
+      }
+      moved.append(line.substring(at));
+    }
+    return moved.toString();
+  }
+
+  private String from(RemotePath to, String target) {
+    RemotePath path = target.startsWith("/") ? null : of(target);
+    if (path == null) {
+      return target;
+    }
+    int end = language.isOfSites() ? target.replaceFirst("[?#].*", "").length() : target.length();
+    String slash = target.substring(0, end).endsWith("/") ? "/" : "";
+    String[] names = path.relativeTo(to).split("/");
+    return Arrays.stream(names).map(this::written).collect(Collectors.joining("/"))
+        + slash
+        + target.substring(end);
   }
 }
