@@ -5,6 +5,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
 import zander.core.change.save.AtomicSave;
+import zander.core.edit.NotTextException;
 import zander.core.edit.TextFile;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
@@ -81,6 +82,13 @@ public final class FileSheets {
    * @param then run when it is in front
    */
   public void open(RemotePath path, Consumer<FileModel> then) {
+    open(path, then, null);
+  }
+
+  /**
+   * @param ifNoText run where it is no text, or too large to be edited; {@code null} to tell that
+   */
+  private void open(RemotePath path, Consumer<FileModel> then, Runnable ifNoText) {
     for (FileModel file : desk.openSheets().of(FileModel.class)) {
       if (file.path().equals(path)) {
         desk.openSheets().frontProperty().set(file);
@@ -110,6 +118,11 @@ public final class FileSheets {
             },
             failure -> {
               opening.remove(path);
+              if (ifNoText != null
+                  && (isTooLarge(failure) || failure instanceof NotTextException)) {
+                ifNoText.run();
+                return;
+              }
               if (isTooLarge(failure)) {
                 ReadingModel.show(desk, path);
                 return;

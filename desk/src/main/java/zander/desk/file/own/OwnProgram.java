@@ -35,9 +35,9 @@ final class OwnProgram {
   private static final long STARTING = Duration.ofSeconds(3).toNanos();
 
   /** What sh ends with when there is no such program, or it cannot be run (POSIX XCU 2.8.2). */
-  private static final int NOT_RUN = 126;
+  static final int NOT_RUN = 126;
 
-  private static final int NOT_FOUND = 127;
+  static final int NOT_FOUND = 127;
 
   private final Background background;
   private final OwnCopies copies;

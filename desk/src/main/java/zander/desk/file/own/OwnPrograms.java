@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
-import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyIntegerProperty;
 import javafx.beans.property.ReadOnlyIntegerWrapper;
@@ -36,19 +35,25 @@ public final class OwnPrograms {
   private final OpenDesk desk;
   private final Sheet folder;
   private final OwnCopies copies;
-  private final BiConsumer<RemotePath, Consumer<FileModel>> opener;
+  private final Opener opener;
+  private final BytesSheets bytes;
   private final Map<FileModel, OwnProgram> open = new LinkedHashMap<>();
   private final ReadOnlyIntegerWrapper count = new ReadOnlyIntegerWrapper();
+
+  /** Opens files of the desk as sheets. */
+  public interface Opener {
+    /**
+     * @param ifNoText run where it is no text, or too large to be edited here
+     */
+    void open(RemotePath path, Consumer<FileModel> then, Runnable ifNoText);
+  }
 
   /**
    * @param folder where it is told what is not of one file
    * @param opener opens a file as a sheet
    */
-  public OwnPrograms(
-      OpenDesk desk,
-      Sheet folder,
-      OwnCopies copies,
-      BiConsumer<RemotePath, Consumer<FileModel>> opener) {
+  public OwnPrograms(OpenDesk desk, Sheet folder, OwnCopies copies, Opener opener) {
+    this.bytes = new BytesSheets(desk, folder, copies);
     this.desk = desk;
     this.folder = folder;
     this.copies = copies;
@@ -72,7 +77,14 @@ public final class OwnPrograms {
 
   /** Asks in which program to open a file of the server. */
   public void ask(RemotePath path) {
-    opener.accept(path, this::ask);
+    opener.open(
+        path,
+        this::ask,
+        () -> {
+          String kind = kindOf(path);
+          String usual = desk.settings().get(Settings.PROGRAMS).getOrDefault(kind, USUAL);
+          bytes.ask(path, usual, program -> remember(kind, program));
+        });
   }
 
   /** Asks in which program to open a file that is open here. */
@@ -185,18 +197,27 @@ public final class OwnPrograms {
                     file.path().text(),
                     program.name(),
                     file.isUnsaved() ? WORDS.say("notYet") : WORDS.say("asThere"))));
+    List<BytesModel> others = desk.openSheets().of(BytesModel.class);
+    others.forEach(
+        file ->
+            facts.add(
+                new Fact(
+                    file.path().text(),
+                    file.program(),
+                    file.isUnsaved() ? WORDS.say("notYet") : WORDS.say("asThere"))));
+    int all = open.size() + others.size();
     desk.openSheets()
         .askInFront(
             new Question(
                 new Message(
-                    open.isEmpty()
+                    all == 0
                         ? WORDS.say("noFileIsOpen")
                         : WORDS.say(
                             "openInOtherPrograms",
-                            Texts.count(open.size(), "file")
-                                + (open.size() == 1 ? WORDS.say("is") : WORDS.say("are"))),
+                            Texts.count(all, "file")
+                                + (all == 1 ? WORDS.say("is") : WORDS.say("are"))),
                     ""),
-                open.isEmpty() ? List.of() : facts,
+                all == 0 ? List.of() : facts,
                 false,
                 List.of(folder.dismiss()),
                 null));
@@ -254,7 +275,7 @@ public final class OwnPrograms {
 
   /** Opens the file again, with what its copy has as a draft if that is another text. */
   private void goOn(OwnCopies.Copy copy) {
-    opener.accept(
+    opener.open(
         copy.of(),
         file -> {
           var charset = file.toBeSaved().form().charset();
@@ -275,6 +296,7 @@ public final class OwnPrograms {
                     copies.leave(copy);
                     file.tellFailure(FailureWords.of(failure));
                   });
-        });
+        },
+        () -> bytes.goOn(copy));
   }
 }
