@@ -63,6 +63,38 @@ class EditorScreenshots {
   }
 
   @Test
+  void thePageBeside() throws Exception {
+    CodeArea editor = open("/srv/levels/site/contact.html");
+    window.interact(
+        () ->
+            editor.replaceText(
+                editor
+                    .getText()
+                    .replace("</head>", "<link rel=\"stylesheet\" href=\"water.css\"></head>")
+                    .replace("</body>", "  <p><a href=\"map.html\">Map</a></p>\n</body>")));
+    window.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.B);
+    window.until("it is there", () -> window.text("#page-state").startsWith("200"));
+    window.push(KeyCode.CONTROL, KeyCode.S);
+    window.until(
+        "the page has it",
+        () ->
+            String.valueOf(
+                    ((javafx.scene.web.WebView) window.shown("#page"))
+                        .getEngine()
+                        .executeScript("document.body ? document.body.innerText : ''"))
+                .contains("Map"));
+    window.until(
+        "its link is looked at",
+        () ->
+            !((FileModel) window.desk().currentProperty().get())
+                .links()
+                .deadProperty()
+                .get()
+                .isEmpty());
+    Screenshots.keep(window, "page-beside");
+  }
+
+  @Test
   void versionsSideBySide() throws Exception {
     CodeArea editor = open("/srv/levels/site/index.html");
     window.interact(

@@ -50,31 +50,6 @@ class RightsScreenshots {
     Screenshots.keep(window, "rights-tree");
   }
 
-  /** With the access list of a file beside it. */
-  @Test
-  void whatAFolderKeepsAndWhatDiffers() throws Exception {
-    window.choose("#server-table", "contact.html");
-    window.press("#access-open");
-    window.until("the list is seen", () -> window.shownOrNull("#list-name") != null);
-    window.fill("#list-name", "ingest");
-    window.press("#list-w");
-    window.press("#list-add");
-    AccessListModel list = window.desk().rights().access().list();
-    window.until("it is added", () -> !list.rows().isEmpty());
-    window.push(KeyCode.ALT, KeyCode.K);
-    window.until("it is open", () -> window.shownOrNull("#kept-lines") != null);
-    Window.inWindow(
-        () -> {
-          ((TextArea) window.shown("#kept-lines")).setText(LINES);
-          return null;
-        });
-    window.press("#kept-keep");
-    window.until("it is kept", () -> window.text("#kept-status").startsWith("Kept with"));
-    window.press("#tree-look");
-    window.until("it was looked", () -> window.shownOrNull("#tree-entries") != null);
-    Screenshots.keep(window, "rights-kept");
-  }
-
   @Test
   void whoCanReachAFile() throws Exception {
     window.choose("#server-table", "alerts.html");

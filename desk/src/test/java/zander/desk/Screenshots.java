@@ -234,7 +234,6 @@ class Screenshots {
     keep("transfer-plan");
     window.press("#plan-begin");
     window.until("it asks", () -> window.shownOrNull("#choice-replace") != null);
-    keep("transfer-question");
     window.press("#for-rest");
     window.press("#choice-replace");
     window.until("it is over", () -> window.desk().transfers().current().isOver());
