@@ -1,24 +1,14 @@
 package zander.desk;
 
 import java.nio.file.Path;
-import javafx.scene.control.TextArea;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import zander.desk.rights.AccessListModel;
 
 /** The pictures of rights: of a tree, and of who can reach a file; see {@link Screenshots}. */
 class RightsScreenshots {
-  private static final String LINES =
-      """
-      *            -       web  0644    0755
-      /            -       -    -       2775
-      /uploads/    web     -    0644    2775
-      *.css        warden  web  0664
-      """;
-
   @TempDir Path folder;
   private Window window;
 
