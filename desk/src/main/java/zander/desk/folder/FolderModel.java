@@ -31,7 +31,6 @@ import zander.desk.work.Settings;
 /** A folder on the server: where it is, what is in it, what is selected. */
 public final class FolderModel extends Sheet {
   private static final Words WORDS = Words.of(FolderModel.class);
-
   private final OpenDesk desk;
   private final ReadOnlyObjectWrapper<RemotePath> path = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyObjectWrapper<Narrowing> narrowing =

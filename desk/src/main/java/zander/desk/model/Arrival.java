@@ -2,8 +2,10 @@ package zander.desk.model;
 
 import zander.core.connect.Connection;
 import zander.desk.file.FileSheets;
+import zander.desk.folder.FolderModel;
 import zander.desk.folder.action.DeleteActions;
 import zander.desk.history.RecoveryModel;
+import zander.desk.sheet.OpenDesk;
 import zander.desk.words.Words;
 import zander.desk.work.Message;
 
@@ -13,14 +15,19 @@ final class Arrival {
 
   private Arrival() {}
 
-  /** Shows the first folder and what the server says, and offers what was left from before. */
-  static void begin(DeskModel desk, FileSheets files, Connection connection) {
-    desk.folder().land(connection.landing());
+  /**
+   * Shows the first folder and what the server says, and offers what was left from before.
+   *
+   * @param name of the server
+   */
+  static void begin(
+      OpenDesk desk, FolderModel folder, FileSheets files, String name, Connection connection) {
+    folder.land(connection.landing());
     if (!connection.banner().isEmpty()) {
-      desk.folder().tell(new Message(WORDS.say("says", desk.entry().name()), connection.banner()));
+      folder.tell(new Message(WORDS.say("says", name), connection.banner()));
     }
     RecoveryModel.look(desk, true);
-    new DeleteActions(desk.folder()).tidyHeld();
+    new DeleteActions(folder).tidyHeld();
     files.offerLeft();
   }
 }

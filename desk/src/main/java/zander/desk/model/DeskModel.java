@@ -107,7 +107,7 @@ public final class DeskModel implements OpenDesk {
     this.rights = new RightsModel(this, folder);
     this.details = new SelectionDetails(this, folder, rights);
     folder.allProperty().addListener((observed, old, now) -> local.compareWith(folder.path(), now));
-    Arrival.begin(this, files, opened.connection());
+    Arrival.begin(this, folder, files, entry.name(), opened.connection());
   }
 
   @Override

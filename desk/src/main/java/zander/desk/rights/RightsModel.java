@@ -371,12 +371,7 @@ public final class RightsModel implements ModeEditing {
     if (failed.isEmpty()) {
       outcome.set(RightsSetting.words(results.size(), all));
     } else {
-      problem.set(
-          WORDS.say(
-              "ofNotSet",
-              failed.size(),
-              results.size(),
-              FailureWords.of(failed.get(0).failure()).headline()));
+      problem.set(RightsSetting.notSet(failed, results.size()));
       desk.checkLine();
     }
     changed();

@@ -108,4 +108,10 @@ record RightsSetting(Map<RemotePath, Mode> each, OptionalInt uid, OptionalInt gi
         ? WORDS.say("setAndReadBack", set == 1 ? "" : WORDS.say("all", set))
         : WORDS.say("stoppedOfAreSet", Texts.count(set), Texts.count(all));
   }
+
+  /** How many were not set, and why the first was not. */
+  static String notSet(List<RightsChange.Result> failed, int of) {
+    String why = FailureWords.of(failed.get(0).failure()).headline();
+    return WORDS.say("ofNotSet", failed.size(), of, why);
+  }
 }
