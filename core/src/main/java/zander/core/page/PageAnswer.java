@@ -2,9 +2,7 @@ package zander.core.page;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.net.ProxySelector;
 import java.net.URI;
-import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.time.Duration;
@@ -18,7 +16,7 @@ import zander.core.work.BlockingCalls;
  * @param took until the answer began
  */
 public record PageAnswer(int status, String leadsTo, Duration took) {
-  private static final Duration PATIENCE = Duration.ofSeconds(20);
+  static final Duration PATIENCE = Duration.ofSeconds(20);
 
   /** Whether the page is not there, not allowed, or broken. */
   public boolean isError() {
@@ -34,19 +32,13 @@ public record PageAnswer(int status, String leadsTo, Duration took) {
    */
   public static PageAnswer ask(URI page, PageProxy by) throws IOException {
     BlockingCalls.check("a page");
-    HttpClient client =
-        HttpClient.newBuilder()
-            .proxy(ProxySelector.of(by.address()))
-            .version(HttpClient.Version.HTTP_1_1)
-            .followRedirects(HttpClient.Redirect.NEVER)
-            .connectTimeout(PATIENCE)
-            .build();
     long began = System.nanoTime();
     try {
       HttpResponse<InputStream> answer =
-          client.send(
-              HttpRequest.newBuilder(page).timeout(PATIENCE).GET().build(),
-              HttpResponse.BodyHandlers.ofInputStream());
+          by.client()
+              .send(
+                  HttpRequest.newBuilder(page).timeout(PATIENCE).GET().build(),
+                  HttpResponse.BodyHandlers.ofInputStream());
       answer.body().close();
       return new PageAnswer(
           answer.statusCode(),

@@ -6,8 +6,10 @@ import java.io.InputStream;
 import java.io.OutputStream;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.net.ProxySelector;
 import java.net.ServerSocket;
 import java.net.Socket;
+import java.net.http.HttpClient;
 import java.nio.charset.StandardCharsets;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -32,6 +34,7 @@ public final class PageProxy implements Closeable {
   private final Consumer<String> refused;
   private final Semaphore room = new Semaphore(MOST);
   private volatile IOException failure;
+  private HttpClient client;
   private final Set<Closeable> open = ConcurrentHashMap.newKeySet();
 
   /**
@@ -56,6 +59,20 @@ public final class PageProxy implements Closeable {
   /** Why the origin could not be reached the last time; {@code null} when it could. */
   public IOException failure() {
     return failure;
+  }
+
+  /** Asks by way of it; made once, because each has threads of its own. */
+  synchronized HttpClient client() {
+    if (client == null) {
+      client =
+          HttpClient.newBuilder()
+              .proxy(ProxySelector.of(address()))
+              .version(HttpClient.Version.HTTP_1_1)
+              .followRedirects(HttpClient.Redirect.NEVER)
+              .connectTimeout(PageAnswer.PATIENCE)
+              .build();
+    }
+    return client;
   }
 
   private void accept() {

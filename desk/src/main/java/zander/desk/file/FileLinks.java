@@ -36,7 +36,7 @@ public final class FileLinks {
   /** So many files are asked for at once, and so many that are missing are looked into. */
   private static final int MOST = 400;
 
-  private static final int MOST_MISSING = 60;
+  private static final int MOST_MISSING = 24;
 
   /** For so long it holds that a file is there, in nanoseconds. */
   private static final long HOLDS = Duration.ofSeconds(30).toNanos();

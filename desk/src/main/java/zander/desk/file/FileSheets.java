@@ -10,6 +10,7 @@ import zander.core.edit.TextFile;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
+import zander.core.rights.Mode;
 import zander.desk.file.own.OwnCopies;
 import zander.desk.file.own.OwnPrograms;
 import zander.desk.folder.FolderModel;
@@ -58,6 +59,12 @@ public final class FileSheets {
   /** New files from texts that are kept, or that are open. */
   public TemplateSteps newFiles() {
     return new TemplateSteps(desk, templates, desk.openSheets().front());
+  }
+
+  /** Keeps the text of a file as what new ones begin with. */
+  public void keepAsTemplate(FileModel file) {
+    boolean isClosed = !file.version().attributes().mode().allows(Mode.Who.OTHERS, Mode.May.READ);
+    newFiles().keep(file.path(), file.text(), isClosed);
   }
 
   /** Pieces of text for a file. */

@@ -146,6 +146,17 @@ public final class PageModel {
             new Message(WORDS.say("anotherSite"), WORDS.say("onlyThisSite", origin.text()))));
   }
 
+  /** The page itself has gone on to another of its site, by a link or a redirection. */
+  public void wentTo(String now) {
+    try {
+      if (PageOrigin.of(now).equals(origin)) {
+        address.set(now);
+      }
+    } catch (URISyntaxException e) {
+      // It shows nothing that could be asked for again.
+    }
+  }
+
   /** Asks for it again. */
   public void reload() {
     if (closed) {

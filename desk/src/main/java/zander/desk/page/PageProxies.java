@@ -41,6 +41,10 @@ final class PageProxies extends ProxySelector {
 
   static void end(PageOrigin origin, PageProxy by) {
     ALL.byOrigin.remove(origin.text(), by);
+    if (ALL.last == by) {
+      // It holds the desk that it belongs to.
+      ALL.last = null;
+    }
   }
 
   @Override

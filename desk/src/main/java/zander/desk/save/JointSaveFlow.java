@@ -11,6 +11,7 @@ import zander.core.change.save.AtomicSave.Saved;
 import zander.core.change.save.CheckRefused;
 import zander.core.change.save.FileVersion;
 import zander.core.change.save.JointSave;
+import zander.core.change.save.SaveFailure;
 import zander.core.change.save.StagedCheck;
 import zander.core.files.RemotePath;
 import zander.core.work.Cancellation;
@@ -262,11 +263,19 @@ public final class JointSaveFlow {
           .filter(part -> part.path().equals(stands.version().real()))
           .forEach(part -> part.file.saved(stands.version(), part.saving.text()));
     }
+    boolean unknown =
+        joint.getCause() instanceof SaveFailure save && save.state() != SaveFailure.ServerState.OLD;
+    if (unknown && joint.part() >= 0) {
+      perhapsSaved(parts.get(joint.part()));
+    }
     Message why = FailureWords.of(joint.getCause());
-    Message said =
-        joint.standing().isEmpty()
-            ? new Message(why.headline(), why.detail() + "\n" + WORDS.say("nothingSaved"))
-            : new Message(why.headline(), WORDS.say("stand", names(joint.standing())));
+    String state =
+        !joint.standing().isEmpty()
+            ? WORDS.say("stand", names(joint.standing()))
+            : unknown ? "" : WORDS.say("nothingSaved");
+    // What is said of one file alone is not so while others stand.
+    String detail = joint.standing().isEmpty() || unknown ? why.detail() + "\n" : "";
+    Message said = new Message(why.headline(), (detail + state).strip());
     told.dismissQuestion();
     Sheet about = told;
     if (joint.part() >= 0 && parts.get(joint.part()).file instanceof Sheet sheet) {
@@ -277,6 +286,15 @@ public final class JointSaveFlow {
       }
     }
     about.ask(notice(said, true, about));
+  }
+
+  /** The last answer was lost: the server may have it. */
+  private static void perhapsSaved(Part part) {
+    try {
+      part.file.perhapsSaved(part.saving.encode());
+    } catch (IOException e) {
+      // It could be encoded when it was sent.
+    }
   }
 
   private static String names(List<Saved> saved) {

@@ -51,8 +51,12 @@ public final class TemplateSteps {
     this.told = told;
   }
 
-  /** Keeps a text as a template, by a name that is asked for. */
-  public void keep(RemotePath file, String text) {
+  /**
+   * Keeps a text as a template, by a name that is asked for.
+   *
+   * @param isClosed whether others may not read the file on the server
+   */
+  public void keep(RemotePath file, String text, boolean isClosed) {
     StringProperty name = new SimpleStringProperty(file.name());
     Consumer<String> keep =
         server -> {
@@ -63,7 +67,9 @@ public final class TemplateSteps {
         };
     told.ask(
         Question.asking(
-                new Message(WORDS.say("keepAs", file.name()), WORDS.say("fieldsAre")),
+                new Message(
+                    WORDS.say("keepAs", file.name()),
+                    WORDS.say("fieldsAre") + (isClosed ? " " + WORDS.say("inClear") : "")),
                 List.of(new Input("template-name", WORDS.say("name"), name, "")),
                 new Choice(WORDS.say("forThisServer"), ticked -> keep.accept(desk.address())),
                 new Choice(WORDS.say("forAllServers"), ticked -> keep.accept("")),

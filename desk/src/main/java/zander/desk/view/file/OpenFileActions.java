@@ -40,7 +40,7 @@ public final class OpenFileActions {
         new Action(
             WORDS.say("keepAsTemplate"),
             "",
-            () -> withFile(file -> desk.fileSheets().newFiles().keep(file.path(), file.text())),
+            () -> withFile(file -> desk.fileSheets().keepAsTemplate(file)),
             this::whyNoFile),
         new Action(
             WORDS.say("copyIntoNew"),

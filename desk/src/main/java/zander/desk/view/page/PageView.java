@@ -84,6 +84,9 @@ final class PageView extends VBox {
     // A page that takes the keyboard when it comes would take it from the text.
     web.setFocusTraversable(false);
     web.getEngine().setCreatePopupHandler(features -> null);
+    web.getEngine()
+        .locationProperty()
+        .addListener((observed, old, now) -> model.wentTo(now == null ? "" : now));
     ground.getStyleClass().add("page-ground");
     ground.setAlignment(Pos.TOP_CENTER);
     ground.setMinSize(0, 0);
@@ -143,8 +146,13 @@ final class PageView extends VBox {
   }
 
   private void show(PageModel.Shown page) {
-    if (page != null) {
-      // The same address is loaded anew, too: what is shown is what the server has now.
+    if (page == null) {
+      return;
+    }
+    if (page.address().equals(web.getEngine().getLocation())) {
+      // With all that belongs to it, such as a style sheet that was saved.
+      web.getEngine().reload();
+    } else {
       web.getEngine().load(page.address());
     }
   }
