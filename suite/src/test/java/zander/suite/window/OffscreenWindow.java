@@ -131,10 +131,15 @@ public final class OffscreenWindow implements AutoCloseable {
                 new zander.core.connect.address.ServerAddress(account, "127.0.0.1", port),
                 SignIn.byKey(server.keyFile().toString()))
             .withPlaces(there.toString(), here.toString(), null);
+    return open(entry);
+  }
+
+  /** The same of an entry of one's own. */
+  public DeskModel open(ServerEntry entry) throws Exception {
     int before = on(() -> model.desks().size());
     run(() -> model.openAnother(entry));
     until(
-        "the desk " + name + " is open",
+        "the desk " + entry.name() + " is open",
         () -> {
           Node yes = stage.getScene().lookup("#prompt-yes");
           if (yes instanceof Button button && isSeen(button)) {
