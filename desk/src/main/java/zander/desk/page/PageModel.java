@@ -3,9 +3,13 @@ package zander.desk.page;
 import java.io.IOException;
 import java.net.URI;
 import java.net.URISyntaxException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Comparator;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.stream.Stream;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
@@ -39,11 +43,16 @@ public final class PageModel {
   private final ReadOnlyStringWrapper elsewhere = new ReadOnlyStringWrapper("");
   private final TreeSet<String> refused = new TreeSet<>();
   private PageProxy proxy;
+  private Path folder;
   private int asked;
   private volatile boolean closed;
 
-  /** A page to be shown; each time it is asked for, another one. */
-  public record Shown(String address, int times) {}
+  /**
+   * A page to be shown; each time it is asked for, another one.
+   *
+   * @param folder for what it keeps, of this person alone and gone with it
+   */
+  public record Shown(String address, int times, Path folder) {}
 
   /**
    * How the page is.
@@ -66,7 +75,7 @@ public final class PageModel {
     }
   }
 
-  private record Answer(PageAnswer answer, ErrorLog.Line line) {}
+  private record Answer(PageAnswer answer, ErrorLog.Line line, Path folder) {}
 
   /**
    * @param address of the page, by the marked folder that the file is in
@@ -173,7 +182,7 @@ public final class PageModel {
             answer -> {
               if (mine == asked && !closed) {
                 tell(answer);
-                shown.set(new Shown(wanted, mine));
+                shown.set(new Shown(wanted, mine, answer.folder()));
               }
             },
             failure -> {
@@ -216,7 +225,29 @@ public final class PageModel {
     if (by.failure() != null) {
       throw by.failure();
     }
-    return new Answer(answer, answer.isError() ? line(page.getPath()) : null);
+    return new Answer(answer, answer.isError() ? line(page.getPath()) : null, folder());
+  }
+
+  private synchronized Path folder() throws IOException {
+    if (closed) {
+      throw new IOException(WORDS.say("notShown"));
+    }
+    if (folder == null) {
+      folder = Files.createTempDirectory("zander-page");
+    }
+    return folder;
+  }
+
+  private synchronized Void removeFolder() throws IOException {
+    if (folder != null) {
+      try (Stream<Path> all = Files.walk(folder)) {
+        for (Path each : all.sorted(Comparator.reverseOrder()).toList()) {
+          Files.deleteIfExists(each);
+        }
+      }
+      folder = null;
+    }
+    return null;
   }
 
   /** The log is a help; where it cannot be had, the answer is told all the same. */
@@ -280,5 +311,6 @@ public final class PageModel {
   public void close() {
     closed = true;
     endProxy();
+    desk.background().run(this::removeFolder, done -> {}, failure -> {});
   }
 }

@@ -53,8 +53,8 @@ final class PageView extends VBox {
     address.getStyleClass().add("mono");
     address.setAccessibleText(WORDS.say("address"));
     address.setOnAction(event -> model.go(address.getText()));
-    model.addressProperty().addListener((observed, old, now) -> address.setText(now));
-    address.setText(model.addressProperty().get());
+    model.addressProperty().addListener((observed, old, now) -> showAddress(now));
+    showAddress(model.addressProperty().get());
     HBox.setHgrow(address, Priority.ALWAYS);
     tag.setId("page-state");
     tag.setMinWidth(USE_PREF_SIZE);
@@ -100,6 +100,12 @@ final class PageView extends VBox {
     model.stateProperty().addListener((observed, old, now) -> tell(now));
     tell(model.stateProperty().get());
     model.shownProperty().addListener((observed, old, now) -> show(now));
+  }
+
+  /** Where it has no room, its end tells more than the site's name. */
+  private void showAddress(String now) {
+    address.setText(now);
+    address.end();
   }
 
   private MenuButton menu(BooleanProperty below) {
@@ -148,6 +154,10 @@ final class PageView extends VBox {
   private void show(PageModel.Shown page) {
     if (page == null) {
       return;
+    }
+    if (web.getEngine().getUserDataDirectory() == null) {
+      // Its own choice would be the person's home, where what pages keep would stay.
+      web.getEngine().setUserDataDirectory(page.folder().toFile());
     }
     if (page.address().equals(web.getEngine().getLocation())) {
       // With all that belongs to it, such as a style sheet that was saved.
