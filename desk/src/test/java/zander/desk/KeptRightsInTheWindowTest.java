@@ -105,7 +105,7 @@ class KeptRightsInTheWindowTest {
   void isWrittenReadLearntAndKept() throws Exception {
     openSheet();
     write("* - web 0648\n");
-    assertThat(window.text("#tree-status")).startsWith("Line 1: 0648 is no mode");
+    assertThat(window.text("#tree-status")).startsWith("Line 1: 0648 is not a mode");
     assertThat(window.shown("#kept-keep").isDisabled()).isTrue();
     write("* nobody-here web 0644\n");
     assertThat(window.text("#tree-status"))

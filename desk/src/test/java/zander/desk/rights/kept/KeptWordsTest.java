@@ -29,7 +29,7 @@ class KeptWordsTest {
 
   @Test
   void whatCannotBeReadIsSaidWithItsLine() {
-    assertThat(of("* - - 0649")).isEqualTo("Line 1: 0649 is no mode: an octal digit is 0 to 7.");
+    assertThat(of("* - - 0649")).isEqualTo("Line 1: 0649 is not a mode: an octal digit is 0 to 7.");
     assertThat(of("[a deploy")).isEqualTo("Line 1: the pattern [a can fit nothing.");
     assertThat(of("*.x")).isEqualTo("Line 1: says nothing of *.x.");
   }
