@@ -162,7 +162,7 @@ class KeyExchangeTest extends SshdReachFixture {
       ConnectFailure told = failure(server, SignInMethods.byPassword());
       assertThat(told.reason()).isEqualTo(Reason.LINE_TAMPERED);
       assertThat(told.reason().isAlarm()).isTrue();
-      assertThat(FailureWords.of(told).headline()).contains("put into the line");
+      assertThat(FailureWords.of(told).headline()).contains("put into the connection");
     }
   }
 
