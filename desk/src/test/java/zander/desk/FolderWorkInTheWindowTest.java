@@ -18,6 +18,7 @@ import zander.core.journal.ChangeKind;
 import zander.core.journal.FileJournal;
 import zander.core.journal.JournalRules;
 import zander.core.journal.NewChange;
+import zander.desk.file.FileModel;
 import zander.desk.folder.Column;
 import zander.desk.folder.EntryNotes;
 import zander.desk.history.JournalModel;
@@ -288,6 +289,42 @@ class FolderWorkInTheWindowTest {
     window.until("it is taken", () -> window.text("#server-path-field").equals("/etc/levels/"));
     window.push(KeyCode.ENTER);
     window.until("it went there", () -> window.rows().contains("site.conf"));
+  }
+
+  /** What is pasted from a log or a ticket is a file as often as a folder. */
+  @Test
+  void aFileThatIsGoneToIsOpenedAndItsFolderShown() throws Exception {
+    window.openLevelsWeb();
+    goTo("/etc/levels/site.conf");
+    window.until(
+        "the file is in front",
+        () ->
+            window.desk().currentProperty().get() instanceof FileModel file
+                && file.path().equals(RemotePath.of("/etc/levels/site.conf")));
+    window.until("its folder is shown", () -> window.rows().contains("site.conf"));
+    window.interact(() -> window.desk().folder().select(List.of()));
+    goTo("/etc/levels/site.conf");
+    window.until(
+        "it is selected where it is shown already",
+        () ->
+            window
+                .desk()
+                .folder()
+                .selectedPaths()
+                .equals(List.of(RemotePath.of("/etc/levels/site.conf"))));
+    goTo("/etc/levels/nowhere");
+    window.until(
+        "what is not there is told",
+        () ->
+            window.desk().folder().questionProperty().get() != null
+                && window
+                    .desk()
+                    .folder()
+                    .questionProperty()
+                    .get()
+                    .said()
+                    .headline()
+                    .equals("Could not open folder /etc/levels/nowhere: it is not there"));
   }
 
   @Test

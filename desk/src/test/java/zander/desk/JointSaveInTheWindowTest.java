@@ -5,12 +5,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import javafx.scene.input.KeyCode;
-import org.fxmisc.richtext.CodeArea;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import zander.core.files.RemotePath;
 import zander.desk.file.FileModel;
 import zander.desk.history.JournalModel;
 import zander.standin.world.Caller;
@@ -35,21 +33,11 @@ class JointSaveInTheWindowTest {
     window.close();
   }
 
-  private FileModel openFile(String path) {
-    window.interact(() -> window.desk().openFile(RemotePath.of(path), 0));
-    window.until(
-        path + " is open",
-        () ->
-            window.desk().currentProperty().get() instanceof FileModel file
-                && file.path().text().equals(path));
-    return (FileModel) window.desk().currentProperty().get();
-  }
-
   private FileModel type(String path, String text) {
-    FileModel file = openFile(path);
-    window.interact(() -> ((CodeArea) window.shown("#editor")).insertText(0, text));
-    assertThat(file.isUnsaved()).isTrue();
-    return file;
+    OpenedFile file = OpenedFile.open(window, path);
+    window.interact(() -> file.editor().insertText(0, text));
+    assertThat(file.model().isUnsaved()).isTrue();
+    return file.model();
   }
 
   private void saveAll() {

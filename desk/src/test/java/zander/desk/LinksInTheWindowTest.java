@@ -15,6 +15,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.files.RemotePath;
+import zander.core.files.WireName;
 import zander.desk.file.FileModel;
 import zander.standin.world.Caller;
 import zander.standin.world.World;
@@ -26,6 +27,7 @@ class LinksInTheWindowTest {
       """
       <link href="water.css"> <img src='/img/gauge-001.svg'> <a href="stations/">all</a>
       <a href="gone.html?day=2"> <a href="/img/no%20such.svg"> <a href="old-map.html">
+      <a href="h%C3%B6he.html"> <a href="/höhe.html"> <a href="höhe.html">
       <a href="https://gauges.riverwatch.example/"> <a href="#top"> <a href="alerts.html">
       <p></p>
       """;
@@ -38,15 +40,19 @@ class LinksInTheWindowTest {
   void open() throws Exception {
     window = new Window(folder);
     window.openLevelsWeb();
+    window
+        .world("levels-web")
+        .open(
+            Caller.ROOT,
+            WireName.fromText(SITE + "höhe.html"),
+            new World.Open(false, true, true, false, false, 0644));
     byte[] text = TEXT.getBytes(StandardCharsets.UTF_8);
     window
         .world("levels-web")
         .open(
             Caller.ROOT, SITE + "contact.html", new World.Open(false, true, false, false, true, 0))
         .write(0, text, 0, text.length);
-    window.interact(() -> window.desk().openFile(RemotePath.of(SITE + "contact.html"), 0));
-    window.until("it is open", () -> window.desk().currentProperty().get() instanceof FileModel);
-    file = (FileModel) window.desk().currentProperty().get();
+    file = OpenedFile.open(window, SITE + "contact.html").model();
   }
 
   @AfterEach
@@ -68,7 +74,7 @@ class LinksInTheWindowTest {
   }
 
   @Test
-  void linksThatLeadNowhereAreMarkedAndNoOthers() {
+  void linksThatLeadNowhereAreMarkedAndNoOthers() throws Exception {
     window.until(
         "they are known",
         () ->
@@ -83,28 +89,36 @@ class LinksInTheWindowTest {
     window.interact(
         () -> editor().replaceText(editor().getText().replace("gone.html", "index.html")));
     window.until("one is mended", () -> file.links().deadProperty().get().size() == 2);
+    window.interact(() -> window.desk().goTo(RemotePath.of("/srv/levels/site/img")));
+    window.world("levels-web").mkdir(Caller.ROOT, "/srv/levels/archive", 0755);
+    window
+        .world("levels-web")
+        .open(
+            Caller.ROOT,
+            "/srv/levels/archive/map.html",
+            new World.Open(false, true, true, false, false, 0644));
+    window.interact(() -> window.desk().currentProperty().set(file));
+    window.until("another leads somewhere", () -> file.links().deadProperty().get().size() == 1);
   }
 
   @Test
   void aPathThatIsTypedIsCompletedFromTheServerAndGoneTo() {
     CodeArea editor = editor();
-    window.until("the text has the keyboard", editor::isFocused);
-    window.interact(() -> editor.moveTo(3, 3));
+    window.interact(() -> editor.moveTo(4, 3));
     window.write("<a href=\"sta");
     window.push(KeyCode.CONTROL, KeyCode.SPACE);
     window.until("folders are offered", () -> offered().contains("stations/"));
-    window.push(KeyCode.DOWN);
     window.push(KeyCode.ENTER);
     window.until("what is in it is offered", () -> offered().contains("stations/station-001.html"));
     window.write("station-12");
     window.until(
         "what fits",
         () -> offered().size() == 7 && offered().get(0).equals("stations/station-120.html"));
-    window.push(KeyCode.DOWN);
+    // The first, without going to it.
     window.push(KeyCode.ENTER);
     window.until(
         "it is typed",
-        () -> editor.getParagraph(3).getText().contains("\"stations/station-120.html"));
+        () -> editor.getParagraph(4).getText().contains("\"stations/station-120.html"));
     window.push(KeyCode.CONTROL, KeyCode.ENTER);
     window.until(
         "it is open",

@@ -110,4 +110,32 @@ class OwnBytesTest {
     window.until("the server has mine", serverHas(AFTER));
     window.until("it is saved", () -> !sheet().isUnsaved());
   }
+
+  @Test
+  void whatWasSavedWhileNobodyLookedIsAskedAbout() throws Exception {
+    Path copy = started();
+    window.clickOn(window.shown(".tab-close"));
+    window.until("the desk is closed", () -> window.desk() == null);
+    Files.write(copy, AFTER);
+    window.openServer("levels-web");
+    window.press("#choice-go-on");
+    window.until("it is asked", () -> window.shownOrNull("#choice-save-to-server") != null);
+    assertThat(serverHas(BEFORE).getAsBoolean()).as("not saved unasked").isTrue();
+    window.press("#choice-save-to-server");
+    window.until("the server has it", serverHas(AFTER));
+    window.until("it is saved", () -> !sheet().isUnsaved());
+
+    window.clickOn(window.shown(".tab-close"));
+    window.until("the desk is closed", () -> window.desk() == null);
+    byte[] theirs = {(byte) 0x89, 'P', 'N', 'G', 0, 5};
+    write(theirs);
+    Files.write(copy, BEFORE);
+    window.openServer("levels-web");
+    window.press("#choice-go-on");
+    window.press("#choice-close-keep-the-copy");
+    window.until(
+        "the sheet is closed", () -> window.desk().openSheets().of(BytesModel.class).isEmpty());
+    assertThat(serverHas(theirs).getAsBoolean()).isTrue();
+    assertThat(copy).hasBinaryContent(BEFORE);
+  }
 }

@@ -12,7 +12,6 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import zander.core.files.RemotePath;
 import zander.desk.file.FileModel;
 import zander.standin.world.Caller;
 import zander.standin.world.World;
@@ -36,15 +35,10 @@ class PageInTheWindowTest {
   }
 
   private FileModel openPage(String name) {
-    window.interact(() -> window.desk().openFile(RemotePath.of(SITE + name), 0));
-    window.until(
-        "it is open",
-        () ->
-            window.desk().currentProperty().get() instanceof FileModel file
-                && file.path().name().equals(name));
+    FileModel file = OpenedFile.open(window, SITE + name).model();
     window.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.B);
     window.until("the page is beside it", () -> window.shownOrNull("#page") != null);
-    return (FileModel) window.desk().currentProperty().get();
+    return file;
   }
 
   /** What the page says, as its own engine has it. */

@@ -30,21 +30,6 @@ class TemplatesInTheWindowTest {
     window.close();
   }
 
-  private FileModel openFile(String path) {
-    window.interact(() -> window.desk().openFile(RemotePath.of(path), 0));
-    return awaitFile(path);
-  }
-
-  private FileModel awaitFile(String path) {
-    window.until(
-        path + " is open",
-        () ->
-            window.desk().currentProperty().get() instanceof FileModel file
-                && file.path().text().equals(path));
-    window.until("the text has the keyboard", () -> editor().isFocused());
-    return (FileModel) window.desk().currentProperty().get();
-  }
-
   private CodeArea editor() {
     return (CodeArea) window.shown("#editor");
   }
@@ -57,7 +42,7 @@ class TemplatesInTheWindowTest {
 
   @Test
   void aNewFileBeginsWithATemplateAndItsLinksLeadWhereTheyLed() throws Exception {
-    openFile(SITE + "contact.html");
+    OpenedFile.open(window, SITE + "contact.html");
     window.interact(
         () ->
             editor()
@@ -79,7 +64,7 @@ class TemplatesInTheWindowTest {
     window.fill("#template-file", "photos.html");
     window.fill("#template-field-1", "Photos");
     window.press("#choice-create");
-    FileModel made = awaitFile(SITE + "uploads/photos.html");
+    FileModel made = OpenedFile.await(window, SITE + "uploads/photos.html").model();
     window.until("it has its text", () -> !made.text().isEmpty());
     assertThat(made.text())
         .isEqualTo(
@@ -89,10 +74,21 @@ class TemplatesInTheWindowTest {
     assertThat(window.content(SITE + "uploads/photos.html")).isEmpty();
     window.push(KeyCode.CONTROL, KeyCode.S);
     window.until("it is saved", () -> !made.isUnsaved());
+    goTo("keep this file as a template");
+    window.fill("#template-name", "a page");
+    window.press("#choice-for-this-server");
+    window.until("it is asked", () -> window.shownOrNull("#choice-replace-it") != null);
+    window.press("#choice-cancel");
+    window.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.N);
+    window.fill("#template-name", "a page");
+    window.press("#choice-next");
+    window.until(
+        "the template is as before", () -> window.shownOrNull("#template-field-1") != null);
+    window.press("#choice-cancel");
     goTo("copy this text into a new file");
     window.fill("#template-file", "../photos.html");
     window.press("#choice-create");
-    FileModel copy = awaitFile(SITE + "photos.html");
+    FileModel copy = OpenedFile.await(window, SITE + "photos.html").model();
     window.until("it has its text", () -> !copy.text().isEmpty());
     assertThat(copy.text()).contains("\"water.css\"").contains("\"stations/station-001.html#x\"");
     assertThat(copy.isUnsaved()).isTrue();
@@ -100,11 +96,11 @@ class TemplatesInTheWindowTest {
 
   @Test
   void aSnippetIsGoneThroughStopByStop() {
-    openFile(SITE + "contact.html");
-    window.interact(() -> editor().replaceText("<main>\n  \n</main>\n"));
-    window.interact(() -> editor().moveTo(1, 2));
+    OpenedFile.open(window, SITE + "contact.html");
+    window.interact(() -> editor().replaceText("<main>\n  <p></p>\n  \n</main>\n"));
+    window.interact(() -> editor().moveTo(2, 2));
     window.push(KeyCode.ALT, KeyCode.SHIFT, KeyCode.T);
-    window.fill("#snippet-name", "page");
+    window.fill("#snippet-name", "pag");
     window.press("#choice-insert");
     window.until("the first stop is marked", () -> editor().getSelectedText().equals("language"));
     window.write("en");

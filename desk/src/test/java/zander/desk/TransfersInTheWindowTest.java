@@ -14,6 +14,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.files.RemotePath;
+import zander.core.phrase.Phrase;
 import zander.core.seal.ContentSeal;
 import zander.core.transfer.compare.TransferPlan.Deed;
 import zander.core.transfer.endpoint.Direction;
@@ -98,7 +99,7 @@ class TransfersInTheWindowTest {
     assertThat(plan.planProperty().get().sum(Deed.ARRIVES).count()).isEqualTo(1);
     assertThat(plan.planProperty().get().sum(Deed.IS_ASKED).count()).isEqualTo(4);
     assertThat(plan.planProperty().get().sum(Deed.ONLY_THERE).count()).isEqualTo(1);
-    assertThat(plan.planProperty().get().leftOut()).containsEntry("*~", 1L);
+    assertThat(plan.planProperty().get().leftOut()).containsEntry(Phrase.quoted("*~"), 1L);
     window.press("#plan-begin");
     window.press("#for-kind");
     window.press("#choice-replace");

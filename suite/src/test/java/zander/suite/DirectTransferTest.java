@@ -41,6 +41,7 @@ import zander.core.transfer.rules.TransferRules;
 import zander.core.transfer.server.SharedConnectionChannels;
 import zander.core.trust.KnownHosts;
 import zander.core.work.Cancellation;
+import zander.desk.words.Phrases;
 import zander.standin.server.Relay;
 
 /**
@@ -175,7 +176,7 @@ class DirectTransferTest {
     Set<Path> before = scratch();
     long counted = near.carried() + far.carried();
     Progress progress = tree(fresh("straight"));
-    assertThat(progress.carrier())
+    assertThat(Phrases.say(progress.carrier()))
         .startsWith("directly from localhost to localhost, where it signs in");
     assertThat(near.carried() + far.carried() - counted).isLessThan(progress.bytes() / 3);
     assertThat(scratch()).isEqualTo(before);
@@ -187,7 +188,7 @@ class DirectTransferTest {
     Files.writeString(fromTools.resolve("how"), "no route");
     long counted = near.carried() + far.carried();
     Progress progress = tree(fresh("fetched"));
-    assertThat(progress.carrier())
+    assertThat(Phrases.say(progress.carrier()))
         .startsWith("directly from localhost to localhost, which signs in");
     assertThat(near.carried() + far.carried() - counted).isLessThan(progress.bytes() / 3);
   }
@@ -200,7 +201,7 @@ class DirectTransferTest {
       PeerSsh.install(tools, how.contains("o") && how.length() < 9 ? GOOD : how);
     }
     Progress progress = tree(fresh("around " + how));
-    assertThat(progress.carrier())
+    assertThat(Phrases.say(progress.carrier()))
         .startsWith("through this computer's memory, not its disk, because")
         .contains(
             switch (how) {

@@ -11,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.util.List;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.Assumptions;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -39,17 +40,19 @@ class PageOfServerTest {
     Assumptions.assumeTrue(NginxOfTheTest.isPossible(), "needs nginx-light");
   }
 
-  private static PageRoutes routes(Connection connection) {
+  private final AtomicInteger lookups = new AtomicInteger();
+
+  private PageRoutes routes(Connection connection) {
     return new PageRoutes(
         address -> {
+          lookups.incrementAndGet();
           throw new UnknownHostException(address.host());
         },
         () -> connection);
   }
 
-  private static PageProxy proxy(Connection connection, PageOrigin origin, Way way)
-      throws Exception {
-    return new PageProxy(origin, routes(connection).by(way), host -> {});
+  private PageProxy proxy(Connection connection, PageOrigin origin, Way way) throws Exception {
+    return new PageProxy(origin, routes(connection).by(way), host -> "");
   }
 
   @Test
@@ -78,11 +81,22 @@ class PageOfServerTest {
         ErrorLog.Line line = ErrorLog.of(connection.files(), "/alerts.html");
         assertThat(line.log().text()).isEqualTo("/var/log/nginx/error.log");
         assertThat(line.text()).contains("alerts.html").contains("Permission denied");
+        assertThat(ErrorLog.of(connection.files(), "/alerts")).as("another page").isNull();
+        assertThat(ErrorLog.of(connection.files(), "/")).as("the first page").isNull();
         Files.setPosixFilePermissions(
             logs.resolve("error.log"), PosixFilePermissions.fromString("rw-------"));
         assertThat(ErrorLog.of(connection.files(), "/alerts.html").text()).isEmpty();
         Files.setPosixFilePermissions(alerts, PosixFilePermissions.fromString("rw-r--r--"));
         assertThat(PageAnswer.ask(closed, proxy).status()).isEqualTo(200);
+        PageOrigin own = PageOrigin.of("http://127.0.0.1:" + port);
+        try (PageProxy either = proxy(connection, own, Way.EITHER)) {
+          assertThat(lookups).hasValue(0);
+          for (int i = 0; i < 3; i++) {
+            assertThat(PageAnswer.ask(URI.create(own.text() + "/"), either).status())
+                .isEqualTo(404);
+          }
+          assertThat(lookups).as("what led there once does so again").hasValue(1);
+        }
         PageOrigin nobody = PageOrigin.of("http://127.0.0.1:" + closedPort());
         try (PageProxy through = proxy(connection, nobody, Way.THROUGH_SERVER)) {
           assertThat(PageAnswer.ask(URI.create(nobody.text() + "/"), through).status())

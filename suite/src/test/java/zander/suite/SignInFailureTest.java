@@ -18,6 +18,7 @@ import zander.core.connect.report.ConnectFailure;
 import zander.core.connect.report.ConnectFailure.Reason;
 import zander.core.connect.report.SignInStep;
 import zander.core.connect.signin.SignInMethods;
+import zander.desk.work.FailureWords;
 import zander.standin.server.Relay;
 
 /** What is told of servers that cannot be reached, or do not speak as they should. */
@@ -75,13 +76,13 @@ class SignInFailureTest extends SignInFixture {
   @Test
   void tellsAMissingFileService() throws IOException {
     riverside.demo.server("gate").faults().setFileService(false);
-    assertFailed(
+    ConnectFailure failure =
         failureOf(
             Riverside.warden("gate"),
             SignInMethods.byKey(riverside.demo.keyFile()),
-            TestPrompts.accepting()),
-        SignInStep.FILES,
-        Reason.NO_FILE_SERVICE);
+            TestPrompts.accepting());
+    assertFailed(failure, SignInStep.FILES, Reason.NO_FILE_SERVICE);
+    assertThat(FailureWords.of(failure).detail()).doesNotContain("[").doesNotContain("SignIn");
   }
 
   @Test

@@ -19,6 +19,7 @@ import zander.core.connect.report.ConnectFailure;
 import zander.core.connect.report.ConnectFailure.Reason;
 import zander.core.connect.report.SignInStep;
 import zander.core.connect.signin.SignInMethods;
+import zander.core.phrase.SignInPhrase;
 import zander.standin.demo.Demo;
 import zander.standin.demo.DemoKeys;
 import zander.standin.world.Caller;
@@ -185,7 +186,7 @@ class SignInTest extends SignInFixture {
       assertThat(open.landing().entries()).isNotEmpty();
     }
     assertThat(talk.notes)
-        .anyMatch(note -> note.step() == SignInStep.SHELL && note.fact().contains("no shell"));
+        .anyMatch(note -> note.step() == SignInStep.SHELL && note.fact().is(SignInPhrase.NO_SHELL));
   }
 
   @Test

@@ -131,7 +131,7 @@ class SshdFolderWorkTest extends FolderWorkContract {
                 connection,
                 new RemoteChanges(connection.files(), connection, Journal.NONE));
         assertThatThrownBy(() -> archives.unpack(archive, true, go()))
-            .hasMessageContaining("devices, pipes or sockets");
+            .hasMessageContaining("HOLDS_DEVICES");
         assertThat(here.resolve(one)).doesNotExist();
       }
       assertThat(SystemSshd.run("ls", "-A", at.text()).lines())
@@ -162,7 +162,7 @@ class SshdFolderWorkTest extends FolderWorkContract {
           "tar", "-cPf", evil.toString(), "-C", site.text(), "stations/../../site/empty");
       SystemSshd.run("chmod", "644", evil.toString());
       assertThatThrownBy(() -> archives.unpack(at.child("evil.tar"), false, go()))
-          .hasMessageContaining("outside");
+          .hasMessageContaining("LEADS_OUTSIDE");
       assertThat(files.list(at, part -> {}))
           .extracting(entry -> entry.name())
           .containsExactlyInAnyOrder("site", "first", "-site.tar.gz", "evil.tar");
@@ -203,7 +203,7 @@ class SshdFolderWorkTest extends FolderWorkContract {
           WebFetch.address("http://127.0.0.1:" + web.getAddress().getPort() + "/a%20b.csv");
       RemotePath target = at.child(WebFetch.nameOf(address));
       assertThatThrownBy(() -> fetch.fetch(address, target, "0".repeat(64), n -> {}, go()))
-          .hasMessageContaining("not the one given");
+          .hasMessageContaining("CHECKSUM_DIFFERS");
       assertThat(files.list(at, part -> {})).isEmpty();
       assertThat(fetch.fetch(address, target, sha256(content), n -> {}, go()))
           .isEqualTo(sha256(content));

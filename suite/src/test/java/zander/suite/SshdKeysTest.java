@@ -19,6 +19,8 @@ import zander.core.connect.report.ConnectFailure.Reason;
 import zander.core.connect.report.SignInStep;
 import zander.core.connect.signin.SignInMethods;
 import zander.core.journal.Journal;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.SignInPhrase;
 import zander.core.trust.KnownHosts;
 import zander.standin.demo.DemoKeys;
 import zander.standin.server.StandinAgent;
@@ -41,7 +43,7 @@ class SshdKeysTest extends SshdReachFixture {
       certify(authority, key, "+1h");
       talk.asked.clear();
       try (Connection in = connector.open(sshd.address(WARDEN), SignInMethods.byKey(key), talk)) {
-        assertThat(in.keyName()).isEqualTo("certified-" + type + "-cert.pub");
+        assertThat(in.keyName()).isEqualTo(Phrase.quoted("certified-" + type + "-cert.pub"));
         assertThat(in.keyType()).isEqualTo(type);
       }
       assertThat(talk.asked).containsExactly("passphrase");
@@ -100,7 +102,7 @@ class SshdKeysTest extends SshdReachFixture {
     TestPrompts talk = TestPrompts.accepting();
     connector.open(sshd.address(WARDEN), SignInMethods.byKey(sshd.keyFile()), talk).close();
     assertThat(talk.asked).isEmpty();
-    assertThat(talk.notes).anyMatch(note -> note.fact().contains("vouched for by"));
+    assertThat(talk.notes).anyMatch(note -> note.fact().is(SignInPhrase.VOUCHED_FOR));
     Files.writeString(folder.resolve("known_hosts"), "");
     connector.open(sshd.address(WARDEN), SignInMethods.byKey(sshd.keyFile()), talk).close();
     assertThat(talk.asked).hasSize(1);

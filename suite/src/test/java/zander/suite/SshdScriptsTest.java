@@ -31,8 +31,10 @@ import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.RemoteWriter;
 import zander.core.journal.Journal;
+import zander.core.phrase.FilePhrase;
 import zander.core.rights.Mode;
 import zander.core.work.Cancellation;
+import zander.desk.words.Phrases;
 
 /**
  * Acting as another account on servers with no file service that could be started: the system's own
@@ -224,7 +226,7 @@ class SshdScriptsTest {
         assertThat(root.files().list(others.parent(), portion -> {})).isNotEmpty();
         RemoteFailure refused = refusal(() -> root.files().setMode(others, new Mode(0666)));
         assertThat(refused.reason()).isEqualTo(Reason.NOT_SUPPORTED);
-        assertThat(refused.said()).contains("no file service");
+        assertThat(refused.detail()).isEqualTo(FilePhrase.NO_SAFE_FILE_SERVICE.of());
         assertThat(refusal(() -> root.files().removeFile(others))).isNotNull();
         assertThat(open).hasContent("level 3");
       }
@@ -242,7 +244,7 @@ class SshdScriptsTest {
       sudo.rule("Defaults:" + OWN + " secure_path=" + few, OWN + " ALL=(ALL) ALL");
       ActFailure refused = catchThrowableOfType(ActFailure.class, () -> as(own, OTHER));
       assertThat(refused.reason()).isEqualTo(ActFailure.Reason.NO_FILE_SERVICE);
-      assertThat(refused.said()).contains("there is no base64");
+      assertThat(Phrases.say(refused.detail())).contains("there is no base64");
     }
   }
 }

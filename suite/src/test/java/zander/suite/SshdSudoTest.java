@@ -39,6 +39,7 @@ import zander.core.connect.command.ShellWords;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
+import zander.desk.words.Phrases;
 
 /** Acting as another account by the system's own {@code sudo}, over the system's {@code sshd}. */
 @Timeout(value = 240, unit = TimeUnit.SECONDS)
@@ -218,7 +219,7 @@ class SshdSudoTest {
     try (Connection connection = sshd.open(ACCOUNT)) {
       ActFailure refused = refusal(connection, right("root", PASSWORD));
       assertThat(refused.reason()).isEqualTo(Reason.NOT_ALLOWED);
-      assertThat(refused.said()).contains(ACCOUNT).doesNotContain("zander-");
+      assertThat(Phrases.say(refused.detail())).contains(ACCOUNT).doesNotContain("zander-");
       assertThat(refused.line()).isEqualTo(ACCOUNT + " ALL=(root) ALL");
       sudo.rule(ACCOUNT + " ALL=(root) NOPASSWD: /usr/bin/systemctl restart levels");
       ActFailure limited = refusal(connection, right("root", PASSWORD));

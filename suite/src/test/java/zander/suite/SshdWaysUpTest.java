@@ -34,6 +34,7 @@ import zander.core.connect.command.ShellSession;
 import zander.core.files.RemotePath;
 import zander.core.files.RemoteWriter;
 import zander.core.journal.Journal;
+import zander.core.phrase.AccountPhrase;
 import zander.core.rights.Mode;
 
 /** Acting as another account where it is not by sudo and a password alone. */
@@ -219,7 +220,7 @@ class SshdWaysUpTest {
   private static void allByTheFileServiceAlone(Connection other) throws Exception {
     save(other, "in a terminal\n");
     assertThat(other.hasShell()).isFalse();
-    assertThat(other.whyNoShell()).contains("without a terminal");
+    assertThat(other.whyNoShell()).isEqualTo(AccountPhrase.WANTS_A_TERMINAL.of());
     assertThat(other.moreFiles(2)).hasSize(2);
     byte[] all = new byte[1 << 20];
     for (int i = 0; i < all.length; i++) {
@@ -272,7 +273,7 @@ class SshdWaysUpTest {
       try (Connection other = connection.actAs(right(WayUp.SUDO, PASSWORD), "/")) {
         save(other, "by a code\n");
         assertThat(other.hasShell()).isFalse();
-        assertThat(other.whyNoShell()).contains("more than a password");
+        assertThat(other.whyNoShell()).isEqualTo(AccountPhrase.ASKS_EACH_TIME.of());
         assertThat(other.moreFiles(2)).isEmpty();
         assertThat(questions).singleElement().asString().contains("One-time password");
         assertThat(asked).containsExactly(0);

@@ -9,6 +9,7 @@ import zander.core.connect.report.SignInNote;
 import zander.core.connect.report.SignInStep;
 import zander.core.connect.signin.SignInPrompt;
 import zander.core.trust.WireKey;
+import zander.desk.words.Phrases;
 
 /** Answers the questions of a sign-in as a test wants, and remembers them. */
 public class TestPrompts implements SignInPrompt {
@@ -74,7 +75,7 @@ public class TestPrompts implements SignInPrompt {
     return notes.stream()
         .filter(note -> note.step() == SignInStep.SIGN_IN)
         .filter(note -> note.kind() != SignInNote.Kind.BEGUN)
-        .map(note -> note.kind() + " " + note.fact())
+        .map(note -> note.kind() + " " + Phrases.say(note.fact()))
         .toList();
   }
 }

@@ -13,6 +13,7 @@ import org.junit.jupiter.api.Test;
 import zander.core.connect.Connection;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
+import zander.core.phrase.TransferPhrase;
 import zander.core.transfer.Transfer;
 import zander.core.transfer.local.LocalEndpoint;
 import zander.core.transfer.progress.Progress;
@@ -40,7 +41,7 @@ class TransferFailureTest extends TransferFixture {
         .anyMatch(p -> p.endsWith("closed/in.txt"));
     assertThat(progress.problems())
         .extracting(Problem::why)
-        .anyMatch(w -> w.contains("no permission"));
+        .anyMatch(why -> why.is(TransferPhrase.NO_PERMISSION));
     assertThat(there("open.txt")).isEqualTo("x");
   }
 
@@ -55,7 +56,7 @@ class TransferFailureTest extends TransferFixture {
         up(ConflictRule.REPLACE, PathContract.NEVER_ASKED).run(List.of("levels.bin"));
     assertThat(progress.problems())
         .extracting(Problem::why)
-        .containsExactly("the server's disk is full");
+        .containsExactly(TransferPhrase.DISK_FULL.of());
     assertThat(there("levels.bin")).isEqualTo("old and whole");
     assertNoParts();
   }
@@ -129,7 +130,9 @@ class TransferFailureTest extends TransferFixture {
                       new Cancellation())
                   .run(names);
           assertThat(progress.phase()).isEqualTo(Phase.BROKEN);
-          assertThat(progress.problems()).extracting(Problem::why).contains("the connection broke");
+          assertThat(progress.problems())
+              .extracting(Problem::why)
+              .contains(TransferPhrase.LINE_LOST.of());
         }
       }
       for (String name : world.list(Caller.ROOT, TRIAL)) {

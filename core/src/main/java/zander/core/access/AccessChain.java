@@ -2,6 +2,7 @@ package zander.core.access;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.access.AccessStep.Cause;
 import zander.core.access.PathFacts.Place;
 import zander.core.rights.AccessList;
@@ -38,7 +39,7 @@ public record AccessChain(Asker asker, Deed deed, List<AccessStep> steps, boolea
   }
 
   /** The first step that stops; {@code null} for none. */
-  public AccessStep stop() {
+  public @Nullable AccessStep stop() {
     return steps.stream().filter(step -> step.answer() == Answer.NO).findFirst().orElse(null);
   }
 
@@ -77,7 +78,7 @@ public record AccessChain(Asker asker, Deed deed, List<AccessStep> steps, boolea
     return byRights(place, asker, ENTER);
   }
 
-  private static boolean isRefused(Place folder, Place link, Asker asker) {
+  private static boolean isRefused(@Nullable Place folder, Place link, Asker asker) {
     int guarded = Mode.STICKY | OTHERS_WRITE;
     return link.guarded()
         && folder != null
@@ -101,16 +102,13 @@ public record AccessChain(Asker asker, Deed deed, List<AccessStep> steps, boolea
       steps.add(new AccessStep(goal, needs, Answer.UNKNOWN, Cause.UNSEEN, null));
       return;
     }
-    if (deed == Deed.WRITE && isMounted(goal) && goal.mounted().isReadOnly()) {
+    if (deed == Deed.WRITE && goal.isMountedReadOnly()) {
       steps.add(no(goal, needs, Cause.READ_ONLY));
     } else if (deed == Deed.WRITE && goal.isImmutable()) {
       steps.add(no(goal, needs, Cause.IMMUTABLE));
     } else if (deed == Deed.WRITE && goal.isAppendOnly()) {
       steps.add(no(goal, needs, Cause.APPEND_ONLY));
-    } else if (deed == Deed.RUN
-        && !goal.isFolder()
-        && isMounted(goal)
-        && goal.mounted().runsNothing()) {
+    } else if (deed == Deed.RUN && !goal.isFolder() && goal.isMountedToRunNothing()) {
       steps.add(no(goal, needs, Cause.NOEXEC));
     } else if (deed == Deed.RUN
         && !goal.isFolder()
@@ -122,16 +120,12 @@ public record AccessChain(Asker asker, Deed deed, List<AccessStep> steps, boolea
     }
   }
 
-  private static boolean isMounted(Place place) {
-    return place.mounted() != null;
-  }
-
   private static void removal(List<AccessStep> steps, Place folder, Place goal, Asker asker) {
     if (folder.is() == null || goal.is() == null) {
       steps.add(new AccessStep(folder, CHANGE, Answer.UNKNOWN, Cause.UNSEEN, null));
       return;
     }
-    if (isMounted(folder) && folder.mounted().isReadOnly()) {
+    if (folder.isMountedReadOnly()) {
       steps.add(no(folder, CHANGE, Cause.READ_ONLY));
     } else if (folder.isImmutable()) {
       steps.add(no(folder, CHANGE, Cause.IMMUTABLE));
@@ -144,7 +138,7 @@ public record AccessChain(Asker asker, Deed deed, List<AccessStep> steps, boolea
       steps.add(no(goal, 0, Cause.IMMUTABLE));
     } else if (goal.isAppendOnly()) {
       steps.add(no(goal, 0, Cause.APPEND_ONLY));
-    } else if (isMounted(goal) && goal.mounted().at().equals(goal.path())) {
+    } else if (goal.isMountPoint()) {
       steps.add(no(goal, 0, Cause.MOUNT_POINT));
     } else if (isKeptBySticky(folder, goal, asker)) {
       steps.add(no(goal, 0, Cause.STICKY));

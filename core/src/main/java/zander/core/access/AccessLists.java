@@ -5,6 +5,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.command.Commands;
 import zander.core.connect.command.Pipe;
 import zander.core.connect.command.ShellWords;
@@ -148,7 +149,7 @@ public final class AccessLists {
    * @param start what it begins with
    * @return {@code null} where there is none
    */
-  public static String line(String text, String start) {
+  public static @Nullable String line(String text, String start) {
     return text.lines()
         .filter(line -> line.startsWith(start) && line.length() >= start.length() + 3)
         .map(line -> line.substring(start.length(), start.length() + 3))
@@ -156,7 +157,7 @@ public final class AccessLists {
         .orElse(null);
   }
 
-  private static RemotePath path(String name, RemotePath folder) {
+  private static @Nullable RemotePath path(String name, RemotePath folder) {
     if (name.startsWith("/")) {
       return RemotePath.ofWire(name);
     }
@@ -222,7 +223,7 @@ public final class AccessLists {
   }
 
   /** {@code null} for none. */
-  AccessList of(RemotePath path) {
+  @Nullable AccessList of(RemotePath path) {
     return lists.get(path);
   }
 }

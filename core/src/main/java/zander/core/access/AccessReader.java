@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import zander.core.access.PathFacts.Place;
 import zander.core.connect.command.Commands;
 import zander.core.connect.command.ExecResult;
@@ -54,8 +55,8 @@ public final class AccessReader {
    * @param mounts {@code null} where they are not seen
    */
   private record Told(
-      Map<RemotePath, AccessList> lists,
-      List<MountedAs> mounts,
+      @Nullable Map<RemotePath, AccessList> lists,
+      @Nullable List<MountedAs> mounts,
       Map<RemotePath, String> flags,
       boolean guardsLinks) {
     static final Told NOTHING = new Told(null, null, Map.of(), false);

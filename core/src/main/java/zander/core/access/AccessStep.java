@@ -1,5 +1,6 @@
 package zander.core.access;
 
+import org.jspecify.annotations.Nullable;
 import zander.core.rights.AccessList.Answer;
 import zander.core.rights.AccessList.Decision;
 
@@ -12,7 +13,7 @@ import zander.core.rights.AccessList.Decision;
  * @param decision by which rights; {@code null} unless these decide
  */
 public record AccessStep(
-    PathFacts.Place place, int needs, Answer answer, Cause cause, Decision decision) {
+    PathFacts.Place place, int needs, Answer answer, Cause cause, @Nullable Decision decision) {
 
   /** What decides at a step. */
   public enum Cause {

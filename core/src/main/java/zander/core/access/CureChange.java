@@ -1,5 +1,6 @@
 package zander.core.access;
 
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemotePath;
 import zander.core.rights.Rights;
 import zander.core.rights.RightsStep;
@@ -12,7 +13,8 @@ import zander.core.rights.RightsStep;
  * @param entryUid the account that the entry is for; -1 for none
  * @param entryBits what it allows: 4 to read, 2 to write, 1 to run or enter
  */
-public record CureChange(RemotePath path, RightsStep rights, int entryUid, int entryBits) {
+public record CureChange(
+    RemotePath path, @Nullable RightsStep rights, int entryUid, int entryBits) {
 
   static CureChange ofRights(RemotePath path, boolean folder, Rights before, Rights after) {
     return new CureChange(path, new RightsStep(folder, before, after), -1, 0);

@@ -4,6 +4,8 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 import zander.core.access.AccessStep.Cause;
 import zander.core.access.PathFacts.Place;
 import zander.core.rights.AccessList;
@@ -51,7 +53,8 @@ public final class Cures {
     return List.copyOf(cures.values());
   }
 
-  private static Cure cure(PathFacts facts, Asker asker, Deed deed, Style style, int group) {
+  private static @Nullable Cure cure(
+      PathFacts facts, Asker asker, Deed deed, Style style, int group) {
     PathFacts now = facts;
     List<CureChange> changes = new ArrayList<>();
     while (changes.size() < MOST_CHANGES) {
@@ -70,7 +73,7 @@ public final class Cures {
   }
 
   /** The place as it would be; {@code null} where this style does not help. */
-  private static Place changed(
+  private static @Nullable Place changed(
       AccessStep stop,
       Asker asker,
       Style style,
@@ -89,7 +92,7 @@ public final class Cures {
       return null;
     }
     int needs = stop.needs();
-    By by = stop.decision().by();
+    By by = Objects.requireNonNull(stop.decision()).by();
     if (by == By.OWNER) {
       return given(
           place, place.rights().gid(), new Mode(mode.bits() | (needs << OWNER_SHIFT)), changes);
@@ -123,7 +126,9 @@ public final class Cures {
 
   private static Place entry(Place place, Asker asker, int needs, List<CureChange> changes) {
     AccessList list = AccessList.with(place.list(), place.rights(), asker.uid(), needs);
-    changes.add(CureChange.ofEntry(place.path(), asker.uid(), list.users().get(asker.uid())));
+    changes.add(
+        CureChange.ofEntry(
+            place.path(), asker.uid(), Objects.requireNonNull(list.users().get(asker.uid()))));
     Rights now = place.rights();
     // The group's bits of the mode are the mask from then on (acl(5)).
     int others = now.mode().bits() & ~(7 << GROUP_SHIFT);

@@ -2,7 +2,9 @@ package zander.core.access;
 
 import java.util.HashMap;
 import java.util.Map;
+import java.util.Objects;
 import java.util.function.BiConsumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.rights.Mode;
 
 /**
@@ -25,7 +27,7 @@ public record DefaultList(
    *
    * @return {@code null} where there is none, or it is not whole
    */
-  static DefaultList parse(String lines) {
+  static @Nullable DefaultList parse(String lines) {
     Map<Integer, Integer> users = new HashMap<>();
     Map<Integer, Integer> groups = new HashMap<>();
     Map<String, Integer> single = new HashMap<>();
@@ -44,12 +46,12 @@ public record DefaultList(
     lines.lines().filter(line -> line.startsWith(PREFIX)).forEach(line -> entry(line, each));
     return single.keySet().containsAll(java.util.Set.of("user", "group", "other"))
         ? new DefaultList(
-            single.get("user"),
+            Objects.requireNonNull(single.get("user")),
             Map.copyOf(users),
-            single.get("group"),
+            Objects.requireNonNull(single.get("group")),
             Map.copyOf(groups),
             single.getOrDefault("mask", -1),
-            single.get("other"))
+            Objects.requireNonNull(single.get("other")))
         : null;
   }
 

@@ -2,6 +2,7 @@ package zander.core.access;
 
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.command.Commands;
 import zander.core.connect.command.ShellWords;
 import zander.core.files.RemotePath;
@@ -15,7 +16,8 @@ import zander.core.files.RemotePath;
  * @param umask of this account's shell; -1 where it is not known
  * @param defaults the list that new entries get; {@code null} for none
  */
-public record EntryExtras(String capabilities, String label, int umask, DefaultList defaults) {
+public record EntryExtras(
+    String capabilities, String label, int umask, @Nullable DefaultList defaults) {
   public static final EntryExtras NOTHING = new EntryExtras("", "", -1, null);
 
   private static final String PART = "zander-part";

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemotePath;
 
 /** What is mounted where, as Linux tells it (proc(5), mountinfo). */
@@ -45,7 +46,7 @@ final class Mounts {
   }
 
   /** What a path is on: what is mounted nearest above it, the last of those at one place. */
-  static MountedAs of(List<MountedAs> mounts, RemotePath path) {
+  static @Nullable MountedAs of(List<MountedAs> mounts, RemotePath path) {
     MountedAs nearest = null;
     List<RemotePath> chain = path.chain();
     for (MountedAs one : mounts) {

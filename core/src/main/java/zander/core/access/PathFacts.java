@@ -1,6 +1,7 @@
 package zander.core.access;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemotePath;
@@ -33,10 +34,10 @@ public record PathFacts(
   public record Place(
       RemotePath path,
       RemoteAttributes is,
-      AccessList list,
-      MountedAs mounted,
+      @Nullable AccessList list,
+      @Nullable MountedAs mounted,
       String flags,
-      String target,
+      @Nullable String target,
       boolean guarded) {
     public Rights rights() {
       return new Rights(is.uid(), is.gid(), is.mode());
@@ -58,13 +59,25 @@ public record PathFacts(
       return flags.indexOf('a') >= 0;
     }
 
+    boolean isMountedReadOnly() {
+      return mounted != null && mounted.isReadOnly();
+    }
+
+    boolean isMountedToRunNothing() {
+      return mounted != null && mounted.runsNothing();
+    }
+
+    boolean isMountPoint() {
+      return mounted != null && mounted.at().equals(path);
+    }
+
     /** Whether its rights are fixed, by how it is mounted or by its flags. */
     boolean cannotBeChanged() {
-      return (mounted != null && mounted.isReadOnly()) || isImmutable() || isAppendOnly();
+      return isMountedReadOnly() || isImmutable() || isAppendOnly();
     }
 
     /** The same with other rights and another list. */
-    public Place with(Rights rights, AccessList other) {
+    public Place with(Rights rights, @Nullable AccessList other) {
       RemoteAttributes now =
           new RemoteAttributes(
               is.kind(),
@@ -79,7 +92,7 @@ public record PathFacts(
   }
 
   /** The folder that a name is in; {@code null} for the root. */
-  Place folderOf(Place place) {
+  @Nullable Place folderOf(Place place) {
     RemotePath folder = place.path().parent();
     return place.path().isRoot()
         ? null

@@ -3,6 +3,7 @@ package zander.core.access;
 import java.io.IOException;
 import java.util.List;
 import java.util.OptionalInt;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.command.Commands;
 import zander.core.files.AccountNames;
 import zander.core.files.RemoteAttributes;
@@ -26,9 +27,10 @@ public final class ServiceAccess {
   private final String account;
   private final Asker asker;
   private final AccessLists lists;
-  private final RemotePath stoppedAt;
+  private final @Nullable RemotePath stoppedAt;
 
-  private ServiceAccess(String account, Asker asker, AccessLists lists, RemotePath stoppedAt) {
+  private ServiceAccess(
+      String account, Asker asker, AccessLists lists, @Nullable RemotePath stoppedAt) {
     this.account = account;
     this.asker = asker;
     this.lists = lists;
@@ -40,7 +42,7 @@ public final class ServiceAccess {
    *
    * @return {@code null} when the server does not tell who the account is
    */
-  public static ServiceAccess of(
+  public static @Nullable ServiceAccess of(
       String account, RemoteFiles files, Commands commands, RemotePath folder) throws IOException {
     AccountNames names = files.names();
     OptionalInt uid = names.uidOf(account);
@@ -75,7 +77,7 @@ public final class ServiceAccess {
   }
 
   /** The first folder on the way that lets the account no further; {@code null} for none. */
-  public RemotePath stoppedAt() {
+  public @Nullable RemotePath stoppedAt() {
     return stoppedAt;
   }
 

@@ -5,12 +5,16 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 
 /**
  * All that is gone through to reach a path, with links followed as the kernel does it
@@ -29,7 +33,7 @@ record Way(List<Step> steps, RemotePath named, RemotePath entry) {
    * @param target where a link leads, in wire form; {@code null} for what is none
    * @param last whether it is a link at the end of a path
    */
-  record Step(RemotePath path, RemoteAttributes is, String target, boolean last) {}
+  record Step(RemotePath path, RemoteAttributes is, @Nullable String target, boolean last) {}
 
   /** Waits: once for the path, and twice for each link on it. */
   static Way to(RemoteFiles files, RemotePath path) throws IOException {
@@ -41,7 +45,7 @@ record Way(List<Step> steps, RemotePath named, RemotePath entry) {
       List<RemoteAttributes> found = files.lookAll(chain);
       int end = chain.size() - 1;
       int link = firstLink(found);
-      String target = link < 0 ? null : files.readLink(chain.get(link));
+      String target = link < 0 ? "" : files.readLink(chain.get(link));
       for (int i = 0; i <= (link < 0 ? end : link); i++) {
         boolean is = i == link;
         steps.putIfAbsent(
@@ -51,11 +55,12 @@ record Way(List<Step> steps, RemotePath named, RemotePath entry) {
         named = chain.get(end);
       }
       if (link < 0) {
-        return new Way(List.copyOf(steps.values()), named, chain.get(end));
+        return new Way(List.copyOf(steps.values()), Objects.requireNonNull(named), chain.get(end));
       }
       at = behind(chain, link, target);
     }
-    throw new RemoteFailure(Reason.FAILED, "look at", path, "too many links", null);
+    throw new RemoteFailure(
+        Reason.FAILED, FileStep.LOOK_AT, path, FilePhrase.TOO_MANY_LINKS.of(), null);
   }
 
   private static int firstLink(List<RemoteAttributes> found) {

@@ -1,6 +1,7 @@
 package zander.core.archive;
 
 import java.util.Locale;
+import org.jspecify.annotations.Nullable;
 
 /** Kinds of archives, by the ending of the name. */
 public enum ArchiveKind {
@@ -10,16 +11,16 @@ public enum ArchiveKind {
   TAR("", ".tar"),
   ZIP(null, ".zip");
 
-  private final String tarLetter;
+  private final @Nullable String tarLetter;
   private final String[] endings;
 
-  ArchiveKind(String tarLetter, String... endings) {
+  ArchiveKind(@Nullable String tarLetter, String... endings) {
     this.tarLetter = tarLetter;
     this.endings = endings;
   }
 
   /** The kind of a name; {@code null} for what is none. */
-  public static ArchiveKind of(String name) {
+  public static @Nullable ArchiveKind of(String name) {
     for (ArchiveKind kind : values()) {
       for (String ending : kind.endings) {
         if (name.toLowerCase(Locale.ROOT).endsWith(ending) && name.length() > ending.length()) {
@@ -48,7 +49,7 @@ public enum ArchiveKind {
   }
 
   /** The letter of {@code tar} for the packing; empty for none. */
-  String tarLetter() {
+  @Nullable String tarLetter() {
     return tarLetter;
   }
 }

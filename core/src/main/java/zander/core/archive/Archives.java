@@ -3,7 +3,9 @@ package zander.core.archive;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.RemoteChanges;
 import zander.core.change.place.EnteredFolder;
 import zander.core.change.place.TemporaryName;
@@ -19,6 +21,10 @@ import zander.core.files.ToolErrors;
 import zander.core.files.WireName;
 import zander.core.journal.ChangeKind;
 import zander.core.journal.NewChange;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
+import zander.core.phrase.InputPhrase;
+import zander.core.phrase.InvalidInput;
 import zander.core.rights.Mode;
 import zander.core.work.Cancellation;
 
@@ -58,28 +64,25 @@ public final class Archives {
       throws IOException {
     ArchiveKind kind = ArchiveKind.of(archive.name());
     if (kind == null) {
-      throw new IllegalArgumentException(
-          "The name of an archive ends in .tar.gz, .tar.xz, .tar.bz2, .tar or .zip.");
+      throw new InvalidInput(InputPhrase.ARCHIVE_ENDING.of());
     }
     RemotePath folder = paths.get(0).parent();
     boolean turnable = files.othersMayTurn(archive) || files.othersMayTurn(paths.get(0));
     if (turnable && !folder.equals(archive.parent())) {
       throw new RemoteFailure(
           Reason.NOT_SUPPORTED,
-          "pack",
+          FileStep.PACK,
           archive,
-          "another account may change one of the folders meanwhile; an archive can be made in the"
-              + " folder itself",
+          FilePhrase.ARCHIVE_IN_TURNABLE_FOLDER.of(),
           null);
     }
     if (!kind.isTar() && turnable) {
       // It looks at a name and opens it later; tar opens without following links.
       throw new RemoteFailure(
           Reason.NOT_SUPPORTED,
-          "pack",
+          FileStep.PACK,
           archive,
-          "another account may change this folder meanwhile, and zip would follow a link put"
-              + " there; a .tar.gz can be made",
+          FilePhrase.ZIP_IN_TURNABLE_FOLDER.of(),
           null);
     }
     // Names with ./ before them are never options.
@@ -96,7 +99,7 @@ public final class Archives {
           String to = beside ? EnteredFolder.name(part) : ShellWords.quote(part);
           // What the shell makes must not be there yet, as a link might be.
           String script = EnteredFolder.enter(files, folder) + NAMES_AS_THEY_ARE + "set -C; ";
-          run("pack", archive, script + tool + names + " > " + to, stop);
+          run(FileStep.PACK, archive, script + tool + names + " > " + to, stop);
         });
   }
 
@@ -115,12 +118,13 @@ public final class Archives {
   public Content look(RemotePath archive, Cancellation stop) throws IOException {
     ArchiveKind kind = ArchiveKind.of(archive.name());
     if (kind == null) {
-      throw new RemoteFailure(Reason.NOT_SUPPORTED, "unpack", archive, "no archive", null);
+      throw new RemoteFailure(
+          Reason.NOT_SUPPORTED, FileStep.UNPACK, archive, FilePhrase.NO_ARCHIVE.of(), null);
     }
     String quoted = ShellWords.quote(archive);
     String out =
         run(
-            "look into",
+            FileStep.LOOK_INTO,
             archive,
             kind.isTar() ? "tar -t" + kind.tarLetter() + "f " + quoted : "unzip -Z1 " + quoted,
             stop);
@@ -157,17 +161,18 @@ public final class Archives {
     if (!content.outside().isEmpty()) {
       throw new RemoteFailure(
           Reason.FAILED,
-          "unpack",
+          FileStep.UNPACK,
           archive,
-          "names in it lead outside: "
-              + String.join(", ", content.outside().stream().limit(3).toList()),
+          FilePhrase.LEADS_OUTSIDE.of(
+              String.join(", ", content.outside().stream().limit(3).toList())),
           null);
     }
     String only = onlyTop(content);
     String name = only == null ? ArchiveKind.stem(archive.wireName()) : WireName.fromText(only);
     RemotePath goal = archive.parent().child(name);
     if (files.lookAll(List.of(goal)).get(0) != null) {
-      throw new RemoteFailure(Reason.ALREADY_EXISTS, "unpack into", goal, "exists", null);
+      throw new RemoteFailure(
+          Reason.ALREADY_EXISTS, FileStep.UNPACK_INTO, goal, FilePhrase.EXISTS.of(), null);
     }
     changes.whole(
         NewChange.of(ChangeKind.UNPACK, goal).note(archive.name()),
@@ -184,7 +189,7 @@ public final class Archives {
   }
 
   /** The one name at the top that all others are below; {@code null} when there are several. */
-  private static String onlyTop(Content content) {
+  private static @Nullable String onlyTop(Content content) {
     if (content.count() > content.names().size()) {
       return null;
     }
@@ -205,7 +210,7 @@ public final class Archives {
   private void unpackInto(
       RemotePath archive, RemotePath part, boolean keepRights, Cancellation stop)
       throws IOException {
-    ArchiveKind kind = ArchiveKind.of(archive.name());
+    ArchiveKind kind = Objects.requireNonNull(ArchiveKind.of(archive.name()));
     // Below a folder of ours, the one above it is always the same.
     String from = ShellWords.quoteWire("../" + archive.wireName());
     String rights = keepRights ? " -p" : " --no-same-owner --no-same-permissions";
@@ -215,7 +220,7 @@ public final class Archives {
             : "unzip -q -o " + (keepRights ? "-K " : "") + from;
     String special =
         run(
-            "unpack",
+            FileStep.UNPACK,
             archive,
             EnteredFolder.enter(files, part)
                 + tool
@@ -223,11 +228,7 @@ public final class Archives {
             stop);
     if (!special.isBlank()) {
       throw new RemoteFailure(
-          Reason.NOT_SUPPORTED,
-          "unpack",
-          archive,
-          "it holds devices, pipes or sockets, which an archive of files has no need of",
-          null);
+          Reason.NOT_SUPPORTED, FileStep.UNPACK, archive, FilePhrase.HOLDS_DEVICES.of(), null);
     }
   }
 
@@ -249,7 +250,7 @@ public final class Archives {
     files.removeFolders(List.of(outer));
   }
 
-  private String run(String step, RemotePath about, String script, Cancellation stop)
+  private String run(FileStep step, RemotePath about, String script, Cancellation stop)
       throws IOException {
     if (!commands.hasShell()) {
       throw new RemoteFailure(Reason.NO_SHELL, step, about, commands.whyNoShell(), null);
@@ -260,10 +261,10 @@ public final class Archives {
     if (result.exit() != 0) {
       if (result.exit() == NOT_FOUND) {
         throw new RemoteFailure(
-            Reason.NOT_SUPPORTED, step, about, "it does not have the tool for that", null);
+            Reason.NOT_SUPPORTED, step, about, FilePhrase.NO_ARCHIVER.of(), null);
       }
       throw ToolErrors.failure(
-          step, about, result.errorText(), "the tool ended with " + result.exit());
+          step, about, result.errorText(), FilePhrase.PROGRAM_ENDED.of(result.exit()));
     }
     return WireName.fromBytes(out.toByteArray());
   }

@@ -22,6 +22,11 @@ import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 import zander.core.journal.ChangeKind;
 import zander.core.journal.NewChange;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
+import zander.core.phrase.InputPhrase;
+import zander.core.phrase.InvalidInput;
+import zander.core.phrase.Phrase;
 import zander.core.work.Cancellation;
 
 /**
@@ -56,11 +61,11 @@ public final class WebFetch {
       URI address = new URI(typed.strip());
       boolean web = "http".equals(address.getScheme()) || "https".equals(address.getScheme());
       if (!web || address.getHost() == null) {
-        throw new IllegalArgumentException("An address begins with https:// or http://.");
+        throw new InvalidInput(InputPhrase.WEB_ADDRESS_BEGINS.of());
       }
       return address;
     } catch (URISyntaxException e) {
-      throw new IllegalArgumentException("This is not a web address: " + e.getReason() + ".", e);
+      throw new InvalidInput(InputPhrase.NO_WEB_ADDRESS.of(e.getReason()), e);
     }
   }
 
@@ -81,11 +86,11 @@ public final class WebFetch {
       URI address, RemotePath target, String sha256, LongConsumer progress, Cancellation stop)
       throws IOException {
     if (!commands.hasShell()) {
-      throw new RemoteFailure(Reason.NO_SHELL, "fetch", target, commands.whyNoShell(), null);
+      throw new RemoteFailure(Reason.NO_SHELL, FileStep.FETCH, target, commands.whyNoShell(), null);
     }
     String wanted = sha256.strip().toLowerCase(java.util.Locale.ROOT);
     if (!wanted.isEmpty() && !wanted.matches("[0-9a-f]{64}")) {
-      throw new IllegalArgumentException("A SHA-256 checksum has 64 digits from 0-9 and a-f.");
+      throw new InvalidInput(InputPhrase.CHECKSUM_FORM.of());
     }
     String[] found = new String[1];
     changes.whole(
@@ -96,9 +101,9 @@ public final class WebFetch {
           if (!wanted.isEmpty() && !wanted.equals(found[0])) {
             throw new RemoteFailure(
                 Reason.FAILED,
-                "fetch",
+                FileStep.FETCH,
                 target,
-                "its SHA-256 is " + found[0] + ", not the one given",
+                FilePhrase.CHECKSUM_DIFFERS.of(found[0]),
                 null);
           }
         });
@@ -137,7 +142,7 @@ public final class WebFetch {
       files.removeFiles(List.of(part));
       result = commands.stream(script(part, from, "wget -q -O - -i -"), out -> {}, stop);
     }
-    EnteredFolder.check(result, "fetch", part.parent());
+    EnteredFolder.check(result, FileStep.FETCH, part.parent());
     return result;
   }
 
@@ -159,16 +164,17 @@ public final class WebFetch {
         boolean missing = result.exit() == NOT_FOUND;
         throw new RemoteFailure(
             missing ? Reason.NOT_SUPPORTED : Reason.FAILED,
-            "fetch",
+            FileStep.FETCH,
             target,
             missing
-                ? "the server has neither curl nor wget"
+                ? FilePhrase.NO_FETCHER.of()
                 : result
                     .errorText()
                     .strip()
                     .lines()
                     .findFirst()
-                    .orElse("it ended with " + result.exit()),
+                    .map(Phrase::quoted)
+                    .orElseGet(() -> FilePhrase.PROGRAM_ENDED.of(result.exit())),
             null);
       }
     } finally {

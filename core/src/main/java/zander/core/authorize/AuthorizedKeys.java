@@ -5,6 +5,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalInt;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.RightsChange;
 import zander.core.change.save.AtomicSave;
 import zander.core.connect.command.Commands;
@@ -102,7 +103,7 @@ public final class AuthorizedKeys {
     }
   }
 
-  private RemoteAttributes orNull(RemotePath path) throws IOException {
+  private @Nullable RemoteAttributes orNull(RemotePath path) throws IOException {
     try {
       return files.lookThrough(path);
     } catch (RemoteFailure e) {

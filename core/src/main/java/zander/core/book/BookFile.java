@@ -11,6 +11,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.UnaryOperator;
+import org.jspecify.annotations.Nullable;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.InputPhrase;
+import zander.core.phrase.Phrase;
 import zander.core.work.AtomicFile;
 import zander.core.work.BlockingCalls;
 import zander.core.work.UnknownFields;
@@ -36,9 +40,9 @@ public final class BookFile {
   /**
    * What was read.
    *
-   * @param problem why the file could not be read, for the person; {@code null} when it was
+   * @param problem why the file could not be read, {@code null} when it was
    */
-  public record Read(ServerBook book, String problem) {}
+  public record Read(ServerBook book, @Nullable Phrase problem) {}
 
   public Path file() {
     return file;
@@ -54,7 +58,7 @@ public final class BookFile {
    * @param tree gets what the file holds, as this version would have written it; may be {@code
    *     null}
    */
-  private Read read(AtomicReference<JsonNode> tree) {
+  private Read read(@Nullable AtomicReference<JsonNode> tree) {
     if (!Files.exists(file)) {
       return new Read(ServerBook.of(java.util.List.of()), null);
     }
@@ -67,13 +71,13 @@ public final class BookFile {
       return new Read(book, null);
     } catch (JsonProcessingException e) {
       e.clearLocation();
-      return unread("it is damaged: " + e.getOriginalMessage());
+      return unread(InputPhrase.BOOK_DAMAGED.of(e.getOriginalMessage()));
     } catch (IOException | IllegalArgumentException e) {
-      return unread(String.valueOf(e.getMessage()));
+      return unread(Phrase.of(e));
     }
   }
 
-  private static Read unread(String why) {
+  private static Read unread(Phrase why) {
     return new Read(ServerBook.of(java.util.List.of()), why);
   }
 
@@ -81,11 +85,11 @@ public final class BookFile {
   private ObjectNode tree() throws IOException {
     JsonNode tree = JSON.readTree(file.toFile());
     if (!(tree instanceof ObjectNode top)) {
-      throw new IOException("it is no server book");
+      throw new ExplainedException(InputPhrase.NO_BOOK.of());
     }
     int version = top.path("version").asInt();
     if (version > ServerBook.VERSION) {
-      throw new IOException("it is of version " + version + ", newer than this program");
+      throw new ExplainedException(InputPhrase.BOOK_OF_VERSION.of(version));
     }
     if (version < 2) {
       top.path("servers").forEach(BookFile::toVersion2);

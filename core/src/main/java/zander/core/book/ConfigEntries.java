@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 import zander.core.config.ClientConfig;
 import zander.core.config.ConfiguredHost;
 import zander.core.connect.address.ServerAddress;
@@ -45,7 +46,7 @@ public final class ConfigEntries {
   }
 
   /** What the configuration says of it that does not hold here; {@code null} for nothing. */
-  private static String note(ConfiguredHost host) {
+  private static @Nullable String note(ConfiguredHost host) {
     return host.unmet().isEmpty()
         ? null
         : "in your OpenSSH configuration, but not done here: " + String.join(", ", host.unmet());
@@ -58,7 +59,7 @@ public final class ConfigEntries {
    * @param account for hosts that name none: the person's own
    * @return {@code null} where the configuration says nothing of it, or it is none
    */
-  public static ServerEntry jump(ClientConfig config, String written, String account) {
+  public static @Nullable ServerEntry jump(ClientConfig config, String written, String account) {
     Matcher parts = JUMP.matcher(written);
     if (!parts.matches() || !config.isAbout(parts.group("host"))) {
       return null;

@@ -8,6 +8,8 @@ import java.util.Set;
 import java.util.function.Function;
 import zander.core.connect.address.ServerAddress;
 import zander.core.connect.signin.Hop;
+import zander.core.phrase.InputPhrase;
+import zander.core.phrase.InvalidInput;
 
 /**
  * The way to a server through its jump hosts, each with its own account and key. A jump host that
@@ -40,8 +42,8 @@ public final class JumpRoutes {
 
   private void add(ServerEntry entry, List<Hop> route, Set<String> above) {
     if (!above.add(entry.name())) {
-      throw new IllegalArgumentException(
-          "the jump hosts go in a circle: " + String.join(", ", above) + ", " + entry.name());
+      throw new InvalidInput(
+          InputPhrase.JUMPS_IN_A_CIRCLE.of(String.join(", ", above) + ", " + entry.name()));
     }
     if (entry.proxyCommand() != null && route.isEmpty()) {
       route.add(new Hop(entry.address(), entry.signIn().ways(home), entry.proxyCommand()));
@@ -55,8 +57,7 @@ public final class JumpRoutes {
       } else if (ServerAddress.looksLikeOne(jump)) {
         route.add(new Hop(ServerAddress.parse(jump), entry.signIn().ways(home)));
       } else {
-        throw new IllegalArgumentException(
-            "the jump host " + jump + " is neither in the server book nor account@host");
+        throw new InvalidInput(InputPhrase.JUMP_UNKNOWN.of(jump));
       }
     }
     route.add(new Hop(entry.address(), entry.signIn().ways(home)));

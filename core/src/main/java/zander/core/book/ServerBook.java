@@ -3,6 +3,8 @@ package zander.core.book;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import zander.core.phrase.InputPhrase;
+import zander.core.phrase.InvalidInput;
 
 /**
  * The saved servers, in the person's order, and the ones removed lately, which can be put back.
@@ -41,7 +43,7 @@ public record ServerBook(int version, List<ServerEntry> servers, List<ServerEntr
    */
   public ServerBook with(String name, ServerEntry entry) {
     if (!name.equals(entry.name()) && named(entry.name()).isPresent()) {
-      throw new IllegalArgumentException("another server is called " + entry.name());
+      throw new InvalidInput(InputPhrase.NAME_TAKEN.of(entry.name()));
     }
     if (named(name).isEmpty()) {
       return with(entry);

@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.TreeMap;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.address.ServerAddress;
 import zander.core.connect.channel.WayUp;
 
@@ -36,13 +37,13 @@ public record ServerEntry(
     Integer port,
     List<String> jump,
     SignIn signIn,
-    String landing,
-    String local,
-    String note,
+    @Nullable String landing,
+    @Nullable String local,
+    @Nullable String note,
     List<MarkedFolder> folders,
-    String service,
+    @Nullable String service,
     Map<String, WayUp> ways,
-    String proxyCommand) {
+    @Nullable String proxyCommand) {
 
   public ServerEntry {
     group = group == null ? "" : group;
@@ -114,7 +115,7 @@ public record ServerEntry(
     return with(copy -> copy.service = other);
   }
 
-  public ServerEntry withProxyCommand(String other) {
+  public ServerEntry withProxyCommand(@Nullable String other) {
     return with(copy -> copy.proxyCommand = other);
   }
 
@@ -122,7 +123,8 @@ public record ServerEntry(
     return with(copy -> copy.ways = other);
   }
 
-  public ServerEntry withPlaces(String otherLanding, String otherLocal, String otherNote) {
+  public ServerEntry withPlaces(
+      @Nullable String otherLanding, @Nullable String otherLocal, @Nullable String otherNote) {
     return with(
         copy -> {
           copy.landing = otherLanding;
@@ -154,13 +156,13 @@ public record ServerEntry(
     Integer port;
     List<String> jump;
     SignIn signIn;
-    String landing;
-    String local;
-    String note;
+    @Nullable String landing;
+    @Nullable String local;
+    @Nullable String note;
     List<MarkedFolder> folders;
-    String service;
+    @Nullable String service;
     Map<String, WayUp> ways;
-    String proxyCommand;
+    @Nullable String proxyCommand;
 
     Copy(ServerEntry of) {
       name = of.name;

@@ -3,6 +3,7 @@ package zander.core.book;
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import java.nio.file.Path;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.signin.SignInMethods;
 
 /**
@@ -17,7 +18,11 @@ import zander.core.connect.signin.SignInMethods;
 @JsonIgnoreProperties(ignoreUnknown = true)
 @JsonInclude(JsonInclude.Include.NON_NULL)
 public record SignIn(
-    String keyFile, String certificate, Boolean agent, Boolean password, Boolean oldAlgorithms) {
+    @Nullable String keyFile,
+    @Nullable String certificate,
+    @Nullable Boolean agent,
+    @Nullable Boolean password,
+    @Nullable Boolean oldAlgorithms) {
   public SignIn {
     agent = agent == null || agent;
     password = password == null || password;
@@ -25,7 +30,8 @@ public record SignIn(
     oldAlgorithms = Boolean.TRUE.equals(oldAlgorithms) ? true : null;
   }
 
-  public SignIn(String keyFile, String certificate, Boolean agent, Boolean password) {
+  public SignIn(
+      @Nullable String keyFile, @Nullable String certificate, Boolean agent, Boolean password) {
     this(keyFile, certificate, agent, password, null);
   }
 
@@ -46,10 +52,14 @@ public record SignIn(
    */
   SignInMethods ways(Path home) {
     return new SignInMethods(
-        path(keyFile, home), path(certificate, home), agent, password, allowsOldAlgorithms());
+        path(keyFile, home),
+        path(certificate, home),
+        Boolean.TRUE.equals(agent),
+        Boolean.TRUE.equals(password),
+        allowsOldAlgorithms());
   }
 
-  private static Path path(String text, Path home) {
+  private static @Nullable Path path(@Nullable String text, Path home) {
     if (text == null || text.isBlank()) {
       return null;
     }

@@ -9,6 +9,8 @@ import zander.core.connect.command.ShellWords;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.ToolErrors;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 import zander.core.work.Cancellation;
 
 /**
@@ -73,7 +75,8 @@ final class CopyTask {
             "cp -a -- " + ShellWords.quote(from) + " " + ShellWords.quote(to), out -> {}, stop);
     if (result.exit() != 0) {
       String said = new String(result.errors(), StandardCharsets.UTF_8).strip();
-      throw ToolErrors.failure("copy", from, said, "cp ended with " + result.exit());
+      throw ToolErrors.failure(
+          FileStep.COPY, from, said, FilePhrase.ENDED_WITH.of("cp", result.exit()));
     }
   }
 }

@@ -20,6 +20,9 @@ import zander.core.journal.ChangeKind;
 import zander.core.journal.FileState;
 import zander.core.journal.Journal;
 import zander.core.journal.NewChange;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
+import zander.core.phrase.JournalPhrase;
 import zander.core.work.Cancellation;
 
 /** Deletes: into the holding folder, from where it can be put back, or for good. */
@@ -116,7 +119,7 @@ public final class DeleteTask {
 
   static RemoteFailure rootRefused() {
     return new RemoteFailure(
-        Reason.NOT_SUPPORTED, "delete", RemotePath.ROOT, "the root cannot be deleted", null);
+        Reason.NOT_SUPPORTED, FileStep.DELETE, RemotePath.ROOT, FilePhrase.ROOT_STAYS.of(), null);
   }
 
   /**
@@ -157,7 +160,7 @@ public final class DeleteTask {
         }
         failed.add(e);
       } catch (CancellationException e) {
-        pending.failed("stopped; a part of it is gone");
+        pending.failed(JournalPhrase.STOPPED_HALFWAY);
         throw e;
       }
     }

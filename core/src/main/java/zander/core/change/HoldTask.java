@@ -22,6 +22,7 @@ import zander.core.journal.FileState;
 import zander.core.journal.FolderTime;
 import zander.core.journal.Journal;
 import zander.core.journal.NewChange;
+import zander.core.phrase.FileStep;
 import zander.core.work.Cancellation;
 
 /**
@@ -132,7 +133,7 @@ final class HoldTask {
               one.failure =
                   one.failure != null
                       ? one.failure
-                      : new RemoteFailure(e.reason(), "delete", one.path, e.said(), e));
+                      : new RemoteFailure(e.reason(), FileStep.DELETE, one.path, e.detail(), e));
     }
     going.stream().map(one -> one.failure).filter(Objects::nonNull).forEach(failed::add);
     return failed;

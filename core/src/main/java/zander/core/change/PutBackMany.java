@@ -29,6 +29,9 @@ import zander.core.journal.FileState;
 import zander.core.journal.Journal;
 import zander.core.journal.JournalEntry;
 import zander.core.journal.NewChange;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
+import zander.core.phrase.Phrase;
 import zander.core.work.Cancellation;
 import zander.core.work.Workers;
 
@@ -165,7 +168,8 @@ final class PutBackMany {
           Verdict.READY,
           e.getCause() instanceof RemoteFailure why
               ? why
-              : new RemoteFailure(Reason.FAILED, "save", asked.path(), e.getMessage(), e));
+              : new RemoteFailure(
+                  Reason.FAILED, FileStep.SAVE, asked.path(), found(e.reason()), e));
     } catch (RemoteFailure e) {
       if (e.reason() == Reason.LINE_LOST) {
         throw e;
@@ -280,5 +284,16 @@ final class PutBackMany {
       }
       return first;
     }
+  }
+
+  private static Phrase found(SaveFailure.Reason reason) {
+    return switch (reason) {
+      case CHANGED_MEANWHILE -> FilePhrase.CHANGED_MEANWHILE.of();
+      case GONE -> FilePhrase.GONE_MEANWHILE.of();
+      case OWNER_WOULD_CHANGE -> FilePhrase.OWNER_WOULD_CHANGE.of();
+      case METADATA_WOULD_CHANGE -> FilePhrase.METADATA_WOULD_CHANGE.of();
+      case CHECK_REFUSED -> FilePhrase.CHECK_REFUSED.of();
+      case REFUSED, LINE_LOST -> null;
+    };
   }
 }

@@ -17,6 +17,7 @@ import zander.core.files.RemotePath;
 import zander.core.journal.ChangeKind;
 import zander.core.journal.Journal;
 import zander.core.journal.JournalEntry;
+import zander.core.phrase.JournalPhrase;
 import zander.core.work.Cancellation;
 
 /**
@@ -175,7 +176,7 @@ public final class Recovery {
     if (entry.kind() == ChangeKind.SAVE && finding.state() == State.DONE) {
       unfinished().finish(entry);
     }
-    journal.settle(entry, true, "");
+    journal.settleDone(entry);
   }
 
   private void setRights(RemotePath path, RemoteAttributes wanted) throws IOException {
@@ -215,11 +216,11 @@ public final class Recovery {
         }
       }
     }
-    journal.settle(entry, false, "failed: the program ended; what was half done was taken away");
+    journal.settle(entry, JournalPhrase.HALF_DONE_TAKEN_AWAY);
   }
 
   /** Notes that a change is left as it is. */
   public void leave(Finding finding) throws IOException {
-    journal.settle(finding.entry(), false, "failed: the program ended; left as it was found");
+    journal.settle(finding.entry(), JournalPhrase.LEFT_AS_FOUND);
   }
 }

@@ -23,6 +23,8 @@ import zander.core.journal.FileState;
 import zander.core.journal.FolderTime;
 import zander.core.journal.Journal;
 import zander.core.journal.NewChange;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 import zander.core.rights.Mode;
 import zander.core.work.Cancellation;
 
@@ -111,7 +113,8 @@ public final class RemoteChanges {
           () -> files.makeFolder(folder, new Mode(0777)));
     }
     if (missing.isEmpty() && !files.lookThrough(goal).isFolder()) {
-      throw new RemoteFailure(Reason.ALREADY_EXISTS, "make folder", goal, "exists", null);
+      throw new RemoteFailure(
+          Reason.ALREADY_EXISTS, FileStep.MAKE_FOLDER, goal, FilePhrase.EXISTS.of(), null);
     }
     return missing;
   }
@@ -137,7 +140,8 @@ public final class RemoteChanges {
 
   private void rename(RemotePath from, RemotePath to, long group) throws IOException {
     if (isAtOrBelow(to, from)) {
-      throw new RemoteFailure(Reason.FAILED, "move", from, "it cannot be moved into itself", null);
+      throw new RemoteFailure(
+          Reason.FAILED, FileStep.MOVE, from, FilePhrase.INTO_ITSELF.of(), null);
     }
     FileState before = state(from);
     journalled(
@@ -228,10 +232,12 @@ public final class RemoteChanges {
       RemotePath from, RemotePath to, long group, LongConsumer progress, Cancellation stop)
       throws IOException {
     if (isAtOrBelow(to, from)) {
-      throw new RemoteFailure(Reason.FAILED, "copy", from, "it cannot be copied into itself", null);
+      throw new RemoteFailure(
+          Reason.FAILED, FileStep.COPY, from, FilePhrase.INTO_ITSELF.of(), null);
     }
     if (Renames.exists(files, to)) {
-      throw new RemoteFailure(Reason.ALREADY_EXISTS, "copy to", to, "exists", null);
+      throw new RemoteFailure(
+          Reason.ALREADY_EXISTS, FileStep.COPY_TO, to, FilePhrase.EXISTS.of(), null);
     }
     whole(
         NewChange.of(ChangeKind.COPY, to).note(from.text()).group(group),

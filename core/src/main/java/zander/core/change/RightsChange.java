@@ -14,6 +14,8 @@ import zander.core.journal.ChangeKind;
 import zander.core.journal.FileState;
 import zander.core.journal.Journal;
 import zander.core.journal.NewChange;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 import zander.core.rights.Mode;
 
 /**
@@ -107,10 +109,9 @@ public final class RightsChange {
       if (after.uid() != toUid || after.gid() != toGid || !after.mode().equals(mode)) {
         throw new RemoteFailure(
             Reason.NOT_SUPPORTED,
-            "set rights",
+            FileStep.SET_RIGHTS,
             path,
-            "the file system there does not keep them: they are now "
-                + text(after.uid(), after.gid(), after.mode()),
+            FilePhrase.RIGHTS_NOT_KEPT_NOW.of(text(after.uid(), after.gid(), after.mode())),
             null);
       }
       pending.done();

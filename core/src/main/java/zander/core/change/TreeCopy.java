@@ -25,6 +25,8 @@ import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.RemoteWriter;
 import zander.core.files.TreeWalk;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 import zander.core.rights.Mode;
 import zander.core.work.Cancellation;
 import zander.core.work.Workers;
@@ -115,7 +117,11 @@ final class TreeCopy {
       case FILE -> (pair.was().size() <= SMALL ? small : large).add(pair);
       default ->
           throw new RemoteFailure(
-              Reason.NOT_SUPPORTED, "copy", pair.from(), "a device, a pipe or a socket", null);
+              Reason.NOT_SUPPORTED,
+              FileStep.COPY,
+              pair.from(),
+              FilePhrase.DEVICE_PIPE_OR_SOCKET.of(),
+              null);
     }
   }
 

@@ -20,6 +20,8 @@ import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.ToolErrors;
 import zander.core.files.TreeWalk;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 import zander.core.work.Cancellation;
 
 /**
@@ -128,7 +130,8 @@ final class TreeRemoval {
     }
     if (result.exit() != 0 && isAnyLeft(paths)) {
       String said = new String(result.errors(), StandardCharsets.UTF_8).strip();
-      throw ToolErrors.failure("delete", paths.get(0), said, "rm ended with " + result.exit());
+      throw ToolErrors.failure(
+          FileStep.DELETE, paths.get(0), said, FilePhrase.ENDED_WITH.of("rm", result.exit()));
     }
   }
 

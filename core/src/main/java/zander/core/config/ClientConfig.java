@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
+import zander.core.phrase.Phrase;
 
 /**
  * An OpenSSH client configuration, a person's and then the computer's: which hosts it names, and
@@ -20,10 +21,10 @@ public final class ClientConfig {
   private static final Path SYSTEM = Path.of("/etc/ssh/ssh_config");
 
   private final List<ConfigBlock> blocks;
-  private final List<String> problems;
+  private final List<Phrase> problems;
   private final LocalSide local;
 
-  private ClientConfig(List<ConfigBlock> blocks, List<String> problems, LocalSide local) {
+  private ClientConfig(List<ConfigBlock> blocks, List<Phrase> problems, LocalSide local) {
     this.blocks = blocks;
     this.problems = List.copyOf(problems);
     this.local = local;
@@ -51,7 +52,7 @@ public final class ClientConfig {
   }
 
   /** What could not be read, with file and line; empty when all is well. */
-  public List<String> problems() {
+  public List<Phrase> problems() {
     return problems;
   }
 

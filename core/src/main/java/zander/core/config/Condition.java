@@ -5,6 +5,8 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import zander.core.phrase.ConfigPhrase;
+import zander.core.phrase.InvalidInput;
 
 /** When a block applies: its {@code Host} or {@code Match} line (ssh_config manual page). */
 interface Condition {
@@ -74,22 +76,20 @@ interface Condition {
           continue;
         }
         if (name.equals("exec")) {
-          throw new IllegalArgumentException(
-              "this Match block is left out: Zander runs no command to find out whether it holds");
+          throw new InvalidInput(ConfigPhrase.MATCH_RUNS_A_COMMAND.of());
         }
         if (!WITH_PATTERNS.contains(name)) {
-          throw new IllegalArgumentException(
-              "this Match block is left out: it asks for \"" + name + "\"");
+          throw new InvalidInput(ConfigPhrase.MATCH_ASKS_FOR.of(name));
         }
         if (equals < 0 && ++i == words.size()) {
-          throw new IllegalArgumentException("Match " + name + " says nothing to match");
+          throw new InvalidInput(ConfigPhrase.MATCH_SAYS_NOTHING.of(name));
         }
         String list = equals < 0 ? words.get(i) : word.substring(equals + 1);
         criteria.add(new Criterion(name, negated, Arrays.asList(list.split(","))));
       }
       boolean all = criteria.stream().anyMatch(one -> one.name.equals("all"));
       if (all && criteria.stream().anyMatch(one -> WITH_PATTERNS.contains(one.name))) {
-        throw new IllegalArgumentException("Match all stands alone");
+        throw new InvalidInput(ConfigPhrase.MATCH_ALL_ALONE.of());
       }
       return new Match(criteria);
     }

@@ -5,6 +5,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import zander.core.phrase.ConfigPhrase;
+import zander.core.phrase.InvalidInput;
 
 /**
  * One line of a configuration: a keyword and its arguments (ssh_config manual page): separated by
@@ -40,7 +42,7 @@ record ConfigLine(String keyword, List<String> arguments) implements ConfigBlock
       rest = rest.substring(1).stripLeading();
     }
     if (keyword.isEmpty() || rest.isEmpty()) {
-      throw new IllegalArgumentException("a keyword without a value: " + line);
+      throw new InvalidInput(ConfigPhrase.NO_VALUE.of(line));
     }
     // A command is for a shell, which reads its quotes itself.
     List<String> arguments = COMMANDS.contains(keyword) ? List.of(rest) : words(rest);
@@ -76,24 +78,27 @@ record ConfigLine(String keyword, List<String> arguments) implements ConfigBlock
       }
     }
     if (quote != 0) {
-      throw new IllegalArgumentException("a quote that does not end: " + rest);
+      throw new InvalidInput(ConfigPhrase.QUOTE_OPEN.of(rest));
     }
     if (begun) {
       words.add(word.toString());
     }
     if (words.isEmpty() || words.get(0).isEmpty()) {
-      throw new IllegalArgumentException("a keyword without a value");
+      throw new InvalidInput(ConfigPhrase.NO_VALUE.of(rest));
     }
     return words;
   }
 
   /** The first value that a keyword has, which is the one that counts. */
-  static String first(List<ConfigLine> lines, String keyword, String otherwise) {
+  static Optional<String> first(List<ConfigLine> lines, String keyword) {
     return lines.stream()
         .filter(line -> line.keyword.equals(keyword))
         .findFirst()
-        .map(ConfigLine::first)
-        .orElse(otherwise);
+        .map(ConfigLine::first);
+  }
+
+  static String first(List<ConfigLine> lines, String keyword, String otherwise) {
+    return first(lines, keyword).orElse(otherwise);
   }
 
   String first() {

@@ -11,6 +11,10 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
+import zander.core.phrase.ConfigPhrase;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.Phrase;
 import zander.core.work.BlockingCalls;
 
 /**
@@ -30,8 +34,14 @@ final class ConfigReader {
    */
   private static final int MOST_FILES = 1000;
 
+  private record Place(Path file, int line) {
+    Phrase about(Phrase found) {
+      return ConfigPhrase.AT_LINE.of(file, line, found);
+    }
+  }
+
   private final LocalSide local;
-  private final List<String> problems = new ArrayList<>();
+  private final List<Phrase> problems = new ArrayList<>();
 
   /** Of {@code IgnoreUnknown}, as far as it was read. */
   private final List<String> ignored = new ArrayList<>();
@@ -42,7 +52,7 @@ final class ConfigReader {
     this.local = local;
   }
 
-  List<String> problems() {
+  List<Phrase> problems() {
     return problems;
   }
 
@@ -52,31 +62,31 @@ final class ConfigReader {
     return read(file, file.getParent(), 0);
   }
 
-  private List<ConfigBlock> read(Path file, Path base, int depth) {
+  private List<ConfigBlock> read(Path file, @Nullable Path base, int depth) {
     List<ConfigBlock> blocks = new ArrayList<>();
     if (depth > DEEPEST) {
-      problems.add(file + ": included too deep, or in a circle");
+      problems.add(ConfigPhrase.IN_FILE.of(file, ConfigPhrase.TOO_DEEP));
       return blocks;
     }
     if (++files > MOST_FILES) {
       if (files == MOST_FILES + 1) {
-        problems.add(file + ": more than " + MOST_FILES + " files are included, or in a circle");
+        problems.add(ConfigPhrase.IN_FILE.of(file, ConfigPhrase.TOO_MANY_FILES.of(MOST_FILES)));
       }
       return blocks;
     }
     List<String> lines;
     try {
       if (Files.size(file) > LARGEST) {
-        throw new IOException("larger than any configuration");
+        throw new ExplainedException(ConfigPhrase.TOO_LARGE.of());
       }
       lines = Files.readString(file, StandardCharsets.ISO_8859_1).lines().toList();
     } catch (IOException e) {
-      problems.add(file + ": cannot be read: " + e.getMessage());
+      problems.add(ConfigPhrase.IN_FILE.of(file, ConfigPhrase.UNREADABLE.of(Phrase.of(e))));
       return blocks;
     }
     ConfigBlock current = begin(Condition.ALWAYS, blocks);
     for (int number = 1; number <= lines.size(); number++) {
-      String where = file + " line " + number + ": ";
+      Place where = new Place(file, number);
       try {
         ConfigLine line = ConfigLine.parse(utf8(lines.get(number - 1))).orElse(null);
         if (line == null) {
@@ -92,28 +102,28 @@ final class ConfigReader {
           }
         }
       } catch (IllegalArgumentException e) {
-        problems.add(where + e.getMessage());
+        problems.add(where.about(Phrase.of(e)));
       }
     }
     return blocks;
   }
 
-  private Condition match(ConfigLine line, String where) {
+  private Condition match(ConfigLine line, Place where) {
     try {
       return Condition.Match.of(line.arguments());
     } catch (IllegalArgumentException e) {
-      problems.add(where + e.getMessage());
+      problems.add(where.about(Phrase.of(e)));
       return Condition.NEVER;
     }
   }
 
   /** OpenSSH ends over a keyword that it does not know. */
-  private void check(ConfigLine line, String where) {
+  private void check(ConfigLine line, Place where) {
     if (line.keyword().equals("ignoreunknown")) {
       ignored.addAll(Arrays.asList(line.first().toLowerCase(Locale.ROOT).split(",")));
     } else if (Keywords.of(line.keyword()) == null
         && !HostPatterns.match(ignored, line.keyword())) {
-      problems.add(where + "the manual page has no keyword " + line.keyword());
+      problems.add(where.about(ConfigPhrase.NO_SUCH_KEYWORD.of(line.keyword())));
     }
   }
 
@@ -127,7 +137,7 @@ final class ConfigReader {
     return block;
   }
 
-  private List<ConfigBlock.Item> include(ConfigLine line, Path base, int depth) {
+  private List<ConfigBlock.Item> include(ConfigLine line, @Nullable Path base, int depth) {
     List<ConfigBlock.Item> included = new ArrayList<>();
     for (String named : line.arguments()) {
       for (Path file : matching(named, base)) {
@@ -138,9 +148,9 @@ final class ConfigReader {
   }
 
   /** Wildcards as in a shell; none matching is no fault. */
-  private List<Path> matching(String named, Path base) {
+  private List<Path> matching(String named, @Nullable Path base) {
     String plain = Tokens.home(named, local).orElse(named);
-    Path path = base.resolve(plain);
+    Path path = base == null ? Path.of(plain) : base.resolve(plain);
     if (!plain.matches(".*[*?\\[].*")) {
       return Files.exists(path) ? List.of(path) : List.of();
     }

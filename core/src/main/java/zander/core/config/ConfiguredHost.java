@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One host as a configuration has it (ssh_config manual page).
@@ -26,14 +27,14 @@ public record ConfiguredHost(
     String name,
     String hostName,
     int port,
-    String user,
+    @Nullable String user,
     List<Path> identityFiles,
     List<Path> certificateFiles,
     boolean identitiesOnly,
     List<String> proxyJump,
     int keepAliveSeconds,
     Methods methods,
-    String proxyCommand,
+    @Nullable String proxyCommand,
     List<String> unmet) {
 
   private static final int USUAL_PORT = 22;
@@ -56,7 +57,7 @@ public record ConfiguredHost(
     String hostName = found.target();
     int asked = number(ConfigLine.first(lines, "port", "22"), USUAL_PORT);
     int port = asked < 1 || asked > LAST_PORT ? USUAL_PORT : asked;
-    String user = ConfigLine.first(lines, "user", null);
+    String user = ConfigLine.first(lines, "user").orElse(null);
     Tokens tokens =
         new Tokens(
             found.local(),
@@ -82,7 +83,7 @@ public record ConfiguredHost(
   }
 
   /** Whichever of both comes first counts, and the other one not at all. */
-  private static ConfigLine firstProxy(List<ConfigLine> lines) {
+  private static @Nullable ConfigLine firstProxy(List<ConfigLine> lines) {
     return lines.stream()
         .filter(line -> line.keyword().equals("proxyjump") || line.keyword().equals("proxycommand"))
         .findFirst()
@@ -90,13 +91,13 @@ public record ConfiguredHost(
         .orElse(null);
   }
 
-  private static List<String> jumps(ConfigLine proxy, Tokens tokens) {
+  private static List<String> jumps(@Nullable ConfigLine proxy, Tokens tokens) {
     return proxy == null || !proxy.keyword().equals("proxyjump")
         ? List.of()
         : Arrays.asList(tokens.proxy(proxy.first()).split(","));
   }
 
-  private static String command(ConfigLine proxy, Tokens tokens) {
+  private static @Nullable String command(@Nullable ConfigLine proxy, Tokens tokens) {
     return proxy == null || !proxy.keyword().equals("proxycommand")
         ? null
         : tokens.proxy(String.join(" ", proxy.arguments()));

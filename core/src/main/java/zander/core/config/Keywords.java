@@ -9,7 +9,9 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What becomes of each keyword of the ssh_config manual page: {@code keywords.txt} has them all.
@@ -54,7 +56,7 @@ final class Keywords {
   }
 
   /** {@code null} for one that the manual page does not have. */
-  static Kind of(String keyword) {
+  static @Nullable Kind of(String keyword) {
     Keyword known = ALL.get(keyword.toLowerCase(Locale.ROOT));
     return known == null ? null : known.kind;
   }
@@ -73,7 +75,9 @@ final class Keywords {
         .filter(line -> of(line.keyword()) == Kind.TOLD)
         .filter(line -> !OFF.contains(line.first().toLowerCase(Locale.ROOT)))
         .filter(line -> !isOfTheLocale(line))
-        .map(line -> ALL.get(line.keyword()).name)
+        .map(line -> ALL.get(line.keyword()))
+        .filter(Objects::nonNull)
+        .map(keyword -> keyword.name)
         .distinct()
         .sorted()
         .toList();

@@ -7,6 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a configuration may ask of this computer and of whoever sits at it.
@@ -54,7 +55,7 @@ record LocalSide(
     }
   }
 
-  private static String passwdHome(String account) {
+  private static @Nullable String passwdHome(String account) {
     try {
       return Files.readAllLines(Path.of("/etc/passwd")).stream()
           .map(line -> line.split(":", -1))

@@ -67,7 +67,7 @@ final class Resolution {
 
   /** Where it goes, as far as that is said by now. */
   String target() {
-    String said = ConfigLine.first(lines, "hostname", null);
+    String said = ConfigLine.first(lines, "hostname").orElse(null);
     return said == null ? original : Tokens.hostName(said, original);
   }
 

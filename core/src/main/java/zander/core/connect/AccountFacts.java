@@ -18,6 +18,11 @@ import zander.core.connect.command.ScriptRun;
 import zander.core.files.AccountNames;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.SignInPhrase;
 import zander.core.work.BlockingCalls;
 import zander.core.work.Cancellation;
 
@@ -59,7 +64,7 @@ final class AccountFacts {
   private final CompletableFuture<Void> namesKnown = new CompletableFuture<>();
   private Shell shell = Shell.UNKNOWN;
   private String idLine = "";
-  private String why = "";
+  private Phrase why;
   private boolean asking;
   private long retriedAt = System.nanoTime() - BETWEEN_TRIES.toNanos();
 
@@ -105,7 +110,7 @@ final class AccountFacts {
             channel.open().verify(Timeouts.OPENING);
             run.run(channel, new Cancellation());
           } catch (IllegalStateException e) {
-            throw new IOException("the connection is closed", e);
+            throw new ExplainedException(SignInPhrase.CLOSED.of(), e);
           } finally {
             channel.close(false);
           }
@@ -119,7 +124,7 @@ final class AccountFacts {
   private void ask(Asking way) {
     Answer answer = new Answer();
     try {
-      if (lines.elevation() != null && !lines.elevation().whyNoCommands().isEmpty()) {
+      if (lines.elevation() != null && lines.elevation().whyNoCommands() != null) {
         none(lines.elevation().whyNoCommands());
         return;
       }
@@ -127,7 +132,7 @@ final class AccountFacts {
       answer.end();
     } catch (RemoteFailure e) {
       if (e.reason() == Reason.NO_SHELL && !(e.getCause() instanceof IOException)) {
-        none(e.said());
+        none(e.detail());
       }
     } catch (IOException | RuntimeException e) {
       // Not known, then: a channel may be free the next time.
@@ -142,7 +147,7 @@ final class AccountFacts {
     notifyAll();
   }
 
-  private synchronized void none(String said) {
+  private synchronized void none(Phrase said) {
     if (shell == Shell.UNKNOWN) {
       shell = Shell.NONE;
       why = said;
@@ -171,7 +176,12 @@ final class AccountFacts {
         }
       }
       if (text.size() > (known ? MOST_NAMES : MOST_ID)) {
-        throw new RemoteFailure(Reason.BAD_ANSWER, "ask for the account", null, "too much", null);
+        throw new RemoteFailure(
+            Reason.BAD_ANSWER,
+            FileStep.ASK_FOR_THE_ACCOUNT,
+            null,
+            FilePhrase.TOO_MUCH_WRITTEN.of(),
+            null);
       }
     }
 
@@ -214,8 +224,8 @@ final class AccountFacts {
     return shell;
   }
 
-  /** Why there is no shell, in the server's words; empty while there may be one. */
-  synchronized String why() {
+  /** Why there is no shell; {@code null} while there may be one. */
+  synchronized Phrase why() {
     return why;
   }
 

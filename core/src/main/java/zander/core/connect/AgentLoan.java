@@ -11,6 +11,8 @@ import zander.core.connect.command.Pipe;
 import zander.core.connect.command.ServerTools;
 import zander.core.connect.command.ShellWords;
 import zander.core.connect.command.SshPipe;
+import zander.core.phrase.LoanPhrase;
+import zander.core.phrase.Phrase;
 import zander.core.trust.WireKey;
 import zander.core.work.BlockingCalls;
 
@@ -50,25 +52,28 @@ public final class AgentLoan implements Closeable {
   }
 
   /** {@link Connection#whyNotLend}. */
-  static String whyNot(Connection borrower, Connection goal, String name, String goalName)
+  static Phrase whyNot(Connection borrower, Connection goal, String name, String goalName)
       throws IOException {
+    if (borrower.actsAs() != null || goal.actsAs() != null) {
+      return LoanPhrase.ACTS_AS_ANOTHER.of();
+    }
     if (goal.taken() == null) {
-      return "you signed in at " + goalName + " without a key";
+      return LoanPhrase.NO_KEY_TAKEN.of(goalName);
     }
     WireKey host = goal.hostKey();
     if (host == null || host.type().contains("-cert-")) {
-      return goalName + " has no plain host key that the key could be limited to";
+      return LoanPhrase.NO_PLAIN_HOST_KEY.of(goalName);
     }
     if (!borrower.hasShell() || !goal.hasShell()) {
-      return "an account without a shell can run no program";
+      return LoanPhrase.NO_SHELL.of();
     }
     String said = borrower.script("ssh -V 2>&1 </dev/null").outText();
     if (!said.contains("OpenSSH")) {
-      return name + " has no ssh of OpenSSH";
+      return LoanPhrase.NO_OPENSSH.of(name);
     }
     return ServerTools.isFrom(said.replace("OpenSSH_", ""), MAJOR, MINOR)
         ? null
-        : name + " has an ssh before 8.9, which could not limit your key to one server";
+        : LoanPhrase.OLD_OPENSSH.of(name);
   }
 
   static AgentLoan open(SessionPool borrower, Connection goal) throws IOException {

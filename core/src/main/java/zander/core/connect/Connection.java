@@ -35,6 +35,9 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.sftp.wire.FolderGuard;
+import zander.core.phrase.FileStep;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.SignInPhrase;
 import zander.core.trust.WireKey;
 import zander.core.work.BlockingCalls;
 import zander.core.work.Cancellation;
@@ -79,8 +82,8 @@ public final class Connection implements Closeable, Commands {
     facts.await(ID_PATIENCE);
     switch (facts.shell()) {
       case RUNS -> attempt.note(Kind.FOUND, facts.idLine().strip());
-      case NONE -> attempt.note(Kind.REFUSED, "no shell for this account: " + facts.why());
-      default -> attempt.note(Kind.FOUND, "the shell has not answered yet");
+      case NONE -> attempt.note(Kind.REFUSED, SignInPhrase.NO_SHELL.of(facts.why()));
+      default -> attempt.note(Kind.FOUND, SignInPhrase.SHELL_NOT_YET.of());
     }
     attempt.note(Kind.DONE, "");
   }
@@ -154,9 +157,9 @@ public final class Connection implements Closeable, Commands {
     return attempt.taken() == null ? "" : attempt.taken().key().shortType();
   }
 
-  /** Which key let us in: the file's name, or where it is held; empty after a password. */
-  public String keyName() {
-    return attempt.taken() == null ? "" : attempt.taken().name();
+  /** Which key let us in: the file's name, or where it is held; {@code null} after a password. */
+  public Phrase keyName() {
+    return attempt.taken() == null ? null : attempt.taken().name();
   }
 
   KeyOffer taken() {
@@ -170,10 +173,8 @@ public final class Connection implements Closeable, Commands {
    * @param name what people know this server by
    * @param goalName the same for the other
    */
-  public String whyNotLend(Connection goal, String name, String goalName) throws IOException {
-    return actsAs() != null || goal.actsAs() != null
-        ? "a key is lent to the account that signed in, not to another"
-        : AgentLoan.whyNot(this, goal, name, goalName);
+  public Phrase whyNotLend(Connection goal, String name, String goalName) throws IOException {
+    return AgentLoan.whyNot(this, goal, name, goalName);
   }
 
   /** Lends this server the key of another for signing in there; signs in here once more for it. */
@@ -315,7 +316,7 @@ public final class Connection implements Closeable, Commands {
   }
 
   @Override
-  public String whyNoShell() {
+  public Phrase whyNoShell() {
     return facts.why();
   }
 
@@ -345,7 +346,7 @@ public final class Connection implements Closeable, Commands {
   private IOException orLost(IOException e) {
     return e instanceof RemoteFailure || session.isOpen()
         ? e
-        : new RemoteFailure(RemoteFailure.Reason.LINE_LOST, "run a command", null, "", e);
+        : new RemoteFailure(RemoteFailure.Reason.LINE_LOST, FileStep.RUN_A_COMMAND, null, "", e);
   }
 
   @Override

@@ -13,6 +13,8 @@ import zander.core.files.sftp.SftpFiles;
 import zander.core.files.sftp.channel.FileServiceMissing;
 import zander.core.files.sftp.channel.ServiceStart;
 import zander.core.files.sftp.wire.FolderGuard;
+import zander.core.phrase.AccountPhrase;
+import zander.core.phrase.ExplainedException;
 
 /**
  * Begins file services for an account: the server's own, or for another account the one that can be
@@ -64,7 +66,7 @@ final class FileServices {
   /** One more of the same; nobody signs in once more for it. */
   RemoteFiles openMore(ClientSession on) throws IOException {
     if (lines.elevation() != null && lines.elevation().asksEachTime()) {
-      throw new IOException("nobody is asked for one more");
+      throw new ExplainedException(AccountPhrase.ASKS_EACH_TIME.of());
     }
     return begin(on);
   }

@@ -4,6 +4,7 @@ import java.io.IOException;
 import org.apache.sshd.common.channel.exception.SshChannelOpenException;
 import zander.core.connect.channel.TcpChannel;
 import zander.core.files.RemoteFailure;
+import zander.core.phrase.FileStep;
 import zander.core.work.BlockingCalls;
 
 /** Ports that a server can reach, reached over the connection to it. */
@@ -47,7 +48,7 @@ public final class ServerPort {
       if (through.session.isOpen()) {
         throw e;
       }
-      throw new RemoteFailure(RemoteFailure.Reason.LINE_LOST, "reach a port", null, "", e);
+      throw new RemoteFailure(RemoteFailure.Reason.LINE_LOST, FileStep.REACH_A_PORT, null, "", e);
     }
   }
 }

@@ -86,7 +86,7 @@ final class SingleHostAgent {
       answer.putByte((byte) IDENTITIES);
       answer.putInt(1);
       answer.putBytes(offer.key().blob());
-      answer.putString(offer.name());
+      answer.putString(offer.key().shortType());
       return answer.getCompactData();
     }
 

@@ -1,5 +1,7 @@
 package zander.core.edit;
 
+import org.jspecify.annotations.Nullable;
+
 /** Brackets of a text and their partners, by nesting of their own kind. */
 public final class Brackets {
   private static final String OPENING = "([{";
@@ -34,7 +36,7 @@ public final class Brackets {
    * @param cursor between two characters
    * @return {@code null} where no bracket is beside the cursor
    */
-  public static Pair at(CharSequence text, int cursor) {
+  public static @Nullable Pair at(CharSequence text, int cursor) {
     if (cursor > 0 && isBracket(text.charAt(cursor - 1))) {
       return new Pair(cursor - 1, partner(text, cursor - 1));
     }

@@ -2,6 +2,7 @@ package zander.core.edit;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.edit.LineChanges.Change;
 
 /**
@@ -46,7 +47,7 @@ final class ChangeSlide {
     return made;
   }
 
-  private Change down(Change change, Change next) {
+  private Change down(Change change, @Nullable Change next) {
     if (!change.isOneSided()) {
       return change;
     }
@@ -66,7 +67,7 @@ final class ChangeSlide {
   }
 
   /** Both as one, if the change can go up to where the other ends; {@code null} otherwise. */
-  private Change meeting(Change change, Change above) {
+  private @Nullable Change meeting(Change change, Change above) {
     if (!change.isOneSided()) {
       return null;
     }

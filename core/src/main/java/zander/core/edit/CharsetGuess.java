@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import org.mozilla.universalchardet.UniversalDetector;
 
 /**
@@ -109,7 +110,7 @@ final class CharsetGuess {
     return all;
   }
 
-  private static Charset detected(byte[] bytes) {
+  private static @Nullable Charset detected(byte[] bytes) {
     UniversalDetector detector = new UniversalDetector();
     detector.handleData(bytes, 0, bytes.length);
     detector.dataEnd();

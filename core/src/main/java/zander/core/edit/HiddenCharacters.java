@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import zander.core.work.VisibleText;
 
 /**
@@ -65,7 +66,7 @@ public final class HiddenCharacters {
   }
 
   /** The first at or behind a place; {@code null} for none. */
-  public static Hidden next(String text, int from) {
+  public static @Nullable Hidden next(String text, int from) {
     int before = from > 0 ? text.codePointBefore(from) : 0;
     for (int at = from; at < text.length(); ) {
       char plain = text.charAt(at);

@@ -21,9 +21,9 @@ public final class LineChanges {
   private final boolean[] added;
 
   /** Where each line that takes part in the search stands. */
-  private int[] old;
+  private int[] old = {};
 
-  private int[] now;
+  private int[] now = {};
 
   private LineChanges(int[] before, int[] after) {
     this.before = before;

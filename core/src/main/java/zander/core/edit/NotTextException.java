@@ -1,16 +1,17 @@
 package zander.core.edit;
 
-import java.io.IOException;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.Phrase;
 
 /** Content that cannot be edited as text without harm. */
-public final class NotTextException extends IOException {
+public final class NotTextException extends ExplainedException {
   private final long at;
 
   /**
    * @param at the byte it was found at, from 0
    */
-  public NotTextException(String message, long at) {
-    super(message);
+  public NotTextException(Phrase why, long at) {
+    super(why);
     this.at = at;
   }
 

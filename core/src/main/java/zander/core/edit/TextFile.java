@@ -15,6 +15,9 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+import zander.core.phrase.ContentPhrase;
 
 /**
  * A file's content as text, with what must survive editing: the encoding, the byte order mark, how
@@ -95,7 +98,7 @@ public final class TextFile {
   public static TextFile decode(byte[] bytes, Charset known) throws NotTextException {
     TextFile text = tryDecode(bytes, known, new byte[0]);
     if (text == null) {
-      throw new NotTextException("it is not in " + known.name(), 0);
+      throw new NotTextException(ContentPhrase.NOT_IN.of(known.name()), 0);
     }
     return text;
   }
@@ -114,7 +117,7 @@ public final class TextFile {
     }
     for (int i = 0; i < bytes.length; i++) {
       if (bytes[i] == 0) {
-        throw new NotTextException("there is a zero byte in it", i);
+        throw new NotTextException(ContentPhrase.ZERO_BYTE.of(), i);
       }
     }
     TextFile text = tryDecode(bytes, StandardCharsets.UTF_8, new byte[0]);
@@ -124,7 +127,7 @@ public final class TextFile {
     text = tryDecode(bytes, CharsetGuess.of(bytes, locale), new byte[0]);
     // Every byte is a character in Latin-1, so this never fails and never loses one.
     text = text != null ? text : tryDecode(bytes, StandardCharsets.ISO_8859_1, new byte[0]);
-    text.guessed = true;
+    Objects.requireNonNull(text).guessed = true;
     return text;
   }
 
@@ -134,7 +137,7 @@ public final class TextFile {
   }
 
   /** {@code null} when the bytes are not in that encoding, or would not come back the same. */
-  private static TextFile tryDecode(byte[] bytes, Charset charset, byte[] mark) {
+  private static @Nullable TextFile tryDecode(byte[] bytes, Charset charset, byte[] mark) {
     try {
       String raw =
           charset

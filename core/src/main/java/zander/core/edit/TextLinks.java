@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 
 /** Places in a line that name another file, found by the expressions of its language. */
 public final class TextLinks {
@@ -22,7 +23,7 @@ public final class TextLinks {
   public record Link(int start, int end, String target) {}
 
   /**
-   * All of a line, in their order, none twice.
+   * All of a line, in their order; of those that overlap, the one that begins first.
    *
    * @param patterns whose first group is the target
    */
@@ -31,26 +32,26 @@ public final class TextLinks {
     for (Pattern pattern : patterns) {
       Matcher matcher = pattern.matcher(line);
       while (matcher.find()) {
-        Link link = new Link(matcher.start(1), matcher.end(1), matcher.group(1));
-        if (found.stream().noneMatch(other -> overlap(other, link))) {
-          found.add(link);
-        }
+        found.add(new Link(matcher.start(1), matcher.end(1), matcher.group(1)));
       }
     }
-    found.sort(Comparator.comparingInt(Link::start));
-    return found;
-  }
-
-  private static boolean overlap(Link one, Link other) {
-    return (one.start < other.end && other.start < one.end)
-        || (one.start == other.start && one.end == other.end);
+    found.sort(Comparator.comparingInt(Link::start).thenComparingInt(Link::end));
+    List<Link> apart = new ArrayList<>();
+    int end = -1;
+    for (Link link : found) {
+      if (link.start > end || (link.start == end && link.end > end)) {
+        apart.add(link);
+        end = link.end;
+      }
+    }
+    return apart;
   }
 
   /**
    * The link that is being typed at a place of a line, as far as that; {@code null} for none. It
    * need not be closed yet.
    */
-  public static Link begunAt(String line, int column, List<Pattern> patterns) {
+  public static @Nullable Link begunAt(String line, int column, List<Pattern> patterns) {
     String before = line.substring(0, column);
     for (String closer : CLOSERS) {
       for (Link link : in(before + closer, patterns)) {
@@ -63,7 +64,7 @@ public final class TextLinks {
   }
 
   /** The link around a place of a line; {@code null} for none. */
-  public static Link at(String line, int column, List<Pattern> patterns) {
+  public static @Nullable Link at(String line, int column, List<Pattern> patterns) {
     return in(line, patterns).stream()
         .filter(link -> link.start <= column && column <= link.end)
         .findFirst()

@@ -7,6 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.command.Commands;
 import zander.core.connect.command.ExecResult;
 import zander.core.connect.command.ShellWords;
@@ -39,7 +40,7 @@ public final class Checksums {
   }
 
   /** {@code null} when the server has no fitting tool, or cannot read the file. */
-  private String byServer(RemotePath file, Cancellation stop) throws IOException {
+  private @Nullable String byServer(RemotePath file, Cancellation stop) throws IOException {
     // By redirection, because a tool that is given a name writes some names in a way of its own.
     ByteArrayOutputStream out = new ByteArrayOutputStream();
     ExecResult result =

@@ -7,6 +7,7 @@ import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.command.Commands;
 import zander.core.connect.command.ExecResult;
 import zander.core.connect.command.ShellWords;
@@ -45,7 +46,7 @@ public final class TreeMark {
    * The mark of a folder with all that is in it, or {@code null} where a part of it cannot be read;
    * waits.
    */
-  public String of(RemotePath folder) throws IOException {
+  public @Nullable String of(RemotePath folder) throws IOException {
     try {
       String byTools = commands.byShellOr(() -> byTools(folder), () -> null);
       return byTools == null ? byFiles(folder) : byTools;
@@ -67,7 +68,7 @@ public final class TreeMark {
   }
 
   /** {@code null} where the server's tools cannot do it, or something is in their way. */
-  private String byTools(RemotePath folder) throws IOException {
+  private @Nullable String byTools(RemotePath folder) throws IOException {
     ExecResult ran = commands.script(ShellWords.enter(folder, 20) + TOOLS);
     String said = new String(ran.out(), StandardCharsets.ISO_8859_1);
     boolean whole = ran.exit() == 0 && ran.errors().length == 0 && said.length() >= 64;
@@ -75,7 +76,7 @@ public final class TreeMark {
   }
 
   /** The sum of what each entry gives, so that their order does not matter. */
-  private String byFiles(RemotePath folder) throws IOException {
+  private @Nullable String byFiles(RemotePath folder) throws IOException {
     Sum sum = new Sum(folder.wire().length());
     sum.add("", files.lookAll(List.of(folder)).get(0));
     new TreeWalk(files, new Cancellation())

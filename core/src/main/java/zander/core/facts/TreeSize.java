@@ -5,6 +5,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.command.Commands;
 import zander.core.connect.command.ExecResult;
 import zander.core.connect.command.ShellWords;
@@ -59,7 +60,7 @@ public final class TreeSize {
   }
 
   /** {@code null} when the server's {@code find} cannot do it. */
-  private MeasuredTree byFind(
+  private @Nullable MeasuredTree byFind(
       List<RemotePath> paths, Consumer<MeasuredTree> progress, Cancellation stop)
       throws IOException {
     Lines lines = new Lines(progress);

@@ -1,6 +1,7 @@
 package zander.core.files;
 
 import java.util.function.UnaryOperator;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What stands in brackets in a pattern for names (POSIX, XCU 2.13.1 and XBD 9.3.5), as a part of a
@@ -33,13 +34,13 @@ public final class NamePattern {
    * @param classes gives what stands for a class by its name; see {@link PosixClasses}
    * @return {@code null} when they are not closed or name a class that there is not
    */
-  public static Brackets brackets(String glob, int at, UnaryOperator<String> classes) {
+  public static @Nullable Brackets brackets(String glob, int at, UnaryOperator<String> classes) {
     NamePattern reader = new NamePattern(glob, at + 1, classes);
     String expression = reader.read();
     return expression == null ? null : new Brackets(expression, reader.at);
   }
 
-  private String read() {
+  private @Nullable String read() {
     boolean not = isAt('!') || isAt('^');
     at += not ? 1 : 0;
     int first = at;

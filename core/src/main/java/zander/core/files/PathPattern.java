@@ -1,6 +1,7 @@
 package zander.core.files;
 
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A pattern for paths below a folder, in the notation of {@code gitignore}(5): a slash at the end
@@ -27,7 +28,7 @@ public final class PathPattern {
    * @param text as a person writes it, in UTF-8 when compared with names
    * @return {@code null} for one that names nothing: empty, or a slash alone
    */
-  public static PathPattern of(String text) {
+  public static @Nullable PathPattern of(String text) {
     boolean folders = text.endsWith("/");
     String rest = folders ? text.substring(0, text.length() - 1) : text;
     boolean tied = rest.indexOf('/') >= 0;

@@ -1,6 +1,7 @@
 package zander.core.files;
 
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The character classes of POSIX (XBD 7.3.1) as they stand in the brackets of a {@link
@@ -50,12 +51,12 @@ public final class PosixClasses {
   private PosixClasses() {}
 
   /** As in the C locale; {@code null} where there is none of that name. */
-  public static String ascii(String name) {
+  public static @Nullable String ascii(String name) {
     return ASCII.get(name);
   }
 
   /** With the letters of all languages; {@code null} where there is none of that name. */
-  public static String unicode(String name) {
+  public static @Nullable String unicode(String name) {
     return LETTERS.getOrDefault(name, ASCII.get(name));
   }
 }

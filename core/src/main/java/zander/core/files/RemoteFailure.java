@@ -1,6 +1,9 @@
 package zander.core.files;
 
 import java.io.IOException;
+import org.jspecify.annotations.Nullable;
+import zander.core.phrase.FileStep;
+import zander.core.phrase.Phrase;
 
 /** A request about a file that the server refused or that got no answer. */
 public final class RemoteFailure extends IOException {
@@ -34,44 +37,77 @@ public final class RemoteFailure extends IOException {
   }
 
   private final Reason reason;
-  private final String step;
-  private final transient RemotePath path;
-  private final String said;
+  private final FileStep step;
+  private final transient @Nullable RemotePath path;
+  private final transient Phrase detail;
 
   /** The same failure, about another path, or one that became known only afterwards. */
   public RemoteFailure about(RemotePath known) {
-    return new RemoteFailure(reason, step, known, said, this);
+    return new RemoteFailure(reason, step, known, detail, this);
   }
 
   /** The same failure, for a cause that was found out. */
-  public RemoteFailure because(Reason found, String how) {
+  public RemoteFailure because(Reason found, Phrase how) {
     return new RemoteFailure(found, step, path, how, this);
   }
 
-  public RemoteFailure(Reason reason, String step, RemotePath path, String said, Throwable cause) {
-    super(step + (path == null ? "" : " " + path) + ": " + reason + " (" + said + ")", cause);
+  /**
+   * @param said the words of the server or its tool; may be empty
+   */
+  public RemoteFailure(
+      Reason reason,
+      FileStep step,
+      @Nullable RemotePath path,
+      String said,
+      @Nullable Throwable cause) {
+    this(reason, step, path, Phrase.quoted(said), cause);
+  }
+
+  /**
+   * @param detail what Zander found, or what the server said, quoted; {@code null} for neither
+   */
+  public RemoteFailure(
+      Reason reason,
+      FileStep step,
+      @Nullable RemotePath path,
+      Phrase detail,
+      @Nullable Throwable cause) {
+    super(
+        step.written()
+            + (path == null ? "" : " " + path)
+            + ": "
+            + reason
+            + " ("
+            + (detail == null ? "" : detail)
+            + ")",
+        cause);
     this.reason = reason;
     this.step = step;
     this.path = path;
-    this.said = said;
+    this.detail = detail == null ? Phrase.quoted("") : detail;
   }
 
   public Reason reason() {
     return reason;
   }
 
-  /** What was being done, as a verb: {@code rename}, {@code write}. */
-  public String step() {
+  /** What was being done. */
+  public FileStep step() {
     return step;
   }
 
-  /** What the server or its tool said; may be empty. */
+  /** What Zander found, or what the server or its tool said, quoted and maybe empty. */
+  public Phrase detail() {
+    return detail;
+  }
+
+  /** What the server or its tool said; empty when it said nothing, and when Zander found it. */
   public String said() {
-    return said;
+    return detail.text();
   }
 
   /** The file it was about, or {@code null}. */
-  public RemotePath path() {
+  public @Nullable RemotePath path() {
     return path;
   }
 }

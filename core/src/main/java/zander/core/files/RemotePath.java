@@ -6,6 +6,9 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Deque;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
+import zander.core.phrase.InputPhrase;
+import zander.core.phrase.InvalidInput;
 
 /**
  * An absolute path on a server: a list of names, each a run of bytes (see {@link WireName}).
@@ -25,7 +28,7 @@ public final class RemotePath implements Comparable<RemotePath> {
   /**
    * The path a person typed or a program wrote as text, in UTF-8.
    *
-   * @throws IllegalArgumentException when it does not begin with {@code /} or holds a NUL
+   * @throws InvalidInput when it does not begin with {@code /} or holds a NUL
    */
   public static RemotePath of(String text) {
     return ofWire(WireName.fromText(text));
@@ -34,14 +37,14 @@ public final class RemotePath implements Comparable<RemotePath> {
   /**
    * The path from its bytes, one char a byte.
    *
-   * @throws IllegalArgumentException when it does not begin with {@code /} or holds a NUL
+   * @throws InvalidInput when it does not begin with {@code /} or holds a NUL
    */
   public static RemotePath ofWire(String wire) {
     if (!wire.startsWith("/")) {
-      throw new IllegalArgumentException("not an absolute path: " + WireName.toText(wire));
+      throw new InvalidInput(InputPhrase.PATH_NOT_ABSOLUTE.of(WireName.toText(wire)));
     }
     if (wire.indexOf('\0') >= 0) {
-      throw new IllegalArgumentException("a path cannot hold a NUL byte");
+      throw new InvalidInput(InputPhrase.PATH_WITH_ZERO.of());
     }
     Deque<String> names = new ArrayDeque<>();
     for (String name : wire.split("/")) {
@@ -87,11 +90,11 @@ public final class RemotePath implements Comparable<RemotePath> {
   /**
    * The entry of this folder with the given wire name.
    *
-   * @throws IllegalArgumentException when the name is not a single safe name
+   * @throws InvalidInput when the name is not a single safe name
    */
   public RemotePath child(String wireName) {
     if (!WireName.isSafe(wireName)) {
-      throw new IllegalArgumentException("not a file name: " + WireName.toText(wireName));
+      throw new InvalidInput(InputPhrase.NO_FILE_NAME.of(WireName.toText(wireName)));
     }
     return new RemotePath(isRoot() ? "/" + wireName : wire + "/" + wireName);
   }
@@ -135,7 +138,7 @@ public final class RemotePath implements Comparable<RemotePath> {
   }
 
   @Override
-  public boolean equals(Object other) {
+  public boolean equals(@Nullable Object other) {
     return other instanceof RemotePath path && path.wire.equals(wire);
   }
 

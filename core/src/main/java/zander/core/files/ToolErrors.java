@@ -2,6 +2,8 @@ package zander.core.files;
 
 import java.util.Locale;
 import zander.core.files.RemoteFailure.Reason;
+import zander.core.phrase.FileStep;
+import zander.core.phrase.Phrase;
 
 /**
  * The one place that reads what a server's tools print on their error stream: in the C locale they
@@ -32,17 +34,18 @@ public final class ToolErrors {
    * @param said its error stream; the line that names the cause is kept
    * @param otherwise what to say when it said nothing
    */
-  public static RemoteFailure failure(String step, RemotePath path, String said, String otherwise) {
+  public static RemoteFailure failure(
+      FileStep step, RemotePath path, String said, Phrase otherwise) {
     return new RemoteFailure(reason(said), step, path, line(said, otherwise), null);
   }
 
   /** The line that names the cause, or else the first. */
-  static String line(String said, String otherwise) {
+  static Phrase line(String said, Phrase otherwise) {
     return said.lines()
         .filter(text -> reason(text) != Reason.FAILED)
         .findFirst()
         .or(() -> said.lines().filter(text -> !text.isBlank()).findFirst())
-        .orElse(otherwise)
-        .strip();
+        .map(line -> Phrase.quoted(line.strip()))
+        .orElse(otherwise);
   }
 }

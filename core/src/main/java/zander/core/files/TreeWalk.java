@@ -6,7 +6,10 @@ import java.util.List;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorCompletionService;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteFailure.Reason;
+import zander.core.phrase.FileStep;
+import zander.core.phrase.Phrase;
 import zander.core.work.BlockingCalls;
 import zander.core.work.Cancellation;
 import zander.core.work.Workers;
@@ -48,7 +51,8 @@ public final class TreeWalk {
     default void unreadable(RemotePath folder, RemoteFailure why) throws IOException {}
   }
 
-  private record Listed(RemotePath folder, List<RemoteEntry> entries, RemoteFailure failure) {}
+  private record Listed(
+      RemotePath folder, List<RemoteEntry> entries, @Nullable RemoteFailure failure) {}
 
   /**
    * Visits all that is below a folder, not the folder itself.
@@ -103,7 +107,7 @@ public final class TreeWalk {
       return new Listed(
           folder,
           new ArrayList<>(),
-          new RemoteFailure(Reason.FAILED, "list folder", folder, e.getMessage(), e));
+          new RemoteFailure(Reason.FAILED, FileStep.LIST_FOLDER, folder, Phrase.of(e), e));
     }
   }
 }

@@ -3,6 +3,7 @@ package zander.core.files;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
+import org.jspecify.annotations.Nullable;
 import zander.core.work.VisibleText;
 
 /**
@@ -44,7 +45,7 @@ public final class WireName {
     }
     String text = decode(wire);
     boolean utf8 = text != null;
-    String from = utf8 ? text : wire;
+    String from = text != null ? text : wire;
     StringBuilder shown = new StringBuilder(from.length());
     from.codePoints()
         .forEach(
@@ -83,7 +84,7 @@ public final class WireName {
         && wire.indexOf('\0') < 0;
   }
 
-  private static String decode(String wire) {
+  private static @Nullable String decode(String wire) {
     try {
       return StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(bytes(wire))).toString();
     } catch (CharacterCodingException e) {

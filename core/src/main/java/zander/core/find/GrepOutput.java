@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.function.Consumer;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 
@@ -25,10 +26,10 @@ final class GrepOutput {
   private final List<SearchMatch> waiting = new ArrayList<>();
   private final List<SearchMatch> ofFile = new ArrayList<>();
   private final List<RemotePath> others = new ArrayList<>();
-  private RemotePath file;
+  private @Nullable RemotePath file;
 
   /** The one that the lines of just now are of; its matches wait for its end. */
-  private RemotePath current;
+  private @Nullable RemotePath current;
 
   private boolean isOther;
   private boolean seen;
@@ -44,7 +45,7 @@ final class GrepOutput {
         file = RemotePath.ofWire(WireName.fromBytes(part.toByteArray()));
         part.reset();
       } else if (b == '\n' && file != null) {
-        line(part.toByteArray());
+        line(file, part.toByteArray());
         part.reset();
         file = null;
       } else {
@@ -54,14 +55,14 @@ final class GrepOutput {
     tell(1);
   }
 
-  private void line(byte[] bytes) {
+  private void line(RemotePath file, byte[] bytes) {
     seen = true;
     String wire = WireName.fromBytes(bytes);
     int colon = wire.indexOf(':');
     if (colon <= 0 || !wire.substring(0, colon).matches("[0-9]{1,9}")) {
       return;
     }
-    if (!file.equals(current)) {
+    if (current == null || !file.equals(current)) {
       endFile();
       current = file;
     }
@@ -96,7 +97,7 @@ final class GrepOutput {
   }
 
   /** {@code null} for what is not in UTF-8, or has line ends of its own. */
-  private static String text(byte[] line) {
+  private static @Nullable String text(byte[] line) {
     int length = line.length > 0 && line[line.length - 1] == '\r' ? line.length - 1 : line.length;
     try {
       String text =

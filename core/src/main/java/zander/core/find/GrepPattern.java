@@ -11,6 +11,7 @@ import java.util.Set;
 import java.util.function.Predicate;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.PosixClasses;
 
 /**
@@ -77,7 +78,7 @@ public final class GrepPattern {
    *
    * @return {@code null} for an expression of which it is not known what it fits
    */
-  public static String of(SearchText wanted) {
+  public static @Nullable String of(SearchText wanted) {
     GrepPattern pattern = new GrepPattern(wanted);
     while (pattern.possible && pattern.at < pattern.text.length()) {
       if (wanted.expression()) {

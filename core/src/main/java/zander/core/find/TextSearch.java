@@ -85,7 +85,7 @@ public final class TextSearch {
 
   /** Two for each word that {@code find} can judge as well as we can. */
   private static int wordsIn(Narrowing names) {
-    return names.words().size() * 2;
+    return names.meanings().size() * 2;
   }
 
   private String script(RemotePath folder, String forGrep, Narrowing names) {

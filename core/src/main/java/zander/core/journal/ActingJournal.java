@@ -2,7 +2,9 @@ package zander.core.journal;
 
 import java.io.IOException;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemotePath;
+import zander.core.phrase.JournalPhrase;
 
 /** A server's journal for what is done there as another account: each entry says so. */
 public final class ActingJournal implements Journal {
@@ -47,7 +49,7 @@ public final class ActingJournal implements Journal {
   }
 
   @Override
-  public byte[] contentBefore(JournalEntry entry, boolean mayAsk) throws IOException {
+  public byte @Nullable [] contentBefore(JournalEntry entry, boolean mayAsk) throws IOException {
     return journal.contentBefore(entry, mayAsk);
   }
 
@@ -77,7 +79,12 @@ public final class ActingJournal implements Journal {
   }
 
   @Override
-  public void settle(JournalEntry entry, boolean done, String how) throws IOException {
-    journal.settle(entry, done, how);
+  public void settleDone(JournalEntry entry) throws IOException {
+    journal.settleDone(entry);
+  }
+
+  @Override
+  public void settle(JournalEntry entry, JournalPhrase how) throws IOException {
+    journal.settle(entry, how);
   }
 }

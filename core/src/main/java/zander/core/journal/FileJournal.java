@@ -15,7 +15,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemotePath;
+import zander.core.phrase.JournalPhrase;
 import zander.core.rights.Mode;
 import zander.core.seal.ContentSeal;
 import zander.core.work.BlockingCalls;
@@ -28,6 +30,8 @@ import zander.core.work.BlockingCalls;
  * because that waits until the line is on the disk.
  */
 public final class FileJournal implements Journal, Closeable {
+  private static final String FAILED = "failed: ";
+
   private final String desk;
   private final KeptContents contents;
   private final JournalFiles files;
@@ -164,13 +168,13 @@ public final class FileJournal implements Journal, Closeable {
     }
 
     @Override
-    public void done(FileState now, List<FolderTime> touched) throws IOException {
+    public void done(@Nullable FileState now, List<FolderTime> touched) throws IOException {
       end(entry.ended(JournalEntry.DONE, now, touched));
     }
 
     @Override
     public void failed(String why) throws IOException {
-      end(entry.ended("failed: " + why, null, List.of()));
+      end(entry.ended(FAILED + why, null, List.of()));
     }
 
     @Override
@@ -187,10 +191,19 @@ public final class FileJournal implements Journal, Closeable {
   }
 
   @Override
-  public synchronized void settle(JournalEntry entry, boolean done, String how) throws IOException {
+  public void settleDone(JournalEntry entry) throws IOException {
+    settle(entry, JournalEntry.DONE);
+  }
+
+  @Override
+  public void settle(JournalEntry entry, JournalPhrase how) throws IOException {
+    settle(entry, FAILED + how.of());
+  }
+
+  private synchronized void settle(JournalEntry entry, String outcome) throws IOException {
     BlockingCalls.check("writing the journal");
     left.removeIf(one -> one.id() == entry.id());
-    end(entry.ended(done ? JournalEntry.DONE : how, null, List.of()));
+    end(entry.ended(outcome, null, List.of()));
   }
 
   @Override
@@ -213,7 +226,7 @@ public final class FileJournal implements Journal, Closeable {
   }
 
   @Override
-  public byte[] contentBefore(JournalEntry entry, boolean mayAsk) throws IOException {
+  public byte @Nullable [] contentBefore(JournalEntry entry, boolean mayAsk) throws IOException {
     BlockingCalls.check("reading the journal");
     return entry.contentId() == null ? null : contents.read(entry.contentId(), mayAsk);
   }
@@ -277,7 +290,7 @@ public final class FileJournal implements Journal, Closeable {
     return undoing == null ? entry : last(undoing);
   }
 
-  private JournalEntry undoing(JournalEntry entry) {
+  private @Nullable JournalEntry undoing(JournalEntry entry) {
     Long by = undoneBy.get(entry.id());
     JournalEntry undoing = by == null ? null : entries.get(by);
     return undoing != null && undoing.isDone() ? undoing : null;

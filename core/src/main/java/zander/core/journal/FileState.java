@@ -1,5 +1,6 @@
 package zander.core.journal;
 
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.rights.Mode;
@@ -12,7 +13,8 @@ import zander.core.rights.Mode;
  *     that is in it, its {@link zander.core.facts.TreeMark}; {@code null} when it was not read
  * @param target where a link points, in wire form; {@code null} for what is not a link
  */
-public record FileState(RemoteAttributes attributes, String digest, String target) {
+public record FileState(
+    RemoteAttributes attributes, @Nullable String digest, @Nullable String target) {
 
   public static FileState of(RemoteAttributes attributes) {
     return new FileState(attributes, null, null);

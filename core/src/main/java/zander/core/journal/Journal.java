@@ -2,8 +2,10 @@ package zander.core.journal;
 
 import java.io.IOException;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
+import zander.core.phrase.JournalPhrase;
 
 /**
  * The record of every change made on a server. A change is written down before it is done, with
@@ -38,10 +40,10 @@ public interface Journal {
    * @param mayAsk whether the person may be asked to open the vault, for which this waits
    * @throws zander.core.seal.StillSealed when it cannot be opened
    */
-  byte[] contentBefore(JournalEntry entry, boolean mayAsk) throws IOException;
+  byte @Nullable [] contentBefore(JournalEntry entry, boolean mayAsk) throws IOException;
 
   /** The same, and the person may be asked. */
-  default byte[] contentBefore(JournalEntry entry) throws IOException {
+  default byte @Nullable [] contentBefore(JournalEntry entry) throws IOException {
     return contentBefore(entry, true);
   }
 
@@ -66,8 +68,11 @@ public interface Journal {
    */
   List<JournalEntry> unfinished();
 
-  /** Ends an entry that was left under way: as done, or as what became of it. */
-  void settle(JournalEntry entry, boolean done, String how) throws IOException;
+  /** Ends an entry that was left under way as done. */
+  void settleDone(JournalEntry entry) throws IOException;
+
+  /** Ends an entry that was left under way as failed. */
+  void settle(JournalEntry entry, JournalPhrase how) throws IOException;
 
   /** A change under way. One of the endings is called, once. */
   interface Pending {
@@ -77,7 +82,7 @@ public interface Journal {
      * @param now what is there after it; {@code null} when it is as was meant
      * @param touched the folders whose times it changed
      */
-    void done(FileState now, List<FolderTime> touched) throws IOException;
+    void done(@Nullable FileState now, List<FolderTime> touched) throws IOException;
 
     default void done() throws IOException {
       done(null, List.of());
@@ -87,6 +92,10 @@ public interface Journal {
      * @param why what failed, in words that name no secret
      */
     void failed(String why) throws IOException;
+
+    default void failed(JournalPhrase why) throws IOException {
+      failed(why.of().toString());
+    }
 
     /** The line broke: what the server did is not known, and must be looked at later. */
     void lost() throws IOException;

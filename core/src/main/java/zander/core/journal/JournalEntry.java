@@ -1,6 +1,7 @@
 package zander.core.journal;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemotePath;
 
 /**
@@ -21,11 +22,11 @@ public record JournalEntry(
     String desk,
     ChangeKind kind,
     RemotePath path,
-    RemotePath to,
-    FileState before,
-    FileState after,
-    String contentId,
-    RemotePath part,
+    @Nullable RemotePath to,
+    @Nullable FileState before,
+    @Nullable FileState after,
+    @Nullable String contentId,
+    @Nullable RemotePath part,
     long group,
     long undoes,
     String note,
@@ -35,7 +36,8 @@ public record JournalEntry(
 
   static final String DONE = "done";
 
-  static JournalEntry of(long id, long at, String desk, NewChange change, String contentId) {
+  static JournalEntry of(
+      long id, long at, String desk, NewChange change, @Nullable String contentId) {
     return new JournalEntry(
         id,
         at,
@@ -63,7 +65,7 @@ public record JournalEntry(
     return outcome.isEmpty();
   }
 
-  JournalEntry ended(String how, FileState now, List<FolderTime> touched) {
+  JournalEntry ended(String how, @Nullable FileState now, List<FolderTime> touched) {
     return new JournalEntry(
         id,
         at,

@@ -14,6 +14,9 @@ import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.KeptPhrase;
 import zander.core.work.AtomicFile;
 
 /**
@@ -44,10 +47,10 @@ final class JournalFiles implements Closeable {
         return new JournalFiles(folder, slot, lockFile);
       }
     }
-    throw new IOException("too many programs have this journal open: " + folder);
+    throw new ExplainedException(KeptPhrase.JOURNAL_IN_USE.of(folder));
   }
 
-  private static FileChannel tryLock(Path folder, int slot) throws IOException {
+  private static @Nullable FileChannel tryLock(Path folder, int slot) throws IOException {
     FileChannel channel =
         FileChannel.open(
             folder.resolve("journal-" + (slot + 1) + ".lock"),

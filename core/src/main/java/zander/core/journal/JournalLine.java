@@ -9,6 +9,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.zip.CRC32C;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemotePath;
@@ -19,7 +20,11 @@ import zander.core.rights.Mode;
  * JSON object, which begins an entry or ends one. A line whose checksum does not fit is no line.
  */
 record JournalLine(
-    JournalEntry begun, long ends, String how, FileState now, List<FolderTime> touched) {
+    @Nullable JournalEntry begun,
+    long ends,
+    String how,
+    @Nullable FileState now,
+    List<FolderTime> touched) {
   private static final ObjectMapper JSON = new ObjectMapper();
 
   static byte[] begin(JournalEntry entry) throws JsonProcessingException {
@@ -79,13 +84,13 @@ record JournalLine(
     return String.format("%08x", sum.getValue());
   }
 
-  private static void putPath(ObjectNode node, String name, RemotePath path) {
+  private static void putPath(ObjectNode node, String name, @Nullable RemotePath path) {
     if (path != null) {
       node.put(name, path.wire());
     }
   }
 
-  private static void putState(ObjectNode node, String name, FileState state) {
+  private static void putState(ObjectNode node, String name, @Nullable FileState state) {
     if (state == null) {
       return;
     }
@@ -108,7 +113,7 @@ record JournalLine(
   }
 
   /** The line, or {@code null} when it is damaged or says what this version does not know. */
-  static JournalLine read(String text) {
+  static @Nullable JournalLine read(String text) {
     if (text.length() < 10 || text.charAt(8) != ' ') {
       return null;
     }
@@ -159,11 +164,11 @@ record JournalLine(
     return path;
   }
 
-  private static RemotePath path(JsonNode node) {
+  private static @Nullable RemotePath path(JsonNode node) {
     return node == null ? null : RemotePath.ofWire(node.asText());
   }
 
-  private static FileState state(JsonNode node) {
+  private static @Nullable FileState state(JsonNode node) {
     if (node == null) {
       return null;
     }

@@ -21,6 +21,7 @@ import java.util.stream.Stream;
 import java.util.zip.GZIPInputStream;
 import java.util.zip.GZIPOutputStream;
 import java.util.zip.ZipException;
+import org.jspecify.annotations.Nullable;
 import zander.core.seal.ContentSeal;
 import zander.core.seal.StillSealed;
 
@@ -103,7 +104,7 @@ final class KeptContents {
     Files.move(part, kept, StandardCopyOption.ATOMIC_MOVE);
   }
 
-  private byte[] head(String id) throws IOException {
+  private byte @Nullable [] head(String id) throws IOException {
     if (!Files.exists(sealed(id))) {
       return null;
     }
@@ -137,7 +138,7 @@ final class KeptContents {
    *
    * @param mayAsk whether the person may be asked to open the vault
    */
-  byte[] read(String id, boolean mayAsk) throws IOException {
+  byte @Nullable [] read(String id, boolean mayAsk) throws IOException {
     for (Path file : List.of(clear(id), sealed(id))) {
       if (Files.exists(file)) {
         return read(file, id, mayAsk);
@@ -181,7 +182,7 @@ final class KeptContents {
   }
 
   /** What a file keeps; {@code null} for one that keeps nothing. */
-  private static String idOf(Path file) {
+  private static @Nullable String idOf(Path file) {
     String name = file.getFileName().toString();
     for (String end : List.of(CLEAR, SEALED)) {
       if (name.endsWith(end)) {
@@ -195,8 +196,7 @@ final class KeptContents {
   void retain(Set<String> ids) throws IOException {
     for (Path file : all()) {
       String id = idOf(file);
-      boolean wanted = id != null && ids.contains(id);
-      if (!wanted || (file.equals(sealed(id)) && !isSealed(id))) {
+      if (id == null || !ids.contains(id) || (file.equals(sealed(id)) && !isSealed(id))) {
         Files.deleteIfExists(file);
       }
     }

@@ -1,6 +1,8 @@
 package zander.core.journal;
 
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemotePath;
+import zander.core.phrase.JournalPhrase;
 
 /**
  * A change that is about to be made, with what is needed to put it back.
@@ -13,17 +15,18 @@ import zander.core.files.RemotePath;
  * @param part a temporary file that a break may leave, or {@code null}
  * @param group the number that changes of one action share; 0 for none
  * @param undoes the entry that this puts back; 0 for none
- * @param note what else a person should read: a command, an address; empty for none
+ * @param note what else a person should read: a command, an address, or what a finding is written
+ *     as; empty for none
  * @param as the account that was acted as, where that is not the one that signed in; or empty
  */
 public record NewChange(
     ChangeKind kind,
     RemotePath path,
-    RemotePath to,
-    FileState before,
-    FileState after,
-    byte[] content,
-    RemotePath part,
+    @Nullable RemotePath to,
+    @Nullable FileState before,
+    @Nullable FileState after,
+    byte @Nullable [] content,
+    @Nullable RemotePath part,
     long group,
     long undoes,
     String note,
@@ -57,6 +60,10 @@ public record NewChange(
 
   public NewChange undoes(long entry) {
     return new NewChange(kind, path, to, before, after, content, part, group, entry, note, as);
+  }
+
+  public NewChange note(JournalPhrase said) {
+    return note(said.of().toString());
   }
 
   public NewChange note(String words) {

@@ -1,7 +1,9 @@
 package zander.core.journal;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemotePath;
+import zander.core.phrase.JournalPhrase;
 
 /** Forgets everything. */
 final class NoJournal implements Journal, Journal.Pending {
@@ -16,7 +18,7 @@ final class NoJournal implements Journal, Journal.Pending {
   }
 
   @Override
-  public void done(FileState now, List<FolderTime> touched) {}
+  public void done(@Nullable FileState now, List<FolderTime> touched) {}
 
   @Override
   public void failed(String why) {}
@@ -40,7 +42,7 @@ final class NoJournal implements Journal, Journal.Pending {
   }
 
   @Override
-  public byte[] contentBefore(JournalEntry entry, boolean mayAsk) {
+  public byte @Nullable [] contentBefore(JournalEntry entry, boolean mayAsk) {
     return null;
   }
 
@@ -70,5 +72,8 @@ final class NoJournal implements Journal, Journal.Pending {
   }
 
   @Override
-  public void settle(JournalEntry entry, boolean done, String how) {}
+  public void settleDone(JournalEntry entry) {}
+
+  @Override
+  public void settle(JournalEntry entry, JournalPhrase how) {}
 }

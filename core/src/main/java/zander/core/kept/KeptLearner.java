@@ -6,6 +6,7 @@ import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import zander.core.files.AccountNames;
 import zander.core.files.WireName;
 import zander.core.rights.Mode;
@@ -155,7 +156,8 @@ public final class KeptLearner {
       return "";
     }
     Map<Field, String> most = new EnumMap<>(Field.class);
-    counts.get(ALL).forEach((field, values) -> most.put(field, mostFrequent(values)));
+    Objects.requireNonNull(counts.get(ALL))
+        .forEach((field, values) -> most.put(field, mostFrequent(values).getKey()));
     say(ALL, most);
     while (rules < MOST_RULES && sayTheNext()) {
       rules++;
@@ -165,13 +167,12 @@ public final class KeptLearner {
   }
 
   /** The first by its text, of those that are as frequent. */
-  private static String mostFrequent(Map<String, Counted> values) {
+  private static Map.Entry<String, Counted> mostFrequent(Map<String, Counted> values) {
     return values.entrySet().stream()
         .max(
             Comparator.comparingInt((Map.Entry<String, Counted> one) -> one.getValue().all)
                 .thenComparing(Map.Entry.<String, Counted>comparingByKey().reversed()))
-        .orElseThrow()
-        .getKey();
+        .orElseThrow();
   }
 
   /** Adds the line that makes the most entries right that are not; false when none makes many. */
@@ -188,10 +189,10 @@ public final class KeptLearner {
       int alike = 0;
       for (var field : scope.getValue().entrySet()) {
         int right = field.getValue().values().stream().mapToInt(one -> one.right).sum();
-        String top = mostFrequent(field.getValue());
-        int more = field.getValue().get(top).all - right;
+        Map.Entry<String, Counted> top = mostFrequent(field.getValue());
+        int more = top.getValue().all - right;
         if (more > 0) {
-          better.put(field.getKey(), top);
+          better.put(field.getKey(), top.getKey());
           gain += more;
           alike = Math.max(alike, more);
         }

@@ -22,7 +22,7 @@ public final class KeptLook implements TreeLook.Visitor {
   private final Cancellation stop;
   private int seen;
   private long looked;
-  private LongConsumer progress;
+  private LongConsumer progress = count -> {};
   private int skip;
 
   public KeptLook(RemoteFiles files, Commands commands, KeptLearner learner, Cancellation stop) {

@@ -2,7 +2,9 @@ package zander.core.kept;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.PathPattern;
+import zander.core.phrase.Phrase;
 import zander.core.rights.Mode;
 import zander.core.rights.ModeRule;
 import zander.core.rights.SymbolicMode;
@@ -50,7 +52,7 @@ public final class KeptRights {
         continue;
       }
       if (rules.size() == MOST_LINES) {
-        problems.add(new KeptProblem(number, KeptProblem.Kind.TOO_MANY_LINES, "", ""));
+        problems.add(new KeptProblem(number, KeptProblem.Kind.TOO_MANY_LINES, "", null));
         break;
       }
       new Line(number).read(read);
@@ -75,10 +77,10 @@ public final class KeptRights {
       List<String> fields = rest.isEmpty() ? List.of() : List.of(rest.split(" +"));
       PathPattern pattern = PathPattern.of(glob);
       if (pattern == null ? !glob.equals(KeptRule.ITSELF) : !pattern.canFit()) {
-        refuse(KeptProblem.Kind.PATTERN, shown, "");
+        refuse(KeptProblem.Kind.PATTERN, shown, null);
       }
       if (fields.size() > (freed ? 0 : FIELDS - 1)) {
-        refuse(KeptProblem.Kind.TOO_MANY_FIELDS, fields.get(freed ? 0 : FIELDS - 1), "");
+        refuse(KeptProblem.Kind.TOO_MANY_FIELDS, fields.get(freed ? 0 : FIELDS - 1), null);
       }
       KeptRule rule =
           new KeptRule(
@@ -98,14 +100,14 @@ public final class KeptRights {
           && rule.group() == null
           && rule.files() == null
           && rule.folders() == null) {
-        refuse(KeptProblem.Kind.SAYS_NOTHING, shown, "");
+        refuse(KeptProblem.Kind.SAYS_NOTHING, shown, null);
       }
       if (found == problems.size()) {
         rules.add(rule);
       }
     }
 
-    private void refuse(KeptProblem.Kind kind, String what, String detail) {
+    private void refuse(KeptProblem.Kind kind, String what, @Nullable Phrase detail) {
       problems.add(new KeptProblem(number, kind, what, detail));
     }
 
@@ -118,16 +120,16 @@ public final class KeptRights {
       return Math.min(at, line.length());
     }
 
-    private static String name(List<String> fields, int which) {
+    private static @Nullable String name(List<String> fields, int which) {
       return fields.size() <= which || fields.get(which).equals(OPEN) ? null : fields.get(which);
     }
 
-    private ModeRule mode(List<String> fields, int which) {
+    private @Nullable ModeRule mode(List<String> fields, int which) {
       String written = name(fields, which);
       try {
         return written == null ? null : KeptRights.mode(written);
       } catch (IllegalArgumentException e) {
-        refuse(KeptProblem.Kind.MODE, written, e.getMessage());
+        refuse(KeptProblem.Kind.MODE, written, Phrase.of(e));
         return null;
       }
     }

@@ -1,5 +1,6 @@
 package zander.core.kept;
 
+import org.jspecify.annotations.Nullable;
 import zander.core.files.PathPattern;
 import zander.core.rights.ModeRule;
 
@@ -20,14 +21,14 @@ import zander.core.rights.ModeRule;
 public record KeptRule(
     int line,
     String shown,
-    PathPattern pattern,
+    @Nullable PathPattern pattern,
     boolean freed,
-    String owner,
-    String group,
-    ModeRule files,
-    ModeRule folders,
-    String filesShown,
-    String foldersShown) {
+    @Nullable String owner,
+    @Nullable String group,
+    @Nullable ModeRule files,
+    @Nullable ModeRule folders,
+    @Nullable String filesShown,
+    @Nullable String foldersShown) {
 
   /** The rule for the folder itself, and nothing in it. */
   static final String ITSELF = "/";

@@ -9,6 +9,7 @@ import java.util.OptionalInt;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.concurrent.ConcurrentHashMap;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.AccountNames;
 import zander.core.rights.ModeRule;
 import zander.core.rights.RightsWish;
@@ -45,7 +46,7 @@ public final class KeptWish implements RightsWish {
   }
 
   @Override
-  public TreeRights of(String path, boolean folder) {
+  public @Nullable TreeRights of(String path, boolean folder) {
     for (Top top : tops) {
       String below = top.below(path);
       if (below != null) {
@@ -78,7 +79,7 @@ public final class KeptWish implements RightsWish {
     }
 
     /** The path from it on; {@code null} when the path is not in it. */
-    String below(String entry) {
+    @Nullable String below(String entry) {
       if (entry.equals(path) || (path.isEmpty() && entry.equals("/"))) {
         return "";
       }
@@ -137,11 +138,11 @@ public final class KeptWish implements RightsWish {
       return made.equals(NOTHING) ? NOTHING : made;
     }
 
-    private OptionalInt idOf(String name, boolean user) {
+    private OptionalInt idOf(@Nullable String name, boolean user) {
       return name == null ? OptionalInt.empty() : user ? names.uidOf(name) : names.gidOf(name);
     }
 
-    private void note(String name, OptionalInt found) {
+    private void note(@Nullable String name, OptionalInt found) {
       if (name != null && found.isEmpty()) {
         unknown.add(name);
       }

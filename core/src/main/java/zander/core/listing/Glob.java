@@ -1,6 +1,7 @@
 package zander.core.listing;
 
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.NamePattern;
 import zander.core.files.PosixClasses;
 
@@ -13,7 +14,7 @@ import zander.core.files.PosixClasses;
  */
 record Glob(String expression, String wider) {
   /** {@code null} when it is none. */
-  static Glob read(String text) {
+  static @Nullable Glob read(String text) {
     StringBuilder regex = new StringBuilder();
     StringBuilder wider = new StringBuilder();
     for (int i = 0; i < text.length(); ) {

@@ -2,9 +2,12 @@ package zander.core.listing;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.AccountNames;
+import zander.core.phrase.Phrase;
 
 /**
  * What a person typed to see less of a list, word by word; a row must fit all of them.
@@ -64,13 +67,13 @@ public final class Narrowing {
   }
 
   /** What each word means, in the order typed, without those that cannot be read. */
-  public List<String> words() {
-    return terms.stream().map(Term::words).filter(words -> !words.isEmpty()).toList();
+  public List<Phrase> meanings() {
+    return terms.stream().map(Term::meaning).filter(Objects::nonNull).toList();
   }
 
-  /** What is wrong with the first word that cannot be read; empty when all can. */
-  public String problem() {
-    return terms.stream().map(Term::problem).filter(p -> !p.isEmpty()).findFirst().orElse("");
+  /** What is wrong with the first word that cannot be read; {@code null} when all can. */
+  public @Nullable Phrase problem() {
+    return terms.stream().map(Term::problem).filter(Objects::nonNull).findFirst().orElse(null);
   }
 
   /** Primaries for {@code find} that hold for all that fits, each an argument in wire form. */

@@ -3,11 +3,15 @@ package zander.core.listing;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import zander.core.files.AccountNames;
 import zander.core.files.FileKind;
 import zander.core.files.WireName;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.TermPhrase;
 import zander.core.rights.Mode;
 
 /** Reads one word of a narrowing; see {@link Narrowing}. */
@@ -15,6 +19,14 @@ final class TermReader {
   private static final Pattern SIZE = Pattern.compile("(?i)(?:size:)?([<>])([0-9]+)([kmgt]?)b?");
   private static final Pattern AGE = Pattern.compile("(?i)changed:([<>])([0-9]+)(m|min|h|d|w|y)");
   private static final Pattern BITS = Pattern.compile("([ugoa]*)([+-])([rwxst]+)");
+
+  /** In the order in which they are named. */
+  private static final Map<Character, TermPhrase> CLASSES =
+      new TreeMap<>(
+          Map.of(
+              'u', TermPhrase.THE_OWNER,
+              'g', TermPhrase.THE_GROUP,
+              'o', TermPhrase.THE_OTHERS));
 
   private TermReader() {}
 
@@ -32,7 +44,7 @@ final class TermReader {
       case "mode" -> mode(value);
       case "type" -> type(value);
       case "changed" -> age(word, now);
-      case "size" -> Term.problem("a size is written like >10M or <500K");
+      case "size" -> Term.problem(TermPhrase.SIZE_FORM);
       default -> name(word);
     };
   }
@@ -40,7 +52,7 @@ final class TermReader {
   private static Term name(String word) {
     String text = word.startsWith("\"") ? word.replace("\"", "") : word;
     if (text.isEmpty()) {
-      return Term.of("", row -> true, List.of());
+      return Term.of(null, row -> true, List.of());
     }
     boolean pattern = !word.startsWith("\"") && text.matches("(?s).*[*?\\[].*");
     // Without regard to case only where find and this program agree on what that means.
@@ -49,17 +61,17 @@ final class TermReader {
     if (pattern) {
       Glob glob = Glob.read(text);
       if (glob == null) {
-        return Term.problem("a [ is not closed, or a \\ stands for nothing");
+        return Term.problem(TermPhrase.BRACKET_OPEN);
       }
       Pattern compiled = Pattern.compile(glob.expression(), flags | Pattern.DOTALL);
       return Term.of(
-          "name is like " + text,
+          TermPhrase.NAME_LIKE.of(text),
           row -> compiled.matcher(row.name()).matches(),
           plain ? List.of("-iname", glob.wider()) : List.of());
     }
     Pattern wanted = Pattern.compile(text, flags | Pattern.LITERAL);
     return Term.of(
-        "name has " + text,
+        TermPhrase.NAME_HAS.of(text),
         row -> wanted.matcher(row.name()).find(),
         plain ? List.of("-iname", "*" + escaped(text) + "*") : List.of());
   }
@@ -70,15 +82,15 @@ final class TermReader {
 
   private static Term account(String value, boolean owner) {
     if (value.isEmpty()) {
-      return Term.problem((owner ? "owner" : "group") + ": needs a name or a number");
+      return Term.problem(owner ? TermPhrase.NEEDS_OWNER : TermPhrase.NEEDS_GROUP);
     }
     String primary = owner ? "-user" : "-group";
     return new Term(
-        (owner ? "owned by " : "group ") + value,
+        (owner ? TermPhrase.OWNED_BY : TermPhrase.GROUP_IS).of(value),
         row -> (owner ? row.owner() : row.group()).is(value),
         names ->
             known(names, value, owner) ? List.of(primary, WireName.fromText(value)) : List.of(),
-        "");
+        null);
   }
 
   private static boolean known(AccountNames names, String value, boolean owner) {
@@ -89,38 +101,43 @@ final class TermReader {
     if (value.matches("[0-7]{3,4}")) {
       Mode mode = Mode.ofOctal(value);
       return Term.of(
-          "mode is " + mode.octal(),
+          TermPhrase.MODE_IS.of(mode.octal()),
           row -> row.mode().equals(mode),
           List.of("-perm", Integer.toOctalString(mode.bits())));
     }
     Matcher bits = BITS.matcher(value);
     if (!bits.matches()) {
-      return Term.problem("a mode is written like o+w, g-r, u+s or 644");
+      return Term.problem(TermPhrase.MODE_FORM);
     }
     int wanted = bitsOf(bits.group(1), bits.group(3));
     boolean set = bits.group(2).equals("+");
     if (wanted == 0) {
-      return Term.problem("s is written u+s or g+s, and t o+t");
+      return Term.problem(TermPhrase.SET_ID_FORM);
     }
     return Term.of(
-        words(bits.group(1), bits.group(3), set),
+        meaning(bits.group(1), bits.group(3), set),
         row -> set ? (row.mode().bits() & wanted) == wanted : (row.mode().bits() & wanted) == 0,
         set ? List.of("-perm", "-" + Integer.toOctalString(wanted)) : List.of());
   }
 
-  private static String words(String classes, String letters, boolean set) {
+  private static Phrase meaning(String classes, String letters, boolean set) {
     if (classes.isEmpty() || classes.contains("a")) {
-      return (set ? "everyone has " : "nobody has ") + letters;
+      return (set ? TermPhrase.EVERYONE_HAS : TermPhrase.NOBODY_HAS).of(letters);
     }
-    List<String> who = new ArrayList<>();
-    for (String one : List.of("u owner", "g group", "o others")) {
-      if (classes.indexOf(one.charAt(0)) >= 0) {
-        who.add(one.substring(2));
-      }
-    }
-    boolean several = who.size() > 1 || who.contains("others");
-    String verb = set ? (several ? " have " : " has ") : several ? " lack " : " lacks ";
-    return String.join(" and ", who) + verb + letters;
+    List<Phrase> who = new ArrayList<>();
+    CLASSES.forEach(
+        (letter, named) -> {
+          if (classes.indexOf(letter) >= 0) {
+            who.add(named.of());
+          }
+        });
+    boolean several = who.size() > 1 || classes.contains("o");
+    TermPhrase verb =
+        set
+            ? (several ? TermPhrase.HAVE : TermPhrase.HAS)
+            : several ? TermPhrase.LACK : TermPhrase.LACKS;
+    return verb.of(
+        who.stream().reduce((one, next) -> TermPhrase.BOTH.of(one, next)).orElseThrow(), letters);
   }
 
   private static int bitsOf(String classes, String letters) {
@@ -151,13 +168,14 @@ final class TermReader {
           default -> null;
         };
     if (kind == null) {
-      return Term.problem("a type is file, folder or link");
+      return Term.problem(TermPhrase.TYPE_FORM);
     }
     String letter = kind == FileKind.FILE ? "f" : kind == FileKind.FOLDER ? "d" : "l";
-    return Term.of(
-        kind.name().toLowerCase(Locale.ROOT) + "s only",
-        row -> row.kind() == kind,
-        List.of("-type", letter));
+    TermPhrase only =
+        kind == FileKind.FILE
+            ? TermPhrase.FILES_ONLY
+            : kind == FileKind.FOLDER ? TermPhrase.FOLDERS_ONLY : TermPhrase.LINKS_ONLY;
+    return Term.of(only.of(), row -> row.kind() == kind, List.of("-type", letter));
   }
 
   private static Term size(Matcher size) {
@@ -167,11 +185,14 @@ final class TermReader {
     try {
       bytes = Math.multiplyExact(Long.parseLong(size.group(2)), factor(unit));
     } catch (ArithmeticException | NumberFormatException e) {
-      return Term.problem("no file is so large");
+      return Term.problem(TermPhrase.SIZE_TOO_LARGE);
     }
-    String words = size.group(2) + (unit.isEmpty() ? " bytes" : " " + unit + "B");
+    Phrase named =
+        unit.isEmpty()
+            ? TermPhrase.BYTES.of(size.group(2))
+            : Phrase.quoted(size.group(2) + " " + unit + "B");
     return Term.of(
-        (more ? "larger than " : "smaller than ") + words,
+        (more ? TermPhrase.LARGER_THAN : TermPhrase.SMALLER_THAN).of(named),
         row -> row.kind() == FileKind.FILE && (more ? row.size() > bytes : row.size() < bytes),
         List.of("-size", (more ? "+" : "-") + bytes + "c"));
   }
@@ -189,7 +210,7 @@ final class TermReader {
   private static Term age(String word, long now) {
     Matcher age = AGE.matcher(word);
     if (!age.matches() || age.group(2).length() > 6) {
-      return Term.problem("a time is written like changed:<2d or changed:>1y");
+      return Term.problem(TermPhrase.TIME_FORM);
     }
     boolean younger = age.group(1).equals("<");
     long number = Long.parseLong(age.group(2));
@@ -203,19 +224,20 @@ final class TermReader {
               case "y" -> 525_960;
               default -> 1;
             };
-    String name =
+    boolean one = number == 1;
+    TermPhrase named =
         switch (unit) {
-          case "h" -> "hour";
-          case "d" -> "day";
-          case "w" -> "week";
-          case "y" -> "year";
-          default -> "minute";
+          case "h" -> one ? TermPhrase.ONE_HOUR : TermPhrase.HOURS;
+          case "d" -> one ? TermPhrase.ONE_DAY : TermPhrase.DAYS;
+          case "w" -> one ? TermPhrase.ONE_WEEK : TermPhrase.WEEKS;
+          case "y" -> one ? TermPhrase.ONE_YEAR : TermPhrase.YEARS;
+          default -> one ? TermPhrase.ONE_MINUTE : TermPhrase.MINUTES;
         };
-    String words = number + " " + name + (number == 1 ? "" : "s");
+    Phrase time = one ? named.of() : named.of(number);
     long limit = now - minutes * 60;
     // One minute of slack either way: find rounds, and its clock is the server's.
     return Term.of(
-        younger ? "changed in the last " + words : "not changed for " + words,
+        (younger ? TermPhrase.CHANGED_IN_THE_LAST : TermPhrase.NOT_CHANGED_FOR).of(time),
         row -> younger ? row.modified() > limit : row.modified() < limit,
         List.of("-mmin", younger ? "-" + (minutes + 2) : "+" + Math.max(0, minutes - 2)));
   }

@@ -6,7 +6,9 @@ import java.nio.file.InvalidPathException;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.util.Map;
+import java.util.Objects;
 import java.util.OptionalInt;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 import zander.core.rights.Mode;
@@ -36,14 +38,14 @@ public final class LocalModes implements RightsWish {
   }
 
   @Override
-  public TreeRights of(String path, boolean folder) {
+  public @Nullable TreeRights of(String path, boolean folder) {
     Path file = fileOf(path);
     if (file == null) {
       return null;
     }
     try {
       Map<String, Object> is = Files.readAttributes(file, "unix:mode", LinkOption.NOFOLLOW_LINKS);
-      int mode = (Integer) is.get("mode");
+      int mode = (Integer) Objects.requireNonNull(is.get("mode"));
       if ((mode & TYPE) != (folder ? FOLDER : FILE)) {
         return null;
       }
@@ -54,7 +56,7 @@ public final class LocalModes implements RightsWish {
     }
   }
 
-  private Path fileOf(String path) {
+  private @Nullable Path fileOf(String path) {
     if (path.equals(there)) {
       return here;
     }

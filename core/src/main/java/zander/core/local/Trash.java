@@ -13,6 +13,8 @@ import java.nio.file.attribute.PosixFilePermissions;
 import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
 import java.time.temporal.ChronoUnit;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.KeptPhrase;
 import zander.core.work.BlockingCalls;
 
 /**
@@ -74,7 +76,7 @@ public final class Trash {
         throw e;
       }
     }
-    throw new IOException("the trash has too many of the name " + name);
+    throw new ExplainedException(KeptPhrase.TRASH_FULL_OF.of(name));
   }
 
   private static String encoded(Path path) {

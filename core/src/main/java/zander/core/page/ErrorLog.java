@@ -5,6 +5,8 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteEntry;
@@ -44,7 +46,7 @@ public final class ErrorLog {
    * @return {@code null} when no log that was found names it
    * @throws IOException when the connection is gone, or there are no logs to be listed
    */
-  public static Line of(RemoteFiles files, String path) throws IOException {
+  public static @Nullable Line of(RemoteFiles files, String path) throws IOException {
     BlockingCalls.check("the log of a page");
     Line closed = null;
     for (RemotePath log : logs(files)) {
@@ -66,7 +68,7 @@ public final class ErrorLog {
   private static List<RemotePath> logs(RemoteFiles files) throws IOException {
     List<RemotePath> possible = new ArrayList<>();
     for (RemoteEntry entry : files.list(LOGS, portion -> {})) {
-      if (entry.attributes().isFolder()) {
+      if (entry.leadsToFolder()) {
         NAMES.forEach(name -> possible.add(entry.path().resolve(name)));
       }
     }
@@ -81,16 +83,26 @@ public final class ErrorLog {
     return there.stream().limit(MOST).map(possible::get).toList();
   }
 
-  private static Line lastOf(RemoteFiles files, RemotePath log, String path) throws IOException {
+  /** Its whole name and no longer one; that of a folder also names all in it, and is too little. */
+  private static Pattern named(String path) {
+    return Pattern.compile(
+        path.endsWith("/")
+            ? "[A-Z]+ " + Pattern.quote(path) + "[ ?]"
+            : Pattern.quote(path) + "(?![\\w.%-])");
+  }
+
+  private static @Nullable Line lastOf(RemoteFiles files, RemotePath log, String path)
+      throws IOException {
     String end;
     try (RemoteReader reader = files.openToRead(log)) {
       long size = reader.look().before().size();
       long from = Math.max(0, size - END);
       end = new String(reader.read(from, END), StandardCharsets.UTF_8);
     }
+    Pattern named = named(path);
     List<String> lines = end.lines().toList();
     for (int i = lines.size() - 1; i >= 0; i--) {
-      if (lines.get(i).contains(path)) {
+      if (named.matcher(lines.get(i)).find()) {
         return new Line(log, lines.get(i).strip());
       }
     }

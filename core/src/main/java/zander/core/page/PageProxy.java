@@ -1,5 +1,6 @@
 package zander.core.page;
 
+import java.io.BufferedInputStream;
 import java.io.Closeable;
 import java.io.IOException;
 import java.io.InputStream;
@@ -14,7 +15,10 @@ import java.nio.charset.StandardCharsets;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Semaphore;
-import java.util.function.Consumer;
+import java.util.concurrent.locks.LockSupport;
+import java.util.function.UnaryOperator;
+import org.jspecify.annotations.Nullable;
+import zander.core.work.Carrier;
 
 /**
  * The one door through which the page beside a file reaches the network: a proxy on a loopback port
@@ -23,7 +27,8 @@ import java.util.function.Consumer;
  * others on this computer do not come through it into the server's network.
  */
 public final class PageProxy implements Closeable {
-  private static final int CHUNK = 32 * 1024;
+  /** After one that could not be taken, in nanoseconds. */
+  private static final long PAUSE = 50_000_000;
 
   /** More connections at once than a page opens. */
   private static final int MOST = 64;
@@ -31,25 +36,26 @@ public final class PageProxy implements Closeable {
   private final ServerSocket door;
   private final PageOrigin origin;
   private final PageRoute route;
-  private final Consumer<String> refused;
+  private final UnaryOperator<String> refused;
   private final Semaphore room = new Semaphore(MOST);
-  private volatile IOException failure;
-  private HttpClient client;
+  private volatile @Nullable IOException failure;
+  private @Nullable HttpClient client;
   private final Set<Closeable> open = ConcurrentHashMap.newKeySet();
 
   /**
    * Opens the door.
    *
-   * @param refused told of each host that was asked for and not contacted; on any thread
+   * @param refused told of each host that was asked for and is not contacted; gives what is shown
+   *     in the place of that. On any thread
    * @throws IOException when this computer has no port for it
    */
-  public PageProxy(PageOrigin origin, PageRoute route, Consumer<String> refused)
+  public PageProxy(PageOrigin origin, PageRoute route, UnaryOperator<String> refused)
       throws IOException {
     this.origin = origin;
     this.route = route;
     this.refused = refused;
     this.door = new ServerSocket(0, 50, InetAddress.getLoopbackAddress());
-    start("page-door", this::accept);
+    Carrier.start("page-door", this::accept);
   }
 
   public InetSocketAddress address() {
@@ -57,7 +63,7 @@ public final class PageProxy implements Closeable {
   }
 
   /** Why the origin could not be reached the last time; {@code null} when it could. */
-  public IOException failure() {
+  public @Nullable IOException failure() {
     return failure;
   }
 
@@ -84,9 +90,10 @@ public final class PageProxy implements Closeable {
           continue;
         }
         open.add(taken);
-        start("page-line", () -> serve(taken));
+        Carrier.start("page-line", () -> serve(taken));
       } catch (IOException e) {
-        // Closed, or the one who came has gone again.
+        // Closed, or this computer has nothing left to take one with: not asked without a pause.
+        LockSupport.parkNanos(PAUSE);
       }
     }
   }
@@ -106,15 +113,14 @@ public final class PageProxy implements Closeable {
   }
 
   private void answer(Socket near) throws IOException {
-    InputStream in = near.getInputStream();
+    InputStream in = new BufferedInputStream(near.getInputStream());
     OutputStream out = near.getOutputStream();
     ProxyRequest request = ProxyRequest.read(in);
     if (request == null) {
       return;
     }
     if (!origin.is(request.host(), request.port())) {
-      refused.accept(request.host());
-      say(out, "403 Forbidden", "Only " + origin.text() + " is contacted for this page.");
+      say(out, "403 Forbidden", refused.apply(request.host()));
       return;
     }
     PageRoute.Line far;
@@ -123,11 +129,14 @@ public final class PageProxy implements Closeable {
       failure = null;
     } catch (IOException e) {
       failure = e;
-      say(out, "502 Bad Gateway", "Not reached.");
+      say(out, "502 Bad Gateway", "");
       return;
     }
     open.add(far);
     try {
+      if (door.isClosed()) {
+        return;
+      }
       if (request.isTunnel()) {
         out.write("HTTP/1.1 200 OK\r\n\r\n".getBytes(StandardCharsets.ISO_8859_1));
         out.flush();
@@ -136,8 +145,8 @@ public final class PageProxy implements Closeable {
         far.out().flush();
       }
       PageRoute.Line to = far;
-      start("page-up", () -> carryUp(in, to));
-      carry(far.in(), out);
+      Carrier.start("page-up", () -> carryUp(in, to));
+      Carrier.carry(far.in(), out);
     } finally {
       far.close();
       open.remove(far);
@@ -146,7 +155,7 @@ public final class PageProxy implements Closeable {
 
   /** Who asked does not ask any more: what was on the way to it is not waited for. */
   private static void carryUp(InputStream near, PageRoute.Line far) {
-    carry(near, far.out());
+    Carrier.carry(near, far.out());
     far.close();
   }
 
@@ -161,24 +170,6 @@ public final class PageProxy implements Closeable {
     out.write(head.getBytes(StandardCharsets.ISO_8859_1));
     out.write(text);
     out.flush();
-  }
-
-  private static void carry(InputStream from, OutputStream to) {
-    byte[] buffer = new byte[CHUNK];
-    try {
-      for (int count; (count = from.read(buffer)) >= 0; ) {
-        to.write(buffer, 0, count);
-        to.flush();
-      }
-    } catch (IOException e) {
-      // Either end went away; the other follows.
-    }
-  }
-
-  private static void start(String name, Runnable task) {
-    Thread thread = new Thread(task, name);
-    thread.setDaemon(true);
-    thread.start();
   }
 
   /** Ends all that goes through it. */

@@ -41,15 +41,27 @@ public record PageRoutes(HostLookup lookup, Supplier<Connection> connection) {
       case FROM_HERE -> this::fromHere;
       case THROUGH_SERVER -> this::throughServer;
       case ON_SERVER -> (host, port) -> throughServer("127.0.0.1", port);
-      case EITHER ->
-          (host, port) -> {
-            try {
-              return fromHere(host, port);
-            } catch (IOException e) {
-              return throughServer(host, port);
-            }
-          };
+      case EITHER -> new Either();
     };
+  }
+
+  /** What led to it once does so again: nobody waits for the other for each part of a page. */
+  private final class Either implements PageRoute {
+    private volatile boolean isThrough;
+
+    @Override
+    public Line connect(String host, int port) throws IOException {
+      if (!isThrough) {
+        try {
+          return fromHere(host, port);
+        } catch (IOException e) {
+          Line line = throughServer(host, port);
+          isThrough = true;
+          return line;
+        }
+      }
+      return throughServer(host, port);
+    }
   }
 
   private PageRoute.Line fromHere(String host, int port) throws IOException {

@@ -8,6 +8,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The head of a request to a proxy (RFC 9112, section 3.2.2 and 3.2.3; RFC 9110, section 9.3.6).
@@ -38,7 +39,7 @@ record ProxyRequest(boolean isTunnel, String host, int port, byte[] head) {
    * @return {@code null} when the stream ended before it began
    * @throws IOException when it is no such request, or too long
    */
-  static ProxyRequest read(InputStream in) throws IOException {
+  static @Nullable ProxyRequest read(InputStream in) throws IOException {
     ByteArrayOutputStream read = new ByteArrayOutputStream();
     int ends = 0;
     while (ends < 4) {

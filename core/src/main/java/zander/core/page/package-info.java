@@ -3,4 +3,7 @@
  * or through the server, what it answers, and what the server's log says of that. No SSH types and
  * no interface code.
  */
+@NullMarked
 package zander.core.page;
+
+import org.jspecify.annotations.NullMarked;

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteReader;
 
 /** How far a growing file was read, and the beginning of the line there. For one thread. */
@@ -66,7 +67,7 @@ final class FileTail {
    *
    * @return {@code null} when it is not the file it was up to here
    */
-  List<FileLine> grow(long size) throws IOException {
+  @Nullable List<FileLine> grow(long size) throws IOException {
     if (size < position) {
       return null;
     }

@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
@@ -94,13 +95,13 @@ public final class FollowedFile implements Closeable {
   }
 
   /** The file that was at the path before this one; {@code null} when it is not open any more. */
-  public PagedFile fileBefore(PagedFile file) {
+  public @Nullable PagedFile fileBefore(PagedFile file) {
     int index = known.open.indexOf(file);
     return index < 1 ? null : known.open.get(index - 1);
   }
 
   /** The one that came in its place; {@code null} for the last, and one that is not open. */
-  public PagedFile fileAfter(PagedFile file) {
+  public @Nullable PagedFile fileAfter(PagedFile file) {
     List<PagedFile> now = known.open;
     int index = now.indexOf(file);
     return index < 0 || index == now.size() - 1 ? null : now.get(index + 1);
@@ -181,7 +182,7 @@ public final class FollowedFile implements Closeable {
   }
 
   /** None where it was written over once more within this look: the next one tells of it. */
-  private static List<FileLine> orNone(List<FileLine> lines) {
+  private static List<FileLine> orNone(@Nullable List<FileLine> lines) {
     return lines == null ? List.of() : lines;
   }
 

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.function.LongConsumer;
 import java.util.function.Predicate;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.command.Commands;
 import zander.core.connect.command.ShellWords;
 import zander.core.files.RemoteFiles;
@@ -54,7 +55,8 @@ public final class LineSearch {
    * @return {@code null} for none
    * @throws java.util.concurrent.CancellationException when it was stopped
    */
-  public FileLine from(long from, LongConsumer progress, Cancellation stop) throws IOException {
+  public @Nullable FileLine from(long from, LongConsumer progress, Cancellation stop)
+      throws IOException {
     String forGrep = GrepPattern.of(wanted);
     long at = from;
     while (forGrep != null && scan.isPossible()) {
@@ -86,7 +88,8 @@ public final class LineSearch {
   }
 
   /** The last line that fits and ends at a place or before it; otherwise as {@link #from}. */
-  public FileLine before(long end, LongConsumer progress, Cancellation stop) throws IOException {
+  public @Nullable FileLine before(long end, LongConsumer progress, Cancellation stop)
+      throws IOException {
     String forGrep = GrepPattern.of(wanted);
     long until = end;
     while (forGrep != null && scan.isPossible()) {
@@ -126,7 +129,7 @@ public final class LineSearch {
   }
 
   /** The part that fits of the line that begins there; {@code null} for none. */
-  private FileLine fitting(long at, Cancellation stop) throws IOException {
+  private @Nullable FileLine fitting(long at, Cancellation stop) throws IOException {
     for (long next = at; ; ) {
       stop.throwIfStopped();
       List<FileLine> lines = file.after(next, LineBreaks.LONG);
@@ -165,7 +168,7 @@ public final class LineSearch {
     }
   }
 
-  private FileLine fromByReading(long from, LongConsumer progress, Cancellation stop)
+  private @Nullable FileLine fromByReading(long from, LongConsumer progress, Cancellation stop)
       throws IOException {
     for (long at = from; ; ) {
       stop.throwIfStopped();
@@ -183,7 +186,7 @@ public final class LineSearch {
     }
   }
 
-  private FileLine beforeByReading(long end, LongConsumer progress, Cancellation stop)
+  private @Nullable FileLine beforeByReading(long end, LongConsumer progress, Cancellation stop)
       throws IOException {
     for (long at = end; at > 0; ) {
       stop.throwIfStopped();

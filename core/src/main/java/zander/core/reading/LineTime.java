@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The time that a line of a log is of, as it is written: no zone is reckoned with, because who
@@ -50,7 +51,7 @@ public final class LineTime {
    * @param about the day for lines that tell no year: they are of that day or of the year before it
    * @return {@code null} for a line that tells none
    */
-  public static LocalDateTime of(String line, LocalDate about) {
+  public static @Nullable LocalDateTime of(String line, LocalDate about) {
     String head = line.length() > WITHIN ? line.substring(0, WITHIN) : line;
     for (Pattern form : FORMS) {
       Matcher matcher = form.matcher(head);
@@ -100,7 +101,7 @@ public final class LineTime {
    * @param day for a time without one
    * @return {@code null} when it is none
    */
-  public static LocalDateTime asked(String typed, LocalDate day) {
+  public static @Nullable LocalDateTime asked(String typed, LocalDate day) {
     Matcher matcher = ASKED.matcher(typed.strip());
     if (!matcher.matches()) {
       return null;

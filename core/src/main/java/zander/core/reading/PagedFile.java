@@ -10,6 +10,8 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.RemoteReader;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 
 /**
  * An open file by lines around any of its bytes. Holds nothing of it. Its methods wait for the
@@ -48,7 +50,12 @@ public final class PagedFile implements Closeable {
 
   static RemoteReader openReader(RemoteFiles files, RemotePath path) throws IOException {
     if (files.lookThrough(path).kind() != FileKind.FILE) {
-      throw new RemoteFailure(RemoteFailure.Reason.NOT_SUPPORTED, "open", path, "not a file", null);
+      throw new RemoteFailure(
+          RemoteFailure.Reason.NOT_SUPPORTED,
+          FileStep.OPEN,
+          path,
+          FilePhrase.NOT_A_FILE.of(),
+          null);
     }
     return files.openToRead(path);
   }

@@ -4,12 +4,15 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.command.Commands;
 import zander.core.connect.command.ExecResult;
 import zander.core.connect.command.ShellWords;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 import zander.core.work.Cancellation;
 
 /**
@@ -48,7 +51,7 @@ final class ServerScan {
    * @return {@code null} when it complained, or wrote what is no place, so that none of it is to be
    *     trusted
    */
-  List<Long> places(String script, int most, Cancellation stop) throws IOException {
+  @Nullable List<Long> places(String script, int most, Cancellation stop) throws IOException {
     StringBuilder written = new StringBuilder();
     ExecResult result =
         commands.stream(
@@ -56,7 +59,11 @@ final class ServerScan {
             part -> {
               if (written.length() + part.length > most * DIGITS) {
                 throw new RemoteFailure(
-                    Reason.BAD_ANSWER, "search", file.path(), "it writes too much", null);
+                    Reason.BAD_ANSWER,
+                    FileStep.SEARCH,
+                    file.path(),
+                    FilePhrase.TOO_MUCH_WRITTEN.of(),
+                    null);
               }
               written.append(new String(part, StandardCharsets.US_ASCII));
             },

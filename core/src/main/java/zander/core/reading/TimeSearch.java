@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.work.Cancellation;
 
 /**
@@ -30,11 +31,11 @@ public final class TimeSearch {
   private record Timed(FileLine line, LocalDateTime time) {}
 
   /** The time of the last line that has one, in the last part of the file; or {@code null}. */
-  public LocalDateTime last() throws IOException {
+  public @Nullable LocalDateTime last() throws IOException {
     return lastIn(file.last());
   }
 
-  private LocalDateTime lastIn(List<FileLine> lines) {
+  private @Nullable LocalDateTime lastIn(List<FileLine> lines) {
     LocalDateTime last = null;
     for (FileLine line : lines) {
       LocalDateTime time = LineTime.of(line.text(), about);
@@ -82,7 +83,8 @@ public final class TimeSearch {
    *
    * @param least only one of this time or later; {@code null} for any
    */
-  private Timed firstTimed(long from, long before, LocalDateTime least) throws IOException {
+  private @Nullable Timed firstTimed(long from, long before, @Nullable LocalDateTime least)
+      throws IOException {
     for (long at = from; at < before && at - from < WITHOUT_TIME; ) {
       stop.throwIfStopped();
       List<FileLine> lines = file.after(at);

@@ -3,6 +3,7 @@ package zander.core.rights;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What an access control list has beyond owner and mode (acl(5)). Bits are 4 to read, 2 to write, 1
@@ -73,7 +74,7 @@ public record AccessList(
   }
 
   /** {@link #decide} without what decides. */
-  public static Answer may(Asker asker, Rights rights, AccessList attached, int want) {
+  public static Answer may(Asker asker, Rights rights, @Nullable AccessList attached, int want) {
     return decide(asker, rights, attached, want).answer;
   }
 
@@ -83,7 +84,8 @@ public record AccessList(
    * @param attached {@code null} for a file without one
    * @param want the bits that are needed, all of them
    */
-  public static Decision decide(Asker asker, Rights rights, AccessList attached, int want) {
+  public static Decision decide(
+      Asker asker, Rights rights, @Nullable AccessList attached, int want) {
     int bits = rights.mode().bits();
     // Against acl(5), Linux does not look at a list whose mask lets nothing through: somebody in it
     // is one of the others then.
@@ -137,7 +139,7 @@ public record AccessList(
   }
 
   /** The same with an entry for one more account, the mask reckoned anew as setfacl(1) does. */
-  public static AccessList with(AccessList before, Rights rights, int uid, int allowed) {
+  public static AccessList with(@Nullable AccessList before, Rights rights, int uid, int allowed) {
     int group = before == null ? rights.mode().bits() >> 3 & 7 : before.owningGroup;
     Map<Integer, Integer> users = new HashMap<>(before == null ? Map.of() : before.users);
     Map<Integer, Integer> groups = before == null ? Map.of() : before.groups;

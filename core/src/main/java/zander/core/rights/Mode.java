@@ -1,5 +1,8 @@
 package zander.core.rights;
 
+import zander.core.phrase.InputPhrase;
+import zander.core.phrase.InvalidInput;
+
 /**
  * The twelve mode bits of a file: set-user-id, set-group-id, sticky, and read, write and run for
  * owner, group and others (POSIX {@code <sys/stat.h>}).
@@ -77,15 +80,16 @@ public record Mode(int bits) {
   /**
    * Reads one to four octal digits, or five with a leading 0.
    *
-   * @throws IllegalArgumentException when the text is anything else, with words for the user
+   * @throws IllegalArgumentException when the text is anything else
    */
   public static Mode ofOctal(String text) {
     String digits = text.strip();
     if (!digits.matches("0?[0-7]{1,4}")) {
-      throw new IllegalArgumentException(
-          digits.matches("[0-9]+") && !digits.matches("[0-7]+")
-              ? "an octal digit is 0 to 7"
-              : "an octal mode has one to four digits, such as 0644");
+      throw new InvalidInput(
+          (digits.matches("[0-9]+") && !digits.matches("[0-7]+")
+                  ? InputPhrase.MODE_DIGITS
+                  : InputPhrase.MODE_LENGTH)
+              .of());
     }
     return new Mode(Integer.parseInt(digits, 8));
   }

@@ -1,5 +1,6 @@
 package zander.core.rights;
 
+import org.jspecify.annotations.Nullable;
 import zander.core.rights.AccessList.Answer;
 import zander.core.rights.AccessList.Asker;
 import zander.core.rights.Mode.May;
@@ -33,7 +34,7 @@ public enum RightsDanger {
    * @param path where the entry is, in wire form
    * @param by who makes it
    */
-  public static RightsDanger of(String path, RightsStep step, Asker by) {
+  public static @Nullable RightsDanger of(String path, RightsStep step, Asker by) {
     for (RightsDanger danger : values()) {
       if (danger.isIn(path, step, by)) {
         return danger;

@@ -1,5 +1,7 @@
 package zander.core.rights;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * One entry's change of rights.
  *
@@ -32,7 +34,7 @@ public record RightsStep(boolean folder, Rights before, Rights after) {
    * What a folder gets first, so that its owner can go in while what is in it is changed; {@code
    * null} where that is nothing.
    */
-  public RightsStep opening() {
+  public @Nullable RightsStep opening() {
     // Who is not in the group loses that bit with any change.
     boolean keeps = after.mode().has(Mode.SET_GID) && after.gid() == before.gid();
     int kept = keeps ? before.mode().bits() : before.mode().bits() & ~Mode.SET_GID;

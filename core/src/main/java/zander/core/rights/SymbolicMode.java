@@ -3,6 +3,8 @@ package zander.core.rights;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.StringJoiner;
+import zander.core.phrase.InputPhrase;
+import zander.core.phrase.InvalidInput;
 import zander.core.rights.Mode.May;
 import zander.core.rights.Mode.Who;
 
@@ -49,7 +51,7 @@ public final class SymbolicMode {
     while (at < part.length()) {
       char operator = part.charAt(at++);
       if ("+-=".indexOf(operator) < 0) {
-        throw new IllegalArgumentException("expected + - or = where '" + operator + "' stands");
+        throw new InvalidInput(InputPhrase.MODE_OPERATOR.of(operator));
       }
       int start = at;
       if (at < part.length() && "ugo".indexOf(part.charAt(at)) >= 0) {
@@ -62,8 +64,10 @@ public final class SymbolicMode {
       actions.add(new Action(operator, part.substring(start, at), '\0'));
     }
     if (actions.isEmpty()) {
-      throw new IllegalArgumentException(
-          part.isEmpty() ? "a clause is missing" : "after '" + part + "' comes + - or =");
+      throw new InvalidInput(
+          part.isEmpty()
+              ? InputPhrase.CLAUSE_MISSING.of()
+              : InputPhrase.MODE_OPERATOR_AFTER.of(part));
     }
     return new Clause(who, actions);
   }

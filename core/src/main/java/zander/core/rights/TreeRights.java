@@ -2,6 +2,7 @@ package zander.core.rights;
 
 import java.util.OptionalInt;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import zander.core.rights.AccessList.Asker;
 
 /**
@@ -13,7 +14,8 @@ import zander.core.rights.AccessList.Asker;
  * @param files what becomes of the modes of files; {@code null} to leave them
  * @param folders the same for folders
  */
-public record TreeRights(OptionalInt uid, OptionalInt gid, ModeRule files, ModeRule folders)
+public record TreeRights(
+    OptionalInt uid, OptionalInt gid, @Nullable ModeRule files, @Nullable ModeRule folders)
     implements RightsWish {
   /** The number of an account that is not known; no account has it (POSIX XBD 3.428). */
   public static final int UNKNOWN = -1;

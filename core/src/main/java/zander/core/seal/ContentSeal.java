@@ -7,10 +7,14 @@ import java.nio.file.Path;
 import java.security.GeneralSecurityException;
 import java.security.SecureRandom;
 import java.util.Arrays;
+import java.util.Objects;
 import javax.crypto.AEADBadTagException;
 import javax.crypto.Cipher;
 import javax.crypto.spec.GCMParameterSpec;
 import javax.crypto.spec.SecretKeySpec;
+import org.jspecify.annotations.Nullable;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.KeptPhrase;
 import zander.core.work.AtomicFile;
 import zander.core.work.BlockingCalls;
 import zander.core.work.SecretBytes;
@@ -33,30 +37,30 @@ public final class ContentSeal {
      *
      * @param mayAsk whether the person may be asked to open the vault, for which this waits
      */
-    byte[] get(boolean mayAsk);
+    byte @Nullable [] get(boolean mayAsk);
   }
 
   private static final int KEY = 32;
   private static final int TAG_BITS = 128;
   private static final SecureRandom RANDOM = new SecureRandom();
 
-  private final Path publicFile;
+  private final @Nullable Path publicFile;
   private final PrivateKey privateKey;
   private boolean looked;
-  private byte[] publicKey;
+  private byte @Nullable [] publicKey;
   private byte[] run = random(SealKeys.ID);
   private byte[] key = random(KEY);
-  private byte[] wrapped;
+  private byte @Nullable [] wrapped;
 
   /** The last key of another run that was opened: a list has one in each of its lines. */
-  private byte[] otherWrapped;
+  private byte @Nullable [] otherWrapped;
 
-  private byte[] otherKey;
+  private byte @Nullable [] otherKey;
 
   /**
    * @param publicFile where the public key is, in clear; need not be there
    */
-  public ContentSeal(Path publicFile, PrivateKey privateKey) {
+  public ContentSeal(@Nullable Path publicFile, PrivateKey privateKey) {
     this.publicFile = publicFile;
     this.privateKey = privateKey;
   }
@@ -72,7 +76,7 @@ public final class ContentSeal {
           }
 
           @Override
-          public byte[] get(boolean mayAsk) {
+          public byte @Nullable [] get(boolean mayAsk) {
             return null;
           }
         });
@@ -96,7 +100,7 @@ public final class ContentSeal {
     if (lasts() && Arrays.equals(publicKey, vaultsKey)) {
       return;
     }
-    AtomicFile.write(publicFile, vaultsKey);
+    AtomicFile.write(Objects.requireNonNull(publicFile), vaultsKey);
     publicKey = vaultsKey.clone();
     wrapped = null;
   }
@@ -121,14 +125,14 @@ public final class ContentSeal {
     SealedHead head;
     byte[] with;
     synchronized (this) {
-      boolean lasting = lasts();
-      if (lasting && wrapped == null) {
-        wrapped = SealKeys.wrap(publicKey, key);
+      byte[] vaults = lasts() ? publicKey : null;
+      if (vaults == null) {
+        head = new SealedHead(false, run, new byte[0], random(SealedHead.NONCE));
+      } else {
+        byte[] ours = wrapped == null ? SealKeys.wrap(vaults, key) : wrapped;
+        wrapped = ours;
+        head = new SealedHead(true, SealKeys.id(vaults), ours, random(SealedHead.NONCE));
       }
-      head =
-          lasting
-              ? new SealedHead(true, SealKeys.id(publicKey), wrapped, random(SealedHead.NONCE))
-              : new SealedHead(false, run, new byte[0], random(SealedHead.NONCE));
       with = key.clone();
     }
     try {
@@ -138,7 +142,7 @@ public final class ContentSeal {
       cipher.doFinal(content, 0, content.length, all, before.length);
       return all;
     } catch (GeneralSecurityException e) {
-      throw new IOException("the content could not be sealed", e);
+      throw new ExplainedException(KeptPhrase.NOT_SEALED.of(), e);
     } finally {
       SecretBytes.wipe(with);
     }

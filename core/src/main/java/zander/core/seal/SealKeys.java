@@ -8,6 +8,8 @@ import org.bouncycastle.crypto.AsymmetricCipherKeyPair;
 import org.bouncycastle.crypto.InvalidCipherTextException;
 import org.bouncycastle.crypto.hpke.HPKE;
 import org.bouncycastle.crypto.params.X25519PrivateKeyParameters;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.KeptPhrase;
 import zander.core.work.SecretBytes;
 
 /**
@@ -67,7 +69,7 @@ public final class SealKeys {
       System.arraycopy(sealed[0], 0, all, sealed[1].length, sealed[0].length);
       return all;
     } catch (InvalidCipherTextException e) {
-      throw new IOException("the key could not be sealed", e);
+      throw new ExplainedException(KeptPhrase.NOT_SEALED.of(), e);
     }
   }
 

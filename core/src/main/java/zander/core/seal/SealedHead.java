@@ -3,6 +3,7 @@ package zander.core.seal;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What stands in clear before something sealed. Form, numbers big-endian: the magic with its
@@ -20,7 +21,7 @@ record SealedHead(boolean lasts, byte[] id, byte[] wrapped, byte[] nonce) {
   private static final int MOST_WRAPPED = 512;
 
   /** Reads one; {@code null} for what is none. */
-  static SealedHead of(byte[] sealed) {
+  static @Nullable SealedHead of(byte[] sealed) {
     if (sealed.length < FIXED || !Arrays.equals(sealed, 0, MAGIC.length, MAGIC, 0, MAGIC.length)) {
       return null;
     }

@@ -1,6 +1,7 @@
 package zander.core.seal;
 
 import java.io.IOException;
+import org.jspecify.annotations.Nullable;
 
 /** Something kept on this computer that cannot be opened now. It was left as it is. */
 public final class StillSealed extends IOException {
@@ -16,7 +17,7 @@ public final class StillSealed extends IOException {
 
   private final Reason reason;
 
-  public StillSealed(Reason reason, Throwable cause) {
+  public StillSealed(Reason reason, @Nullable Throwable cause) {
     super("what is kept on this computer could not be opened", cause);
     this.reason = reason;
   }

@@ -6,6 +6,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Consumer;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 import zander.core.term.parse.SequenceParser;
 import zander.core.term.screen.Reflow;
 import zander.core.term.screen.Screen;
@@ -149,7 +150,7 @@ public final class Terminal {
    * @param before what was seen last; null for nothing
    * @return null while the text is being wrapped anew: what was seen last is to be shown on
    */
-  public TerminalPicture picture(long from, TerminalPicture before) {
+  public @Nullable TerminalPicture picture(long from, TerminalPicture before) {
     try {
       if (!lock.tryLock(PATIENCE, TimeUnit.MILLISECONDS)) {
         return null;

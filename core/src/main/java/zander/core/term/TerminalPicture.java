@@ -2,6 +2,8 @@ package zander.core.term;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 import zander.core.term.screen.Row;
 import zander.core.term.screen.Screen;
 
@@ -44,7 +46,7 @@ public record TerminalPicture(
     if (known != null && known.stamp() == (onScreen ? stamp(screen, number) : -number - 1)) {
       return known;
     }
-    Row row = screen.rowOf(number);
+    Row row = Objects.requireNonNull(screen.rowOf(number));
     return onScreen ? row.copy() : row;
   }
 
@@ -53,7 +55,7 @@ public record TerminalPicture(
   }
 
   /** The row of a number; null where it does not show it. */
-  public Row row(long number) {
+  public @Nullable Row row(long number) {
     long index = number - firstRow;
     return index >= 0 && index < rows.size() ? rows.get((int) index) : null;
   }

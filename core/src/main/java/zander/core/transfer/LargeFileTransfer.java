@@ -4,6 +4,9 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.security.MessageDigest;
 import zander.core.files.FileKind;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.TransferPhrase;
 import zander.core.transfer.endpoint.DirectRoute;
 import zander.core.transfer.endpoint.Sha256;
 import zander.core.transfer.endpoint.Source;
@@ -56,7 +59,7 @@ final class LargeFileTransfer {
       Target.Part[] left = {null};
       int asked = retrier.roomAnswers();
       try {
-        String lost = file(item, part, left);
+        Phrase lost = file(item, part, left);
         resumeLog.partEnded(item.to());
         counter.fileDone();
         if (lost != null) {
@@ -140,7 +143,7 @@ final class LargeFileTransfer {
   /**
    * @param left gets what is left on the other side when the line breaks
    */
-  private String file(TransferItem item, Target.Part part, Target.Part[] left) throws IOException {
+  private Phrase file(TransferItem item, Target.Part part, Target.Part[] left) throws IOException {
     if (direct != null && direct.takes(item)) {
       try {
         return fileDirect(item, part, left);
@@ -169,13 +172,13 @@ final class LargeFileTransfer {
             digest.update(buffer, 0, count);
           }
           if (at - item.node().size() > MOST_GROWTH) {
-            throw new IOException("it goes on growing while it is read");
+            throw new ExplainedException(TransferPhrase.GREW_WHILE_READ.of());
           }
         }
-        String lost = incoming.arrive(timeOf(item, at), expected(item, digest));
+        Phrase lost = incoming.arrive(timeOf(item, at), expected(item, digest));
         counter.correct(item.node().size(), at);
         return lost == null && at != item.node().size()
-            ? "it changed while it was transferred"
+            ? TransferPhrase.CHANGED_MEANWHILE.of()
             : lost;
       } catch (IOException e) {
         if (retrier.isLost(e)) {
@@ -191,7 +194,7 @@ final class LargeFileTransfer {
   }
 
   /** What broke off is left, to be gone on with. */
-  private String fileDirect(TransferItem item, Target.Part part, Target.Part[] left)
+  private Phrase fileDirect(TransferItem item, Target.Part part, Target.Part[] left)
       throws IOException {
     long from = part == null ? 0 : part.size();
     long carried = from;
@@ -203,10 +206,10 @@ final class LargeFileTransfer {
       try {
         long size = incoming.stream(from);
         carried = size;
-        String lost = incoming.arrive(timeOf(item, size), expected(item, null));
+        Phrase lost = incoming.arrive(timeOf(item, size), expected(item, null));
         counter.correct(item.node().size(), size);
         return lost == null && size != item.node().size()
-            ? "it changed while it was transferred"
+            ? TransferPhrase.CHANGED_MEANWHILE.of()
             : lost;
       } catch (IOException e) {
         retrier.throwIfStopped();

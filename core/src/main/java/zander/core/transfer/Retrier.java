@@ -5,6 +5,8 @@ import java.util.concurrent.CancellationException;
 import java.util.concurrent.atomic.AtomicInteger;
 import zander.core.files.RemoteFailure;
 import zander.core.files.WireName;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.Phrase;
 import zander.core.transfer.endpoint.Endpoint;
 import zander.core.transfer.endpoint.Source;
 import zander.core.transfer.endpoint.Target;
@@ -22,9 +24,11 @@ final class Retrier {
   /** The end of a whole transfer. */
   static final class Broken extends RuntimeException {
     final String path;
+    final transient Phrase why;
 
-    Broken(String path, String why) {
-      super(why);
+    Broken(String path, Phrase why) {
+      super(why.toString());
+      this.why = why;
       this.path = path;
     }
   }
@@ -158,19 +162,19 @@ final class Retrier {
     problem(path, why(failure), false, denied);
   }
 
-  void problem(String path, String why, boolean arrived) {
+  void problem(String path, Phrase why, boolean arrived) {
     problem(path, why, arrived, false);
   }
 
-  private void problem(String path, String why, boolean arrived, boolean denied) {
+  private void problem(String path, Phrase why, boolean arrived, boolean denied) {
     int slash = path.indexOf('/');
     String top = slash < 0 ? path : path.substring(0, slash);
     counter.problem(new Problem(WireName.toText(path), why, arrived, top, denied));
   }
 
-  private String why(IOException failure) {
-    return failure instanceof Endpoint.NameNotPossible || failure instanceof Endpoint.NotTheSame
-        ? failure.getMessage()
+  private Phrase why(IOException failure) {
+    return failure instanceof ExplainedException known
+        ? known.phrase()
         : sideOf(failure).why(failure);
   }
 

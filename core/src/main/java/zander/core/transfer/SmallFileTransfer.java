@@ -6,6 +6,8 @@ import java.util.List;
 import java.util.concurrent.CancellationException;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteBatch;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.TransferPhrase;
 import zander.core.transfer.endpoint.DirectRoute;
 import zander.core.transfer.endpoint.Sha256;
 import zander.core.transfer.endpoint.SmallFile;
@@ -233,7 +235,9 @@ final class SmallFileTransfer {
     TransferItem item = smallFile.item;
     if (!smallFile.arrived) {
       IOException why =
-          smallFile.failure == null ? new IOException("it did not arrive") : smallFile.failure;
+          smallFile.failure == null
+              ? new ExplainedException(TransferPhrase.NOT_ARRIVED.of())
+              : smallFile.failure;
       retrier.failed(item.from(), why);
       counter.carried(-smallFile.told);
       counter.skip(item.node().size());

@@ -8,6 +8,8 @@ import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteBatch;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.TransferPhrase;
 import zander.core.transfer.BatchAssembler.Work;
 import zander.core.transfer.endpoint.DirectRoute;
 import zander.core.transfer.endpoint.Endpoint;
@@ -134,7 +136,7 @@ public final class Transfer {
 
   /** Where it stands; may be asked from any thread, does not wait. */
   public Progress progress() {
-    String carrier = target.carrier().isEmpty() ? source.carrier() : target.carrier();
+    Phrase carrier = target.carrier() == null ? source.carrier() : target.carrier();
     return counter.now(limiter.isPaused(), carrier);
   }
 
@@ -164,7 +166,7 @@ public final class Transfer {
     } catch (CancellationException e) {
       end = Phase.STOPPED;
     } catch (Retrier.Broken e) {
-      counter.problem(new Progress.Problem(e.path, e.getMessage(), false, "", false));
+      counter.problem(new Progress.Problem(e.path, e.why, false, "", false));
       end = Phase.BROKEN;
     } finally {
       if (end == Phase.STOPPED && !endsSoon()) {
@@ -250,7 +252,7 @@ public final class Transfer {
       counter.counted(item.node().size());
     }
     if (item.node().kind() == FileKind.OTHER) {
-      retrier.problem(item.from(), "not a file, folder or link: left out", false);
+      retrier.problem(item.from(), TransferPhrase.NOT_TRANSFERABLE.of(), false);
       counter.skip(0);
       return;
     }

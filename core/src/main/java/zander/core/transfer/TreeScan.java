@@ -9,6 +9,8 @@ import java.util.Set;
 import java.util.concurrent.Executor;
 import java.util.concurrent.atomic.AtomicLong;
 import zander.core.files.FileKind;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.TransferPhrase;
 import zander.core.transfer.compare.FolderPairs;
 import zander.core.transfer.compare.FollowedLinks;
 import zander.core.transfer.endpoint.Endpoint;
@@ -122,7 +124,7 @@ final class TreeScan {
     List<TreeEntry> there = new ArrayList<>();
     for (int i = 0; nodes != null && i < names.size(); i++) {
       if (nodes.get(i) == null) {
-        retrier.problem(names.get(i), "it is not there any more", false);
+        retrier.problem(names.get(i), TransferPhrase.NOT_THERE_HERE.of(), false);
       } else {
         there.add(nodes.get(i));
       }
@@ -226,7 +228,7 @@ final class TreeScan {
     String from = Endpoint.join(folder.from, node.name());
     String to = Endpoint.join(folder.to, node.name());
     if (from.length() > LONGEST_PATH) {
-      retrier.problem(from.substring(0, 200), "the path is longer than any system takes", false);
+      retrier.problem(from.substring(0, 200), TransferPhrase.PATH_TOO_LONG.of(), false);
       return;
     }
     boolean link = node.kind() == FileKind.LINK;
@@ -237,7 +239,7 @@ final class TreeScan {
     }
     if (link && rules.links() == TransferRules.Links.FOLLOWED) {
       node = behind.get(node.name());
-      String whyNot = FollowedLinks.whyNot(node, folder.followed);
+      Phrase whyNot = FollowedLinks.whyNot(node, folder.followed);
       if (whyNot != null) {
         retrier.problem(from, whyNot, false);
         return;

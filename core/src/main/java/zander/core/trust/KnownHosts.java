@@ -15,6 +15,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.regex.Pattern;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.KeptPhrase;
 import zander.core.work.AtomicFile;
 import zander.core.work.BlockingCalls;
 
@@ -141,14 +143,14 @@ public final class KnownHosts {
    */
   private static String line(String host, WireKey key) throws IOException {
     if (!PLAIN_HOST.matcher(host).matches()) {
-      throw new IOException("\"" + host + "\" is no name that can be written into " + FILE_NAME);
+      throw new ExplainedException(KeptPhrase.NAME_NOT_WRITABLE.of(host, FILE_NAME));
     }
     return host + " " + key.type() + " " + key.base64() + "\n";
   }
 
   private void makeFolder() throws IOException {
     Path folder = file.toAbsolutePath().getParent();
-    if (!Files.isDirectory(folder)) {
+    if (folder != null && !Files.isDirectory(folder)) {
       Files.createDirectories(
           folder,
           PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------")));

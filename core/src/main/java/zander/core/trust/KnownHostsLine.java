@@ -25,8 +25,9 @@ record KnownHostsLine(String marker, String hosts, WireKey key) {
     }
     WireKey key = WireKey.ofBase64(fields[at + 1], fields[at + 2]);
     String marker = at == 1 ? fields[0] : "";
-    boolean understood = key != null && marker.matches("|@revoked|@cert-authority");
-    return understood ? Optional.of(new KnownHostsLine(marker, fields[at], key)) : Optional.empty();
+    return key != null && marker.matches("|@revoked|@cert-authority")
+        ? Optional.of(new KnownHostsLine(marker, fields[at], key))
+        : Optional.empty();
   }
 
   /**

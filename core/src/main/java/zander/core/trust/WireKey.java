@@ -6,6 +6,7 @@ import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.Arrays;
 import java.util.Base64;
+import org.jspecify.annotations.Nullable;
 
 /** A public key in the wire form of RFC 4253, section 6.6. */
 public final class WireKey {
@@ -64,7 +65,7 @@ public final class WireKey {
   }
 
   /** Reads the base64 field of a key line; {@code null} when it is not a key of that type. */
-  public static WireKey ofBase64(String type, String base64) {
+  public static @Nullable WireKey ofBase64(String type, String base64) {
     try {
       byte[] blob = Base64.getDecoder().decode(base64);
       byte[] name = type.getBytes(StandardCharsets.US_ASCII);
@@ -79,7 +80,7 @@ public final class WireKey {
   }
 
   @Override
-  public boolean equals(Object other) {
+  public boolean equals(@Nullable Object other) {
     return other instanceof WireKey key && key.type.equals(type) && Arrays.equals(key.blob, blob);
   }
 

@@ -15,6 +15,7 @@ import java.security.GeneralSecurityException;
 import java.security.SecureRandom;
 import java.util.Arrays;
 import java.util.Map;
+import java.util.Objects;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import javax.crypto.AEADBadTagException;
@@ -23,6 +24,10 @@ import javax.crypto.spec.GCMParameterSpec;
 import javax.crypto.spec.SecretKeySpec;
 import org.bouncycastle.crypto.generators.Argon2BytesGenerator;
 import org.bouncycastle.crypto.params.Argon2Parameters;
+import org.jspecify.annotations.Nullable;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.KeptPhrase;
+import zander.core.phrase.KeyFilePhrase;
 import zander.core.vault.VaultFailure.Reason;
 import zander.core.work.AtomicFile;
 import zander.core.work.BlockingCalls;
@@ -52,7 +57,7 @@ public final class Vault implements Closeable {
   private final Path file;
   private final Map<String, byte[]> secrets = new TreeMap<>();
   private final VaultHead head;
-  private byte[] key;
+  private byte @Nullable [] key;
 
   private Vault(Path file, byte[] key, VaultHead head) {
     this.file = file;
@@ -107,7 +112,7 @@ public final class Vault implements Closeable {
 
   private static byte[] read(Path file) throws IOException {
     if (Files.size(file) > LARGEST) {
-      throw new VaultFailure(Reason.DAMAGED, "it is larger than any vault", null);
+      throw new VaultFailure(Reason.DAMAGED, KeyFilePhrase.VAULT_TOO_LARGE.of(), null);
     }
     return Files.readAllBytes(file);
   }
@@ -124,10 +129,9 @@ public final class Vault implements Closeable {
       secrets.clear();
       secrets.putAll(found);
     } catch (AEADBadTagException e) {
-      throw new VaultFailure(
-          Reason.WRONG_PASSPHRASE, "the passphrase is wrong, or the file was changed", e);
+      throw new VaultFailure(Reason.WRONG_PASSPHRASE, KeyFilePhrase.WRONG_OR_CHANGED.of(), e);
     } catch (GeneralSecurityException | BufferUnderflowException e) {
-      throw new VaultFailure(Reason.DAMAGED, "its content cannot be read", e);
+      throw new VaultFailure(Reason.DAMAGED, KeyFilePhrase.UNREADABLE_CONTENT.of(), e);
     } finally {
       SecretBytes.wipe(open);
     }
@@ -153,9 +157,13 @@ public final class Vault implements Closeable {
     }
   }
 
-  private static Cipher cipher(int mode, byte[] key, byte[] nonce) throws GeneralSecurityException {
+  private static Cipher cipher(int mode, byte @Nullable [] key, byte[] nonce)
+      throws GeneralSecurityException {
     Cipher cipher = Cipher.getInstance("AES/GCM/NoPadding");
-    cipher.init(mode, new SecretKeySpec(key, "AES"), new GCMParameterSpec(128, nonce));
+    cipher.init(
+        mode,
+        new SecretKeySpec(Objects.requireNonNull(key), "AES"),
+        new GCMParameterSpec(128, nonce));
     return cipher;
   }
 
@@ -185,7 +193,7 @@ public final class Vault implements Closeable {
   }
 
   /** A copy for the caller to wipe; {@code null} when there is none of that name. */
-  public synchronized char[] get(String name) {
+  public synchronized char @Nullable [] get(String name) {
     byte[] secret = secrets.get(name);
     if (secret == null) {
       return null;
@@ -205,7 +213,7 @@ public final class Vault implements Closeable {
    * Keeps a secret, left as it is, unless there is one of that name, and gives what there is then:
    * a copy for the caller to wipe.
    */
-  public char[] putIfAbsent(String name, char[] secret) throws IOException {
+  public char @Nullable [] putIfAbsent(String name, char[] secret) throws IOException {
     char[] there = get(name);
     if (there != null) {
       return there;
@@ -232,14 +240,14 @@ public final class Vault implements Closeable {
           FileLock held = channel.lock()) {
         synchronized (this) {
           if (!held.isValid() || key == null) {
-            throw new IOException("the vault is closed");
+            throw new ExplainedException(KeptPhrase.VAULT_CLOSED.of());
           }
           if (exists(file)) {
             byte[] all = read(file);
             VaultHead now = VaultHead.of(all);
             if (!now.hasKeyOf(head)) {
               throw new VaultFailure(
-                  Reason.WRONG_PASSPHRASE, "another vault was put in its place", null);
+                  Reason.WRONG_PASSPHRASE, KeyFilePhrase.ANOTHER_VAULT.of(), null);
             }
             unseal(now, all);
           }
@@ -271,7 +279,7 @@ public final class Vault implements Closeable {
       System.arraycopy(sealed, 0, all, before.length, sealed.length);
       AtomicFile.write(file, all);
     } catch (GeneralSecurityException e) {
-      throw new IOException("the vault could not be sealed", e);
+      throw new ExplainedException(KeptPhrase.NOT_SEALED.of(), e);
     } finally {
       SecretBytes.wipe(open.array());
     }

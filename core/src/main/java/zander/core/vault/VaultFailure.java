@@ -1,9 +1,11 @@
 package zander.core.vault;
 
-import java.io.IOException;
+import org.jspecify.annotations.Nullable;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.Phrase;
 
 /** A vault that cannot be opened. The file was left as it is. */
-public final class VaultFailure extends IOException {
+public final class VaultFailure extends ExplainedException {
   /** Why. */
   public enum Reason {
     /** The master passphrase is wrong, or the file was changed by somebody. */
@@ -15,7 +17,7 @@ public final class VaultFailure extends IOException {
 
   private final Reason reason;
 
-  VaultFailure(Reason reason, String detail, Throwable cause) {
+  VaultFailure(Reason reason, Phrase detail, @Nullable Throwable cause) {
     super(detail, cause);
     this.reason = reason;
   }

@@ -3,6 +3,7 @@ package zander.core.vault;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import zander.core.phrase.KeyFilePhrase;
 import zander.core.vault.VaultFailure.Reason;
 
 /**
@@ -26,7 +27,7 @@ record VaultHead(int memory, int passes, byte[] salt, byte[] nonce) {
   static VaultHead of(byte[] file) throws VaultFailure {
     if (file.length < BYTES + TAG
         || !Arrays.equals(file, 0, MAGIC.length, MAGIC, 0, MAGIC.length)) {
-      throw new VaultFailure(Reason.DAMAGED, "it is no vault, or was cut off", null);
+      throw new VaultFailure(Reason.DAMAGED, KeyFilePhrase.NO_VAULT.of(), null);
     }
     ByteBuffer from = ByteBuffer.wrap(file, MAGIC.length, BYTES - MAGIC.length);
     int version = from.getInt();
@@ -37,10 +38,10 @@ record VaultHead(int memory, int passes, byte[] salt, byte[] nonce) {
     byte[] nonce = new byte[NONCE];
     from.get(nonce);
     if (version > VERSION) {
-      throw new VaultFailure(Reason.NEWER, "version " + version, null);
+      throw new VaultFailure(Reason.NEWER, KeyFilePhrase.OTHER_VERSION.of(version), null);
     }
     if (memory < 8 || memory > MOST_MEMORY || passes < 1 || passes > MOST_PASSES) {
-      throw new VaultFailure(Reason.DAMAGED, "its head makes no sense", null);
+      throw new VaultFailure(Reason.DAMAGED, KeyFilePhrase.HEAD_UNREADABLE.of(), null);
     }
     return new VaultHead(memory, passes, salt, nonce);
   }

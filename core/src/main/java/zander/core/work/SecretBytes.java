@@ -4,6 +4,7 @@ import java.nio.ByteBuffer;
 import java.nio.CharBuffer;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import org.jspecify.annotations.Nullable;
 
 /** Letters of a secret as bytes, without a string in between. */
 public final class SecretBytes {
@@ -21,7 +22,7 @@ public final class SecretBytes {
     return bytes;
   }
 
-  public static void wipe(byte[] bytes) {
+  public static void wipe(byte @Nullable [] bytes) {
     if (bytes != null) {
       Arrays.fill(bytes, (byte) 0);
     }

@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.Map;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Keeps what this version does not know in a JSON file that it writes: a newer version, or a
@@ -21,7 +22,7 @@ public final class UnknownFields {
    * @param now what is to be written; changed
    * @return {@code now}
    */
-  public static JsonNode keep(JsonNode before, JsonNode understood, JsonNode now) {
+  public static JsonNode keep(@Nullable JsonNode before, JsonNode understood, JsonNode now) {
     if (before instanceof ObjectNode old && now instanceof ObjectNode object) {
       for (Map.Entry<String, JsonNode> field : old.properties()) {
         String name = field.getKey();

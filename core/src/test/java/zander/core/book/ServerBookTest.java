@@ -170,7 +170,7 @@ class ServerBookTest {
     assertThat(routes.to(book.named("store").orElseThrow()).get(2).ways().keyFile())
         .isEqualTo(folder.resolve(".ssh/warden"));
     assertThatThrownBy(() -> routes.to(book.named("a").orElseThrow()))
-        .hasMessageContaining("circle");
+        .hasMessageContaining("JUMPS_IN_A_CIRCLE");
     assertThatThrownBy(() -> routes.to(entry("x").withJump(List.of("nowhere"))))
         .hasMessageContaining("nowhere");
   }

@@ -9,6 +9,7 @@ import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import zander.core.phrase.ConfigPhrase;
 
 /** Cases for the rules of the ssh_config manual page. */
 class ClientConfigTest {
@@ -134,10 +135,12 @@ class ClientConfigTest {
             "  Port notanumber",
             "  ProxyJump warden@a.example:2200,b");
     assertThat(config.problems()).hasSize(4);
-    assertThat(config.problems().get(0)).contains("circle");
-    assertThat(config.problems().get(1)).contains("line 2");
-    assertThat(config.problems().get(2)).contains("line 3");
-    assertThat(config.problems().get(3)).contains("Match");
+    assertThat(config.problems().get(0).values()).contains(ConfigPhrase.TOO_DEEP.of());
+    assertThat(config.problems().get(1).values()).contains("2");
+    assertThat(config.problems().get(2).values())
+        .contains("3", ConfigPhrase.QUOTE_OPEN.of("\"open"));
+    assertThat(config.problems().get(3).values())
+        .contains("4", ConfigPhrase.MATCH_RUNS_A_COMMAND.of());
     ConfiguredHost gate = config.resolve("gate");
     assertThat(gate.user()).isEqualTo("warden");
     assertThat(gate.port()).isEqualTo(22);

@@ -19,6 +19,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import zander.core.connect.keys.KeyMaker;
 import zander.core.connect.signin.KeyOffer;
+import zander.core.phrase.Phrase;
 import zander.core.trust.WireKey;
 
 /** What is signed with a lent key, and above all what is not. */
@@ -32,7 +33,9 @@ class SingleHostAgentTest {
 
   private final SingleHostAgent lent =
       new SingleHostAgent(
-          new KeyOffer(wire(OURS), "warden's key", new Fixed()), "deploy", wire(SERVER));
+          new KeyOffer(wire(OURS), Phrase.quoted("warden's key"), new Fixed()),
+          "deploy",
+          wire(SERVER));
   private final SingleHostAgent.Talk talk = lent.new Talk();
 
   private static final class Fixed implements KeyOffer.Signer {

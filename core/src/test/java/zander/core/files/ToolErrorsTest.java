@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import zander.core.files.RemoteFailure.Reason;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 
 class ToolErrorsTest {
   @ParameterizedTest
@@ -27,7 +29,9 @@ class ToolErrorsTest {
   void keepsTheLineThatNamesTheCause(String cause) {
     String said =
         cause + "\ntar: Child returned status 1\ntar: Error is not recoverable: exiting\n";
-    RemoteFailure failure = ToolErrors.failure("pack", RemotePath.of("/srv/x"), said, "ended");
+    RemoteFailure failure =
+        ToolErrors.failure(
+            FileStep.PACK, RemotePath.of("/srv/x"), said, FilePhrase.NO_ARCHIVER.of());
     assertThat(failure.said()).isEqualTo(cause);
   }
 }

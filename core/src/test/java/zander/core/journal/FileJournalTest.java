@@ -14,6 +14,7 @@ import org.junit.jupiter.api.io.TempDir;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemotePath;
+import zander.core.phrase.JournalPhrase;
 import zander.core.rights.Mode;
 import zander.core.seal.StillSealed;
 
@@ -89,8 +90,8 @@ class FileJournalTest {
       assertThat(left)
           .extracting(JournalEntry::kind)
           .containsExactly(ChangeKind.RIGHTS, ChangeKind.RENAME);
-      journal.settle(left.get(0), true, "");
-      journal.settle(left.get(1), false, "failed: not done");
+      journal.settleDone(left.get(0));
+      journal.settle(left.get(1), JournalPhrase.LEFT_AS_FOUND);
     }
     try (FileJournal journal = open()) {
       assertThat(journal.unfinished()).isEmpty();

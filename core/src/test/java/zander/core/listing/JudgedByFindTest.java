@@ -17,6 +17,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.files.AccountNames;
 import zander.core.files.FileKind;
+import zander.core.phrase.TermPhrase;
 import zander.core.rights.Mode;
 
 /**
@@ -132,7 +133,7 @@ class JudgedByFindTest {
       Case made = made(random);
       boolean not = random.nextInt(4) == 0;
       Narrowing narrowing = Narrowing.parse((not ? "!" : "") + made.word, 0);
-      assertThat(narrowing.problem()).as(made.word).isEmpty();
+      assertThat(narrowing.problem()).as(made.word).isNull();
       Set<String> fit = new HashSet<>();
       rows.stream().filter(narrowing::fits).forEach(row -> fit.add(row.name()));
       List<String> judge = new ArrayList<>(not ? List.of("!") : List.of());
@@ -148,11 +149,16 @@ class JudgedByFindTest {
   }
 
   @Test
-  void wordsAreThoseOfPeople() {
-    assertThat(Narrowing.parse("mode:u+x", 0).words()).containsExactly("owner has x");
-    assertThat(Narrowing.parse("mode:go-w", 0).words()).containsExactly("group and others lack w");
-    assertThat(Narrowing.parse("!mode:a+r", 0).words()).containsExactly("not everyone has r");
-    assertThat(Narrowing.parse("mode:o+s", 0).problem()).isNotEmpty();
-    assertThat(Narrowing.parse("a[b", 0).problem()).isNotEmpty();
+  void eachWordSaysWhatItMeansOrWhatIsWrong() {
+    assertThat(Narrowing.parse("mode:u+x", 0).meanings())
+        .containsExactly(TermPhrase.HAS.of(TermPhrase.THE_OWNER, "x"));
+    assertThat(Narrowing.parse("mode:og-w", 0).meanings())
+        .containsExactly(
+            TermPhrase.LACK.of(
+                TermPhrase.BOTH.of(TermPhrase.THE_GROUP, TermPhrase.THE_OTHERS), "w"));
+    assertThat(Narrowing.parse("!mode:a+r", 0).meanings())
+        .containsExactly(TermPhrase.NOT.of(TermPhrase.EVERYONE_HAS.of("r")));
+    assertThat(Narrowing.parse("mode:o+s", 0).problem()).isEqualTo(TermPhrase.SET_ID_FORM.of());
+    assertThat(Narrowing.parse("a[b", 0).problem()).isEqualTo(TermPhrase.BRACKET_OPEN.of());
   }
 }

@@ -84,7 +84,12 @@ class PageProxyTest {
           return List.of(loopback(port));
         };
     return new PageProxy(
-        origin, new PageRoutes(lookup, () -> null).by(PageRoutes.Way.FROM_HERE), refused::add);
+        origin,
+        new PageRoutes(lookup, () -> null).by(PageRoutes.Way.FROM_HERE),
+        host -> {
+          refused.add(host);
+          return "not contacted";
+        });
   }
 
   private static HttpResponse<String> get(PageProxy proxy, HttpRequest request) throws Exception {
@@ -107,7 +112,9 @@ class PageProxyTest {
       assertThat(get(proxy, form).body()).isEqualTo("POST /send 100000");
       assertThat(hosts).containsOnly(SITE);
       URI elsewhere = URI.create("http://fonts.riverwatch.example/a.css");
-      assertThat(get(proxy, HttpRequest.newBuilder(elsewhere).build()).statusCode()).isEqualTo(403);
+      HttpResponse<String> kept = get(proxy, HttpRequest.newBuilder(elsewhere).build());
+      assertThat(kept.statusCode()).isEqualTo(403);
+      assertThat(kept.body()).isEqualTo("not contacted");
       URI otherPort = URI.create("http://" + SITE + ":8080/");
       assertThat(get(proxy, HttpRequest.newBuilder(otherPort).build()).statusCode()).isEqualTo(403);
       HttpRequest sealed =

@@ -12,6 +12,7 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.RemoteReader;
+import zander.core.phrase.FileStep;
 import zander.core.rights.Mode;
 
 /** Files in memory, which grow and are moved while they are open, as on a POSIX system. */
@@ -113,7 +114,7 @@ final class GrowingFiles {
   private Content existing(RemotePath path) throws IOException {
     Content content = names.get(path);
     if (content == null) {
-      throw new RemoteFailure(RemoteFailure.Reason.NO_SUCH_FILE, "open", path, "", null);
+      throw new RemoteFailure(RemoteFailure.Reason.NO_SUCH_FILE, FileStep.OPEN, path, "", null);
     }
     return content;
   }

@@ -7,6 +7,7 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
+import zander.core.phrase.InputPhrase;
 import zander.core.rights.Mode.May;
 import zander.core.rights.Mode.Who;
 
@@ -32,7 +33,8 @@ class ModeTest {
     assertThat(Mode.ofOctal(" 0644 ")).isEqualTo(new Mode(0644));
     assertThat(Mode.ofOctal("7")).isEqualTo(new Mode(7));
     assertThat(Mode.ofOctal("02775")).isEqualTo(new Mode(02775));
-    assertThatThrownBy(() -> Mode.ofOctal("698")).hasMessage("an octal digit is 0 to 7");
+    assertThatThrownBy(() -> Mode.ofOctal("698"))
+        .hasMessage(InputPhrase.MODE_DIGITS.of().toString());
     for (String wrong : new String[] {"", "rw", "77777", "-1", "6 4"}) {
       assertThatThrownBy(() -> Mode.ofOctal(wrong)).isInstanceOf(IllegalArgumentException.class);
     }

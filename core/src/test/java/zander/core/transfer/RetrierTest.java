@@ -8,6 +8,8 @@ import org.junit.jupiter.api.Test;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
+import zander.core.phrase.FileStep;
+import zander.core.phrase.Phrase;
 import zander.core.transfer.endpoint.Source;
 import zander.core.transfer.endpoint.Target;
 import zander.core.transfer.progress.ProgressCounter;
@@ -32,14 +34,14 @@ class RetrierTest {
                   case "isLost" -> false;
                   case "isFull" -> ((RemoteFailure) arguments[0]).reason() == Reason.NO_SPACE;
                   case "free" -> 0L;
-                  case "why" -> "said";
+                  case "why" -> Phrase.quoted("said");
                   default -> throw new AssertionError(method);
                 }));
   }
 
   private static String failOnce(int[] runs, Reason reason) throws IOException {
     if (runs[0]++ == 0) {
-      throw new RemoteFailure(reason, "write", DISK, "", null);
+      throw new RemoteFailure(reason, FileStep.WRITE, DISK, "", null);
     }
     return "written";
   }
@@ -59,12 +61,12 @@ class RetrierTest {
               return failOnce(first, Reason.FAILED);
             });
     assertThat(made).isEqualTo("written");
-    assertThat(counter.now(false, "").problems()).isEmpty();
+    assertThat(counter.now(false, null).problems()).isEmpty();
   }
 
   @Test
   void withoutRoomMadeItStaysAFailure() {
     assertThat(retrier.<String>attempt("one", () -> failOnce(new int[1], Reason.FAILED))).isNull();
-    assertThat(counter.now(false, "").problems()).hasSize(1);
+    assertThat(counter.now(false, null).problems()).hasSize(1);
   }
 }

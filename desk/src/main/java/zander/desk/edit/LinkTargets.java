@@ -6,7 +6,6 @@ import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import zander.core.edit.TextLinks;
 import zander.core.files.RemotePath;
-import zander.core.files.WireName;
 import zander.desk.sheet.OpenDesk;
 
 /** What the links of a text lead to on the server. Interface thread. */
@@ -49,10 +48,9 @@ public final class LinkTargets {
       return null;
     }
     String wire = wire(path);
+    RemotePath from = whole && !language.isOfSites() ? RemotePath.ROOT : whole ? site : folder;
     try {
-      return language.isOfSites() && whole
-          ? RemotePath.of(site.wire() + wire)
-          : whole ? RemotePath.of(wire) : folder.resolve(WireName.toText(wire));
+      return RemotePath.ofWire(from.wire() + "/" + wire);
     } catch (IllegalArgumentException e) {
       return null;
     }

@@ -2,7 +2,6 @@ package zander.desk.file;
 
 import java.io.IOException;
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -43,15 +42,44 @@ public final class FileLinks {
 
   private static final int MOST_OFFERED = 12;
 
+  /** In longer lines nothing is looked for as it is typed, in characters. */
+  private static final int LONGEST_LINE = 20_000;
+
   private final OpenDesk desk;
   private final FileModel file;
   private final ReadOnlyObjectWrapper<Set<String>> dead = new ReadOnlyObjectWrapper<>(Set.of());
   private final Map<RemotePath, Long> there = new HashMap<>();
   private Future<?> due;
   private long asked;
-  private RemotePath listed;
-  private List<RemoteEntry> listing = List.of();
-  private long listedAt;
+  private long offered;
+  private Listed listed = new Listed(null, List.of(), 0);
+
+  /**
+   * A folder as its entries are written into links, in their order.
+   *
+   * @param at when it was listed, in nanoseconds
+   */
+  private record Listed(RemotePath folder, List<String> entries, long at) {
+    static Listed of(RemotePath folder, RemotePath file, LinkTargets targets, RemoteFiles files)
+        throws IOException {
+      List<String> entries =
+          files.list(folder, portion -> {}).stream()
+              .filter(entry -> !entry.path().equals(file))
+              .sorted((one, other) -> NaturalOrder.NAMES.compare(one.name(), other.name()))
+              .map(entry -> targets.written(entry.name()) + (entry.leadsToFolder() ? "/" : ""))
+              .toList();
+      return new Listed(folder, entries, System.nanoTime());
+    }
+
+    List<String> fitting(String above, String begun) {
+      return entries.stream()
+          .filter(entry -> entry.startsWith(begun))
+          .filter(entry -> !entry.startsWith(".") || begun.startsWith("."))
+          .limit(MOST_OFFERED)
+          .map(entry -> above + entry)
+          .toList();
+    }
+  }
 
   FileLinks(OpenDesk desk, FileModel file) {
     this.desk = desk;
@@ -164,61 +192,49 @@ public final class FileLinks {
 
   /** The link that is being typed at a place of a line; {@code null} for none. */
   public TextLinks.Link begunAt(String line, int column) {
-    return TextLinks.begunAt(line, column, language().links());
+    return line.length() > LONGEST_LINE
+        ? null
+        : TextLinks.begunAt(line, column, language().links());
   }
 
   /**
    * What a link that is being typed may become, from what the server has; the last one typed wins.
    *
-   * @param offered given whole targets, those of folders with a slash behind
+   * @param then given whole targets, those of folders with a slash behind
    */
-  public void offer(String begun, Consumer<List<String>> offered) {
+  public void offer(String begun, Consumer<List<String>> then) {
     int slash = begun.lastIndexOf('/');
     String above = begun.substring(0, slash + 1);
     LinkTargets targets = targets();
     RemotePath folder = targets.of(above.isEmpty() ? "./" : above);
     if (folder == null) {
-      offered.accept(List.of());
+      then.accept(List.of());
       return;
     }
-    if (folder.equals(listed) && System.nanoTime() - listedAt < HOLDS) {
-      offered.accept(fitting(targets, above, begun.substring(slash + 1)));
+    String typed = begun.substring(slash + 1);
+    if (folder.equals(listed.folder) && System.nanoTime() - listed.at < HOLDS) {
+      then.accept(listed.fitting(above, typed));
       return;
     }
-    long mine = ++asked;
+    long mine = ++offered;
     RemoteFiles files = desk.files();
+    RemotePath own = file.version().real();
     desk.background()
         .run(
-            () -> files.list(folder, portion -> {}),
+            () -> Listed.of(folder, own, targets, files),
             found -> {
-              listed = folder;
-              listing = found;
-              listedAt = System.nanoTime();
-              if (mine == asked) {
-                offered.accept(fitting(targets, above, begun.substring(slash + 1)));
+              listed = found;
+              if (mine == offered) {
+                then.accept(found.fitting(above, typed));
               }
             },
-            failure -> offered.accept(List.of()));
-  }
-
-  private List<String> fitting(LinkTargets targets, String above, String begun) {
-    List<String> fit = new ArrayList<>();
-    listing.stream()
-        .filter(entry -> !entry.path().equals(file.version().real()))
-        .filter(entry -> !entry.name().startsWith(".") || begun.startsWith("."))
-        .filter(entry -> targets.written(entry.name()).startsWith(begun))
-        .sorted((one, other) -> NaturalOrder.NAMES.compare(one.name(), other.name()))
-        .limit(MOST_OFFERED)
-        .forEach(
-            entry ->
-                fit.add(
-                    above + targets.written(entry.name()) + (entry.leadsToFolder() ? "/" : "")));
-    return fit;
+            failure -> then.accept(List.of()));
   }
 
   /** Opens what the link at a place of a line leads to; whether there is one. */
   public boolean open(String line, int column) {
-    TextLinks.Link around = TextLinks.at(line, column, language().links());
+    TextLinks.Link around =
+        line.length() > LONGEST_LINE ? null : TextLinks.at(line, column, language().links());
     TextLinks.Link link = around == null ? begunAt(line, column) : around;
     RemotePath path = link == null ? null : targets().of(link.target());
     if (path == null) {

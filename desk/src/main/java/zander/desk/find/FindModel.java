@@ -31,6 +31,7 @@ import zander.core.work.Cancellation;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Sheet;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
@@ -93,8 +94,8 @@ public final class FindModel extends Sheet {
     proposing.set(false);
     dismissQuestion();
     Narrowing narrowing = Narrowing.parse(names.get(), System.currentTimeMillis() / 1000);
-    if (!narrowing.problem().isEmpty()) {
-      outcome.set(narrowing.problem());
+    if (narrowing.problem() != null) {
+      outcome.set(Phrases.say(narrowing.problem()));
       return;
     }
     if (text.get().isEmpty() && narrowing.isEmpty()) {

@@ -173,15 +173,13 @@ public final class ArrangedRows<R, K> {
   }
 
   private void show(List<R> arranged) {
-    Set<K> selected = keys(selection);
-    if (!wanted.isEmpty() && arranged.stream().anyMatch(row -> wanted.contains(key.apply(row)))) {
-      selected = wanted;
-      wanted = Set.of();
-    }
-    if (arranged.equals(rows)) {
+    boolean anew =
+        !wanted.isEmpty() && arranged.stream().anyMatch(row -> wanted.contains(key.apply(row)));
+    if (arranged.equals(rows) && !anew) {
       return;
     }
-    Set<K> chosen = selected;
+    Set<K> chosen = anew ? wanted : keys(selection);
+    wanted = anew ? Set.of() : wanted;
     List<R> again =
         chosen.isEmpty()
             ? List.of()

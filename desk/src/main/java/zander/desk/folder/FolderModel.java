@@ -15,7 +15,6 @@ import javafx.beans.property.StringProperty;
 import javafx.collections.ObservableList;
 import zander.core.files.DiskSpace;
 import zander.core.files.RemoteEntry;
-import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
@@ -196,14 +195,7 @@ public final class FolderModel extends Sheet {
     if (path.get() != null) {
       watch.readingBegins(path.get());
     }
-    boolean lost =
-        failure instanceof RemoteFailure remote
-            && remote.reason() == RemoteFailure.Reason.LINE_LOST;
-    // A line that broke is told above all sheets, and this is read again when it is back.
-    if (!lost || !to.equals(path.get())) {
-      tellFailure(failure, desk, () -> desk.actAsRoot(to, opened -> {}));
-    }
-    desk.checkLine();
+    new NotRead(this, desk).take(to, failure);
   }
 
   private void arrive(RemotePath to, List<RemoteEntry> entries) {

@@ -7,7 +7,9 @@ import zander.core.files.RemotePath;
 import zander.core.journal.ChangeKind;
 import zander.core.journal.FileState;
 import zander.core.journal.JournalEntry;
+import zander.core.phrase.Phrase;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 
 /** Entries of the journal, and what becomes of them, in words. */
@@ -22,7 +24,10 @@ public final class EntryWords {
     String as = entry.as().isEmpty() ? "" : WORDS.say("as", entry.as());
     return back
         + switch (entry.kind()) {
-          case SAVE -> (entry.isDone() ? WORDS.say("saved") : WORDS.say("save")) + sizes(entry);
+          case SAVE ->
+              (entry.isDone() ? WORDS.say("saved") : WORDS.say("save"))
+                  + sizes(entry)
+                  + more(entry);
           case RIGHTS ->
               WORDS.say("rightsTo", rights(entry.before(), names), rights(entry.after(), names));
           case RIGHTS_OF_TREE -> WORDS.say("rightsOfSet", entries(entry));
@@ -35,13 +40,19 @@ public final class EntryWords {
           case COPY -> WORDS.say("copiedFrom", entry.note());
           case DELETE -> WORDS.say("deletedAndHeld");
           case PURGE -> WORDS.say("deletedForGood");
-          case SEND_UP -> WORDS.say("sentUp");
+          case SEND_UP -> WORDS.say("sentUp") + more(entry);
           case REPLACE -> WORDS.say("replacedByATransfer");
           case PACK -> WORDS.say("packed");
           case UNPACK -> WORDS.say("unpackedFrom", entry.note());
           case FETCH -> WORDS.say("fetchedFrom", entry.note());
         }
         + as;
+  }
+
+  /** What else there is to say; notes of versions before are texts, not phrases. */
+  private static String more(JournalEntry entry) {
+    Phrase note = Phrase.parse(entry.note());
+    return note.isQuoted() ? "" : WORDS.say("more", Phrases.say(note));
   }
 
   /** The note is such as {@code u:33:r--}, or without the letters where it was removed. */

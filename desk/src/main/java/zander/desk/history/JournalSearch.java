@@ -118,7 +118,7 @@ final class JournalSearch {
     // How large files were before says nothing of what was done to them.
     String what =
         entry.kind() == ChangeKind.SAVE
-            ? ChangeKind.SAVE.name() + entry.undoes()
+            ? ChangeKind.SAVE.name() + (entry.undoes() != 0)
             : EntryWords.what(entry, names);
     return new Alike(entry.group(), what, isPutBack, OutcomeWords.of(entry.outcome()));
   }

@@ -4,6 +4,9 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import zander.core.change.save.SaveFailure;
 import zander.core.files.RemoteFailure;
+import zander.core.phrase.FileStep;
+import zander.core.phrase.Phrase;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 
 /**
@@ -21,6 +24,8 @@ final class OutcomeWords {
   private static final Pattern REMOTE =
       Pattern.compile("failed: ([a-z ]+?)(?: /.*)?: ([A-Z_]+) \\((.*)\\)", Pattern.DOTALL);
 
+  private static final String FAILED = "failed: ";
+
   private OutcomeWords() {}
 
   static String of(String outcome) {
@@ -37,12 +42,16 @@ final class OutcomeWords {
       }
       if (remote.matches()) {
         String why = words(RemoteFailure.Reason.valueOf(remote.group(2)), remote.group(3));
-        return WORDS.say("failedTo", remote.group(1), why.isEmpty() ? "" : ": " + why);
+        FileStep step = FileStep.ofWritten(remote.group(1));
+        String verb = step == null ? remote.group(1) : Phrases.say(step.of());
+        return WORDS.say("failedTo", verb, why.isEmpty() ? "" : ": " + why);
       }
     } catch (IllegalArgumentException e) {
       // A reason of another version.
     }
-    return outcome;
+    return outcome.startsWith(FAILED)
+        ? WORDS.say("failed", Phrases.say(Phrase.parse(outcome.substring(FAILED.length()))))
+        : outcome;
   }
 
   private static String words(SaveFailure.Reason reason) {
@@ -68,7 +77,7 @@ final class OutcomeWords {
       case READ_ONLY -> WORDS.say("mountedReadOnly");
       case LINE_LOST -> WORDS.say("theConnectionBroke");
       case NOT_A_FOLDER -> WORDS.say("notAFolder");
-      default -> said.strip();
+      default -> Phrases.say(Phrase.parse(said)).strip();
     };
   }
 }

@@ -340,9 +340,9 @@ public final class DeskModel implements OpenDesk {
     files.open(path, file -> file.takeDraft(new Drafts.Draft(path, basedOn, unsaved)));
   }
 
-  /** Why this account has no shell, in the server's words; empty where it has one, or may have. */
-  public String whyNoShell() {
-    return connection().whyNoShell();
+  /** Whether this account is known to have no shell. Does not wait. */
+  public boolean hasNoShell() {
+    return connection().whyNoShell() != null;
   }
 
   public String keyType() {

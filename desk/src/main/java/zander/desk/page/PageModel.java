@@ -16,6 +16,7 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleObjectProperty;
+import javax.net.ssl.SSLException;
 import zander.core.page.ErrorLog;
 import zander.core.page.PageAnswer;
 import zander.core.page.PageOrigin;
@@ -33,6 +34,9 @@ import zander.desk.work.Settings;
  */
 public final class PageModel {
   private static final Words WORDS = Words.of(PageModel.class);
+
+  /** RFC 9110, section 15.6.3. */
+  private static final int BAD_GATEWAY = 502;
 
   private final OpenDesk desk;
   private final PageOrigin origin;
@@ -84,9 +88,16 @@ public final class PageModel {
   public PageModel(OpenDesk desk, String address) throws URISyntaxException {
     this.desk = desk;
     this.origin = PageOrigin.of(address);
-    this.address.set(address);
+    this.address.set(whole(address));
     way.set(keptWay());
     way.addListener((observed, old, now) -> wayChosen(now));
+  }
+
+  /** With the site as it is written here, whatever letters and port it was given with. */
+  private String whole(String given) {
+    URI uri = URI.create(given);
+    String path = uri.getRawPath().isEmpty() ? "/" : uri.getRawPath();
+    return origin.text() + path + (uri.getRawQuery() == null ? "" : "?" + uri.getRawQuery());
   }
 
   private Way keptWay() {
@@ -117,6 +128,13 @@ public final class PageModel {
     return address.getReadOnlyProperty();
   }
 
+  /**
+   * The part of each address that is the same for all: {@code http://levels.riverwatch.example}.
+   */
+  public String site() {
+    return origin.text();
+  }
+
   /** What is to be shown; {@code null} for nothing yet. */
   public ReadOnlyObjectProperty<Shown> shownProperty() {
     return shown.getReadOnlyProperty();
@@ -140,7 +158,7 @@ public final class PageModel {
     try {
       URI to = URI.create(origin.text() + "/").resolve(new URI(typed.strip()));
       if (PageOrigin.of(to.toString()).equals(origin)) {
-        address.set(to.toString());
+        address.set(whole(to.toString()));
         reload();
         return;
       }
@@ -159,7 +177,7 @@ public final class PageModel {
   public void wentTo(String now) {
     try {
       if (PageOrigin.of(now).equals(origin)) {
-        address.set(now);
+        address.set(whole(now));
       }
     } catch (URISyntaxException e) {
       // It shows nothing that could be asked for again.
@@ -219,13 +237,17 @@ public final class PageModel {
     PageAnswer answer;
     try {
       answer = PageAnswer.ask(page, by);
+    } catch (SSLException e) {
+      throw e;
     } catch (IOException e) {
       throw by.failure() == null ? e : by.failure();
     }
-    if (by.failure() != null) {
+    // The proxy's own answer, and not the server's.
+    if (answer.status() == BAD_GATEWAY && by.failure() != null) {
       throw by.failure();
     }
-    return new Answer(answer, answer.isError() ? line(page.getPath()) : null, folder());
+    String path = page.getPath().isEmpty() ? "/" : page.getPath();
+    return new Answer(answer, answer.isError() ? line(path) : null, folder());
   }
 
   private synchronized Path folder() throws IOException {
@@ -270,7 +292,7 @@ public final class PageModel {
     return proxy;
   }
 
-  private void refused(String host) {
+  private String refused(String host) {
     desk.background()
         .show(
             () -> {
@@ -278,13 +300,15 @@ public final class PageModel {
                 elsewhere.set(WORDS.say("notContacted", String.join(", ", refused)));
               }
             });
+    return WORDS.say("onlyThisSite", origin.text());
   }
 
   private synchronized void endProxy() {
     if (proxy != null) {
-      PageProxies.end(origin, proxy);
-      proxy.close();
+      PageProxy ended = proxy;
       proxy = null;
+      PageProxies.end(origin, ended);
+      desk.background().run(ended::close);
     }
   }
 

@@ -14,6 +14,8 @@ import zander.core.page.ErrorLog;
 import zander.core.page.PageAnswer;
 import zander.core.page.PageOrigin;
 import zander.core.page.PageRoutes;
+import zander.core.phrase.Phrase;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
@@ -119,6 +121,8 @@ final class PageWords {
 
   private static String said(Throwable failure) {
     String said = failure.getMessage();
-    return said == null || said.isBlank() ? WORDS.say("noReasonGiven") : said.strip() + ".";
+    return said == null || said.isBlank()
+        ? WORDS.say("noReasonGiven")
+        : Phrases.sentence(Phrase.of(failure));
   }
 }

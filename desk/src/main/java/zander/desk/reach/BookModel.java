@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleStringProperty;
@@ -20,7 +21,9 @@ import zander.core.book.ServerEntry;
 import zander.core.config.ClientConfig;
 import zander.core.config.ConfigWriter;
 import zander.core.connect.channel.WayUp;
+import zander.core.phrase.Phrase;
 import zander.core.work.AtomicFile;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 import zander.desk.work.Background;
 import zander.desk.work.Message;
@@ -87,7 +90,7 @@ public final class BookModel {
           tellProblems(loaded);
           show();
         },
-        failure -> notice.set(new Message(WORDS.say("theServerBookCould"), failure.getMessage())));
+        failure -> notice.set(new Message(WORDS.say("theServerBookCould"), Phrases.of(failure))));
   }
 
   private void tellProblems(Loaded loaded) {
@@ -95,11 +98,14 @@ public final class BookModel {
       notice.set(
           new Message(
               WORDS.say("theServerBookCould"),
-              WORDS.say("theFileWasLeft", file.file(), loaded.read().problem())));
+              WORDS.say("theFileWasLeft", file.file(), Phrases.say(loaded.read().problem()))));
     } else if (!loaded.config().problems().isEmpty()) {
       notice.set(
           new Message(
-              WORDS.say("partsOfYourOpenSSH"), String.join("\n", loaded.config().problems())));
+              WORDS.say("partsOfYourOpenSSH"),
+              loaded.config().problems().stream()
+                  .map(Phrases::say)
+                  .collect(Collectors.joining("\n"))));
     }
   }
 
@@ -193,7 +199,7 @@ public final class BookModel {
             selectNamed(made.name());
           });
     } catch (IllegalArgumentException e) {
-      notice.set(new Message(WORDS.say("theServerIsNot"), e.getMessage()));
+      notice.set(new Message(WORDS.say("theServerIsNot"), Phrases.sentence(Phrase.of(e))));
     }
   }
 
@@ -268,7 +274,7 @@ public final class BookModel {
           done.run();
         },
         failure ->
-            notice.set(new Message(WORDS.say("theServerBookCouldNot"), failure.getMessage())));
+            notice.set(new Message(WORDS.say("theServerBookCouldNot"), Phrases.of(failure))));
   }
 
   /** Writes the book as an OpenSSH configuration beside it, for others to include. */
@@ -288,9 +294,7 @@ public final class BookModel {
               new Message(WORDS.say("theBookIsWritten"), WORDS.say("toUseItPut", path, path)));
           written.accept(path);
         },
-        failure ->
-            notice.set(
-                new Message(WORDS.say("itCouldNotBe"), String.valueOf(failure.getMessage()))));
+        failure -> notice.set(new Message(WORDS.say("itCouldNotBe"), Phrases.of(failure))));
   }
 
   public void dismissNotice() {

@@ -21,6 +21,7 @@ import zander.core.connect.keys.KeyMaker;
 import zander.core.connect.keys.PublicKeyLine;
 import zander.core.trust.WireKey;
 import zander.core.work.SecretBytes;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 import zander.desk.work.Background;
 import zander.desk.work.HomePath;
@@ -75,7 +76,7 @@ public final class KeysModel {
     background.run(
         this::find,
         rows::setAll,
-        failure -> notice.set(new Message(WORDS.say("theKeysCouldNot"), failure.getMessage())));
+        failure -> notice.set(new Message(WORDS.say("theKeysCouldNot"), Phrases.of(failure))));
   }
 
   private List<Row> find() throws IOException {
@@ -134,7 +135,7 @@ public final class KeysModel {
       return new Row(file, line, where, "");
     } catch (KeyFailure e) {
       return e.reason() == KeyFailure.Reason.OPEN_TO_OTHERS
-          ? new Row(file, beside, WORDS.say("openToOthers"), e.getMessage())
+          ? new Row(file, beside, WORDS.say("openToOthers"), Phrases.of(e))
           : null;
     }
   }
@@ -176,7 +177,7 @@ public final class KeysModel {
               failure instanceof java.nio.file.FileAlreadyExistsException taken
                   ? new Message(
                       WORDS.say("noKeyWasMade"), WORDS.say("isThereAlready", taken.getFile()))
-                  : new Message(WORDS.say("noKeyWasMade"), String.valueOf(failure.getMessage())));
+                  : new Message(WORDS.say("noKeyWasMade"), Phrases.of(failure)));
         });
   }
 
@@ -194,7 +195,7 @@ public final class KeysModel {
           read();
           done.run();
         },
-        failure -> notice.set(new Message(WORDS.say("couldNotMakeIt"), failure.getMessage())));
+        failure -> notice.set(new Message(WORDS.say("couldNotMakeIt"), Phrases.of(failure))));
   }
 
   public ObservableList<Row> rows() {

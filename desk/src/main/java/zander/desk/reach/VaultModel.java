@@ -15,6 +15,7 @@ import javafx.collections.ObservableList;
 import zander.core.vault.Vault;
 import zander.core.vault.VaultFailure;
 import zander.core.work.SecretBytes;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 import zander.desk.work.Background;
 
@@ -71,7 +72,7 @@ public final class VaultModel {
           there = exists;
           state.set(exists ? State.LOCKED : State.NONE);
         },
-        failure -> problem.set(String.valueOf(failure.getMessage())));
+        failure -> problem.set(Phrases.of(failure)));
   }
 
   boolean isThere() {
@@ -120,7 +121,7 @@ public final class VaultModel {
         showNames();
       }
     } catch (IOException e) {
-      background.show(() -> problem.set(String.valueOf(e.getMessage())));
+      background.show(() -> problem.set(Phrases.of(e)));
     }
   }
 
@@ -191,7 +192,7 @@ public final class VaultModel {
         default -> WORDS.say("theVaultsFileIs");
       };
     } catch (IOException e) {
-      return String.valueOf(e.getMessage());
+      return Phrases.of(e);
     } finally {
       SecretBytes.wipe(master);
     }
@@ -202,7 +203,7 @@ public final class VaultModel {
       try {
         told.opened(opened);
       } catch (IOException e) {
-        background.show(() -> problem.set(WORDS.say("whatIsKeptOn", e.getMessage())));
+        background.show(() -> problem.set(WORDS.say("whatIsKeptOn", Phrases.of(e))));
       }
     }
   }
@@ -252,7 +253,7 @@ public final class VaultModel {
           return name;
         },
         gone -> names.remove(gone),
-        failure -> problem.set(String.valueOf(failure.getMessage())));
+        failure -> problem.set(Phrases.of(failure)));
   }
 
   public Path file() {

@@ -28,6 +28,7 @@ import zander.core.work.Cancellation;
 import zander.desk.folder.FolderModel;
 import zander.desk.rights.tree.TreeRightsModel;
 import zander.desk.sheet.OpenDesk;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 
@@ -258,7 +259,7 @@ public final class RightsModel implements ModeEditing {
       Mode mode = Mode.ofOctal(text);
       change(before -> mode);
     } catch (IllegalArgumentException e) {
-      problem.set(e.getMessage());
+      problem.set(Phrases.of(e));
     }
   }
 
@@ -275,7 +276,7 @@ public final class RightsModel implements ModeEditing {
       outcome.set("");
       changed();
     } catch (IllegalArgumentException e) {
-      problem.set(e.getMessage());
+      problem.set(Phrases.of(e));
     }
   }
 

@@ -13,6 +13,7 @@ import zander.core.change.save.FileVersion;
 import zander.core.change.save.JointSave;
 import zander.core.change.save.SaveFailure;
 import zander.core.change.save.StagedCheck;
+import zander.core.connect.command.Commands;
 import zander.core.files.RemotePath;
 import zander.core.work.Cancellation;
 import zander.desk.edit.EditedText;
@@ -186,20 +187,11 @@ public final class JointSaveFlow {
 
   private void run(JointSave joint, List<Saved> made, List<String> commands) {
     told.dismissQuestion();
-    var server = desk.commands();
+    Commands server = desk.commands();
     RemotePath first = parts.get(0).path();
     desk.background()
         .run(
-            () -> {
-              for (String command : commands) {
-                EffectCommand.Effect effect =
-                    new EffectCommand(command).run(server, first, new Cancellation());
-                if (!effect.worked()) {
-                  return new Message(WORDS.say("didNotWork", command), effect.said().strip());
-                }
-              }
-              return null;
-            },
+            () -> failedOf(commands, server, first),
             wrong -> ran(joint, made, commands, wrong),
             failure -> {
               desk.checkLine();
@@ -225,31 +217,52 @@ public final class JointSaveFlow {
 
   private void goBack(JointSave joint, List<Saved> made, List<String> commands) {
     told.dismissQuestion();
-    var server = desk.commands();
+    Commands server = desk.commands();
     RemotePath first = parts.get(0).path();
     desk.background()
         .run(
             () -> {
               List<Saved> standing = joint.putBack(made);
-              for (String command : commands) {
-                new EffectCommand(command).run(server, first, new Cancellation());
-              }
-              return standing;
+              return new Back(standing, failedOf(commands, server, first));
             },
-            standing -> {
+            back -> {
               parts.forEach(part -> part.file.rebase(theirs -> {}));
-              tell(
-                  new Message(
-                      standing.isEmpty() ? WORDS.say("allPutBack") : WORDS.say("notAllPutBack"),
-                      standing.isEmpty()
-                          ? WORDS.say("textsAreHere")
-                          : WORDS.say("stand", names(standing))),
-                  !standing.isEmpty());
+              wentBack(back);
             },
             failure -> {
               desk.checkLine();
               tell(FailureWords.of(failure), true);
             });
+  }
+
+  /**
+   * What became of it.
+   *
+   * @param wrong of the commands, run once more; {@code null} for nothing
+   */
+  private record Back(List<Saved> standing, Message wrong) {}
+
+  private void wentBack(Back back) {
+    boolean all = back.standing.isEmpty();
+    String said = all ? WORDS.say("textsAreHere") : WORDS.say("stand", names(back.standing));
+    String wrong =
+        back.wrong == null ? "" : "\n" + back.wrong.headline() + "\n" + back.wrong.detail();
+    tell(
+        new Message(all ? WORDS.say("allPutBack") : WORDS.say("notAllPutBack"), said + wrong),
+        !all || back.wrong != null);
+  }
+
+  /** Runs commands in turn until one does not work, and tells that; {@code null} for none. */
+  private static Message failedOf(List<String> commands, Commands server, RemotePath first)
+      throws IOException {
+    for (String command : commands) {
+      EffectCommand.Effect effect =
+          new EffectCommand(command).run(server, first, new Cancellation());
+      if (!effect.worked()) {
+        return new Message(WORDS.say("didNotWork", command), effect.said().strip());
+      }
+    }
+    return null;
   }
 
   private void failed(Throwable failure) {

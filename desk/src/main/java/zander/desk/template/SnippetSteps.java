@@ -53,11 +53,12 @@ public final class SnippetSteps {
                     WORDS.say("putIn"),
                     ticked -> {
                       told.dismissQuestion();
-                      put.accept(all.get(name.get().strip()).text());
+                      put.accept(all.get(Templates.meant(all.keySet(), name.get())).text());
                     }),
                 new Choice(WORDS.say("cancel"), ticked -> told.dismissQuestion()))
             .readyWhen(
-                Bindings.createBooleanBinding(() -> all.containsKey(name.get().strip()), name)));
+                Bindings.createBooleanBinding(
+                    () -> Templates.meant(all.keySet(), name.get()) != null, name)));
   }
 
   /** Keeps a piece of text by a name that is asked for. */
@@ -65,8 +66,13 @@ public final class SnippetSteps {
     StringProperty name = new SimpleStringProperty("");
     Consumer<String> keep =
         of -> {
-          templates.keep(name.get().strip(), new Templates.Snippet(of, text));
-          told.dismissQuestion();
+          Templates.Snippet made = new Templates.Snippet(of, text);
+          if (templates.isTaken(name.get().strip())) {
+            askToReplace(name.get().strip(), made);
+          } else {
+            templates.keep(name.get().strip(), made);
+            told.dismissQuestion();
+          }
         };
     told.ask(
         Question.asking(
@@ -76,5 +82,19 @@ public final class SnippetSteps {
                 new Choice(WORDS.say("forAll"), ticked -> keep.accept("")),
                 new Choice(WORDS.say("cancel"), ticked -> told.dismissQuestion()))
             .readyWhen(Bindings.createBooleanBinding(() -> !name.get().isBlank(), name)));
+  }
+
+  private void askToReplace(String name, Templates.Snippet made) {
+    told.ask(
+        Question.notice(
+            new Message(WORDS.say("taken", name), WORDS.say("onlyKeptHere")),
+            true,
+            new Choice(
+                WORDS.say("replaceIt"),
+                ticked -> {
+                  templates.keep(name, made);
+                  told.dismissQuestion();
+                }),
+            told.dismiss()));
   }
 }

@@ -59,12 +59,16 @@ public final class TemplateSteps {
   public void keep(RemotePath file, String text, boolean isClosed) {
     StringProperty name = new SimpleStringProperty(file.name());
     Consumer<String> keep =
-        server -> {
-          templates.keep(
-              name.get().strip(),
-              new Templates.Template(server, file.parent().wire(), file.name(), text));
-          tell(new Message(WORDS.say("kept", name.get().strip()), WORDS.say("fieldsAre")));
-        };
+        server ->
+            replacing(
+                templates.isTaken(server, name.get().strip()),
+                name.get().strip(),
+                () -> {
+                  templates.keep(
+                      name.get().strip(),
+                      new Templates.Template(server, file.parent().wire(), file.name(), text));
+                  tell(new Message(WORDS.say("kept", name.get().strip()), WORDS.say("fieldsAre")));
+                });
     told.ask(
         Question.asking(
                 new Message(
@@ -91,18 +95,46 @@ public final class TemplateSteps {
                     WORDS.say("newFileFrom", folder.name()),
                     WORDS.say("templatesAre", String.join(", ", names))),
                 List.of(new Input("template-name", WORDS.say("template"), name, names.get(0))),
-                new Choice(
-                    WORDS.say("next"),
-                    ticked -> askFields(folder, templates.template(name.get().strip()))),
+                new Choice(WORDS.say("next"), ticked -> askFields(folder, chosen(name.get()))),
                 new Choice(
                     WORDS.say("removeTemplate"),
-                    ticked -> {
-                      templates.keep(name.get().strip(), (Templates.Template) null);
-                      told.dismissQuestion();
-                    }),
+                    ticked -> askToRemove(Templates.meant(names, name.get()))),
                 cancel())
             .readyWhen(
-                Bindings.createBooleanBinding(() -> names.contains(name.get().strip()), name)));
+                Bindings.createBooleanBinding(
+                    () -> Templates.meant(names, name.get()) != null, name)));
+  }
+
+  private Templates.Template chosen(String name) {
+    return templates.template(desk.address(), name);
+  }
+
+  private void askToRemove(String name) {
+    told.ask(
+        Question.notice(
+            new Message(WORDS.say("removeIt", name), WORDS.say("onlyKeptHere")),
+            true,
+            new Choice(
+                WORDS.say("removeTemplate"),
+                ticked -> {
+                  templates.remove(name, chosen(name));
+                  told.dismissQuestion();
+                }),
+            cancel()));
+  }
+
+  /** Asks first where another of that name is kept. */
+  private void replacing(boolean isTaken, String name, Runnable keep) {
+    if (!isTaken) {
+      keep.run();
+      return;
+    }
+    told.ask(
+        Question.notice(
+            new Message(WORDS.say("taken", name), WORDS.say("onlyKeptHere")),
+            true,
+            new Choice(WORDS.say("replaceIt"), ticked -> keep.run()),
+            cancel()));
   }
 
   private void askFields(RemotePath folder, Templates.Template template) {

@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -49,44 +50,87 @@ public final class Templates {
             folder.resolve("snippets.json"), new TypeReference<>() {}, background, () -> {});
   }
 
-  private static final Map<String, Snippet> OURS = read();
+  /** Those that came along, read when the first is asked for. */
+  private static final class Ours {
+    static final Map<String, Snippet> ALL = read();
 
-  private static Map<String, Snippet> read() {
-    try (InputStream in = Templates.class.getResourceAsStream("snippets.json")) {
-      return new ObjectMapper().readValue(in, new TypeReference<>() {});
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+    private static Map<String, Snippet> read() {
+      try (InputStream in = Templates.class.getResourceAsStream("snippets.json")) {
+        return new ObjectMapper().readValue(in, new TypeReference<>() {});
+      } catch (IOException e) {
+        throw new UncheckedIOException(e);
+      }
     }
+  }
+
+  /** One of a server is another than that of the same name for all. */
+  private static String place(String server, String name) {
+    return server.isEmpty() ? name : server + " " + name;
+  }
+
+  /**
+   * The name that is meant: the one typed, or the only one that begins so; {@code null} for none.
+   */
+  static String meant(Collection<String> names, String typed) {
+    String wanted = typed.strip();
+    List<String> begin = names.stream().filter(name -> name.startsWith(wanted)).toList();
+    return names.contains(wanted) ? wanted : begin.size() == 1 ? begin.get(0) : null;
   }
 
   /** The names of those for a server, and for all. */
   List<String> names(String server) {
     return templates.all().entrySet().stream()
-        .filter(one -> one.getValue().server().isEmpty() || one.getValue().server().equals(server))
-        .map(Map.Entry::getKey)
+        .filter(one -> List.of("", server).contains(one.getValue().server()))
+        .map(one -> nameOf(one.getKey(), one.getValue().server()))
+        .distinct()
         .sorted(NaturalOrder.NAMES)
         .toList();
   }
 
-  /** {@code null} for none of that name. */
-  Template template(String name) {
-    return templates.of(name);
+  /** Versions before kept those of a server under their names alone. */
+  private static String nameOf(String place, String server) {
+    return place.startsWith(place(server, ""))
+        ? place.substring(place(server, "").length())
+        : place;
   }
 
-  /**
-   * @param template {@code null} for none of that name any more
-   */
+  /** The server's own, or else the one for all; {@code null} for none of that name. */
+  Template template(String server, String name) {
+    Template own = templates.of(place(server, name));
+    Template any = templates.of(name);
+    boolean fits = any != null && List.of("", server).contains(any.server());
+    return own != null ? own : fits ? any : null;
+  }
+
+  /** Whether one would be kept in the place of another. */
+  boolean isTaken(String server, String name) {
+    return templates.of(place(server, name)) != null;
+  }
+
   void keep(String name, Template template) {
-    templates.keep(name, template);
+    templates.keep(place(template.server(), name), template);
+  }
+
+  /** Keeps it no longer. */
+  void remove(String name, Template template) {
+    templates.keep(place(template.server(), name), null);
+    if (template.equals(templates.of(name))) {
+      templates.keep(name, null);
+    }
   }
 
   /** The snippets for a language by their names, those that came with the program among them. */
   Map<String, Snippet> snippets(String language) {
     Map<String, Snippet> all = new TreeMap<>(NaturalOrder.NAMES);
-    all.putAll(OURS);
+    all.putAll(Ours.ALL);
     all.putAll(snippets.all());
     all.values().removeIf(one -> !one.language().isEmpty() && !one.language().equals(language));
     return all;
+  }
+
+  /** Whether the person keeps one of that name. */
+  boolean isTaken(String name) {
+    return snippets.of(name) != null;
   }
 
   void keep(String name, Snippet snippet) {

@@ -6,6 +6,7 @@ import zander.core.transfer.rules.DiskFullPrompt;
 import zander.core.transfer.rules.DiskFullPrompt.Answer;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 import zander.desk.work.Message;
 
@@ -27,10 +28,7 @@ final class DiskFullWords {
     return Question.notice(
         new Message(
             WORDS.say("noRoomFor", full.path()),
-            WORDS.say(
-                "whatHasArrivedIs",
-                Character.toUpperCase(full.why().charAt(0)) + full.why().substring(1),
-                free)),
+            WORDS.say("whatHasArrivedIs", Phrases.sentence(full.why()), free)),
         true,
         new Question.Choice(WORDS.say("tryAgain"), ticked -> given.accept(Answer.TRY_AGAIN)),
         new Question.Choice(WORDS.say("leaveOutWhatDoes"), ticked -> given.accept(Answer.SKIP)),

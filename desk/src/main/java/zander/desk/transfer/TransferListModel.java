@@ -17,6 +17,7 @@ import zander.core.transfer.resume.ResumeLogFile;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Sheet;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
@@ -140,7 +141,7 @@ public final class TransferListModel extends Sheet {
   public void export(String name, List<Problem> problems, String headline, Path into) {
     Path file = into.resolve("transfer-" + System.currentTimeMillis() / 1000 + ".txt");
     List<String> lines = new ArrayList<>(List.of(name, headline, ""));
-    problems.forEach(problem -> lines.add(problem.path() + ": " + problem.why()));
+    problems.forEach(problem -> lines.add(problem.path() + ": " + Phrases.say(problem.why())));
     desk.background()
         .run(
             () -> Files.write(file, lines),

@@ -6,6 +6,7 @@ import zander.core.transfer.endpoint.Direction;
 import zander.core.transfer.progress.Progress;
 import zander.core.transfer.progress.Progress.Phase;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 
 /** How a transfer stands, in words. */
@@ -112,7 +113,7 @@ public final class TransferWords {
   /** What else there is to say of it, for the list. */
   public String detail() {
     Progress now = transfer.progress();
-    return now.carrier().isEmpty() ? "" : WORDS.say("howFilesGo", now.carrier());
+    return now.carrier() == null ? "" : WORDS.say("howFilesGo", Phrases.say(now.carrier()));
   }
 
   /** The rate in words; empty while nothing moves. */

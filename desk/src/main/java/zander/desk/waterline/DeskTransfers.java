@@ -28,6 +28,7 @@ import zander.desk.transfer.TransferListModel;
 import zander.desk.transfer.TransferModel;
 import zander.desk.transfer.TransferQueue;
 import zander.desk.transfer.TransferRoute;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 import zander.desk.work.Message;
 
@@ -281,7 +282,7 @@ public final class DeskTransfers {
         .run(
             () -> kept.read(left.file(), true),
             read -> begin(route, left.transfer().rules().rules(), read),
-            failure -> tell(WORDS.say("theSavedTransferCannot"), failure.getMessage()));
+            failure -> tell(WORDS.say("theSavedTransferCannot"), Phrases.of(failure)));
   }
 
   private void tell(String headline, String detail) {

@@ -5,10 +5,12 @@ import java.util.List;
 import java.util.function.Consumer;
 import zander.core.connect.Connection;
 import zander.core.files.WireName;
+import zander.core.phrase.Phrase;
 import zander.desk.line.DeskServer;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 import zander.desk.work.Message;
 
@@ -33,7 +35,7 @@ final class ServerToServer {
   }
 
   /** Which server would sign in at which, or why neither can. */
-  private record Found(DeskServer borrower, DeskServer goal, String whyNot) {}
+  private record Found(DeskServer borrower, DeskServer goal, Phrase whyNot) {}
 
   /**
    * Asks in the folder's sheet, if there is a choice.
@@ -41,7 +43,7 @@ final class ServerToServer {
    * @param chosen told why it does not go straight, or {@code null} when it may; not called when
    *     the person gives up
    */
-  void choose(List<String> names, Consumer<String> chosen) {
+  void choose(List<String> names, Consumer<Phrase> chosen) {
     desk.background()
         .run(
             this::look,
@@ -52,25 +54,25 @@ final class ServerToServer {
                 ask(names, found, chosen);
               }
             },
-            failure -> chosen.accept(WORDS.say("itCouldNotBe", from.name())));
+            failure -> chosen.accept(Phrase.quoted(WORDS.say("itCouldNotBe", from.name()))));
   }
 
   /** The source first; the other way round where it cannot. */
   private Found look() throws IOException {
-    String first = whyNot(from, to);
+    Phrase first = whyNot(from, to);
     if (first == null) {
       return new Found(from, to, null);
     }
-    String second = whyNot(to, from);
+    Phrase second = whyNot(to, from);
     return second == null ? new Found(to, from, null) : new Found(null, null, first);
   }
 
-  private static String whyNot(DeskServer borrower, DeskServer goal) throws IOException {
+  private static Phrase whyNot(DeskServer borrower, DeskServer goal) throws IOException {
     Connection at = borrower.connection();
     return at.whyNotLend(goal.connection(), borrower.name(), goal.name());
   }
 
-  private void ask(List<String> names, Found found, Consumer<String> chosen) {
+  private void ask(List<String> names, Found found, Consumer<Phrase> chosen) {
     String what =
         names.size() == 1
             ? WireName.toText(names.get(0))
@@ -88,7 +90,7 @@ final class ServerToServer {
             WORDS.say("throughThisComputer"),
             ticked -> {
               desk.openSheets().first().dismissQuestion();
-              chosen.accept(WORDS.say("youChoseSo"));
+              chosen.accept(Phrase.quoted(WORDS.say("youChoseSo")));
             });
     desk.openSheets()
         .askInFront(
@@ -100,7 +102,7 @@ final class ServerToServer {
                         found.borrower().name(),
                         found.goal().name(),
                         goal.address().account(),
-                        goal.keyName(),
+                        Phrases.say(goal.keyName()),
                         found.borrower().name())),
                 List.of(),
                 false,

@@ -13,6 +13,7 @@ import zander.desk.folder.FolderModel;
 import zander.desk.local.LocalModel;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.transfer.TransferModel;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 import zander.desk.work.Message;
 
@@ -135,7 +136,7 @@ final class TransferEnds {
     StringBuilder list = new StringBuilder();
     problems.stream()
         .limit(MOST_TOLD)
-        .forEach(p -> list.append(p.path()).append(": ").append(p.why()).append('\n'));
+        .forEach(p -> list.append(p.path()).append(": ").append(Phrases.say(p.why())).append('\n'));
     if (problems.size() > MOST_TOLD) {
       list.append(WORDS.say("and"))
           .append(problems.size() - MOST_TOLD)

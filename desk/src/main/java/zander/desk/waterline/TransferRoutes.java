@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.List;
 import zander.core.files.FileKind;
 import zander.core.files.RemotePath;
+import zander.core.phrase.Phrase;
 import zander.core.transfer.endpoint.Direction;
 import zander.core.transfer.local.LocalEndpoint;
 import zander.core.transfer.remote.RemoteEndpoint;
@@ -64,7 +65,7 @@ final class TransferRoutes {
    * @param whyNotDirect {@code null} when a key may be lent for it
    */
   TransferRoute across(
-      DeskServer other, RemotePath from, RemotePath to, List<String> names, String whyNotDirect) {
+      DeskServer other, RemotePath from, RemotePath to, List<String> names, Phrase whyNotDirect) {
     return new TransferRoute(
         Direction.ACROSS,
         marks -> whyNotDirect == null ? remote(server, from).allowDirect() : remote(server, from),
@@ -109,7 +110,7 @@ final class TransferRoutes {
         .orElse(null);
   }
 
-  TransferRoute savedAcross(SavedTransfer saved, DeskServer other, String whyNotDirect) {
+  TransferRoute savedAcross(SavedTransfer saved, DeskServer other, Phrase whyNotDirect) {
     return across(
         other,
         RemotePath.of(saved.from().substring(before(server).length())),

@@ -68,12 +68,14 @@ public final class Words {
         : VALUE
             .matcher(text)
             .replaceAll(
-                found ->
-                    Matcher.quoteReplacement(
-                        String.valueOf(values[Integer.parseInt(found.group(1))])));
+                found -> {
+                  int place = Integer.parseInt(found.group(1));
+                  return Matcher.quoteReplacement(
+                      place < values.length ? String.valueOf(values[place]) : found.group());
+                });
   }
 
-  private static ResourceBundle bundle(String name) {
+  static ResourceBundle bundle(String name) {
     return ResourceBundle.getBundle("zander.desk.words." + name);
   }
 }

@@ -3,6 +3,8 @@ package zander.desk.work;
 import java.io.IOException;
 import java.nio.file.AccessDeniedException;
 import java.nio.file.NoSuchFileException;
+import java.util.EnumSet;
+import java.util.Set;
 import java.util.concurrent.CancellationException;
 import zander.core.change.effect.GuardRefused;
 import zander.core.change.save.NotPutBack;
@@ -12,12 +14,27 @@ import zander.core.connect.report.ConnectFailure;
 import zander.core.edit.NotTextException;
 import zander.core.edit.UnencodableTextException;
 import zander.core.files.RemoteFailure;
+import zander.core.phrase.FileStep;
+import zander.core.phrase.Phrase;
 import zander.core.seal.StillSealed;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 
 /** The one place that turns failures into words: what failed, where things stand, what to do. */
 public final class FailureWords {
   private static final Words WORDS = Words.of(FailureWords.class);
+
+  /** Before a path, the others need no word. */
+  private static final Set<FileStep> OF_SOMETHING =
+      EnumSet.of(
+          FileStep.ASK_FREE_SPACE,
+          FileStep.SET_LENGTH,
+          FileStep.SET_MODE,
+          FileStep.SET_MODE_AND_TIME,
+          FileStep.SET_OWNER,
+          FileStep.SET_RIGHTS,
+          FileStep.SET_THE_ACCESS_LIST_OF,
+          FileStep.SET_TIMES);
 
   private FailureWords() {}
 
@@ -45,7 +62,7 @@ public final class FailureWords {
     }
     if (failure instanceof NotTextException text) {
       return new Message(
-          WORDS.say("thisIsNotA"), WORDS.say("atPositionNothingWas", text.getMessage(), text.at()));
+          WORDS.say("thisIsNotA"), WORDS.say("atPositionNothingWas", Phrases.of(text), text.at()));
     }
     if (failure instanceof UnencodableTextException text) {
       return new Message(
@@ -60,7 +77,7 @@ public final class FailureWords {
       return new Message(WORDS.say("itIsNotOn"), missing.getFile());
     }
     if (failure instanceof IllegalArgumentException wrong) {
-      return new Message(WORDS.say("thatCannotBeRead"), wrong.getMessage());
+      return new Message(WORDS.say("thatCannotBeRead"), Phrases.sentence(Phrase.of(wrong)));
     }
     if (failure instanceof CancellationException) {
       return new Message(WORDS.say("itWasStopped"), "");
@@ -68,17 +85,19 @@ public final class FailureWords {
     if (failure instanceof OutOfMemoryError) {
       return new Message(WORDS.say("thatIsMoreThan"), WORDS.say("itWasGivenUp"));
     }
-    String text = failure.getMessage() == null ? failure.toString() : failure.getMessage();
     return new Message(
         failure instanceof IOException ? WORDS.say("thatFailed") : WORDS.say("somethingWentWrong"),
-        text);
+        Phrases.of(failure));
   }
 
   private static Message act(ActFailure failure) {
+    String words = withStop(Phrases.say(failure.detail()).strip());
     String said =
-        failure.said().isBlank()
+        words.isEmpty()
             ? ""
-            : WORDS.say("theServerSaid", withStop(failure.said().strip()));
+            : failure.detail().isQuoted()
+                ? WORDS.say("theServerSaid", words)
+                : own(failure.detail());
     String nothing = WORDS.say("nothingWasDoneAs");
     return switch (failure.reason()) {
       case NOT_ALLOWED ->
@@ -118,7 +137,11 @@ public final class FailureWords {
 
   private static Message remote(RemoteFailure failure) {
     String path = failure.path() == null ? "" : failure.path().text();
-    String what = WORDS.say("couldNot", failure.step(), path.isEmpty() ? "" : " " + path);
+    String step = Phrases.say(failure.step().of());
+    String what =
+        OF_SOMETHING.contains(failure.step()) && !path.isEmpty()
+            ? WORDS.say("couldNotOf", step, path)
+            : WORDS.say("couldNot", step, path.isEmpty() ? "" : " " + path);
     String unchanged = WORDS.say("nothingWasChanged");
     return switch (failure.reason()) {
       case NO_SUCH_FILE ->
@@ -142,7 +165,7 @@ public final class FailureWords {
       case LINKS_FOLLOWED ->
           new Message(
               WORDS.say("thisServerLooksThrough", what),
-              WORDS.say("whatIsDoneTo", firstUpper(failure.said())));
+              WORDS.say("whatIsDoneTo", Phrases.sentence(failure.detail())));
       case LEADS_ELSEWHERE ->
           new Message(
               WORDS.say("anotherAccountCanLead", what),
@@ -154,7 +177,7 @@ public final class FailureWords {
       case NOT_SUPPORTED ->
           new Message(
               WORDS.say("theServerCannotDo", what),
-              failure.said().isBlank() ? unchanged : firstUpper(failure.said()) + ". " + unchanged);
+              (Phrases.sentence(failure.detail()) + " " + unchanged).strip());
       case LINE_LOST ->
           new Message(WORDS.say("theConnectionBroke", what), WORDS.say("whatTheServerDid"));
       case NOT_A_FOLDER -> new Message(WORDS.say("itIsNotA", what), unchanged);
@@ -162,33 +185,41 @@ public final class FailureWords {
           new Message(WORDS.say("theServerAnsweredAgainst", what), quoted(failure).strip());
       case TOO_LARGE ->
           new Message(
-              WORDS.say("itIsTooLarge", what), firstUpper(failure.said()) + ". " + unchanged);
-      case FAILED -> new Message(what, failed(failure.said()));
+              WORDS.say("itIsTooLarge", what),
+              (Phrases.sentence(failure.detail()) + " " + unchanged).strip());
+      case FAILED -> new Message(what, failed(failure.detail()));
     };
   }
 
   private static String leadsElsewhere(RemoteFailure failure) {
     String path = failure.path() == null ? WORDS.say("thePath") : failure.path().text();
-    return WORDS.say("doesNotLeadWhere", path, failure.said());
+    return WORDS.say("doesNotLeadWhere", path, Phrases.say(failure.detail()));
   }
 
-  /** What the server said, as a sentence with a space after it; nothing when it said nothing. */
+  /** What the server said, or Zander found, as a sentence with a space after it; may be empty. */
   private static String quoted(RemoteFailure failure) {
-    String said = failure.said() == null ? "" : failure.said().strip();
+    if (!failure.detail().isQuoted()) {
+      return Phrases.sentence(failure.detail()) + " ";
+    }
+    String said = failure.said().strip();
     return said.isEmpty() ? "" : WORDS.say("serverSaidThen", withStop(said));
   }
 
+  private static String own(Phrase detail) {
+    return " " + Phrases.sentence(detail);
+  }
+
   private static String withStop(String said) {
-    return said.endsWith(".") ? said : said + ".";
+    return said.isEmpty() || said.endsWith(".") ? said : said + ".";
   }
 
   /** Version 3 of SFTP has one word for most failures, which helps nobody. */
-  private static String failed(String said) {
-    boolean mute = said == null || said.isBlank() || said.strip().equalsIgnoreCase("failure");
-    return mute ? WORDS.say("theServerGaveNo") : WORDS.say("serverSaid", said.strip());
-  }
-
-  private static String firstUpper(String words) {
-    return words.isEmpty() ? words : Character.toUpperCase(words.charAt(0)) + words.substring(1);
+  private static String failed(Phrase detail) {
+    if (!detail.isQuoted()) {
+      return Phrases.sentence(detail);
+    }
+    String said = Phrases.say(detail).strip();
+    boolean mute = said.isEmpty() || said.equalsIgnoreCase("failure");
+    return mute ? WORDS.say("theServerGaveNo") : WORDS.say("serverSaid", said);
   }
 }

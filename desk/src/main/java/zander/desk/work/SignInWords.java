@@ -10,7 +10,9 @@ import zander.core.connect.channel.OfferedAlgorithms;
 import zander.core.connect.report.ConnectFailure;
 import zander.core.connect.report.SignInNote;
 import zander.core.connect.report.SignInStep;
+import zander.core.phrase.SignInPhrase;
 import zander.core.trust.WireKey;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 
 /** Words for signing in: its steps, what happened in them, why it failed, and what may help. */
@@ -34,7 +36,7 @@ public final class SignInWords {
 
   /** One thing that happened, in a few words. */
   public static String of(SignInNote note) {
-    String fact = note.fact();
+    String fact = Phrases.say(note.fact());
     boolean letters = fact.equals("password") || fact.equals("keyboard-interactive");
     return switch (note.kind()) {
       case OFFERED ->
@@ -49,7 +51,7 @@ public final class SignInWords {
           note.step() == SignInStep.SIGN_IN
               ? (fact.isEmpty()
                   ? WORDS.say("notRight")
-                  : fact.contains(": ") ? fact : WORDS.say("refused", fact))
+                  : note.fact().is(SignInPhrase.ABOUT) ? fact : WORDS.say("refused", fact))
               : fact;
       case BANNER -> WORDS.say("theServerSays", fact);
       case TAKEN -> WORDS.say("wasTaken", fact.isEmpty() ? WORDS.say("it") : fact);
@@ -74,12 +76,10 @@ public final class SignInWords {
           said(
               failure,
               WORDS.say("cannotBeReached", host),
-              WORDS.say("thereIsNoWay", failure.getMessage()));
+              WORDS.say("thereIsNoWay", Phrases.of(failure)));
       case JUMP_REFUSED ->
           said(
-              failure,
-              WORDS.say("theJumpHostDid", host),
-              WORDS.say("itSaid", failure.getMessage()));
+              failure, WORDS.say("theJumpHostDid", host), WORDS.say("itSaid", Phrases.of(failure)));
       case NOT_SSH -> said(failure, WORDS.say("whatAnswersAtPort", host, port), noSecret);
       case NO_COMMON_ALGORITHM ->
           said(
@@ -123,7 +123,7 @@ public final class SignInWords {
               WORDS.say("othersOnThisComputer"),
               WORDS.say("mustBeClosedTo", failure.keyFile()));
       case KEY_FILE_UNREADABLE ->
-          said(failure, WORDS.say("theKeyFileCannot"), failure.getMessage() + ".");
+          said(failure, WORDS.say("theKeyFileCannot"), Phrases.of(failure) + ".");
       case WRONG_PASSPHRASE ->
           said(failure, WORDS.say("thePassphraseDoesNot"), WORDS.say("threeWereWrongAnd"));
       case KEY_REFUSED -> said(failure, WORDS.say("doesNotTakeThis", host, account), "");
@@ -139,22 +139,22 @@ public final class SignInWords {
           said(
               failure,
               WORDS.say("noWayLeftTo", host),
-              failure.getMessage().startsWith("No more") ? "" : failure.getMessage() + ".");
+              failure.getMessage().startsWith("No more") ? "" : Phrases.sentence(failure.phrase()));
       case GIVEN_UP ->
           new Message(WORDS.say("signInAtGiven", host), WORDS.say("nothingWasChanged"));
       case NO_FILE_SERVICE ->
           said(
               failure,
               WORDS.say("hasNoFileService", host, account),
-              WORDS.say("youAreSignedIn", failure.getMessage()));
+              WORDS.say("youAreSignedIn", Phrases.of(failure)));
       case START_FILES_PRINT ->
           said(
               failure,
               WORDS.say("noFileServiceBegan", account, host),
-              WORDS.say("thisCameInIts", failure.getMessage()));
+              WORDS.say("thisCameInIts", Phrases.of(failure)));
       case CLOSED_BY_SERVER ->
-          said(failure, WORDS.say("closedTheConnection", host), failure.getMessage());
-      default -> said(failure, WORDS.say("couldNotConnectTo", host), failure.getMessage());
+          said(failure, WORDS.say("closedTheConnection", host), Phrases.of(failure));
+      default -> said(failure, WORDS.say("couldNotConnectTo", host), Phrases.of(failure));
     };
   }
 

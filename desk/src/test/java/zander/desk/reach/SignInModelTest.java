@@ -8,6 +8,9 @@ import zander.core.connect.address.ServerAddress;
 import zander.core.connect.report.SignInNote;
 import zander.core.connect.report.SignInNote.Kind;
 import zander.core.connect.report.SignInStep;
+import zander.core.phrase.InputPhrase;
+import zander.core.phrase.InvalidInput;
+import zander.core.phrase.Phrase;
 
 class SignInModelTest {
   private static final ServerAddress GATE = ServerAddress.parse("warden@gate.example");
@@ -16,7 +19,7 @@ class SignInModelTest {
   private final SignInModel model = new SignInModel("store");
 
   private void note(ServerAddress hop, SignInStep step, Kind kind, String fact, int at) {
-    model.note(new SignInNote(hop, step, kind, fact, Duration.ofMillis(at)));
+    model.note(new SignInNote(hop, step, kind, Phrase.quoted(fact), Duration.ofMillis(at)));
   }
 
   @Test
@@ -44,7 +47,7 @@ class SignInModelTest {
     note(GATE, SignInStep.SIGN_IN, Kind.OFFERED, "password", 10);
     note(GATE, SignInStep.SIGN_IN, Kind.REFUSED, "", 12);
     note(GATE, SignInStep.SIGN_IN, Kind.FAILED, "", 12);
-    model.failed(new IllegalArgumentException("the jump hosts go in a circle"));
+    model.failed(new InvalidInput(InputPhrase.JUMPS_IN_A_CIRCLE.of("gate, store, gate")));
     assertThat(model.report())
         .contains("opening store")
         .contains("warden@gate.example")
@@ -53,7 +56,7 @@ class SignInModelTest {
         .contains("warden: refused")
         .contains("a password was sent")
         .contains("not right")
-        .contains("the jump hosts go in a circle");
+        .contains("The jump hosts go in a circle: gate, store, gate.");
     assertThat(model.cures()).isEmpty();
   }
 }

@@ -32,6 +32,7 @@ import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
 import zander.core.journal.FileJournal;
 import zander.core.journal.JournalRules;
+import zander.core.phrase.FileStep;
 import zander.core.work.Cancellation;
 import zander.suite.SystemSshd;
 
@@ -208,7 +209,7 @@ class AccessListTreeTest {
     @Override
     public ExecResult stream(String script, Output output, Cancellation stop) throws IOException {
       if (script.contains("setfacl") && left.getAndDecrement() == 0) {
-        throw new RemoteFailure(Reason.LINE_LOST, "run a command", null, "", null);
+        throw new RemoteFailure(Reason.LINE_LOST, FileStep.RUN_A_COMMAND, null, "", null);
       }
       return commands.stream(script, output, stop);
     }

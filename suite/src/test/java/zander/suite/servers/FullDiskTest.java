@@ -21,6 +21,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import zander.core.connect.Connection;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
+import zander.core.phrase.TransferPhrase;
 import zander.core.transfer.Transfer;
 import zander.core.transfer.local.LocalEndpoint;
 import zander.core.transfer.progress.Progress;
@@ -123,7 +124,7 @@ class FullDiskTest {
     assertThat(end.files()).isEqualTo(FILES);
     assertThat(end.bytes()).isEqualTo((long) FILES * SIZE);
     assertThat(asked).hasSize(1);
-    assertThat(asked.get(0).why()).isEqualTo("the server's disk is full");
+    assertThat(asked.get(0).why()).isEqualTo(TransferPhrase.DISK_FULL.of());
     assertThat(asked.get(0).free()).isBetween(0L, 8L << 20);
     SystemSshd.run("diff", "-r", local.resolve("tree").toString(), disk.resolve("tree").toString());
   }

@@ -87,7 +87,7 @@ class OddAccountsTest {
     assertThat(talk.notes)
         .filteredOn(note -> note.kind() == SignInNote.Kind.BANNER)
         .singleElement()
-        .satisfies(note -> assertThat(note.fact()).startsWith("Riverwatch"));
+        .satisfies(note -> assertThat(note.fact().toString()).startsWith("Riverwatch"));
   }
 
   /** What asks the server on the thread that reads its answers would wait for itself. */

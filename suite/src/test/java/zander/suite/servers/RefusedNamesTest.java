@@ -17,6 +17,7 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.connect.Connection;
 import zander.core.journal.Journal;
+import zander.core.phrase.CarrierPhrase;
 import zander.core.transfer.Transfer;
 import zander.core.transfer.local.LocalEndpoint;
 import zander.core.transfer.progress.Progress;
@@ -24,6 +25,7 @@ import zander.core.transfer.remote.RemoteEndpoint;
 import zander.core.transfer.rules.ConflictRule;
 import zander.core.transfer.server.SharedConnectionChannels;
 import zander.core.work.Cancellation;
+import zander.desk.words.Phrases;
 import zander.suite.SystemSshd;
 
 /** Names that one of the two ends cannot have: told by name, and nothing else stays behind. */
@@ -68,8 +70,8 @@ class RefusedNamesTest {
       assertThat(progress.problems()).hasSize(2);
       assertThat(progress.problems())
           .anyMatch(problem -> problem.path().contains("10:00"))
-          .anyMatch(problem -> problem.why().contains("not UTF-8"));
-      assertThat(side.carrier()).contains("packed by tar");
+          .anyMatch(problem -> Phrases.say(problem.why()).contains("not UTF-8"));
+      assertThat(side.carrier().is(CarrierPhrase.PACKED)).isTrue();
     }
     assertThat(server.disk().resolve("tree").toFile().list()).hasSize(60);
     assertThat(Files.readString(server.disk().resolve("tree/page-59"), StandardCharsets.UTF_8))

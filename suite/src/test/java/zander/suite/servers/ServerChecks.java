@@ -34,6 +34,8 @@ import zander.core.journal.FileJournal;
 import zander.core.journal.JournalEntry;
 import zander.core.journal.JournalRules;
 import zander.core.listing.Narrowing;
+import zander.core.phrase.CarrierPhrase;
+import zander.core.phrase.Phrase;
 import zander.core.rights.Mode;
 import zander.core.transfer.Transfer;
 import zander.core.transfer.compare.TreeComparison;
@@ -44,6 +46,7 @@ import zander.core.transfer.rules.ConflictRule;
 import zander.core.transfer.rules.IgnorePatterns;
 import zander.core.transfer.server.SharedConnectionChannels;
 import zander.core.work.Cancellation;
+import zander.desk.words.Phrases;
 
 /**
  * What is tried on every server: each check is a column of the table, says in which way it was done
@@ -259,18 +262,18 @@ final class ServerChecks implements AutoCloseable {
   }
 
   private static String way(RemoteEndpoint side) {
-    String words = side.carrier();
-    String gaveUp = "by requests to the file service: ";
-    return words.contains("packed by tar")
+    Phrase carrier = side.carrier();
+    return carrier.is(CarrierPhrase.PACKED)
         ? "by tar"
-        : words.startsWith(gaveUp)
-            ? "by requests: " + words.substring(gaveUp.length())
+        : carrier.is(CarrierPhrase.BY_REQUESTS)
+            ? "by requests: " + Phrases.say((Phrase) carrier.values().get(0))
             : "by requests";
   }
 
   private static void check(Progress progress) throws Refused {
     if (!progress.problems().isEmpty()) {
-      throw new Refused("In the list of transfers: " + progress.problems().get(0).why() + ".");
+      throw new Refused(
+          "In the list of transfers: " + Phrases.say(progress.problems().get(0).why()) + ".");
     }
     assertThat(progress.phase()).isEqualTo(Progress.Phase.DONE);
   }

@@ -92,17 +92,6 @@ class AsRootInTheWindowTest {
     return (FileModel) window.on(() -> desk.currentProperty().get());
   }
 
-  private void choose(Question question, String words) throws Exception {
-    window.run(
-        () ->
-            question.choices().stream()
-                .filter(choice -> choice.words().equals(words))
-                .findFirst()
-                .orElseThrow()
-                .chosen()
-                .accept(false));
-  }
-
   /** However often it is asked for, there is one desk and one question. */
   @Test
   void askedForTwiceItIsOneDesk() throws Exception {
@@ -157,12 +146,12 @@ class AsRootInTheWindowTest {
     DeskModel desk = open();
     FileModel mine = openFile(desk);
     window.until("it is said at once", () -> mine.questionProperty().get() != null);
-    choose(window.on(() -> mine.questionProperty().get()), "Read only");
+    window.choose(window.on(() -> mine.questionProperty().get()), "Read only");
     window.run(() -> mine.edited("level 4\n"));
     window.run(mine::save);
     window.until("it is refused", () -> mine.questionProperty().get() != null);
     Question refused = window.on(() -> mine.questionProperty().get());
-    choose(refused, "Go on as root");
+    window.choose(refused, "Go on as root");
     window.giveThePassword("wren");
     window.until(
         "it is asked again",
@@ -225,7 +214,8 @@ class AsRootInTheWindowTest {
     atRow(desk, "levels.conf");
     window.run(() -> new DeleteActions(desk.folder()).delete());
     window.until("it is asked", () -> desk.folder().questionProperty().get() != null);
-    choose(window.on(() -> desk.folder().questionProperty().get()), "Move to the holding folder");
+    window.choose(
+        window.on(() -> desk.folder().questionProperty().get()), "Move to the holding folder");
     goOnAsRoot(desk);
     window.until("it is gone", () -> !Files.exists(renamed));
     DeskModel root = rootDesk();
@@ -272,7 +262,7 @@ class AsRootInTheWindowTest {
               && question.choices().stream()
                   .anyMatch(choice -> choice.words().equals("Do it as root"));
         });
-    choose(window.on(() -> desk.folder().questionProperty().get()), "Do it as root");
+    window.choose(window.on(() -> desk.folder().questionProperty().get()), "Do it as root");
   }
 
   private void atRow(DeskModel desk, String name) throws Exception {
@@ -327,7 +317,7 @@ class AsRootInTheWindowTest {
     window.until("it is refused", () -> desk.folder().questionProperty().get() != null);
     Question refused = window.on(() -> desk.folder().questionProperty().get());
     assertThat(refused.said().detail()).contains(ACCOUNT + " ALL=(" + OTHER + ") ALL");
-    choose(refused, "Use the password of " + OTHER);
+    window.choose(refused, "Use the password of " + OTHER);
     window.giveThePassword("tern");
     DeskModel other = rootDesk();
     assertThat(other.actsAs()).isEqualTo(OTHER);
@@ -350,7 +340,7 @@ class AsRootInTheWindowTest {
     }
     window.until("it is refused", () -> desk.folder().questionProperty().get() != null);
     sudo.rule(ACCOUNT + " ALL=(" + OTHER + ") ALL");
-    choose(window.on(() -> desk.folder().questionProperty().get()), "Use my own password");
+    window.choose(window.on(() -> desk.folder().questionProperty().get()), "Use my own password");
     window.giveThePassword(PASSWORD);
     rootDesk();
     window.until(
@@ -364,7 +354,7 @@ class AsRootInTheWindowTest {
     Files.setPosixFilePermissions(settings, PosixFilePermissions.fromString("rwx------"));
     DeskModel desk = open();
     window.until("it is refused", () -> desk.folder().questionProperty().get() != null);
-    choose(window.on(() -> desk.folder().questionProperty().get()), "Do it as root");
+    window.choose(window.on(() -> desk.folder().questionProperty().get()), "Do it as root");
     window.giveThePassword(PASSWORD);
     DeskModel root = rootDesk();
     window.until("it is read", () -> !root.folder().rows().isEmpty());
@@ -372,12 +362,16 @@ class AsRootInTheWindowTest {
     assertThat(root.entry().name()).isEqualTo("site as root");
     window.run(() -> ((Button) OffscreenWindow.seen("#stop-acting")).fire());
     window.until("the desk is gone", () -> window.model.desks().size() == 1);
-    assertThat(
-            SystemSshd.run("sh", "-c", "pgrep -u root -f '^/usr/lib/openssh/sftp-server' || true"))
-        .as("nothing of it runs on the server")
-        .isEmpty();
+    window.until("nothing of it runs on the server", () -> !fileServiceOfRoot());
     assertThat(desk.whoAmI().account()).isEqualTo(ACCOUNT);
     search(folder.resolve("here"));
+  }
+
+  private static boolean fileServiceOfRoot() {
+    return ProcessHandle.allProcesses()
+        .map(ProcessHandle::info)
+        .filter(one -> one.user().orElse("").equals("root"))
+        .anyMatch(one -> one.commandLine().orElse("").startsWith("/usr/lib/openssh/sftp-server"));
   }
 
   /** The password is in no file of this computer, and in no log of the server. */

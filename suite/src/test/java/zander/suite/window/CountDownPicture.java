@@ -12,7 +12,6 @@ import org.junit.jupiter.api.io.TempDir;
 import zander.core.files.RemotePath;
 import zander.desk.file.FileModel;
 import zander.desk.model.DeskModel;
-import zander.desk.sheet.Question;
 import zander.suite.SystemSshd;
 import zander.suite.SystemSudo;
 
@@ -43,20 +42,23 @@ class CountDownPicture {
             window.scene().getWindow().setWidth(WIDTH);
             window.scene().getWindow().setHeight(HEIGHT);
           });
-      FileModel file = openAsRoot(window, server);
+      DeskModel desk =
+          window.open("levels-web", ACCOUNT, server.port(), folder.resolve(ACCOUNT), window.home());
+      RemotePath rules = RemotePath.of("/etc/sudoers.d/zander-levels");
+      FileModel file = window.openAsRoot(desk, rules, PASSWORD);
       window.run(file::askForRules);
-      choose(window, file, "Keep");
+      window.choose(file, "Keep");
       // visudo finds no fault in it, and nobody may act as root by it any more.
       window.run(() -> file.putIn("# Wardens of the public site\n# warden ALL=(ALL) ALL\n"));
       window.until("it is typed", file::isUnsaved);
       window.run(file::save);
       window.giveThePassword(PASSWORD);
-      window.until("it is refused", () -> has(file, "Put it back now"));
+      window.asked(file, "Put it back now");
       window.until("it is drawn", () -> window.scene().lookup("#choice-put-it-back-now") != null);
       Path picture = Path.of("../docs/screenshots/editor-count-down.png");
       WritableImage shot = window.on(() -> window.scene().snapshot(null));
       ImageIO.write(copyOf(shot), "png", picture.toFile());
-      choose(window, file, "Put it back now");
+      window.choose(file, "Put it back now");
       window.until("it is put back", () -> file.stateProperty().get().endsWith("not saved"));
     }
   }
@@ -71,40 +73,5 @@ class CountDownPicture {
       }
     }
     return copy;
-  }
-
-  private FileModel openAsRoot(OffscreenWindow window, SystemSshd server) throws Exception {
-    DeskModel desk =
-        window.open("levels-web", ACCOUNT, server.port(), folder.resolve(ACCOUNT), window.home());
-    window.run(() -> desk.actAsRoot(RemotePath.of("/etc"), root -> {}));
-    window.giveThePassword(PASSWORD);
-    window.until(
-        "it is done as root",
-        () -> {
-          DeskModel now = window.model.currentProperty().get();
-          return now != null && now.actsAs() != null && now.folder().path() != null;
-        });
-    DeskModel root = window.on(() -> window.model.currentProperty().get());
-    window.run(() -> root.openFile(RemotePath.of("/etc/sudoers.d/zander-levels")));
-    window.until("it is open", () -> root.currentProperty().get() instanceof FileModel);
-    return (FileModel) window.on(() -> root.currentProperty().get());
-  }
-
-  private static boolean has(FileModel file, String choice) {
-    Question now = file.questionProperty().get();
-    return now != null && now.choices().stream().anyMatch(one -> one.words().equals(choice));
-  }
-
-  private static void choose(OffscreenWindow window, FileModel file, String words)
-      throws Exception {
-    window.until(words, () -> has(file, words));
-    window.run(
-        () ->
-            file.questionProperty().get().choices().stream()
-                .filter(choice -> choice.words().equals(words))
-                .findFirst()
-                .orElseThrow()
-                .chosen()
-                .accept(false));
   }
 }

@@ -14,6 +14,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import zander.core.files.RemotePath;
+import zander.core.phrase.JournalPhrase;
 import zander.desk.file.FileModel;
 import zander.desk.model.DeskModel;
 import zander.desk.sheet.Question;
@@ -60,40 +61,7 @@ class KeptOnlyIfIGetInTest {
   private FileModel openAsRoot(Path file) throws Exception {
     DeskModel desk =
         window.open("site", ACCOUNT, server.port(), folder.resolve(ACCOUNT), window.home());
-    window.run(() -> desk.actAsRoot(RemotePath.of("/etc"), root -> {}));
-    window.giveThePassword(PASSWORD);
-    window.until(
-        "it is done as root",
-        () -> {
-          DeskModel now = window.model.currentProperty().get();
-          return now != null && now.actsAs() != null && now.folder().path() != null;
-        });
-    DeskModel root = window.on(() -> window.model.currentProperty().get());
-    window.run(() -> root.openFile(RemotePath.of(file.toString())));
-    window.until("it is open", () -> root.currentProperty().get() instanceof FileModel);
-    return (FileModel) window.on(() -> root.currentProperty().get());
-  }
-
-  private Question asked(FileModel file, String choice) throws Exception {
-    window.until(
-        choice,
-        () -> {
-          Question now = file.questionProperty().get();
-          return now != null && now.choices().stream().anyMatch(one -> one.words().equals(choice));
-        });
-    return window.on(() -> file.questionProperty().get());
-  }
-
-  private void choose(FileModel file, String words) throws Exception {
-    Question question = asked(file, words);
-    window.run(
-        () ->
-            question.choices().stream()
-                .filter(choice -> choice.words().equals(words))
-                .findFirst()
-                .orElseThrow()
-                .chosen()
-                .accept(false));
+    return window.openAsRoot(desk, RemotePath.of(file.toString()), PASSWORD);
   }
 
   private void save(FileModel file, String text) throws Exception {
@@ -128,10 +96,10 @@ class KeptOnlyIfIGetInTest {
     // It is offered with all that goes with it.
     String kept = "# otters too\n" + before;
     save(file, kept);
-    assertThat(asked(file, "With each save").said().detail())
+    assertThat(window.asked(file, "With each save").said().detail())
         .contains("visudo -cf")
         .contains("within 2 min");
-    choose(file, "With each save");
+    window.choose(file, "With each save");
     window.giveThePassword(PASSWORD);
     untilSaid(file, "kept: a new sign-in works");
     assertThat(rules).hasContent(kept);
@@ -141,18 +109,20 @@ class KeptOnlyIfIGetInTest {
     String locked = "# nobody\n";
     save(file, locked);
     window.giveThePassword(PASSWORD);
-    Question refused = asked(file, "Try again");
+    Question refused = window.asked(file, "Try again");
     assertThat(rules).hasContent(locked);
     assertThat(refused.said().headline()).isEqualTo("A new sign-in did not work");
     assertThat(window.on(() -> refused.live().getValue()))
         .startsWith("The server puts the version");
-    choose(file, "Put it back now");
+    window.choose(file, "Put it back now");
     untilSaid(file, "your text is not saved");
     window.until(
         "the journal has it",
         () ->
             window.model.currentProperty().get().journal().entries().stream()
-                .anyMatch(entry -> entry.note().equals("put back by the server itself")));
+                .anyMatch(
+                    entry ->
+                        entry.note().equals(JournalPhrase.PUT_BACK_BY_THE_SERVER.of().toString())));
     assertThat(rules).hasContent(kept);
     assertThat(Files.getPosixFilePermissions(rules))
         .isEqualTo(PosixFilePermissions.fromString("r--r-----"));
@@ -166,16 +136,16 @@ class KeptOnlyIfIGetInTest {
     String before = Files.readString(rules);
     FileModel file = openAsRoot(rules);
     window.run(file::askForRules);
-    Question question = asked(file, "Keep");
+    Question question = window.asked(file, "Keep");
     window.run(
         () -> {
           question.inputs().get(0).text().set("");
           question.inputs().get(3).text().set("10");
         });
-    choose(file, "Keep");
+    window.choose(file, "Keep");
     save(file, "# nobody\n");
     window.giveThePassword(PASSWORD);
-    asked(file, "Try again");
+    window.asked(file, "Try again");
     untilSaid(file, "your text is not saved");
     assertThat(rules).hasContent(before);
     window.until(

@@ -19,11 +19,14 @@ import javafx.scene.control.PasswordField;
 import javafx.stage.Stage;
 import zander.core.book.ServerEntry;
 import zander.core.book.SignIn;
+import zander.core.files.RemotePath;
 import zander.desk.Setup;
 import zander.desk.ZanderApp;
+import zander.desk.file.FileModel;
 import zander.desk.model.AppModel;
 import zander.desk.model.DataFolders;
 import zander.desk.model.DeskModel;
+import zander.desk.sheet.Question;
 import zander.desk.work.StallProbe;
 import zander.suite.SystemSshd;
 
@@ -170,6 +173,49 @@ public final class OffscreenWindow implements AutoCloseable {
           ((PasswordField) seen("#secret")).setText(password);
           ((Button) seen("#prompt-yes")).fire();
         });
+  }
+
+  /** Acts as root by one's own password and opens a file there. */
+  public FileModel openAsRoot(DeskModel desk, RemotePath file, String password) throws Exception {
+    run(() -> desk.actAsRoot(file.parent().parent(), root -> {}));
+    giveThePassword(password);
+    until(
+        "it is done as root",
+        () -> {
+          DeskModel now = model.currentProperty().get();
+          return now != null && now.actsAs() != null && now.folder().path() != null;
+        });
+    DeskModel root = on(() -> model.currentProperty().get());
+    run(() -> root.openFile(file));
+    until("it is open", () -> root.currentProperty().get() instanceof FileModel);
+    return (FileModel) on(() -> root.currentProperty().get());
+  }
+
+  /** Waits until a file asks something that has this answer. */
+  public Question asked(FileModel file, String choice) throws Exception {
+    until(
+        choice,
+        () -> {
+          Question now = file.questionProperty().get();
+          return now != null && now.choices().stream().anyMatch(one -> one.words().equals(choice));
+        });
+    return on(() -> file.questionProperty().get());
+  }
+
+  /** Gives this answer once it is asked for. */
+  public void choose(FileModel file, String words) throws Exception {
+    choose(asked(file, words), words);
+  }
+
+  public void choose(Question question, String words) throws Exception {
+    run(
+        () ->
+            question.choices().stream()
+                .filter(choice -> choice.words().equals(words))
+                .findFirst()
+                .orElseThrow()
+                .chosen()
+                .accept(false));
   }
 
   private static boolean isSeen(Node node) {

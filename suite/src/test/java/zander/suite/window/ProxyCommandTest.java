@@ -23,6 +23,7 @@ import zander.core.connect.report.ConnectFailure.Reason;
 import zander.core.connect.report.SignInNote;
 import zander.core.connect.signin.Hop;
 import zander.core.connect.signin.SignInMethods;
+import zander.core.phrase.Phrase;
 import zander.suite.SystemSshd;
 import zander.suite.TestPrompts;
 
@@ -103,7 +104,9 @@ class ProxyCommandTest {
   }
 
   private static boolean said(TestPrompts talk, String words) {
-    return List.copyOf(talk.notes).stream().map(SignInNote::fact).anyMatch(words::equals);
+    return List.copyOf(talk.notes).stream()
+        .map(SignInNote::fact)
+        .anyMatch(Phrase.quoted(words)::equals);
   }
 
   @Test

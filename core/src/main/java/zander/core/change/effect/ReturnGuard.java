@@ -22,6 +22,7 @@ import zander.core.journal.ChangeKind;
 import zander.core.journal.FileState;
 import zander.core.journal.Journal;
 import zander.core.journal.NewChange;
+import zander.core.phrase.JournalPhrase;
 
 /**
  * A change that the server takes back by itself unless it is told to keep it: for what can lock out
@@ -239,7 +240,7 @@ public final class ReturnGuard {
                     is)
                 .content(content)
                 .undoes(made.entry())
-                .note("put back by the server itself"))
+                .note(JournalPhrase.PUT_BACK_BY_THE_SERVER))
         .done(is, List.of());
   }
 }

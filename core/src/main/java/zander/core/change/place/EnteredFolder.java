@@ -7,6 +7,8 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 
 /**
  * How a script works in a folder: it goes into it once and uses names without a path from then on.
@@ -35,9 +37,11 @@ public final class EnteredFolder {
   /**
    * @throws RemoteFailure with {@code LEADS_ELSEWHERE} when the script ended for that
    */
-  public static void check(ExecResult result, String step, RemotePath folder) throws RemoteFailure {
+  public static void check(ExecResult result, FileStep step, RemotePath folder)
+      throws RemoteFailure {
     if (result.exit() == ELSEWHERE) {
-      throw new RemoteFailure(Reason.LEADS_ELSEWHERE, step, folder, "another folder", null);
+      throw new RemoteFailure(
+          Reason.LEADS_ELSEWHERE, step, folder, FilePhrase.ANOTHER_FOLDER_THERE.of(), null);
     }
   }
 }

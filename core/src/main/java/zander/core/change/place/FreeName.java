@@ -6,6 +6,8 @@ import java.util.List;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.KeptPhrase;
 
 /** Names for copies: {@code site-2.conf} beside {@code site.conf}. */
 public final class FreeName {
@@ -27,7 +29,7 @@ public final class FreeName {
         return names.get(free);
       }
     }
-    throw new IOException("a thousand copies of " + path + " are there already");
+    throw new ExplainedException(KeptPhrase.COPIES_WITHOUT_END.of(path));
   }
 
   /** Before the endings, of which {@code .tar.gz} is one; a leading dot is no ending. */

@@ -6,12 +6,15 @@ import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.ThreadLocalRandom;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.DiskSpace;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 import zander.core.rights.Mode;
 
 /**
@@ -84,7 +87,11 @@ public final class HoldingFolder {
     throw last != null && mayReachAnother(last)
         ? last
         : new RemoteFailure(
-            Reason.PERMISSION_DENIED, "make a holding folder for", folder, "no place for it", last);
+            Reason.PERMISSION_DENIED,
+            FileStep.MAKE_A_HOLDING_FOLDER_FOR,
+            folder,
+            FilePhrase.NO_PLACE_TO_HOLD.of(),
+            last);
   }
 
   /**
@@ -174,7 +181,11 @@ public final class HoldingFolder {
 
   private static RemoteFailure notOurs(RemotePath holding) {
     return new RemoteFailure(
-        Reason.PERMISSION_DENIED, "hold in", holding, "it belongs to another account", null);
+        Reason.PERMISSION_DENIED,
+        FileStep.HOLD_IN,
+        holding,
+        FilePhrase.OF_ANOTHER_ACCOUNT.of(),
+        null);
   }
 
   /**
@@ -213,7 +224,7 @@ public final class HoldingFolder {
     return candidates;
   }
 
-  private boolean isSame(DiskSpace here, RemotePath path) throws IOException {
+  private boolean isSame(@Nullable DiskSpace here, RemotePath path) throws IOException {
     if (here == null) {
       return true;
     }
@@ -221,7 +232,7 @@ public final class HoldingFolder {
     return there != null && there.id() == here.id();
   }
 
-  private DiskSpace spaceOrNull(RemotePath path) throws IOException {
+  private @Nullable DiskSpace spaceOrNull(RemotePath path) throws IOException {
     try {
       return files.space(path);
     } catch (RemoteFailure e) {

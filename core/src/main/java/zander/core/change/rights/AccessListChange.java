@@ -18,6 +18,10 @@ import zander.core.journal.FileState;
 import zander.core.journal.Journal;
 import zander.core.journal.JournalEntry;
 import zander.core.journal.NewChange;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
+import zander.core.phrase.KeptPhrase;
 
 /**
  * Changes access control lists by the server's own {@code setfacl}; the list before is in the
@@ -93,7 +97,7 @@ public final class AccessListChange {
   public void putBack(JournalEntry entry) throws IOException {
     byte[] before = journal.contentBefore(entry);
     if (before == null) {
-      throw new IOException("the list before is not kept any more");
+      throw new ExplainedException(KeptPhrase.LISTS_BEFORE_NOT_KEPT.of());
     }
     // A list for new entries stays where the file names none: it has to be taken away as well.
     boolean named = WireName.fromBytes(before).contains("default:");
@@ -106,12 +110,21 @@ public final class AccessListChange {
       throws IOException {
     RemoteAttributes is = files.look(path);
     if (is.kind() == FileKind.LINK) {
-      throw new RemoteFailure(Reason.NOT_SUPPORTED, "set the access list of", path, "a link", null);
+      throw new RemoteFailure(
+          Reason.NOT_SUPPORTED,
+          FileStep.SET_THE_ACCESS_LIST_OF,
+          path,
+          FilePhrase.LIST_OF_A_LINK.of(),
+          null);
     }
     if (is.kind() == FileKind.OTHER) {
       // Opening it may wait for ever, or do something.
       throw new RemoteFailure(
-          Reason.NOT_SUPPORTED, "set the access list of", path, "no file and no folder", null);
+          Reason.NOT_SUPPORTED,
+          FileStep.SET_THE_ACCESS_LIST_OF,
+          path,
+          FilePhrase.NEITHER_FILE_NOR_FOLDER.of(),
+          null);
     }
     String handle = handle(path, is);
     byte[] before = run(path, handle, "getfacl -cn -- ");
@@ -173,17 +186,29 @@ public final class AccessListChange {
                 + handle
                 + tool
                 + (handle.isEmpty() ? name : HANDLE));
-    EnteredFolder.check(ran, "set the access list of", folder);
+    EnteredFolder.check(ran, FileStep.SET_THE_ACCESS_LIST_OF, folder);
     if (ran.exit() == ANOTHER) {
       throw new RemoteFailure(
-          Reason.LEADS_ELSEWHERE, "set the access list of", path, "another entry", null);
+          Reason.LEADS_ELSEWHERE,
+          FileStep.SET_THE_ACCESS_LIST_OF,
+          path,
+          FilePhrase.ANOTHER_ENTRY_THERE.of(),
+          null);
     }
     if (ran.exit() >= NO_TOOL) {
       throw new RemoteFailure(
-          Reason.NOT_SUPPORTED, "set the access list of", path, "there is no setfacl", null);
+          Reason.NOT_SUPPORTED,
+          FileStep.SET_THE_ACCESS_LIST_OF,
+          path,
+          FilePhrase.NO_SETFACL.of(),
+          null);
     }
     if (ran.exit() != 0) {
-      throw ToolErrors.failure("set the access list of", path, ran.errorText(), "setfacl failed");
+      throw ToolErrors.failure(
+          FileStep.SET_THE_ACCESS_LIST_OF,
+          path,
+          ran.errorText(),
+          FilePhrase.ENDED_WITH.of("setfacl", ran.exit()));
     }
     return ran.out();
   }

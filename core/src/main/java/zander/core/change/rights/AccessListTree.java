@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.function.LongConsumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.access.AccessLists;
 import zander.core.change.rights.AccessListChange.Entry;
 import zander.core.change.rights.ListTools.Meant;
@@ -24,6 +25,10 @@ import zander.core.journal.FileState;
 import zander.core.journal.Journal;
 import zander.core.journal.JournalEntry;
 import zander.core.journal.NewChange;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
+import zander.core.phrase.KeptPhrase;
 import zander.core.rights.Rights;
 import zander.core.work.BlockingCalls;
 import zander.core.work.Cancellation;
@@ -36,10 +41,6 @@ import zander.core.work.Cancellation;
 public final class AccessListTree {
   /** More lists than this are changed in parts: each is read, and read again. */
   private static final int MOST = 200_000;
-
-  private static final String NOT_TOLD_APART =
-      "other accounts can turn names there, and without GNU find the server does not tell one file"
-          + " from another";
 
   private final RemoteFiles files;
   private final Commands commands;
@@ -142,11 +143,19 @@ public final class AccessListTree {
       if (turnable && !numbered) {
         // Without its number, what is opened cannot be told from what was put in its place.
         throw new RemoteFailure(
-            Reason.NOT_SUPPORTED, "look through", roots.base(), NOT_TOLD_APART, null);
+            Reason.NOT_SUPPORTED,
+            FileStep.LOOK_THROUGH,
+            roots.base(),
+            FilePhrase.NOT_TOLD_APART.of(),
+            null);
       }
       if (meant.size() == MOST) {
         throw new RemoteFailure(
-            Reason.TOO_LARGE, "look through", roots.base(), "too many entries", null);
+            Reason.TOO_LARGE,
+            FileStep.LOOK_THROUGH,
+            roots.base(),
+            FilePhrase.TOO_MANY_ENTRIES.of(),
+            null);
       }
       if (folder || !foldersOnly) {
         meant.add(new Meant(entry.path(), folder, entry.file()));
@@ -202,7 +211,7 @@ public final class AccessListTree {
         + (all.indexOf("x") >= 0 ? "x" : "-");
   }
 
-  private static String maskNow(String text, Wanted wanted) {
+  private static @Nullable String maskNow(String text, Wanted wanted) {
     return AccessLists.line(text, (wanted.whose.forNew() ? "default:" : "") + "mask::");
   }
 
@@ -262,7 +271,7 @@ public final class AccessListTree {
     return new ListTools(files, commands, states.base(), states.device());
   }
 
-  private static boolean isSet(String text, Meant one, Wanted wanted) {
+  private static boolean isSet(@Nullable String text, Meant one, Wanted wanted) {
     return text != null && has(text, one.folder(), wanted);
   }
 
@@ -276,7 +285,7 @@ public final class AccessListTree {
   public void putBack(JournalEntry entry) throws IOException {
     byte[] content = journal.contentBefore(entry);
     if (content == null) {
-      throw new IOException("the lists before are not kept any more");
+      throw new ExplainedException(KeptPhrase.LISTS_BEFORE_NOT_KEPT.of());
     }
     RemoteAttributes is = files.look(entry.path());
     Journal.Pending pending =
@@ -299,7 +308,7 @@ public final class AccessListTree {
   public void takeBack(JournalEntry entry) throws IOException {
     byte[] content = journal.contentBefore(entry);
     if (content == null) {
-      throw new IOException("the lists before are not kept any more");
+      throw new ExplainedException(KeptPhrase.LISTS_BEFORE_NOT_KEPT.of());
     }
     takeBack(ListStates.ofBytes(content));
   }
@@ -316,7 +325,11 @@ public final class AccessListTree {
         (path, folder, text, file) -> not[0] += text.equals(now.getOrDefault(path, text)) ? 0 : 1);
     if (not[0] > 0) {
       throw new RemoteFailure(
-          Reason.FAILED, "put access lists back in", before.base(), not[0] + " entries", null);
+          Reason.FAILED,
+          FileStep.PUT_ACCESS_LISTS_BACK_IN,
+          before.base(),
+          FilePhrase.ENTRIES_NOT_PUT_BACK.of(not[0]),
+          null);
     }
   }
 }

@@ -11,6 +11,8 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 import zander.core.rights.Rights;
 import zander.core.rights.RightsStep;
 
@@ -86,9 +88,9 @@ final class DoubtfulEntries {
   private RemoteFailure notKept(int at) {
     return new RemoteFailure(
         Reason.NOT_SUPPORTED,
-        "set rights",
+        FileStep.SET_RIGHTS,
         paths.get(at),
-        "the file system there does not keep them",
+        FilePhrase.RIGHTS_NOT_KEPT.of(),
         null);
   }
 }

@@ -8,6 +8,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import zander.core.files.RemotePath;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.KeptPhrase;
 
 /**
  * The access lists of many entries, as {@code getfacl} writes them: trees have few different ones.
@@ -53,7 +55,7 @@ final class ListStates {
     Integer number = numbers.get(kept);
     if (number == null) {
       if (texts.size() == MOST_TEXTS) {
-        throw new IOException("too many different access lists");
+        throw new ExplainedException(KeptPhrase.TOO_MANY_LISTS.of());
       }
       number = texts.size();
       numbers.put(kept, number);
@@ -106,7 +108,7 @@ final class ListStates {
     try {
       PackedPaths.Block in = new PackedPaths.Block(bytes);
       if (in.number() != FORM) {
-        throw new IOException("kept access lists of another form");
+        throw new ExplainedException(KeptPhrase.OTHER_FORM.of());
       }
       RemotePath base = RemotePath.ofWire(wire(in));
       long device = in.number();
@@ -119,7 +121,7 @@ final class ListStates {
       states.forEach((path, folder, text, file) -> {});
       return states;
     } catch (IllegalArgumentException | IndexOutOfBoundsException e) {
-      throw new IOException("kept access lists are damaged", e);
+      throw new ExplainedException(KeptPhrase.DAMAGED.of(), e);
     }
   }
 

@@ -18,6 +18,8 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 import zander.core.work.Cancellation;
 
 /**
@@ -40,7 +42,7 @@ final class ListTools {
   private static final int LONGEST = 64 * 1024;
 
   private static final int NO_TOOL = 126;
-  private static final String STEP = "set access lists in";
+  private static final FileStep STEP = FileStep.SET_ACCESS_LISTS_IN;
 
   /** Gives the tool, a function {@code t}, the handle of what is still the file it was. */
   private static final String BY_HANDLE =
@@ -123,7 +125,7 @@ final class ListTools {
   private void check(ExecResult said) throws RemoteFailure {
     EnteredFolder.check(said, STEP, base);
     if (said.exit() >= NO_TOOL) {
-      throw new RemoteFailure(Reason.NOT_SUPPORTED, STEP, base, "there is no setfacl", null);
+      throw new RemoteFailure(Reason.NOT_SUPPORTED, STEP, base, FilePhrase.NO_SETFACL.of(), null);
     }
   }
 

@@ -6,6 +6,8 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.KeptPhrase;
 
 /**
  * Paths by the hundred thousand, each with two numbers, in a few bytes each: only what differs from
@@ -167,12 +169,12 @@ final class PackedPaths {
           return number;
         }
       }
-      throw new IOException("kept paths are damaged");
+      throw new ExplainedException(KeptPhrase.DAMAGED.of());
     }
 
     byte[] bytes(long length) throws IOException {
       if (length < 0 || length > bytes.length - at) {
-        throw new IOException("kept paths are damaged");
+        throw new ExplainedException(KeptPhrase.DAMAGED.of());
       }
       at += (int) length;
       return Arrays.copyOfRange(bytes, at - (int) length, at);
@@ -185,13 +187,13 @@ final class PackedPaths {
         long shared = number();
         byte[] rest = bytes(number());
         if (shared < 0 || shared > last.length() || shared + rest.length > LONGEST) {
-          throw new IOException("kept paths are damaged");
+          throw new ExplainedException(KeptPhrase.DAMAGED.of());
         }
         last =
             last.substring(0, (int) shared).concat(new String(rest, StandardCharsets.ISO_8859_1));
         long tag = number();
         if (tag < 0 || tag > Integer.MAX_VALUE) {
-          throw new IOException("kept paths are damaged");
+          throw new ExplainedException(KeptPhrase.DAMAGED.of());
         }
         long coded = number();
         lastFile += coded >>> 1 ^ -(coded & 1);

@@ -2,6 +2,7 @@ package zander.core.change.rights;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.rights.RightsDanger;
 import zander.core.rights.RightsStep;
 
@@ -29,8 +30,8 @@ public final class PlanGroup {
   private static final int EXAMPLES = 3;
 
   private final Fate fate;
-  private final RightsDanger danger;
-  private final RightsStep step;
+  private final @Nullable RightsDanger danger;
+  private final @Nullable RightsStep step;
   private final List<String> examples = new ArrayList<>();
   private long count;
 
@@ -38,7 +39,7 @@ public final class PlanGroup {
    * @param step what becomes of them, without the parts that stay; {@code null} where it differs,
    *     or nothing does
    */
-  PlanGroup(Fate fate, RightsDanger danger, RightsStep step) {
+  PlanGroup(Fate fate, @Nullable RightsDanger danger, @Nullable RightsStep step) {
     this.fate = fate;
     this.danger = danger;
     this.step = step;
@@ -56,11 +57,11 @@ public final class PlanGroup {
   }
 
   /** {@code null} for none. */
-  public RightsDanger danger() {
+  public @Nullable RightsDanger danger() {
     return danger;
   }
 
-  public RightsStep step() {
+  public @Nullable RightsStep step() {
     return step;
   }
 

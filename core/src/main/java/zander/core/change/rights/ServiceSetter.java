@@ -13,6 +13,8 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 import zander.core.rights.Mode;
 import zander.core.rights.Rights;
 import zander.core.rights.RightsStep;
@@ -78,7 +80,12 @@ final class ServiceSetter implements RightsSetter {
         why[i] = found.get(i).failure();
       } else if (!isStill(is, step)) {
         why[i] =
-            new RemoteFailure(Reason.ALREADY_EXISTS, "set rights", paths.get(i), "changed", null);
+            new RemoteFailure(
+                Reason.ALREADY_EXISTS,
+                FileStep.SET_RIGHTS,
+                paths.get(i),
+                FilePhrase.CHANGED_MEANWHILE.of(),
+                null);
       } else {
         Rights after = step.after();
         wanted.add(

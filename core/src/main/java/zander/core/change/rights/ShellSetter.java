@@ -3,12 +3,14 @@ package zander.core.change.rights;
 import java.io.IOException;
 import java.util.HashMap;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.command.Commands;
 import zander.core.connect.command.Pipe;
 import zander.core.connect.command.ShellWords;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.WireName;
+import zander.core.phrase.FileStep;
 import zander.core.rights.Mode;
 import zander.core.rights.Rights;
 import zander.core.rights.RightsStep;
@@ -104,14 +106,14 @@ final class ShellSetter implements RightsSetter {
   }
 
   /** Why the shell takes no more: it ended, or the line is lost. */
-  private RemoteFailure ended(IOException why) {
+  private RemoteFailure ended(@Nullable IOException why) {
     try {
       String said = pipe.finish().errorText().strip();
-      return new RemoteFailure(Reason.FAILED, "set rights", null, said, why);
+      return new RemoteFailure(Reason.FAILED, FileStep.SET_RIGHTS, null, said, why);
     } catch (RemoteFailure e) {
       return e;
     } catch (IOException e) {
-      return new RemoteFailure(Reason.LINE_LOST, "set rights", null, "", e);
+      return new RemoteFailure(Reason.LINE_LOST, FileStep.SET_RIGHTS, null, "", e);
     }
   }
 

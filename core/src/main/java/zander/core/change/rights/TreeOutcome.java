@@ -1,6 +1,7 @@
 package zander.core.change.rights;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
 
@@ -37,7 +38,7 @@ public record TreeOutcome(
   /**
    * @param failure what the server said; {@code null} unless it refused
    */
-  public record Left(RemotePath path, Why why, RemoteFailure failure) {}
+  public record Left(RemotePath path, Why why, @Nullable RemoteFailure failure) {}
 
   public boolean isWhole() {
     return left == 0;

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.LongConsumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.rights.PlanGroup.Fate;
 import zander.core.change.rights.look.ScannedEntry;
 import zander.core.change.rights.look.TreeLook;
@@ -16,6 +17,8 @@ import zander.core.files.FileKind;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 import zander.core.rights.AccessList.Asker;
 import zander.core.rights.Mode;
 import zander.core.rights.Rights;
@@ -44,7 +47,7 @@ public final class TreePlanner {
   }
 
   /** What tells groups apart. */
-  private record Key(Fate fate, RightsDanger danger, RightsStep step) {}
+  private record Key(Fate fate, @Nullable RightsDanger danger, @Nullable RightsStep step) {}
 
   private record Tag(int group, RightsStep step) {}
 
@@ -135,13 +138,17 @@ public final class TreePlanner {
         }
         if (tags.size() > MOST_KINDS) {
           throw new RemoteFailure(
-              Reason.TOO_LARGE, "look through", roots.base(), "too many different rights", null);
+              Reason.TOO_LARGE,
+              FileStep.LOOK_THROUGH,
+              roots.base(),
+              FilePhrase.TOO_MANY_RIGHTS.of(),
+              null);
         }
         paths.add(entry.path(), tag, entry.file());
       }
     }
 
-    private void other(Fate fate, RightsStep step, String path) {
+    private void other(Fate fate, @Nullable RightsStep step, String path) {
       groups.get(group(new Key(fate, null, step))).add(path);
     }
 

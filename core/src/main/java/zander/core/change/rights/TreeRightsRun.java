@@ -3,8 +3,10 @@ package zander.core.change.rights;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.place.EnteredFolder;
 import zander.core.change.rights.TreeOutcome.Left;
 import zander.core.change.rights.TreeOutcome.Why;
@@ -167,7 +169,7 @@ final class TreeRightsRun {
     private final Cancellation stop;
     private boolean stopped;
     private long through;
-    private RightsStep lastClosing;
+    private @Nullable RightsStep lastClosing;
 
     Setting(RightsSetter byShell, RightsSetter byService, Progress progress, Cancellation stop) {
       this.byShell = byShell;
@@ -185,7 +187,7 @@ final class TreeRightsRun {
       RightsStep step = step(tag);
       RightsStep opening = isRoot() ? null : openings.get(tag);
       if (state == EntryStates.LEFT_OPENED && !stopped) {
-        Rights opened = step.reversed().opening().after();
+        Rights opened = Objects.requireNonNull(step.reversed().opening()).after();
         byService.set(path, new RightsStep(true, opened, step.after()));
       } else if (state == EntryStates.READY || state == EntryStates.IN_OPEN_FOLDER) {
         Rights now = opening == null ? step.before() : opening.after();

@@ -10,6 +10,8 @@ import zander.core.journal.FileState;
 import zander.core.journal.Journal;
 import zander.core.journal.JournalEntry;
 import zander.core.journal.NewChange;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.KeptPhrase;
 import zander.core.work.BlockingCalls;
 import zander.core.work.Cancellation;
 
@@ -99,7 +101,7 @@ public final class TreeRightsTask {
     TreeOutcome outcome =
         new TreeRightsRun(files, commands, kept(entry)).run(entry.id(), progress, stop);
     cut = false;
-    journal.settle(entry, true, "");
+    journal.settleDone(entry);
     return outcome;
   }
 
@@ -124,7 +126,7 @@ public final class TreeRightsTask {
   private TreeSteps kept(JournalEntry entry) throws IOException {
     byte[] content = journal.contentBefore(entry);
     if (content == null) {
-      throw new IOException("what was before is not kept any more");
+      throw new ExplainedException(KeptPhrase.BEFORE_NOT_KEPT.of());
     }
     return TreeSteps.ofBytes(content);
   }

@@ -7,6 +7,8 @@ import java.util.ArrayList;
 import java.util.List;
 import zander.core.change.rights.look.TreeRoots;
 import zander.core.files.RemotePath;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.KeptPhrase;
 import zander.core.rights.Mode;
 import zander.core.rights.Rights;
 import zander.core.rights.RightsStep;
@@ -79,7 +81,7 @@ public record TreeSteps(
     try {
       PackedPaths.Block in = new PackedPaths.Block(bytes);
       if (in.number() != FORM) {
-        throw new IOException("kept rights of another form");
+        throw new ExplainedException(KeptPhrase.OTHER_FORM.of());
       }
       RemotePath base = RemotePath.ofWire(wire(in));
       List<String> names = new ArrayList<>();
@@ -89,7 +91,7 @@ public record TreeSteps(
       boolean other = in.number() == 1;
       long count = in.number();
       if (count < 0 || count > MOST_STEPS) {
-        throw new IOException("kept rights are damaged");
+        throw new ExplainedException(KeptPhrase.DAMAGED.of());
       }
       List<RightsStep> steps = new ArrayList<>();
       for (long left = count; left > 0; left--) {
@@ -99,7 +101,7 @@ public record TreeSteps(
       paths.forEach((path, tag, file) -> steps.get(tag));
       return new TreeSteps(new TreeRoots(base, List.copyOf(names)), other, steps, paths);
     } catch (IllegalArgumentException | IndexOutOfBoundsException e) {
-      throw new IOException("kept rights are damaged", e);
+      throw new ExplainedException(KeptPhrase.DAMAGED.of(), e);
     }
   }
 

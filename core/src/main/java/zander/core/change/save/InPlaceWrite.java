@@ -11,6 +11,9 @@ import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.RemoteWriter;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
+import zander.core.phrase.Phrase;
 
 /**
  * Writes new content into a file that stays the same: its owner, its other names, its ACL and what
@@ -122,15 +125,19 @@ public final class InPlaceWrite {
 
   private static RemoteFailure refused(Reason reason, RemotePath path, ExecResult ran) {
     String said = ran.errorText().strip();
-    return new RemoteFailure(
-        reason, "write into", path, said.isEmpty() ? "status " + ran.exit() : said, null);
+    Phrase detail = said.isEmpty() ? FilePhrase.STATUS.of(ran.exit()) : Phrase.quoted(said);
+    return new RemoteFailure(reason, FileStep.WRITE_INTO, path, detail, null);
   }
 
   /** By one handle, which was looked at; what is at the name by then is not asked again. */
   private Result bySftp(RemotePath target, byte[] replaced, byte[] content) throws IOException {
     if (files.othersMayTurn(target)) {
       throw new RemoteFailure(
-          Reason.PERMISSION_DENIED, "write into", target, "others may write to its folder", null);
+          Reason.PERMISSION_DENIED,
+          FileStep.WRITE_INTO,
+          target,
+          FilePhrase.OTHERS_MAY_WRITE_THERE.of(),
+          null);
     }
     RemoteAttributes before = files.look(target);
     if (before.kind() != FileKind.FILE) {

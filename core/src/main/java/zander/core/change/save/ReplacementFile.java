@@ -11,6 +11,8 @@ import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.RemoteWriter;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 
 /**
  * A new file that is to take the place of the old one, and to be all that it is.
@@ -91,11 +93,19 @@ record ReplacementFile(
       RemoteAttributes written, RemoteAttributes old, boolean owned) throws RemoteFailure {
     if (written.size() != wanted.content().length) {
       throw new RemoteFailure(
-          Reason.BAD_ANSWER, "write", staged.path(), written.size() + " bytes arrived", null);
+          Reason.BAD_ANSWER,
+          FileStep.WRITE,
+          staged.path(),
+          FilePhrase.BYTES_ARRIVED.of(written.size()),
+          null);
     }
     if (owned && !written.mode().equals(old.mode())) {
       throw new RemoteFailure(
-          Reason.PERMISSION_DENIED, "set mode", staged.path(), "mode is " + written.mode(), null);
+          Reason.PERMISSION_DENIED,
+          FileStep.SET_MODE,
+          staged.path(),
+          FilePhrase.MODE_IS.of(written.mode()),
+          null);
     }
     return written;
   }

@@ -22,11 +22,13 @@ import zander.core.journal.FileState;
 import zander.core.journal.FolderTime;
 import zander.core.journal.Journal;
 import zander.core.journal.NewChange;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
+import zander.core.phrase.JournalPhrase;
 import zander.core.work.Workers;
 
 /** One save. */
 final class SaveRun {
-  private static final String IN_PLACE = "written into the same file";
 
   /** What is to be saved; see {@link AtomicSave#save}. */
   record Wanted(
@@ -144,7 +146,7 @@ final class SaveRun {
     step = Step.JOURNAL;
     staged = StagedContent.beside(files, target);
     aside = files.renamesOver() ? null : TemporaryName.beside(target);
-    pending = journal.begin(change(now, ""));
+    pending = journal.begin(change(now));
     ReplacementFile.Made written;
     try {
       written = replacementFile().make(now, around -> folder = around);
@@ -223,7 +225,7 @@ final class SaveRun {
     return files.lookAll(List.of(target.parent())).get(0);
   }
 
-  private NewChange change(RemoteAttributes now, String note) {
+  private NewChange change(RemoteAttributes now) {
     return NewChange.of(ChangeKind.SAVE, target)
         .states(
             FileState.of(now).withDigest(FileVersion.digestText(replaced)),
@@ -232,8 +234,7 @@ final class SaveRun {
         .part(staged.path())
         .to(aside)
         .group(wanted.group())
-        .undoes(wanted.undoes())
-        .note(note);
+        .undoes(wanted.undoes());
   }
 
   private Saved inPlace(RemoteAttributes now) throws IOException {
@@ -242,7 +243,7 @@ final class SaveRun {
         metadata.folderWritable()
             ? StagedContent.beside(files, target)
             : StagedContent.inHome(files, target);
-    pending = journal.begin(change(now, IN_PLACE));
+    pending = journal.begin(change(now).note(JournalPhrase.WRITTEN_IN_PLACE));
     step = Step.CREATE;
     RemoteFiles.CreatedFile fresh = staged.create();
     folder = metadata.folderWritable() ? fresh.folder() : null;
@@ -258,7 +259,7 @@ final class SaveRun {
   /** The folder takes no new file; the file itself may take the new content. */
   private Saved insteadOf(RemoteFailure refused, RemoteAttributes now) throws IOException {
     try (RemoteWriter writable = files.rewrite(target)) {
-      pending.failed("no new file beside it; " + IN_PLACE);
+      pending.failed(JournalPhrase.NO_NEW_FILE_BESIDE);
       pending = null;
     } catch (RemoteFailure e) {
       throw e.reason() == Reason.LINE_LOST ? e : refused;
@@ -293,7 +294,8 @@ final class SaveRun {
       }
       case HALF -> {
         state = same.writeBack(target, replaced) ? ServerState.OLD : ServerState.UNFINISHED;
-        throw new RemoteFailure(Reason.FAILED, "write into", target, "it broke", null);
+        throw new RemoteFailure(
+            Reason.FAILED, FileStep.WRITE_INTO, target, FilePhrase.WRITING_BROKE.of(), null);
       }
       default -> state = ServerState.NEW;
     }

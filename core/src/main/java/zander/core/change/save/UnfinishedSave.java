@@ -9,6 +9,8 @@ import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
 import zander.core.journal.JournalEntry;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.KeptPhrase;
 
 /**
  * What a break left of a save. The journal has the old content, and what lies on the server the new
@@ -125,7 +127,7 @@ public final class UnfinishedSave {
             new InPlaceWrite(files, commands)
                 .write(entry.path(), read(entry.path()), entry.part(), made);
         if (result != InPlaceWrite.Result.WRITTEN) {
-          throw new IOException("it was not what was looked at any more: " + result);
+          throw new ExplainedException(KeptPhrase.NOT_AS_LOOKED_AT.of());
         }
       }
       default -> {
@@ -145,7 +147,7 @@ public final class UnfinishedSave {
     if (found.state() == State.HALF_WRITTEN
         && !new InPlaceWrite(files, commands)
             .writeBack(entry.path(), journal.contentBefore(entry))) {
-      throw new IOException("the old content could not be written back");
+      throw new ExplainedException(KeptPhrase.NOT_WRITTEN_BACK.of());
     }
     if (found.mayUndo()) {
       takeAway(entry.part());

@@ -3,6 +3,8 @@ package zander.core.connect.address;
 import java.net.IDN;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import zander.core.phrase.InputPhrase;
+import zander.core.phrase.InvalidInput;
 
 /**
  * Where to sign in and as whom.
@@ -22,22 +24,22 @@ public record ServerAddress(String account, String host, int port) {
 
   public ServerAddress {
     if (account.isBlank() || host.isBlank()) {
-      throw new IllegalArgumentException("an address has an account and a host");
+      throw new InvalidInput(InputPhrase.ADDRESS_WITHOUT_ACCOUNT.of());
     }
     if (port < 1 || port > 65535) {
-      throw new IllegalArgumentException("a port is 1 to 65535, not " + port);
+      throw new InvalidInput(InputPhrase.PORT_RANGE.of(port));
     }
   }
 
   /**
    * Reads {@code account@host}, {@code account@host:port} or {@code account@[v6 address]:port}.
    *
-   * @throws IllegalArgumentException with words for the user
+   * @throws InvalidInput when it is anything else
    */
   public static ServerAddress parse(String typed) {
     Matcher match = TYPED.matcher(typed.strip());
     if (!match.matches()) {
-      throw new IllegalArgumentException("write it as account@host or account@host:port");
+      throw new InvalidInput(InputPhrase.ADDRESS_FORM.of());
     }
     String host = match.group("six") != null ? match.group("six") : match.group("host");
     String port = match.group("port");

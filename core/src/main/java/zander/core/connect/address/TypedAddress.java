@@ -4,6 +4,7 @@ import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 
 /**
  * An address as people type or paste it: {@code account@host:port}, or {@code sftp://} and {@code
@@ -11,7 +12,7 @@ import java.util.regex.Pattern;
  *
  * @param path the absolute path in it; {@code null} for none
  */
-public record TypedAddress(ServerAddress server, String path) {
+public record TypedAddress(ServerAddress server, @Nullable String path) {
   private static final Pattern WITH_PATH =
       Pattern.compile("(?i)(?:sftp|ssh)://(?<server>[^/]+)(?<path>/.*)?");
 

@@ -1,2 +1,5 @@
 /** Where a server is. */
+@NullMarked
 package zander.core.connect.address;
+
+import org.jspecify.annotations.NullMarked;

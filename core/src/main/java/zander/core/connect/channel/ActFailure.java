@@ -2,6 +2,7 @@ package zander.core.connect.channel;
 
 import java.io.IOException;
 import java.util.List;
+import zander.core.phrase.Phrase;
 
 /** Another account could not be acted as. Nothing was run as it. */
 public final class ActFailure extends IOException {
@@ -26,26 +27,26 @@ public final class ActFailure extends IOException {
   }
 
   private final Reason reason;
-  private final String said;
+  private final transient Phrase detail;
   private final List<String> allowed;
   private final String line;
 
-  ActFailure(Reason reason, String said) {
-    this(reason, said, List.of(), "", null);
+  ActFailure(Reason reason, Phrase detail) {
+    this(reason, detail, List.of(), "", null);
   }
 
   private ActFailure(
-      Reason reason, String said, List<String> allowed, String line, Throwable cause) {
-    super("could not act as another account: " + said, cause);
+      Reason reason, Phrase detail, List<String> allowed, String line, Throwable cause) {
+    super("could not act as another account: " + reason + " (" + detail + ")", cause);
     this.reason = reason;
-    this.said = said;
+    this.detail = detail;
     this.allowed = allowed;
     this.line = line;
   }
 
   /** Neither a file service nor the tools that could stand for it. */
   public static ActFailure noFileService(String said, Throwable cause) {
-    return new ActFailure(Reason.NO_FILE_SERVICE, said, List.of(), "", cause);
+    return new ActFailure(Reason.NO_FILE_SERVICE, Phrase.quoted(said), List.of(), "", cause);
   }
 
   /**
@@ -55,7 +56,7 @@ public final class ActFailure extends IOException {
    * @param needed the line of its rules that would allow this
    */
   public ActFailure with(List<String> commands, String needed) {
-    return new ActFailure(reason, said, List.copyOf(commands), needed, this);
+    return new ActFailure(reason, detail, List.copyOf(commands), needed, this);
   }
 
   /** What the server's rules allow instead, in its words; empty where that is not known. */
@@ -72,8 +73,8 @@ public final class ActFailure extends IOException {
     return reason;
   }
 
-  /** What the server said, in one line; may be empty. */
-  public String said() {
-    return said;
+  /** What the server said, in one line, quoted and maybe empty; or what Zander found. */
+  public Phrase detail() {
+    return detail;
   }
 }

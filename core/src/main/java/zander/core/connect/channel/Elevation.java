@@ -4,6 +4,8 @@ import java.io.Closeable;
 import java.util.Arrays;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import zander.core.phrase.AccountPhrase;
+import zander.core.phrase.Phrase;
 import zander.core.work.SecretBytes;
 
 /**
@@ -103,14 +105,14 @@ public final class Elevation implements Closeable {
   }
 
   /**
-   * Why no commands are run by it, in words that follow a colon; empty where they are. What a
-   * terminal shows has no end and no error stream of its own.
+   * Why no commands are run by it; {@code null} where they are. What a terminal shows has no end
+   * and no error stream of its own.
    */
-  public String whyNoCommands() {
+  public Phrase whyNoCommands() {
     if (asksEachTime) {
-      return "it asks for more than a password, each time that a command is run";
+      return AccountPhrase.ASKS_EACH_TIME.of();
     }
-    return inTerminal ? "it lets nobody act as another account without a terminal" : "";
+    return inTerminal ? AccountPhrase.WANTS_A_TERMINAL.of() : null;
   }
 
   /** What is said until a program runs; one for each. */
@@ -123,8 +125,7 @@ public final class Elevation implements Closeable {
    */
   synchronized void begins(StartTalk talk) throws ActFailure {
     if (closed) {
-      throw new ActFailure(
-          ActFailure.Reason.ENDED, "the right to act as " + account + " has ended");
+      throw new ActFailure(ActFailure.Reason.ENDED, AccountPhrase.RIGHT_ENDED.of());
     }
     talks.add(talk);
   }

@@ -9,6 +9,8 @@ import org.apache.sshd.client.session.ClientSession;
 import org.apache.sshd.common.channel.exception.SshChannelOpenException;
 import org.apache.sshd.common.session.ConnectionService;
 import zander.core.files.WireName;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.SignInPhrase;
 
 /**
  * The signed-in sessions of one connection: one, and more when the server limits the channels of
@@ -120,7 +122,7 @@ public final class SessionPool implements Closeable {
         full = e;
       }
     }
-    throw full == null ? new IOException("the connection is closed") : full;
+    throw full == null ? new ExplainedException(SignInPhrase.CLOSED.of()) : full;
   }
 
   private static <C extends ClientChannel> C open(
@@ -129,7 +131,7 @@ public final class SessionPool implements Closeable {
     try {
       session.getService(ConnectionService.class).registerChannel(channel);
     } catch (IllegalStateException e) {
-      throw new IOException("the connection is closed", e);
+      throw new ExplainedException(SignInPhrase.CLOSED.of(), e);
     }
     opened(channel, set);
     return channel;
@@ -168,14 +170,14 @@ public final class SessionPool implements Closeable {
 
   private synchronized ClientSession more(SshChannelOpenException full) throws IOException {
     if (closed || !first.isOpen() || sessions.size() >= MOST) {
-      throw full == null ? new IOException("the connection is closed") : full;
+      throw full == null ? new ExplainedException(SignInPhrase.CLOSED.of()) : full;
     }
     ClientSession made = another.signIn();
     sessions.add(made);
     made.addCloseFutureListener(ended -> sessions.remove(made));
     if (closed || !first.isOpen()) {
       made.close(true);
-      throw new IOException("the connection is closed");
+      throw new ExplainedException(SignInPhrase.CLOSED.of());
     }
     return made;
   }

@@ -5,6 +5,8 @@ import java.io.OutputStream;
 import java.time.Duration;
 import java.util.Arrays;
 import zander.core.connect.channel.ActFailure.Reason;
+import zander.core.phrase.AccountPhrase;
+import zander.core.phrase.Phrase;
 import zander.core.work.SecretBytes;
 
 /**
@@ -189,7 +191,8 @@ public final class StartTalk {
 
   private void give(byte[] secret, byte[] refused, Answer answer) throws IOException {
     if (secret == null) {
-      throw new ActFailure(refused == null ? Reason.GIVEN_UP : Reason.WRONG_PASSWORD, words());
+      throw new ActFailure(
+          refused == null ? Reason.GIVEN_UP : Reason.WRONG_PASSWORD, Phrase.quoted(words()));
     }
     byte[] line = Arrays.copyOf(secret, secret.length + 1);
     line[secret.length] = '\n';
@@ -221,7 +224,7 @@ public final class StartTalk {
         boolean known = text.isForPassword(question);
         if (known && sent != null) {
           // These programs ask once: whatever asks now is what they have run.
-          throw new ActFailure(Reason.FAILED, "the password is asked for a second time");
+          throw new ActFailure(Reason.FAILED, AccountPhrase.PASSWORD_ASKED_TWICE.of());
         }
         long quiet = known ? QUIET : now - lastSaid;
         if (!question.isEmpty() && quiet >= QUIET) {
@@ -229,7 +232,7 @@ public final class StartTalk {
           return new Asked(known ? null : question);
         }
         if (now >= end) {
-          throw new ActFailure(Reason.FAILED, "no answer in a minute");
+          throw new ActFailure(Reason.FAILED, AccountPhrase.NO_ANSWER_IN_A_MINUTE.of());
         }
         long until = question.isEmpty() ? end : Math.min(end, lastSaid + QUIET);
         wait(Math.max(1, (until - now + 999_999) / 1_000_000));
@@ -246,7 +249,7 @@ public final class StartTalk {
       if (why == Reason.WRONG_PASSWORD && sent != null) {
         elevation.refused(sent);
       }
-      throw new ActFailure(why, text.words());
+      throw new ActFailure(why, Phrase.quoted(text.words()));
     }
     answered++;
     text.answered();

@@ -5,6 +5,9 @@ import java.io.IOException;
 import zander.core.files.AnswerBounds;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
+import zander.core.phrase.Phrase;
 import zander.core.work.Cancellation;
 
 /**
@@ -37,7 +40,7 @@ public interface Commands {
         }
 
         private RemoteFailure noShell() {
-          return new RemoteFailure(Reason.NO_SHELL, "run a command", null, "", null);
+          return new RemoteFailure(Reason.NO_SHELL, FileStep.RUN_A_COMMAND, null, "", null);
         }
       };
 
@@ -52,9 +55,9 @@ public interface Commands {
     return hasShell();
   }
 
-  /** Why there is none, in the server's words; empty where there is one, or may be. */
-  default String whyNoShell() {
-    return "";
+  /** Why there is none; {@code null} where there is one, or may be. */
+  default Phrase whyNoShell() {
+    return null;
   }
 
   /** Work that asks a server. */
@@ -116,7 +119,11 @@ public interface Commands {
             part -> {
               if (out.size() + part.length > AnswerBounds.SCRIPT) {
                 throw new RemoteFailure(
-                    Reason.BAD_ANSWER, "run a command", null, "it writes too much", null);
+                    Reason.BAD_ANSWER,
+                    FileStep.RUN_A_COMMAND,
+                    null,
+                    FilePhrase.TOO_MUCH_WRITTEN.of(),
+                    null);
               }
               out.writeBytes(part);
             },

@@ -22,6 +22,9 @@ import zander.core.connect.channel.Timeouts;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.WireName;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
+import zander.core.phrase.Phrase;
 import zander.core.work.Cancellation;
 import zander.core.work.CappedOutput;
 
@@ -140,7 +143,11 @@ public final class ScriptRun {
       opened = true;
     } catch (SshChannelOpenException e) {
       throw new RemoteFailure(
-          Reason.NO_SHELL, "run a command", null, "no room: " + e.getMessage(), e);
+          Reason.NO_SHELL,
+          FileStep.RUN_A_COMMAND,
+          null,
+          FilePhrase.NO_ROOM_FOR_A_COMMAND.of(Phrase.of(e)),
+          e);
     } finally {
       if (talk != null && !opened) {
         talk.end();
@@ -178,28 +185,29 @@ public final class ScriptRun {
     Integer exit = channel.getExitStatus();
     boolean ended = exit != null || channel.getExitSignal() != null;
     if (!ended && !channel.answers().isAnyRefused()) {
-      throw new RemoteFailure(Reason.LINE_LOST, "run a command", null, "no exit status", null);
+      throw new RemoteFailure(
+          Reason.LINE_LOST, FileStep.RUN_A_COMMAND, null, FilePhrase.NO_EXIT_STATUS.of(), null);
     }
     if (before != null) {
       throw new RemoteFailure(
           Reason.NO_SHELL,
-          "run a command",
+          FileStep.RUN_A_COMMAND,
           null,
-          channel.answers().isAnyRefused() ? "the server runs no commands" : saidInstead(exit),
+          channel.answers().isAnyRefused() ? FilePhrase.RUNS_NO_COMMANDS.of() : saidInstead(exit),
           null);
     }
     return new ExecResult(exit == null ? -1 : exit, new byte[0], errors.toByteArray());
   }
 
   /** What came in place of the script's own beginning. */
-  private String saidInstead(Integer exit) {
+  private Phrase saidInstead(Integer exit) {
     String text =
         WireName.fromBytes(before.toByteArray()) + WireName.fromBytes(errors.toByteArray());
     return text.lines()
         .filter(line -> !line.isBlank())
         .findFirst()
-        .map(line -> WireName.toText(line.strip()))
-        .orElse("the shell ended with status " + exit);
+        .map(line -> Phrase.quoted(WireName.toText(line.strip())))
+        .orElseGet(() -> FilePhrase.SHELL_ENDED.of(exit));
   }
 
   /** Passes on what comes after the marker. */
@@ -221,7 +229,11 @@ public final class ScriptRun {
     }
     if (seen.length > MOST_BEFORE_MARK) {
       throw new RemoteFailure(
-          Reason.NO_SHELL, "run a command", null, "the start files print without end", null);
+          Reason.NO_SHELL,
+          FileStep.RUN_A_COMMAND,
+          null,
+          FilePhrase.START_FILES_WITHOUT_END.of(),
+          null);
     }
   }
 }

@@ -15,6 +15,8 @@ import zander.core.connect.channel.StartTalk;
 import zander.core.connect.channel.StreamChannel;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 
 /**
  * A script in the server's {@code sh} with its input and output open. The script is in the command
@@ -136,7 +138,11 @@ public final class SshPipe implements Pipe {
         // It may go on for ever: nobody is to wait for its end.
         close();
         throw new RemoteFailure(
-            Reason.BAD_ANSWER, "run a command", null, "the script does not begin", null);
+            Reason.BAD_ANSWER,
+            FileStep.RUN_A_COMMAND,
+            null,
+            FilePhrase.SCRIPT_NOT_BEGUN.of(),
+            null);
       }
       matched = b == mark[matched] ? matched + 1 : b == mark[0] ? 1 : 0;
     }
@@ -158,7 +164,8 @@ public final class SshPipe implements Pipe {
     channel.waitFor(EnumSet.of(ClientChannelEvent.CLOSED), Duration.ZERO);
     Integer exit = channel.getExitStatus();
     if (exit == null && channel.getExitSignal() == null) {
-      throw new RemoteFailure(Reason.LINE_LOST, "run a command", null, "no exit status", null);
+      throw new RemoteFailure(
+          Reason.LINE_LOST, FileStep.RUN_A_COMMAND, null, FilePhrase.NO_EXIT_STATUS.of(), null);
     }
     return new ExecResult(exit == null ? -1 : exit, new byte[0], errors.left());
   }

@@ -24,6 +24,8 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 import zander.core.work.BlockingCalls;
 import zander.core.work.Workers;
 
@@ -178,11 +180,11 @@ public final class SshShell implements ShellSession {
       channel.close(false);
       throw new RemoteFailure(
           Reason.NO_SHELL,
-          "open a shell",
+          FileStep.OPEN_A_SHELL,
           null,
           answers.isTerminalRefused()
-              ? "the server gives this account no terminal"
-              : "the server starts no shell",
+              ? FilePhrase.NO_TERMINAL_GIVEN.of()
+              : FilePhrase.NO_SHELL_STARTED.of(),
           null);
     }
     return new SshShell(channel, mark);

@@ -12,6 +12,8 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.SignInPhrase;
 import zander.core.trust.WireKey;
 import zander.core.work.BlockingCalls;
 
@@ -57,7 +59,7 @@ public final class Agent {
       }
       return keys;
     } catch (BufferUnderflowException | IndexOutOfBoundsException e) {
-      throw new IOException("the agent's answer cannot be read", e);
+      throw new ExplainedException(SignInPhrase.AGENT_UNREADABLE.of(), e);
     }
   }
 
@@ -85,13 +87,13 @@ public final class Agent {
       }
       int length = read(channel, 4).getInt();
       if (length < 1 || length > LONGEST) {
-        throw new IOException("an answer of " + length + " bytes from the agent");
+        throw new ExplainedException(SignInPhrase.AGENT_UNREADABLE.of());
       }
       ByteBuffer answer = read(channel, length);
       int type = answer.get();
       if (type != expected) {
-        throw new IOException(
-            type == FAILURE ? "the agent refused" : "answer " + type + " from the agent");
+        throw new ExplainedException(
+            (type == FAILURE ? SignInPhrase.AGENT_REFUSED : SignInPhrase.AGENT_UNREADABLE).of());
       }
       return answer;
     }
@@ -101,7 +103,7 @@ public final class Agent {
     ByteBuffer buffer = ByteBuffer.allocate(length);
     while (buffer.hasRemaining()) {
       if (channel.read(buffer) < 0) {
-        throw new IOException("the agent ended the connection");
+        throw new ExplainedException(SignInPhrase.AGENT_ENDED.of());
       }
     }
     return buffer.flip();
@@ -110,7 +112,7 @@ public final class Agent {
   private static byte[] string(ByteBuffer from) throws IOException {
     int length = from.getInt();
     if (length < 0 || length > from.remaining()) {
-      throw new IOException("the agent's answer cannot be read");
+      throw new ExplainedException(SignInPhrase.AGENT_UNREADABLE.of());
     }
     byte[] bytes = new byte[length];
     from.get(bytes);

@@ -9,6 +9,8 @@ import org.apache.sshd.common.config.keys.KeyUtils;
 import org.apache.sshd.common.config.keys.OpenSshCertificate;
 import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
 import zander.core.connect.keys.KeyFailure.Reason;
+import zander.core.phrase.KeyFilePhrase;
+import zander.core.phrase.Phrase;
 import zander.core.trust.WireKey;
 
 /** A user certificate (OpenSSH's PROTOCOL.certkeys): a public key that an authority vouches for. */
@@ -31,39 +33,38 @@ public record Certificate(Path file, WireKey blob) {
         PublicKeyLine.read(file)
             .map(PublicKeyLine::key)
             .filter(read -> read.type().endsWith("-cert-v01@openssh.com"))
-            .orElseThrow(() -> bad(file, "it is no certificate"));
+            .orElseThrow(() -> bad(file, KeyFilePhrase.NO_CERTIFICATE.of()));
     PublicKey parsed;
     try {
       parsed = new ByteArrayBuffer(blob.blob()).getRawPublicKey();
     } catch (Exception e) {
-      throw new KeyFailure(Reason.BAD_CERTIFICATE, file, "it cannot be read", e);
+      throw new KeyFailure(Reason.BAD_CERTIFICATE, file, KeyFilePhrase.UNREADABLE.of(), e);
     }
     if (!(parsed instanceof OpenSshCertificate certificate)
         || certificate.getType() != OpenSshCertificate.Type.USER) {
-      throw bad(file, "it is not a user's certificate");
+      throw bad(file, KeyFilePhrase.NOT_OF_A_USER.of());
     }
     if (!OpenSshCertificate.isValidNow(certificate)) {
+      Instant from = Instant.ofEpochSecond(certificate.getValidAfter());
+      long end = certificate.getValidBefore();
       throw bad(
           file,
-          "it is valid from "
-              + Instant.ofEpochSecond(certificate.getValidAfter())
-              + " to "
-              + (certificate.getValidBefore() < 0
-                  ? "ever"
-                  : Instant.ofEpochSecond(certificate.getValidBefore()))
-              + ", not now");
+          end < 0
+              ? KeyFilePhrase.NOT_VALID_BEFORE.of(from)
+              : KeyFilePhrase.NOT_VALID_NOW.of(from, Instant.ofEpochSecond(end)));
     }
     ByteArrayBuffer inside = new ByteArrayBuffer();
     inside.putRawPublicKey(certificate.getCertPubKey());
     boolean forKey = key == null || WireKey.ofBlob(inside.getCompactData()).equals(key);
     if (!forKey) {
       throw bad(
-          file, "it is for another key, " + KeyUtils.getFingerPrint(certificate.getCertPubKey()));
+          file,
+          KeyFilePhrase.FOR_ANOTHER_KEY.of(KeyUtils.getFingerPrint(certificate.getCertPubKey())));
     }
     return new Certificate(file, blob);
   }
 
-  private static KeyFailure bad(Path file, String why) {
+  private static KeyFailure bad(Path file, Phrase why) {
     return new KeyFailure(Reason.BAD_CERTIFICATE, file, why, null);
   }
 }

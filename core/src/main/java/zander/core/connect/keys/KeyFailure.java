@@ -1,10 +1,12 @@
 package zander.core.connect.keys;
 
-import java.io.IOException;
 import java.nio.file.Path;
+import org.jspecify.annotations.Nullable;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.Phrase;
 
 /** A key file that cannot be used, and why. Nothing was offered to any server. */
-public final class KeyFailure extends IOException {
+public final class KeyFailure extends ExplainedException {
   /** Why, as far as it can be told apart. */
   public enum Reason {
     MISSING,
@@ -25,7 +27,7 @@ public final class KeyFailure extends IOException {
   private final Reason reason;
   private final transient Path file;
 
-  KeyFailure(Reason reason, Path file, String detail, Throwable cause) {
+  KeyFailure(Reason reason, Path file, Phrase detail, @Nullable Throwable cause) {
     super(detail, cause);
     this.reason = reason;
     this.file = file;

@@ -24,7 +24,10 @@ import org.bouncycastle.openssl.PEMParser;
 import org.bouncycastle.openssl.bc.BcPEMDecryptorProvider;
 import org.bouncycastle.openssl.jcajce.JceOpenSSLPKCS8DecryptorProviderBuilder;
 import org.bouncycastle.pkcs.PKCS8EncryptedPrivateKeyInfo;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.keys.KeyFailure.Reason;
+import zander.core.phrase.KeyFilePhrase;
+import zander.core.phrase.Phrase;
 import zander.core.trust.WireKey;
 import zander.core.work.BlockingCalls;
 import zander.core.work.SecretBytes;
@@ -38,10 +41,10 @@ public final class KeyFile {
 
   private final Path file;
   private final String text;
-  private final OpenSshPrivateKey box;
+  private final @Nullable OpenSshPrivateKey box;
   private final boolean locked;
 
-  private KeyFile(Path file, String text, OpenSshPrivateKey box, boolean locked) {
+  private KeyFile(Path file, String text, @Nullable OpenSshPrivateKey box, boolean locked) {
     this.file = file;
     this.text = text;
     this.box = box;
@@ -58,30 +61,30 @@ public final class KeyFile {
     String text;
     try {
       if (Files.size(file) > LARGEST || !Files.isRegularFile(file)) {
-        throw new KeyFailure(Reason.NOT_A_KEY, file, "it is no file of a key's size", null);
+        throw new KeyFailure(Reason.NOT_A_KEY, file, KeyFilePhrase.NOT_KEY_SIZED.of(), null);
       }
       text = Files.readString(file, StandardCharsets.ISO_8859_1);
       refuseOpen(file, text);
     } catch (NoSuchFileException e) {
-      throw new KeyFailure(Reason.MISSING, file, "there is no such file", e);
+      throw new KeyFailure(Reason.MISSING, file, KeyFilePhrase.NO_SUCH_FILE.of(), e);
     } catch (AccessDeniedException e) {
-      throw new KeyFailure(Reason.UNREADABLE, file, "you may not read it", e);
+      throw new KeyFailure(Reason.UNREADABLE, file, KeyFilePhrase.MAY_NOT_READ.of(), e);
     } catch (KeyFailure e) {
       throw e;
     } catch (IOException e) {
-      throw new KeyFailure(Reason.UNREADABLE, file, String.valueOf(e.getMessage()), e);
+      throw new KeyFailure(Reason.UNREADABLE, file, Phrase.of(e), e);
     }
     if (text.contains(OpenSshPrivateKey.BEGIN)) {
       try {
         OpenSshPrivateKey box = OpenSshPrivateKey.parse(text);
         return new KeyFile(file, text, box, box.isLocked());
       } catch (IOException e) {
-        throw new KeyFailure(Reason.NOT_A_KEY, file, e.getMessage(), e);
+        throw new KeyFailure(Reason.NOT_A_KEY, file, Phrase.of(e), e);
       }
     }
     if (text.contains("OPENSSH PRIVATE KEY")) {
       // Another reader would take it for one, and believe what it says of its own size.
-      throw new KeyFailure(Reason.NOT_A_KEY, file, "the beginning of the key is damaged", null);
+      throw new KeyFailure(Reason.NOT_A_KEY, file, KeyFilePhrase.DAMAGED_BEGINNING.of(), null);
     }
     if (text.contains("PRIVATE KEY-----")) {
       boolean locked = text.contains("Proc-Type: 4,ENCRYPTED") || text.contains("BEGIN ENCRYPTED");
@@ -91,9 +94,8 @@ public final class KeyFile {
         PublicKeyLine.parse(text.lines().findFirst().orElse("")).isPresent()
             || text.contains("PUBLIC KEY----");
     throw openHalf
-        ? new KeyFailure(Reason.PUBLIC_HALF, file, "it is the public half of a key", null)
-        : new KeyFailure(
-            Reason.NOT_A_KEY, file, "it is no private key in OpenSSH or PEM form", null);
+        ? new KeyFailure(Reason.PUBLIC_HALF, file, KeyFilePhrase.PUBLIC_HALF.of(), null)
+        : new KeyFailure(Reason.NOT_A_KEY, file, KeyFilePhrase.NO_KNOWN_FORM.of(), null);
   }
 
   private static void refuseOpen(Path file, String text) throws IOException {
@@ -102,8 +104,7 @@ public final class KeyFile {
         mode.stream()
             .anyMatch(bit -> bit.name().startsWith("GROUP") || bit.name().startsWith("OTHERS"));
     if (open && text.contains("PRIVATE KEY-----")) {
-      throw new KeyFailure(
-          Reason.OPEN_TO_OTHERS, file, "others on this computer can read it", null);
+      throw new KeyFailure(Reason.OPEN_TO_OTHERS, file, KeyFilePhrase.OPEN_TO_OTHERS.of(), null);
     }
   }
 
@@ -152,13 +153,13 @@ public final class KeyFile {
               FilePasswordProvider.EMPTY);
       Iterator<KeyPair> found = pairs == null ? null : pairs.iterator();
       if (found == null || !found.hasNext()) {
-        throw new KeyFailure(Reason.NOT_A_KEY, file, "it holds no private key", null);
+        throw new KeyFailure(Reason.NOT_A_KEY, file, KeyFilePhrase.HOLDS_NO_KEY.of(), null);
       }
       return found.next();
     } catch (KeyFailure e) {
       throw e;
     } catch (IOException | GeneralSecurityException | RuntimeException e) {
-      throw new KeyFailure(Reason.UNKNOWN_KIND, file, String.valueOf(e.getMessage()), e);
+      throw new KeyFailure(Reason.UNKNOWN_KIND, file, Phrase.of(e), e);
     } finally {
       SecretBytes.wipe(open);
     }
@@ -184,8 +185,9 @@ public final class KeyFile {
     }
   }
 
-  private KeyFailure wrong(Throwable cause) {
-    return new KeyFailure(Reason.WRONG_PASSPHRASE, file, "the passphrase is wrong", cause);
+  private KeyFailure wrong(@Nullable Throwable cause) {
+    return new KeyFailure(
+        Reason.WRONG_PASSPHRASE, file, KeyFilePhrase.WRONG_PASSPHRASE.of(), cause);
   }
 
   private byte[] unlockedPem(char[] passphrase) throws IOException {
@@ -201,14 +203,14 @@ public final class KeyFile {
                     .setProvider(new org.bouncycastle.jce.provider.BouncyCastleProvider())
                     .build(passphrase));
       } else {
-        throw new KeyFailure(Reason.NOT_A_KEY, file, "it holds no private key", null);
+        throw new KeyFailure(Reason.NOT_A_KEY, file, KeyFilePhrase.HOLDS_NO_KEY.of(), null);
       }
     } catch (KeyFailure e) {
       throw e;
     } catch (IOException | org.bouncycastle.util.encoders.DecoderException e) {
       throw e instanceof org.bouncycastle.openssl.PEMException || e.getCause() != null
           ? wrong(e)
-          : new KeyFailure(Reason.NOT_A_KEY, file, String.valueOf(e.getMessage()), e);
+          : new KeyFailure(Reason.NOT_A_KEY, file, Phrase.of(e), e);
     } catch (org.bouncycastle.pkcs.PKCSException
         | org.bouncycastle.operator.OperatorCreationException e) {
       throw wrong(e);

@@ -14,6 +14,8 @@ import java.util.Set;
 import org.apache.sshd.common.config.keys.KeyUtils;
 import org.apache.sshd.common.config.keys.writer.openssh.OpenSSHKeyPairResourceWriter;
 import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.KeyFilePhrase;
 import zander.core.trust.WireKey;
 import zander.core.work.BlockingCalls;
 import zander.core.work.SecretBytes;
@@ -66,7 +68,7 @@ public final class KeyMaker {
       write(open, (line.text() + "\n").getBytes(StandardCharsets.UTF_8), "rw-r--r--");
       return line;
     } catch (GeneralSecurityException e) {
-      throw new IOException("the key could not be made", e);
+      throw new ExplainedException(KeyFilePhrase.NOT_MADE.of(), e);
     } finally {
       SecretBytes.wipe(text);
     }

@@ -9,11 +9,15 @@ import java.security.SecureRandom;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.Locale;
+import java.util.Objects;
 import javax.crypto.Cipher;
 import javax.crypto.spec.GCMParameterSpec;
 import javax.crypto.spec.IvParameterSpec;
 import javax.crypto.spec.SecretKeySpec;
 import org.apache.sshd.common.config.keys.loader.openssh.kdf.BCrypt;
+import org.jspecify.annotations.Nullable;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.KeyFilePhrase;
 import zander.core.trust.WireKey;
 import zander.core.work.SecretBytes;
 
@@ -60,7 +64,7 @@ final class OpenSshPrivateKey {
     int begin = text.indexOf(BEGIN);
     int end = begin < 0 ? -1 : text.indexOf(END, begin + BEGIN.length());
     if (end < 0) {
-      throw new IOException("the end of the key is missing");
+      throw new ExplainedException(KeyFilePhrase.NO_END.of());
     }
     try {
       ByteBuffer all =
@@ -69,14 +73,14 @@ final class OpenSshPrivateKey {
       byte[] magic = new byte[MAGIC.length];
       all.get(magic);
       if (!Arrays.equals(magic, MAGIC)) {
-        throw new IOException("it does not begin as such a key does");
+        throw new ExplainedException(KeyFilePhrase.NO_KEY_BEGINS_SO.of());
       }
       String cipher = new String(string(all), StandardCharsets.US_ASCII);
       String kdf = new String(string(all), StandardCharsets.US_ASCII);
       byte[] options = string(all);
       int keys = all.getInt();
       if (keys != 1 || !(kdf.equals(KDF) || kdf.equals(NONE))) {
-        throw new IOException(keys + " keys in one file, derivation " + kdf);
+        throw new ExplainedException(KeyFilePhrase.MORE_THAN_ONE.of(keys, kdf));
       }
       byte[] blob = string(all);
       WireKey.ofBlob(blob);
@@ -85,14 +89,14 @@ final class OpenSshPrivateKey {
       all.get(tag);
       return new OpenSshPrivateKey(cipher, options, blob, secret, tag);
     } catch (BufferUnderflowException | IllegalArgumentException e) {
-      throw new IOException("the key is cut off or damaged", e);
+      throw new ExplainedException(KeyFilePhrase.CUT_OFF.of(), e);
     }
   }
 
   private static byte[] string(ByteBuffer from) throws IOException {
     int length = from.getInt();
     if (length < 0 || length > from.remaining()) {
-      throw new IOException("the key is cut off or damaged");
+      throw new ExplainedException(KeyFilePhrase.CUT_OFF.of());
     }
     byte[] bytes = new byte[length];
     from.get(bytes);
@@ -112,12 +116,13 @@ final class OpenSshPrivateKey {
    *
    * @return {@code null} when the passphrase is wrong
    */
-  OpenSshPrivateKey unlock(byte[] passphrase) throws IOException, GeneralSecurityException {
+  @Nullable OpenSshPrivateKey unlock(byte[] passphrase)
+      throws IOException, GeneralSecurityException {
     ByteBuffer options = ByteBuffer.wrap(kdfOptions);
     byte[] salt = string(options);
     int rounds = options.getInt();
     if (rounds < 1 || rounds > MOST_ROUNDS) {
-      throw new IOException(rounds + " rounds of derivation");
+      throw new ExplainedException(KeyFilePhrase.TOO_MANY_ROUNDS.of(rounds));
     }
     byte[] open = crypt(Cipher.DECRYPT_MODE, cipher, passphrase, salt, rounds, secret, tag);
     if (open == null) {
@@ -132,13 +137,14 @@ final class OpenSshPrivateKey {
   }
 
   /** The same key under a passphrase; this one must be unlocked. */
-  OpenSshPrivateKey lock(byte[] passphrase) throws GeneralSecurityException {
+  OpenSshPrivateKey lock(byte[] passphrase) throws ExplainedException, GeneralSecurityException {
     byte[] salt = new byte[16];
     new SecureRandom().nextBytes(salt);
     byte[] open = padded(secret);
     try {
       byte[] locked =
-          crypt(Cipher.ENCRYPT_MODE, OUR_CIPHER, passphrase, salt, ROUNDS, open, new byte[0]);
+          Objects.requireNonNull(
+              crypt(Cipher.ENCRYPT_MODE, OUR_CIPHER, passphrase, salt, ROUNDS, open, new byte[0]));
       ByteBuffer options = ByteBuffer.allocate(4 + salt.length + 4);
       options.putInt(salt.length).put(salt).putInt(ROUNDS);
       return new OpenSshPrivateKey(OUR_CIPHER, options.array(), publicBlob, locked, new byte[0]);
@@ -160,15 +166,15 @@ final class OpenSshPrivateKey {
     return whole;
   }
 
-  private static byte[] crypt(
+  private static byte @Nullable [] crypt(
       int mode, String cipher, byte[] passphrase, byte[] salt, int rounds, byte[] in, byte[] tag)
-      throws GeneralSecurityException {
+      throws ExplainedException, GeneralSecurityException {
     boolean sealed = cipher.equals("aes256-gcm@openssh.com");
     String[] parts = cipher.split("-");
     int keyBytes = cipher.startsWith("aes128") ? 16 : cipher.startsWith("aes192") ? 24 : 32;
     boolean known = cipher.matches("aes(128|192|256)-(ctr|cbc)") || sealed;
     if (!known) {
-      throw new GeneralSecurityException("cipher " + cipher + " is not known here");
+      throw new ExplainedException(KeyFilePhrase.CIPHER_UNKNOWN.of(cipher));
     }
     byte[] derived = new byte[keyBytes + (sealed ? 12 : 16)];
     new BCrypt().pbkdf(passphrase, salt, rounds, derived);

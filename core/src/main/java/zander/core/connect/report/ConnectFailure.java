@@ -1,16 +1,19 @@
 package zander.core.connect.report;
 
-import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.address.ServerAddress;
 import zander.core.connect.keys.KeyFailure;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.SignInPhrase;
 import zander.core.trust.WireKey;
 
 /**
  * A sign-in that failed: at which step, and why. No secret had been sent before {@code SIGN_IN}.
  */
-public final class ConnectFailure extends IOException {
+public final class ConnectFailure extends ExplainedException {
   /** Why, as far as it can be told apart. */
   public enum Reason {
     UNKNOWN_HOST,
@@ -65,18 +68,18 @@ public final class ConnectFailure extends IOException {
    *
    * @param shown {@code null} when it is not about one
    */
-  public record HostKeys(WireKey shown, List<WireKey> known) {
+  public record HostKeys(@Nullable WireKey shown, List<WireKey> known) {
     static final HostKeys NONE = new HostKeys(null, List.of());
   }
 
   private final SignInStep step;
   private final Reason reason;
   private final ServerAddress address;
-  private final transient WireKey shown;
+  private final transient @Nullable WireKey shown;
   private final transient List<WireKey> known;
 
   public ConnectFailure(
-      SignInStep step, Reason reason, ServerAddress address, String detail, Throwable cause) {
+      SignInStep step, Reason reason, ServerAddress address, Phrase detail, Throwable cause) {
     this(step, reason, address, detail, cause, HostKeys.NONE);
   }
 
@@ -84,7 +87,7 @@ public final class ConnectFailure extends IOException {
       SignInStep step,
       Reason reason,
       ServerAddress address,
-      String detail,
+      Phrase detail,
       Throwable cause,
       HostKeys keys) {
     super(detail, cause);
@@ -106,11 +109,15 @@ public final class ConnectFailure extends IOException {
           default -> Reason.KEY_FILE_UNREADABLE;
         };
     return new ConnectFailure(
-        SignInStep.SIGN_IN, reason, address, trouble.file() + ": " + trouble.getMessage(), trouble);
+        SignInStep.SIGN_IN,
+        reason,
+        address,
+        SignInPhrase.ABOUT.of(trouble.file(), trouble.phrase()),
+        trouble);
   }
 
   /** The key file it is about; {@code null} when it is not about one. */
-  public Path keyFile() {
+  public @Nullable Path keyFile() {
     return getCause() instanceof KeyFailure trouble ? trouble.file() : null;
   }
 
@@ -127,7 +134,7 @@ public final class ConnectFailure extends IOException {
   }
 
   /** The host key the server showed, when it got that far with a wrong one; else {@code null}. */
-  public WireKey shown() {
+  public @Nullable WireKey shown() {
     return shown;
   }
 

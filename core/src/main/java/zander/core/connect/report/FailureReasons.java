@@ -6,8 +6,11 @@ import java.net.UnknownHostException;
 import java.nio.channels.InterruptedByTimeoutException;
 import java.util.concurrent.TimeoutException;
 import org.apache.sshd.common.channel.exception.SshChannelOpenException;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.report.ConnectFailure.Reason;
 import zander.core.files.sftp.channel.FileServiceMissing;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.SignInPhrase;
 
 /** Tells apart why a server was not reached, before anybody was signed in. */
 public final class FailureReasons {
@@ -21,6 +24,17 @@ public final class FailureReasons {
     }
     String said = at.getMessage() == null ? at.getClass().getSimpleName() : at.getMessage();
     return said.replaceFirst("^Default\\w+Future\\[[^\\]]*]: ", "");
+  }
+
+  /** The same as what is told: what Zander found, or what the system or the server said, quoted. */
+  public static Phrase phrase(Throwable cause) {
+    Phrase found = Phrase.found(cause);
+    return found == null ? Phrase.quoted(plain(cause)) : found;
+  }
+
+  private static boolean isClosed(Throwable cause) {
+    Phrase found = Phrase.found(cause);
+    return found != null && found.is(SignInPhrase.CLOSED);
   }
 
   /**
@@ -54,7 +68,8 @@ public final class FailureReasons {
    * @param lower what the library said, in small letters
    */
   public static Reason afterSignIn(Throwable cause, String lower) {
-    if ((lower.contains("session") && lower.contains("clos"))
+    if (isClosed(cause)
+        || (lower.contains("session") && lower.contains("clos"))
         || (lower.contains("connection") && lower.contains("reset"))) {
       return Reason.CLOSED_BY_SERVER;
     }
@@ -64,7 +79,7 @@ public final class FailureReasons {
   }
 
   /** What the library says when somebody may be in between; {@code null} when it is not that. */
-  private static Reason alarm(String lower) {
+  private static @Nullable Reason alarm(String lower) {
     if (lower.contains("strict kex")) {
       return Reason.LINE_TAMPERED;
     }
@@ -110,7 +125,7 @@ public final class FailureReasons {
       return alarm;
     }
     if (step == SignInStep.GREETING) {
-      return lower.contains("closed") || lower.contains("reset")
+      return isClosed(cause) || lower.contains("closed") || lower.contains("reset")
           ? Reason.CLOSED_BY_SERVER
           : late ? Reason.TIMED_OUT : Reason.NOT_SSH;
     }

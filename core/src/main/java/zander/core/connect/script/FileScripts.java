@@ -250,7 +250,7 @@ final class FileScripts {
     if (wanted.size() >= 0) {
       all.append(" && truncate -s ").append(wanted.size()).append(" -- ").append(where);
     }
-    if (wanted.uid() != null) {
+    if (wanted.uid() != null && wanted.gid() != null) {
       // It takes the upper bits of a mode away.
       all.append(" && chown ")
           .append(Integer.toUnsignedString(wanted.uid()))

@@ -5,6 +5,7 @@ import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What is open by the numbers that {@code sh} has for it, of which there are few: POSIX lets a
@@ -62,7 +63,7 @@ final class OpenFiles {
   /**
    * @return a handle; {@code null} when none is free
    */
-  byte[] openFile() {
+  byte @Nullable [] openFile() {
     Integer number = free.poll();
     if (number == null) {
       return null;
@@ -87,12 +88,12 @@ final class OpenFiles {
   }
 
   /** {@code null} for none. */
-  Open file(byte[] handle) {
+  @Nullable Open file(byte[] handle) {
     return files.get(text(handle));
   }
 
   /** {@code null} for none. */
-  Listed folder(byte[] handle) {
+  @Nullable Listed folder(byte[] handle) {
     return folders.get(text(handle));
   }
 

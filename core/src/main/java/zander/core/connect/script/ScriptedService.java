@@ -8,9 +8,11 @@ import java.util.Arrays;
 import java.util.Base64;
 import java.util.Deque;
 import java.util.List;
+import java.util.Objects;
 import java.util.concurrent.ThreadLocalRandom;
 import org.apache.sshd.common.util.buffer.Buffer;
 import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.WireName;
 import zander.core.files.sftp.channel.ServiceTranslator;
 import zander.core.files.sftp.wire.SftpWire;
@@ -56,7 +58,7 @@ public final class ScriptedService implements ServiceTranslator {
    * @param value of an answer with one; {@code null} where success says it all
    * @param handle of what it opens; {@code null} for none
    */
-  private record Awaited(int id, Value value, byte[] handle) {}
+  private record Awaited(int id, @Nullable Value value, byte @Nullable [] handle) {}
 
   @Override
   public synchronized byte[] ask(byte[] message, int length) throws IOException {
@@ -145,7 +147,7 @@ public final class ScriptedService implements ServiceTranslator {
       return answered(
           Messages.status(id, Messages.FAILURE, "too many files are open without a file service"));
     }
-    int number = open.file(handle).number;
+    int number = Objects.requireNonNull(open.file(handle)).number;
     String script =
         (how & SftpWire.OPEN_CREATE) != 0
             ? FileScripts.create(number, path, mode == null ? 0666 : mode)
@@ -260,7 +262,7 @@ public final class ScriptedService implements ServiceTranslator {
   }
 
   /** {@code null} where the answer goes on. */
-  private byte[] message(Awaited request, byte[] answer) {
+  private byte @Nullable [] message(Awaited request, byte[] answer) {
     String text = Messages.text(answer);
     String rest = text.length() > 2 ? text.substring(2) : "";
     switch (text.charAt(0)) {
@@ -279,7 +281,7 @@ public final class ScriptedService implements ServiceTranslator {
       }
       case '2' -> {
         awaited.remove();
-        return request.value.message(request.id, rest);
+        return Objects.requireNonNull(request.value).message(request.id, rest);
       }
       default -> {
         awaited.remove();
@@ -296,7 +298,8 @@ public final class ScriptedService implements ServiceTranslator {
   }
 
   private void addEntry(Awaited request, byte[] answer, String text) {
-    OpenFiles.Listed listed = open.folder(request.handle);
+    OpenFiles.Listed listed =
+        Objects.requireNonNull(open.folder(Objects.requireNonNull(request.handle)));
     int fields = 1;
     for (int count = 0; count < FIELDS; count++) {
       fields = text.indexOf(' ', fields) + 1;

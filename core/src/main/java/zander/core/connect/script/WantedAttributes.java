@@ -1,6 +1,7 @@
 package zander.core.connect.script;
 
 import org.apache.sshd.common.util.buffer.Buffer;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The attributes of a request (draft-ietf-secsh-filexfer-02, section 5).
@@ -11,7 +12,12 @@ import org.apache.sshd.common.util.buffer.Buffer;
  * @param accessed in seconds since 1970-01-01 UTC; {@code null} to leave both times
  */
 record WantedAttributes(
-    long size, Integer uid, Integer gid, Integer mode, Long accessed, Long modified) {
+    long size,
+    @Nullable Integer uid,
+    @Nullable Integer gid,
+    @Nullable Integer mode,
+    @Nullable Long accessed,
+    @Nullable Long modified) {
   private static final int HAS_SIZE = 0x1;
   private static final int HAS_OWNER = 0x2;
   private static final int HAS_MODE = 0x4;

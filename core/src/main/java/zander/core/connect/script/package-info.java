@@ -3,4 +3,7 @@
  * nothing serves its files. Requests of SFTP become lines of a script, and what that prints becomes
  * answers, so that all who ask for files know nothing of it.
  */
+@NullMarked
 package zander.core.connect.script;
+
+import org.jspecify.annotations.NullMarked;

@@ -5,6 +5,8 @@ import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.function.Consumer;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.SignInPhrase;
 import zander.core.work.CappedOutput;
 import zander.core.work.VisibleText;
 
@@ -51,7 +53,7 @@ final class CommandTunnel implements LoopbackLine.FarEnd {
   }
 
   /** Tells why it ended, where it did so by itself and once it has; on a thread of its own. */
-  void onLastWords(Consumer<String> told) {
+  void onLastWords(Consumer<Phrase> told) {
     process
         .onExit()
         .thenAcceptAsync(
@@ -61,20 +63,22 @@ final class CommandTunnel implements LoopbackLine.FarEnd {
               } catch (InterruptedException e) {
                 Thread.currentThread().interrupt();
               }
-              String words = lastWords();
-              if (!words.isEmpty()) {
+              Phrase words = lastWords();
+              if (words != null) {
                 told.accept(words);
               }
             });
   }
 
-  private String lastWords() {
+  private Phrase lastWords() {
     String text = new String(said.toByteArray(), StandardCharsets.UTF_8).strip();
     String last = text.substring(text.lastIndexOf('\n') + 1);
     if (!last.isEmpty()) {
-      return VisibleText.of(last);
+      return Phrase.quoted(VisibleText.of(last));
     }
-    return process.exitValue() == ENDED_BY_US ? "" : "it ended with status " + process.exitValue();
+    return process.exitValue() == ENDED_BY_US
+        ? null
+        : SignInPhrase.COMMAND_ENDED.of(process.exitValue());
   }
 
   @Override

@@ -22,6 +22,8 @@ import zander.core.connect.report.ConnectFailure.Reason;
 import zander.core.connect.report.FailureReasons;
 import zander.core.connect.report.SignInNote.Kind;
 import zander.core.connect.report.SignInStep;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.SignInPhrase;
 
 /** Reaches one server, directly or through a jump host, and signs in there. */
 public final class HostSignIn {
@@ -108,13 +110,13 @@ public final class HostSignIn {
         Kind.FOUND,
         targets.stream().map(HostSignIn::plain).distinct().collect(Collectors.joining(", ")));
     attempt.reach(SignInStep.PORT);
-    IOException last = new IOException("the name has no address");
+    IOException last = new ExplainedException(SignInPhrase.NO_ADDRESS.of());
     for (InetSocketAddress target : targets) {
       try {
-        attempt.note(Kind.OFFERED, plain(target) + " port " + target.getPort());
+        attempt.note(Kind.OFFERED, SignInPhrase.PORT_OF.of(plain(target), target.getPort()));
         return connect(target, attempt);
       } catch (IOException e) {
-        attempt.note(Kind.REFUSED, plain(target) + ": " + FailureReasons.plain(e));
+        attempt.note(Kind.REFUSED, SignInPhrase.ABOUT.of(plain(target), FailureReasons.phrase(e)));
         last = e;
       }
     }
@@ -129,7 +131,7 @@ public final class HostSignIn {
       throws IOException {
     attempt.reach(SignInStep.NAME);
     ServerAddress jump = SignInAttempt.of(through).address();
-    attempt.note(Kind.FOUND, "left to " + jump.host());
+    attempt.note(Kind.FOUND, SignInPhrase.LEFT_TO.of(jump.host()));
     attempt.reach(SignInStep.PORT);
     return connectOver(JumpTunnel.open(through, attempt.address()), attempt);
   }
@@ -158,12 +160,16 @@ public final class HostSignIn {
   private ClientSession connectByCommand(SignInAttempt attempt) throws IOException {
     String command = attempt.hop().command();
     attempt.reach(SignInStep.NAME);
-    attempt.note(Kind.FOUND, "left to a command");
+    attempt.note(Kind.FOUND, SignInPhrase.LEFT_TO_A_COMMAND.of());
     attempt.reach(SignInStep.PORT);
     attempt.note(Kind.OFFERED, command);
     if (!attempt.asking(() -> attempt.talk().mayRun(attempt.address(), command))) {
       throw new ConnectFailure(
-          SignInStep.PORT, Reason.GIVEN_UP, attempt.address(), "the command may not be run", null);
+          SignInStep.PORT,
+          Reason.GIVEN_UP,
+          attempt.address(),
+          SignInPhrase.COMMAND_NOT_ALLOWED.of(),
+          null);
     }
     CommandTunnel tunnel = CommandTunnel.start(command);
     ClientSession session = connectOver(tunnel, attempt);
@@ -202,7 +208,7 @@ public final class HostSignIn {
         || !events.contains(ClientSessionEvent.WAIT_AUTH)) {
       // The session's own error says why; this call only brings it out.
       session.auth().verify(Duration.ofSeconds(5));
-      throw new IOException("the connection was closed");
+      throw new ExplainedException(SignInPhrase.CLOSED.of());
     }
   }
 
@@ -214,7 +220,7 @@ public final class HostSignIn {
           SignInStep.SIGN_IN,
           Reason.NO_WAY_LEFT,
           attempt.address(),
-          ways.agent() ? "the agent holds no key" : "no key chosen",
+          (ways.agent() ? SignInPhrase.AGENT_EMPTY : SignInPhrase.NO_KEY_CHOSEN).of(),
           null);
     }
     attempt.setOffers(offers);

@@ -15,6 +15,8 @@ import zander.core.connect.report.ConnectFailure;
 import zander.core.connect.report.ConnectFailure.Reason;
 import zander.core.connect.report.SignInNote.Kind;
 import zander.core.connect.report.SignInStep;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.SignInPhrase;
 import zander.core.trust.KnownHosts;
 import zander.core.trust.WireKey;
 
@@ -38,8 +40,8 @@ public final class HostTrust {
     return shown;
   }
 
-  String file(IOException e) {
-    return knownHosts.file() + ": " + e.getMessage();
+  Phrase file(IOException e) {
+    return SignInPhrase.ABOUT.of(knownHosts.file(), Phrase.of(e));
   }
 
   /**
@@ -73,7 +75,7 @@ public final class HostTrust {
       if (knownHosts.isAuthority(host, authority)
           && knownHosts.find(host, wire(plain)).standing() != KnownHosts.Standing.REVOKED) {
         shown = wire(plain);
-        attempt.note(Kind.FOUND, shown + ", vouched for by " + authority);
+        attempt.note(Kind.FOUND, SignInPhrase.VOUCHED_FOR.of(shown, authority));
         return null;
       }
     }
@@ -102,7 +104,7 @@ public final class HostTrust {
         SignInStep.HOST_KEY,
         reason,
         address,
-        shown.toString(),
+        Phrase.quoted(shown.toString()),
         null,
         new ConnectFailure.HostKeys(shown, finding.known()));
   }

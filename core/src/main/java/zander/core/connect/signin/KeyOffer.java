@@ -9,15 +9,18 @@ import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
 import zander.core.connect.keys.Agent;
 import zander.core.connect.keys.KeyFailure;
 import zander.core.connect.keys.KeyFile;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.SignInPhrase;
 import zander.core.trust.WireKey;
 
 /**
  * A key that can be offered: its public half, and who signs with the private one.
  *
  * @param key the public half or the certificate, in wire form
- * @param name for the person: the file's name, or the comment in the agent
+ * @param name for the person: the file's name, quoted, or what the agent calls it
  */
-public record KeyOffer(WireKey key, String name, Signer signer) {
+public record KeyOffer(WireKey key, Phrase name, Signer signer) {
   private static final String CERTIFICATE = "-cert-v01@openssh.com";
 
   /** Signs with a private key. */
@@ -111,7 +114,7 @@ public record KeyOffer(WireKey key, String name, Signer signer) {
         wire.putBytes(signature.sign(session));
         return wire.getCompactData();
       } catch (Exception e) {
-        throw new IOException("the key cannot sign: " + e.getMessage(), e);
+        throw new ExplainedException(SignInPhrase.CANNOT_SIGN.of(Phrase.of(e)), e);
       }
     }
   }

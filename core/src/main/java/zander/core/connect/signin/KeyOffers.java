@@ -10,6 +10,8 @@ import zander.core.connect.keys.KeyFailure;
 import zander.core.connect.keys.KeyFile;
 import zander.core.connect.keys.KeyMaker;
 import zander.core.connect.report.SignInNote.Kind;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.SignInPhrase;
 import zander.core.trust.WireKey;
 
 /**
@@ -52,7 +54,7 @@ final class KeyOffers {
                   offers.offers.add(
                       new KeyOffer(
                           one.key(),
-                          "agent: " + one.comment(),
+                          SignInPhrase.AGENT_KEY.of(one.comment()),
                           KeyOffer.inAgent(agent, one.key()))));
     }
     return offers.offers;
@@ -65,7 +67,7 @@ final class KeyOffers {
     try {
       return agent.keys();
     } catch (IOException e) {
-      attempt.note(Kind.REFUSED, "agent: " + e.getMessage());
+      attempt.note(Kind.REFUSED, SignInPhrase.ABOUT.of(SignInPhrase.THE_AGENT, Phrase.of(e)));
       return List.of();
     }
   }
@@ -87,14 +89,15 @@ final class KeyOffers {
       WireKey plain = open;
       boolean inAgent = held.stream().anyMatch(one -> one.key().equals(plain));
       KeyOffer.Signer signer = inAgent ? KeyOffer.inAgent(agent, plain) : inFile;
-      String name = path.getFileName() + (inAgent ? " in the agent" : "");
+      String called = path.getFileName().toString();
+      Phrase name = inAgent ? SignInPhrase.IN_THE_AGENT.of(called) : Phrase.quoted(called);
       addCertificate(ways, plain, signer);
       offers.add(new KeyOffer(plain, name, signer));
     } catch (KeyFailure e) {
       if (!ways.password() && !ways.agent()) {
         throw e;
       }
-      attempt.note(Kind.REFUSED, path.getFileName() + ": " + e.getMessage());
+      attempt.note(Kind.REFUSED, SignInPhrase.ABOUT.of(path.getFileName(), Phrase.of(e)));
     }
   }
 
@@ -108,9 +111,10 @@ final class KeyOffers {
     }
     try {
       Certificate certificate = Certificate.read(file, plain);
-      offers.add(new KeyOffer(certificate.blob(), file.getFileName().toString(), signer));
+      offers.add(
+          new KeyOffer(certificate.blob(), Phrase.quoted(file.getFileName().toString()), signer));
     } catch (KeyFailure e) {
-      attempt.note(Kind.REFUSED, file.getFileName() + ": " + e.getMessage());
+      attempt.note(Kind.REFUSED, SignInPhrase.ABOUT.of(file.getFileName(), Phrase.of(e)));
     }
   }
 }

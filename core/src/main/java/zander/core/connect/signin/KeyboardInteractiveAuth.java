@@ -8,6 +8,8 @@ import org.apache.sshd.client.session.ClientSession;
 import org.apache.sshd.common.util.buffer.Buffer;
 import zander.core.connect.signin.SignInPrompt.Challenge;
 import zander.core.connect.signin.SignInPrompt.Prompt;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.SignInPhrase;
 import zander.core.work.SecretBytes;
 import zander.core.work.VisibleText;
 
@@ -48,14 +50,14 @@ public final class KeyboardInteractiveAuth extends AuthMethod {
       throws IOException {
     attempt.answered();
     if (asks.getUByte() != INFO_REQUEST) {
-      throw new IOException("an answer that was not expected while being asked");
+      throw new ExplainedException(SignInPhrase.NOT_EXPECTED.of());
     }
     String title = clean(asks.getString());
     String instruction = clean(asks.getString());
     asks.getString();
     int count = asks.getInt();
     if (count < 0 || count > MOST_PROMPTS) {
-      throw new IOException(count + " questions at once");
+      throw new ExplainedException(SignInPhrase.TOO_MANY_QUESTIONS.of(count));
     }
     List<Prompt> prompts = new ArrayList<>();
     for (int i = 0; i < count; i++) {

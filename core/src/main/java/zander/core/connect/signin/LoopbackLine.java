@@ -10,6 +10,7 @@ import java.net.ServerSocket;
 import java.net.Socket;
 import java.net.SocketAddress;
 import java.util.concurrent.CountDownLatch;
+import zander.core.work.Carrier;
 
 /**
  * A line to a server that is no socket of ours: through a jump host, or by a command. The library
@@ -17,8 +18,6 @@ import java.util.concurrent.CountDownLatch;
  * end: another program on this computer that is quicker is sent away.
  */
 final class LoopbackLine implements Closeable {
-  private static final int CHUNK = 64 * 1024;
-
   /** What it leads to. */
   interface FarEnd extends Closeable {
     InputStream in();
@@ -43,7 +42,7 @@ final class LoopbackLine implements Closeable {
   static LoopbackLine to(FarEnd far) throws IOException {
     LoopbackLine line =
         new LoopbackLine(far, new ServerSocket(0, 1, InetAddress.getLoopbackAddress()));
-    daemon("line-door", line::take);
+    Carrier.start("line-door", line::take);
     return line;
   }
 
@@ -72,7 +71,7 @@ final class LoopbackLine implements Closeable {
       socket.setTcpNoDelay(true);
       InputStream fromSocket = socket.getInputStream();
       OutputStream toSocket = socket.getOutputStream();
-      daemon("line-up", () -> carry(fromSocket, far.out()));
+      Carrier.start("line-up", () -> carry(fromSocket, far.out()));
       carry(far.in(), toSocket);
     } catch (IOException e) {
       close();
@@ -83,22 +82,8 @@ final class LoopbackLine implements Closeable {
   }
 
   private void carry(InputStream from, OutputStream to) {
-    byte[] buffer = new byte[CHUNK];
-    try {
-      for (int count; (count = from.read(buffer)) >= 0; ) {
-        to.write(buffer, 0, count);
-        to.flush();
-      }
-    } catch (IOException e) {
-      // Either end went away; the other follows.
-    }
+    Carrier.carry(from, to);
     close();
-  }
-
-  private static void daemon(String name, Runnable task) {
-    Thread thread = new Thread(task, name);
-    thread.setDaemon(true);
-    thread.start();
   }
 
   @Override

@@ -6,6 +6,8 @@ import org.apache.sshd.common.SshConstants;
 import org.apache.sshd.common.session.SessionContext;
 import org.apache.sshd.common.util.buffer.Buffer;
 import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.SignInPhrase;
 
 /**
  * The {@code publickey} method of RFC 4252, section 7. A key that can sign at once is offered with
@@ -89,7 +91,7 @@ public final class PublicKeyAuth extends AuthMethod {
     KeyOffer offer = attempt.pendingOffer();
     attempt.answered();
     if (answer.getUByte() != SshConstants.SSH_MSG_USERAUTH_PK_OK || offer == null) {
-      throw new IOException("an answer that was not expected while proving a key");
+      throw new ExplainedException(SignInPhrase.NOT_EXPECTED.of());
     }
     return sendSigned(attempt, offer, session, service);
   }

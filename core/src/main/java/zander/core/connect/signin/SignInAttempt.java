@@ -19,6 +19,8 @@ import zander.core.connect.report.SignInNote;
 import zander.core.connect.report.SignInNote.Kind;
 import zander.core.connect.report.SignInStep;
 import zander.core.files.sftp.channel.FileServiceMissing;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.SignInPhrase;
 import zander.core.work.BlockingCalls;
 
 /**
@@ -114,7 +116,12 @@ public final class SignInAttempt {
     return step;
   }
 
+  /** The words of a server, a name or a fingerprint; may be empty. */
   public void note(Kind kind, String fact) {
+    note(kind, Phrase.quoted(fact));
+  }
+
+  public void note(Kind kind, Phrase fact) {
     lastSign = System.nanoTime();
     // The time that a person thought is not the server's.
     Duration at = Duration.ofNanos(lastSign - began - thought.get());
@@ -195,7 +202,7 @@ public final class SignInAttempt {
       return null;
     }
     pending = offers.get(nextOffer++);
-    note(Kind.OFFERED, pending.name() + " " + pending.key());
+    note(Kind.OFFERED, SignInPhrase.OFFERED_KEY.of(pending.name(), pending.key()));
     return pending;
   }
 
@@ -205,7 +212,7 @@ public final class SignInAttempt {
 
   /** A key that failed in our own hands ends the sign-in, unless something else can be tried. */
   boolean couldNotSign(IOException e) throws IOException {
-    note(Kind.REFUSED, pending.name() + ": " + e.getMessage());
+    note(Kind.REFUSED, SignInPhrase.ABOUT.of(pending.name(), Phrase.of(e)));
     pending = null;
     boolean more = nextOffer < offers.size() || hop.ways().password();
     if (!more && e instanceof KeyFailure trouble) {
@@ -293,7 +300,7 @@ public final class SignInAttempt {
     next.carried = given;
     next.lettersRefused = lettersRefused;
     given = null;
-    next.note(Kind.FOUND, "the server hung up meanwhile: connecting again");
+    next.note(Kind.FOUND, SignInPhrase.HUNG_UP_MEANWHILE.of());
     return next;
   }
 
@@ -303,7 +310,7 @@ public final class SignInAttempt {
             SignInStep.SIGN_IN,
             Reason.PASSWORD_EXPIRED,
             hop.address(),
-            "a new one is wanted",
+            SignInPhrase.NEW_PASSWORD_WANTED.of(),
             null);
   }
 
@@ -324,7 +331,7 @@ public final class SignInAttempt {
     }
     if (partial) {
       partly = true;
-      note(Kind.FOUND, "wants more: " + String.join(", ", methods));
+      note(Kind.FOUND, SignInPhrase.WANTS_MORE.of(String.join(", ", methods)));
     }
   }
 
@@ -338,7 +345,8 @@ public final class SignInAttempt {
   // Failures.
 
   ConnectFailure giveUp() {
-    failure = new ConnectFailure(step, Reason.GIVEN_UP, hop.address(), "given up", null);
+    failure =
+        new ConnectFailure(step, Reason.GIVEN_UP, hop.address(), SignInPhrase.GIVEN_UP.of(), null);
     return failure;
   }
 
@@ -363,13 +371,17 @@ public final class SignInAttempt {
     } else if (explained == null && cause instanceof KeyFailure trouble) {
       explained = ConnectFailure.of(trouble, hop.address());
     } else if (explained == null) {
-      String detail =
+      String said =
           cause instanceof FileServiceMissing missing && !missing.printed().isEmpty()
               ? missing.printed()
-              : disconnectText.isEmpty() ? FailureReasons.plain(cause) : disconnectText;
-      explained = new ConnectFailure(step, reason(cause, detail), hop.address(), detail, cause);
+              : disconnectText;
+      Phrase told = said.isEmpty() ? FailureReasons.phrase(cause) : Phrase.quoted(said);
+      Reason why = reason(cause, said.isEmpty() ? FailureReasons.plain(cause) : said);
+      explained = new ConnectFailure(step, why, hop.address(), told, cause);
     }
-    note(Kind.FAILED, explained.reason() == Reason.GIVEN_UP ? "" : explained.getMessage());
+    note(
+        Kind.FAILED,
+        explained.reason() == Reason.GIVEN_UP ? Phrase.quoted("") : explained.phrase());
     return explained;
   }
 

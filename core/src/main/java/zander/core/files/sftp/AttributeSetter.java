@@ -8,6 +8,8 @@ import zander.core.files.RemotePath;
 import zander.core.files.sftp.wire.OpenHandle;
 import zander.core.files.sftp.wire.RequestBody;
 import zander.core.files.sftp.wire.SftpWire;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 
 /**
  * Sets owner, mode and times of an entry. By its path, with links followed, as SFTP version 3 has
@@ -25,7 +27,11 @@ final class AttributeSetter {
    * @param fallback what stands for a request that the server cannot do
    */
   record Asked(
-      SftpWire.Sent request, RemotePath path, RequestBody wanted, String step, Fallback fallback) {}
+      SftpWire.Sent request,
+      RemotePath path,
+      RequestBody wanted,
+      FileStep step,
+      Fallback fallback) {}
 
   private enum Fallback {
     NONE,
@@ -47,7 +53,7 @@ final class AttributeSetter {
   /**
    * @param wanted the attributes as they are sent
    */
-  Asked send(RemotePath path, RequestBody wanted, String step) throws RemoteFailure {
+  Asked send(RemotePath path, RequestBody wanted, FileStep step) throws RemoteFailure {
     RequestBody body = SftpWire.body(path);
     body.append(wanted);
     if (!wire.handles().isOpen(path)) {
@@ -63,7 +69,7 @@ final class AttributeSetter {
    * The same of the entry itself also where nobody else can turn the path, if the server has the
    * request for that.
    */
-  Asked sendToItself(RemotePath path, RequestBody wanted, String step) throws RemoteFailure {
+  Asked sendToItself(RemotePath path, RequestBody wanted, FileStep step) throws RemoteFailure {
     if (cannotItself || wire.handles().isOpen(path) || !wire.offers(LSETSTAT)) {
       return send(path, wanted, step);
     }
@@ -104,7 +110,7 @@ final class AttributeSetter {
   private void byHandle(Asked asked) throws IOException {
     RemoteAttributes is =
         wire.expectAttributes(
-            wire.send(SftpWire.LSTAT, SftpWire.body(asked.path), "look at", asked.path));
+            wire.send(SftpWire.LSTAT, SftpWire.body(asked.path), FileStep.LOOK_AT, asked.path));
     RequestBody body = SftpWire.body();
     switch (is.kind()) {
       case FOLDER -> wire.expectOk(wire.handles().setFolder(asked.path, asked.wanted, asked.step));
@@ -115,12 +121,16 @@ final class AttributeSetter {
           body.append(asked.wanted);
           wire.expectOk(wire.send(SftpWire.FSETSTAT, body, asked.step, asked.path));
         } finally {
-          wire.forget(wire.send(SftpWire.CLOSE, open.body(), "close", asked.path));
+          wire.forget(wire.send(SftpWire.CLOSE, open.body(), FileStep.CLOSE, asked.path));
         }
       }
       default ->
           throw new RemoteFailure(
-              Reason.NOT_SUPPORTED, asked.step, asked.path, "it is no file and no folder", null);
+              Reason.NOT_SUPPORTED,
+              asked.step,
+              asked.path,
+              FilePhrase.NEITHER_FILE_NOR_FOLDER.of(),
+              null);
     }
   }
 }

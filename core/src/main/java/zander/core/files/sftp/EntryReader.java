@@ -15,6 +15,7 @@ import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.sftp.SftpListing.Raw;
 import zander.core.files.sftp.wire.Answers;
 import zander.core.files.sftp.wire.SftpWire;
+import zander.core.phrase.FileStep;
 
 /** Makes entries of what is listed: with the names of owners, and where links lead. */
 final class EntryReader {
@@ -57,8 +58,10 @@ final class EntryReader {
       for (Raw one : part) {
         if (one.attributes().kind() == FileKind.LINK) {
           sent.add(
-              wire.send(SftpWire.READLINK, SftpWire.body(one.path()), "read link", one.path()));
-          sent.add(wire.send(SftpWire.STAT, SftpWire.body(one.path()), "look at", one.path()));
+              wire.send(
+                  SftpWire.READLINK, SftpWire.body(one.path()), FileStep.READ_LINK, one.path()));
+          sent.add(
+              wire.send(SftpWire.STAT, SftpWire.body(one.path()), FileStep.LOOK_AT, one.path()));
         }
       }
       int next = 0;

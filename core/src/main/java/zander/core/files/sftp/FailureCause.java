@@ -12,6 +12,8 @@ import zander.core.files.RemotePath;
 import zander.core.files.ToolErrors;
 import zander.core.files.sftp.wire.Answers;
 import zander.core.files.sftp.wire.SftpWire;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 
 /**
  * Finds out why a server said no more than "failure": version 3 of SFTP has no status for a full
@@ -41,7 +43,7 @@ final class FailureCause {
       return answer.of(sent);
     } catch (RemoteFailure e) {
       if (e.reason() == Reason.FAILED && exists(path)) {
-        throw new RemoteFailure(Reason.ALREADY_EXISTS, e.step(), path, "exists", e);
+        throw new RemoteFailure(Reason.ALREADY_EXISTS, e.step(), path, FilePhrase.EXISTS.of(), e);
       }
       throw of(e);
     }
@@ -49,7 +51,7 @@ final class FailureCause {
 
   private boolean exists(RemotePath path) throws RemoteFailure {
     try {
-      wire.expectAttributes(wire.send(SftpWire.LSTAT, SftpWire.body(path), "look at", path));
+      wire.expectAttributes(wire.send(SftpWire.LSTAT, SftpWire.body(path), FileStep.LOOK_AT, path));
       return true;
     } catch (RemoteFailure e) {
       if (e.reason() == Reason.NO_SUCH_FILE) {
@@ -83,7 +85,7 @@ final class FailureCause {
   private RemoteFailure explain(RemoteFailure failure, Map<RemotePath, DiskSpace> spaces) {
     Reason said = ToolErrors.reason(failure.said());
     if (said != Reason.FAILED) {
-      return failure.because(said, failure.said());
+      return failure.because(said, failure.detail());
     }
     RemotePath folder = failure.path().parent();
     DiskSpace space = spaces.computeIfAbsent(folder, this::spaceOrNull);
@@ -91,13 +93,13 @@ final class FailureCause {
       return failure;
     }
     if (space.readOnly()) {
-      return failure.because(Reason.READ_ONLY, "mounted read-only");
+      return failure.because(Reason.READ_ONLY, FilePhrase.MOUNTED_READ_ONLY.of());
     }
     if (space.free() < FULL) {
-      return failure.because(Reason.NO_SPACE, space.free() + " bytes free");
+      return failure.because(Reason.NO_SPACE, FilePhrase.BYTES_FREE.of(space.free()));
     }
     return space.freeNames() == 0
-        ? failure.because(Reason.NO_INODES, "no more files can be made on its file system")
+        ? failure.because(Reason.NO_INODES, FilePhrase.NO_FILES_LEFT.of())
         : failure;
   }
 

@@ -18,6 +18,8 @@ import zander.core.files.sftp.wire.Answers;
 import zander.core.files.sftp.wire.RequestBody;
 import zander.core.files.sftp.wire.SftpWire;
 import zander.core.files.sftp.wire.WireAttributes;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 import zander.core.work.Cancellation;
 
 /** The same small requests for many paths, many of them under way at once. */
@@ -82,7 +84,7 @@ final class SftpBatch implements RemoteBatch {
         answers.add(Answers.take(sent.removeFirst(), answer, otherwise));
       }
       wire.together(
-          "ask for many",
+          FileStep.ASK_FOR_MANY,
           () -> {
             for (T one : some) {
               sent.addLast(request.send(one));
@@ -115,7 +117,7 @@ final class SftpBatch implements RemoteBatch {
   private List<RemoteAttributes> look(int type, List<RemotePath> paths) throws RemoteFailure {
     return each(
         paths,
-        path -> wire.send(type, SftpWire.body(path), "look at", path),
+        path -> wire.send(type, SftpWire.body(path), FileStep.LOOK_AT, path),
         wire::expectAttributes,
         refused -> null);
   }
@@ -126,8 +128,8 @@ final class SftpBatch implements RemoteBatch {
         paths,
         path ->
             new SftpWire.Sent[] {
-              wire.send(SftpWire.LSTAT, SftpWire.body(path), "look at", path),
-              wire.send(SftpWire.READLINK, SftpWire.body(path), "read link", path)
+              wire.send(SftpWire.LSTAT, SftpWire.body(path), FileStep.LOOK_AT, path),
+              wire.send(SftpWire.READLINK, SftpWire.body(path), FileStep.READ_LINK, path)
             },
         this::lookAtItself,
         refused -> new Look(null, refused),
@@ -148,7 +150,7 @@ final class SftpBatch implements RemoteBatch {
           Reason.LINKS_FOLLOWED,
           sent[0].step(),
           sent[0].path(),
-          "the server looks through links: this one leads to " + WireName.toText(target),
+          FilePhrase.LEADS_TO.of(WireName.toText(target)),
           null);
     }
     return new Look(is, null);
@@ -158,23 +160,23 @@ final class SftpBatch implements RemoteBatch {
   public List<String> readLinks(List<RemotePath> links) throws IOException {
     return each(
         links,
-        path -> wire.send(SftpWire.READLINK, SftpWire.body(path), "read link", path),
+        path -> wire.send(SftpWire.READLINK, SftpWire.body(path), FileStep.READ_LINK, path),
         wire::expectName,
         refused -> null);
   }
 
   @Override
   public List<RemoteFailure> removeFiles(List<RemotePath> paths) throws IOException {
-    return remove(SftpWire.REMOVE, "remove", paths);
+    return remove(SftpWire.REMOVE, FileStep.REMOVE, paths);
   }
 
   List<RemoteFailure> removeFolders(List<RemotePath> paths) throws IOException {
-    List<RemoteFailure> removed = remove(SftpWire.RMDIR, "remove folder", paths);
+    List<RemoteFailure> removed = remove(SftpWire.RMDIR, FileStep.REMOVE_FOLDER, paths);
     wire.handles().guard().moved();
     return removed;
   }
 
-  private List<RemoteFailure> remove(int type, String step, List<RemotePath> paths)
+  private List<RemoteFailure> remove(int type, FileStep step, List<RemotePath> paths)
       throws IOException {
     return cause.of(
         each(
@@ -188,7 +190,7 @@ final class SftpBatch implements RemoteBatch {
   public List<RemoteFailure> rename(List<Renaming> renamings, Runnable sent) throws IOException {
     if (!extensions.renamesOver() && renamings.stream().anyMatch(Renaming::over)) {
       throw new RemoteFailure(
-          Reason.NOT_SUPPORTED, "rename", null, "the server cannot rename over a file", null);
+          Reason.NOT_SUPPORTED, FileStep.RENAME, null, FilePhrase.NO_RENAME_OVER.of(), null);
     }
     List<RemoteFailure> renamed =
         each(
@@ -197,7 +199,7 @@ final class SftpBatch implements RemoteBatch {
                 one.over()
                     ? extensions.sendRenameOver(one.from(), one.to())
                     : wire.send(
-                        SftpWire.RENAME, twoPaths(one.from(), one.to()), "rename", one.to()),
+                        SftpWire.RENAME, twoPaths(one.from(), one.to()), FileStep.RENAME, one.to()),
             this::ok,
             refused -> refused,
             sent);
@@ -216,7 +218,7 @@ final class SftpBatch implements RemoteBatch {
     if (!extensions.hardLinks()) {
       RemoteFailure cannot =
           new RemoteFailure(
-              Reason.NOT_SUPPORTED, "link", null, "the server cannot make hard links", null);
+              Reason.NOT_SUPPORTED, FileStep.LINK, null, FilePhrase.NO_HARD_LINKS.of(), null);
       return new ArrayList<>(java.util.Collections.nCopies(names.size(), cannot));
     }
     return cause.of(
@@ -239,7 +241,7 @@ final class SftpBatch implements RemoteBatch {
               } else {
                 WireAttributes.putMode(body, one.mode());
               }
-              return wire.send(SftpWire.MKDIR, body, "make folder", one.path());
+              return wire.send(SftpWire.MKDIR, body, FileStep.MAKE_FOLDER, one.path());
             },
             this::ok,
             refused -> refused);
@@ -259,7 +261,7 @@ final class SftpBatch implements RemoteBatch {
             one -> {
               RequestBody wanted = SftpWire.body();
               WireAttributes.putModeAndTime(wanted, one.mode(), one.modified());
-              return attributes.send(one.path(), wanted, "set mode and time");
+              return attributes.send(one.path(), wanted, FileStep.SET_MODE_AND_TIME);
             },
             asked -> {
               attributes.expect(asked);
@@ -284,12 +286,12 @@ final class SftpBatch implements RemoteBatch {
               if (one.owned()) {
                 RequestBody owner = SftpWire.body();
                 WireAttributes.putOwner(owner, one.uid(), one.gid());
-                asked.add(attributes.sendToItself(one.path(), owner, "set owner"));
+                asked.add(attributes.sendToItself(one.path(), owner, FileStep.SET_OWNER));
               }
               // After the owner: a change of owner clears the set-id bits.
               RequestBody mode = SftpWire.body();
               WireAttributes.putMode(mode, one.mode());
-              asked.add(attributes.sendToItself(one.path(), mode, "set mode"));
+              asked.add(attributes.sendToItself(one.path(), mode, FileStep.SET_MODE));
               return asked;
             },
             this::allSet,

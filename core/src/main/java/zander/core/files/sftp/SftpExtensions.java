@@ -13,6 +13,8 @@ import zander.core.files.sftp.wire.OpenHandle;
 import zander.core.files.sftp.wire.RequestBody;
 import zander.core.files.sftp.wire.SftpWire;
 import zander.core.files.sftp.wire.WireAttributes;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 import zander.core.rights.Mode;
 
 /** Requests beyond version 3 that OpenSSH documents in its PROTOCOL, each asked only if offered. */
@@ -42,7 +44,7 @@ final class SftpExtensions {
     putIds(body, uids);
     putIds(body, gids);
     wire.expectExtended(
-        wire.sendExtended(NAMES_BY_ID, body, "learn names", null),
+        wire.sendExtended(NAMES_BY_ID, body, FileStep.LEARN_NAMES, null),
         answer -> {
           Buffer users = new ByteArrayBuffer(answer.getBytes());
           uids.forEach(uid -> names.learnUser(uid, users.getString()));
@@ -59,7 +61,7 @@ final class SftpExtensions {
   }
 
   void needsRenameOver(RemotePath to) throws RemoteFailure {
-    need(RENAME_OVER, "rename", to, "the server cannot rename over a file in one step");
+    need(RENAME_OVER, FileStep.RENAME, to, FilePhrase.NO_RENAME_OVER);
   }
 
   boolean renamesOver() {
@@ -67,11 +69,11 @@ final class SftpExtensions {
   }
 
   SftpWire.Sent sendRenameOver(RemotePath from, RemotePath to) throws RemoteFailure {
-    return twoPaths(RENAME_OVER, from, to, "rename");
+    return twoPaths(RENAME_OVER, from, to, FileStep.RENAME);
   }
 
   void hardLink(RemotePath from, RemotePath to) throws IOException {
-    need(HARD_LINK, "link", to, "the server cannot make hard links");
+    need(HARD_LINK, FileStep.LINK, to, FilePhrase.NO_HARD_LINKS);
     wire.expectOk(sendHardLink(from, to));
   }
 
@@ -80,17 +82,17 @@ final class SftpExtensions {
   }
 
   SftpWire.Sent sendHardLink(RemotePath from, RemotePath to) throws RemoteFailure {
-    return twoPaths(HARD_LINK, from, to, "link");
+    return twoPaths(HARD_LINK, from, to, FileStep.LINK);
   }
 
-  private void need(String extension, String step, RemotePath path, String otherwise)
+  private void need(String extension, FileStep step, RemotePath path, FilePhrase otherwise)
       throws RemoteFailure {
     if (!wire.offers(extension)) {
-      throw new RemoteFailure(Reason.NOT_SUPPORTED, step, path, otherwise, null);
+      throw new RemoteFailure(Reason.NOT_SUPPORTED, step, path, otherwise.of(), null);
     }
   }
 
-  private SftpWire.Sent twoPaths(String extension, RemotePath from, RemotePath to, String step)
+  private SftpWire.Sent twoPaths(String extension, RemotePath from, RemotePath to, FileStep step)
       throws RemoteFailure {
     RequestBody body = SftpWire.body(from);
     body.putPath(to);
@@ -102,7 +104,7 @@ final class SftpExtensions {
       return null;
     }
     return wire.expectExtended(
-        wire.sendExtended(SPACE, SftpWire.body(path), "ask free space", path),
+        wire.sendExtended(SPACE, SftpWire.body(path), FileStep.ASK_FREE_SPACE, path),
         answer -> {
           answer.getLong();
           long fragment = answer.getLong();
@@ -125,13 +127,13 @@ final class SftpExtensions {
 
   /** Copies a file's content into a new file without the data coming here. */
   void copy(RemotePath from, RemotePath to, Mode mode) throws IOException {
-    need(COPY, "copy", to, "the server does not copy by itself");
+    need(COPY, FileStep.COPY, to, FilePhrase.NO_COPYING);
     RequestBody writing = SftpWire.body(to);
     writing.putInt(SftpWire.OPEN_WRITE | SftpWire.OPEN_CREATE | SftpWire.OPEN_EXCLUSIVE);
     WireAttributes.putMode(writing, mode);
     byte[] source = OpenHandle.open(wire, from, SftpWire.OPEN_READ).handle();
     try {
-      byte[] goal = wire.expectHandle(wire.send(SftpWire.OPEN, writing, "create", to));
+      byte[] goal = wire.expectHandle(wire.send(SftpWire.OPEN, writing, FileStep.CREATE, to));
       try {
         RequestBody body = SftpWire.body();
         body.putBytes(source);
@@ -139,7 +141,7 @@ final class SftpExtensions {
         body.putLong(0);
         body.putBytes(goal);
         body.putLong(0);
-        wire.expectOk(wire.sendExtended(COPY, body, "copy", to));
+        wire.expectOk(wire.sendExtended(COPY, body, FileStep.COPY, to));
       } finally {
         close(goal, to);
       }
@@ -151,6 +153,6 @@ final class SftpExtensions {
   private void close(byte[] handle, RemotePath path) throws IOException {
     RequestBody body = SftpWire.body();
     body.putBytes(handle);
-    wire.expectOk(wire.send(SftpWire.CLOSE, body, "close", path));
+    wire.expectOk(wire.send(SftpWire.CLOSE, body, FileStep.CLOSE, path));
   }
 }

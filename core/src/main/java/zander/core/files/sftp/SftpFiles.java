@@ -15,7 +15,6 @@ import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteBatch;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemoteFailure;
-import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.RemoteReader;
@@ -29,6 +28,7 @@ import zander.core.files.sftp.wire.OpenHandle;
 import zander.core.files.sftp.wire.RequestBody;
 import zander.core.files.sftp.wire.SftpWire;
 import zander.core.files.sftp.wire.WireAttributes;
+import zander.core.phrase.FileStep;
 import zander.core.rights.Mode;
 
 /** The files of a server over SFTP version 3 with the extensions OpenSSH documents (PROTOCOL). */
@@ -131,7 +131,8 @@ public final class SftpFiles implements RemoteFiles {
 
   @Override
   public RemoteAttributes look(RemotePath path) throws IOException {
-    return wire.expectAttributes(wire.send(SftpWire.LSTAT, SftpWire.body(path), "look at", path));
+    return wire.expectAttributes(
+        wire.send(SftpWire.LSTAT, SftpWire.body(path), FileStep.LOOK_AT, path));
   }
 
   @Override
@@ -148,13 +149,14 @@ public final class SftpFiles implements RemoteFiles {
     if (othersMayTurn(path)) {
       return lookAtNoLink(path);
     }
-    return wire.expectAttributes(wire.send(SftpWire.STAT, SftpWire.body(path), "look at", path));
+    return wire.expectAttributes(
+        wire.send(SftpWire.STAT, SftpWire.body(path), FileStep.LOOK_AT, path));
   }
 
   private RemoteAttributes lookAtNoLink(RemotePath path) throws IOException {
     RemoteAttributes is = look(path);
     if (is.kind() == FileKind.LINK) {
-      throw FolderHandles.turned("look at", path, readLink(path));
+      throw FolderHandles.turned(FileStep.LOOK_AT, path, readLink(path));
     }
     return is;
   }
@@ -170,7 +172,7 @@ public final class SftpFiles implements RemoteFiles {
     }
     RemotePath real = realPath(path.wire());
     if (!guard().isLinkHarmless(wire, path, real, look(real))) {
-      throw FolderHandles.turned("look at", path, real.wire());
+      throw FolderHandles.turned(FileStep.LOOK_AT, path, real.wire());
     }
     return real;
   }
@@ -187,7 +189,8 @@ public final class SftpFiles implements RemoteFiles {
 
   @Override
   public String readLink(RemotePath link) throws IOException {
-    return wire.expectName(wire.send(SftpWire.READLINK, SftpWire.body(link), "read link", link));
+    return wire.expectName(
+        wire.send(SftpWire.READLINK, SftpWire.body(link), FileStep.READ_LINK, link));
   }
 
   @Override
@@ -195,12 +198,8 @@ public final class SftpFiles implements RemoteFiles {
     RequestBody body = SftpWire.body();
     SftpWire.putName(body, wirePath);
     RemotePath about = wirePath.startsWith("/") ? RemotePath.ofWire(wirePath) : null;
-    String real = wire.expectName(wire.send(SftpWire.REALPATH, body, "resolve", about));
-    try {
-      return RemotePath.ofWire(real);
-    } catch (IllegalArgumentException e) {
-      throw new RemoteFailure(Reason.BAD_ANSWER, "resolve", about, e.getMessage(), e);
-    }
+    String real = wire.expectName(wire.send(SftpWire.REALPATH, body, FileStep.RESOLVE, about));
+    return SftpWire.pathOf(real, about);
   }
 
   @Override
@@ -302,7 +301,7 @@ public final class SftpFiles implements RemoteFiles {
   public void rename(RemotePath from, RemotePath to) throws IOException {
     RequestBody body = SftpWire.body(from);
     body.putPath(to);
-    cause.expectNew(to, wire.send(SftpWire.RENAME, body, "rename", to), this::ok);
+    cause.expectNew(to, wire.send(SftpWire.RENAME, body, FileStep.RENAME, to), this::ok);
     guard().moved();
   }
 
@@ -319,7 +318,8 @@ public final class SftpFiles implements RemoteFiles {
   public void makeFolder(RemotePath folder, Mode mode) throws IOException {
     RequestBody body = SftpWire.body(folder);
     WireAttributes.putMode(body, mode);
-    cause.expectNew(folder, wire.send(SftpWire.MKDIR, body, "make folder", folder), this::ok);
+    cause.expectNew(
+        folder, wire.send(SftpWire.MKDIR, body, FileStep.MAKE_FOLDER, folder), this::ok);
     guard().made(folder, mode);
   }
 
@@ -333,12 +333,12 @@ public final class SftpFiles implements RemoteFiles {
 
   @Override
   public void removeFile(RemotePath file) throws IOException {
-    expectSet(wire.send(SftpWire.REMOVE, SftpWire.body(file), "remove", file));
+    expectSet(wire.send(SftpWire.REMOVE, SftpWire.body(file), FileStep.REMOVE, file));
   }
 
   @Override
   public void removeFolder(RemotePath folder) throws IOException {
-    expectSet(wire.send(SftpWire.RMDIR, SftpWire.body(folder), "remove folder", folder));
+    expectSet(wire.send(SftpWire.RMDIR, SftpWire.body(folder), FileStep.REMOVE_FOLDER, folder));
     guard().moved();
   }
 
@@ -348,14 +348,14 @@ public final class SftpFiles implements RemoteFiles {
     // OpenSSH takes the two names in the other order than the draft, and says so in its PROTOCOL.
     SftpWire.putName(body, wireTarget);
     body.putPath(link);
-    cause.expectNew(link, wire.send(SftpWire.SYMLINK, body, "make link", link), this::ok);
+    cause.expectNew(link, wire.send(SftpWire.SYMLINK, body, FileStep.MAKE_LINK, link), this::ok);
   }
 
   @Override
   public void setMode(RemotePath path, Mode mode) throws IOException {
     RequestBody wanted = SftpWire.body();
     WireAttributes.putMode(wanted, mode);
-    set(path, wanted, "set mode");
+    set(path, wanted, FileStep.SET_MODE);
     if (PathTrust.letsOthersWrite(mode)) {
       guard().givenAway(path);
     }
@@ -365,7 +365,7 @@ public final class SftpFiles implements RemoteFiles {
   public void setOwner(RemotePath path, int uid, int gid) throws IOException {
     RequestBody wanted = SftpWire.body();
     WireAttributes.putOwner(wanted, uid, gid);
-    set(path, wanted, "set owner");
+    set(path, wanted, FileStep.SET_OWNER);
     guard().givenAway(path);
   }
 
@@ -373,10 +373,10 @@ public final class SftpFiles implements RemoteFiles {
   public void setTimes(RemotePath path, long accessed, long modified) throws IOException {
     RequestBody wanted = SftpWire.body();
     WireAttributes.putTimes(wanted, accessed, modified);
-    set(path, wanted, "set times");
+    set(path, wanted, FileStep.SET_TIMES);
   }
 
-  private void set(RemotePath path, RequestBody wanted, String step) throws IOException {
+  private void set(RemotePath path, RequestBody wanted, FileStep step) throws IOException {
     try {
       attributes.expect(attributes.send(path, wanted, step));
     } catch (RemoteFailure e) {

@@ -12,6 +12,7 @@ import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 import zander.core.files.sftp.wire.RequestBody;
 import zander.core.files.sftp.wire.SftpWire;
+import zander.core.phrase.FileStep;
 
 /** Where a person lands on a server: home, and the first folder, asked for together. */
 final class SftpLanding {
@@ -31,8 +32,8 @@ final class SftpLanding {
     // A relative path is one from home, as the server itself reads it.
     SftpWire.putName(where, wanted == null ? "." : WireName.fromText(wanted));
     // Both at once: where home is, and the folder to land in, which may be home itself.
-    SftpWire.Sent asked = wire.send(SftpWire.REALPATH, dot, "resolve", null);
-    SftpWire.Sent opening = wire.send(SftpWire.OPENDIR, where, "open folder", null);
+    SftpWire.Sent asked = wire.send(SftpWire.REALPATH, dot, FileStep.RESOLVE, null);
+    SftpWire.Sent opening = wire.send(SftpWire.OPENDIR, where, FileStep.OPEN_FOLDER, null);
     RemotePath home = RemotePath.ofWire(wire.expectName(asked));
     RemotePath folder = wanted == null ? home : home.resolve(wanted);
     try {

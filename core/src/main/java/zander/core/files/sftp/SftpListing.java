@@ -19,6 +19,8 @@ import zander.core.files.WireName;
 import zander.core.files.sftp.wire.RequestBody;
 import zander.core.files.sftp.wire.SftpWire;
 import zander.core.files.sftp.wire.WireAttributes;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 
 /**
  * Reads one folder. READDIR requests are kept under way, four times as many after each answer,
@@ -55,7 +57,7 @@ final class SftpListing {
     return opened(
         wire,
         folder,
-        wire.send(SftpWire.OPENDIR, SftpWire.body(folder), "open folder", folder),
+        wire.send(SftpWire.OPENDIR, SftpWire.body(folder), FileStep.OPEN_FOLDER, folder),
         accounts);
   }
 
@@ -79,7 +81,8 @@ final class SftpListing {
       int empty = 0;
       while (!ended) {
         while (underWay.size() < allowed) {
-          underWay.addLast(wire.send(SftpWire.READDIR, handleBody(handle), "list folder", folder));
+          underWay.addLast(
+              wire.send(SftpWire.READDIR, handleBody(handle), FileStep.LIST_FOLDER, folder));
         }
         List<Raw> names = wire.expectNames(underWay.removeFirst(), this::names);
         if (names == null) {
@@ -92,7 +95,11 @@ final class SftpListing {
         }
         if (all.size() > AnswerBounds.entries() || empty > AnswerBounds.EMPTY_ANSWERS) {
           throw new RemoteFailure(
-              Reason.BAD_ANSWER, "list folder", folder, "the folder does not end", null);
+              Reason.BAD_ANSWER,
+              FileStep.LIST_FOLDER,
+              folder,
+              FilePhrase.FOLDER_DOES_NOT_END.of(),
+              null);
         }
       }
     } finally {
@@ -102,7 +109,7 @@ final class SftpListing {
   }
 
   private void close(byte[] handle, Deque<SftpWire.Sent> underWay) throws RemoteFailure {
-    wire.forget(wire.send(SftpWire.CLOSE, handleBody(handle), "close", folder));
+    wire.forget(wire.send(SftpWire.CLOSE, handleBody(handle), FileStep.CLOSE, folder));
     underWay.forEach(wire::forget);
   }
 

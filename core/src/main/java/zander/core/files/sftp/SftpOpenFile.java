@@ -12,6 +12,8 @@ import zander.core.files.RemoteReader;
 import zander.core.files.sftp.wire.OpenHandle;
 import zander.core.files.sftp.wire.RequestBody;
 import zander.core.files.sftp.wire.SftpWire;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 
 /** A file that is open on one channel, read at any place. For one thread at a time. */
 final class SftpOpenFile implements RemoteReader {
@@ -53,13 +55,13 @@ final class SftpOpenFile implements RemoteReader {
     List<SftpWire.Sent> parts = new ArrayList<>();
     wire()
         .together(
-            "read",
+            FileStep.READ,
             () -> {
               for (int next = at; next < into.length; next += CHUNK) {
                 RequestBody body = handle.body();
                 body.putLong(from + (next - at));
                 body.putInt(Math.min(CHUNK, into.length - next));
-                parts.add(wire().send(SftpWire.READ, body, "read", path));
+                parts.add(wire().send(SftpWire.READ, body, FileStep.READ, path));
               }
             });
     int got = 0;
@@ -72,7 +74,12 @@ final class SftpOpenFile implements RemoteReader {
         SftpWire.Data data = wire().expectData(parts.get(i));
         int length = data == null ? 0 : data.length();
         if (length > asked) {
-          throw new RemoteFailure(Reason.BAD_ANSWER, "read", path, length + " bytes", null);
+          throw new RemoteFailure(
+              Reason.BAD_ANSWER,
+              FileStep.READ,
+              path,
+              FilePhrase.ANSWERED_SO.of(length + " bytes"),
+              null);
         }
         if (whole && length > 0) {
           System.arraycopy(data.bytes(), data.offset(), into, at + got, length);
@@ -98,12 +105,12 @@ final class SftpOpenFile implements RemoteReader {
     boolean open = wire().handles().isOpen(path);
     wire()
         .together(
-            "look at",
+            FileStep.LOOK_AT,
             () -> {
-              asked[0] = wire().send(SftpWire.FSTAT, handle.body(), "look at", path);
+              asked[0] = wire().send(SftpWire.FSTAT, handle.body(), FileStep.LOOK_AT, path);
               int how = open ? SftpWire.LSTAT : SftpWire.STAT;
-              asked[1] = wire().send(how, SftpWire.body(path), "look at", path);
-              asked[2] = wire().send(SftpWire.FSTAT, handle.body(), "look at", path);
+              asked[1] = wire().send(how, SftpWire.body(path), FileStep.LOOK_AT, path);
+              asked[2] = wire().send(SftpWire.FSTAT, handle.body(), FileStep.LOOK_AT, path);
             });
     RemoteFailure[] failure = new RemoteFailure[1];
     RemoteAttributes before = attributes(asked[0], failure);
@@ -130,6 +137,6 @@ final class SftpOpenFile implements RemoteReader {
 
   @Override
   public void close() throws IOException {
-    wire().forget(wire().send(SftpWire.CLOSE, handle.body(), "close", path));
+    wire().forget(wire().send(SftpWire.CLOSE, handle.body(), FileStep.CLOSE, path));
   }
 }

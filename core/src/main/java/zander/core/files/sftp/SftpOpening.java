@@ -13,6 +13,8 @@ import zander.core.files.sftp.wire.OpenHandle;
 import zander.core.files.sftp.wire.RequestBody;
 import zander.core.files.sftp.wire.SftpWire;
 import zander.core.files.sftp.wire.WireAttributes;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 import zander.core.rights.Mode;
 
 /** Opens files to be read and written; a large one over several channels at once. */
@@ -39,7 +41,7 @@ final class SftpOpening {
         content.write(buffer, 0, count);
         if (content.size() > limit) {
           throw new RemoteFailure(
-              Reason.TOO_LARGE, "read", file, "more than " + limit + " bytes", null);
+              Reason.TOO_LARGE, FileStep.READ, file, FilePhrase.MORE_THAN_BYTES.of(limit), null);
         }
       }
       return content.toByteArray();
@@ -77,7 +79,7 @@ final class SftpOpening {
     } else {
       WireAttributes.putMode(body, mode);
     }
-    return wire.send(SftpWire.OPEN, body, "create", file);
+    return wire.send(SftpWire.OPEN, body, FileStep.CREATE, file);
   }
 
   RemoteWriter continueFrom(RemotePath file, long from, List<SftpWire> more) throws IOException {

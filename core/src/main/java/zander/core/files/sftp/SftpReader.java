@@ -10,6 +10,7 @@ import zander.core.files.sftp.wire.Answers;
 import zander.core.files.sftp.wire.OpenHandle;
 import zander.core.files.sftp.wire.RequestBody;
 import zander.core.files.sftp.wire.SftpWire;
+import zander.core.phrase.FileStep;
 
 /** A file read front to back, with several READ requests under way on each lane. For one thread. */
 final class SftpReader extends InputStream {
@@ -102,7 +103,7 @@ final class SftpReader extends InputStream {
     RequestBody body = lane.body();
     body.putLong(at);
     body.putInt(length);
-    return new Part(lane, lane.wire().send(SftpWire.READ, body, "read", path), at, length);
+    return new Part(lane, lane.wire().send(SftpWire.READ, body, FileStep.READ, path), at, length);
   }
 
   @Override
@@ -116,7 +117,7 @@ final class SftpReader extends InputStream {
       Answers.take(left.sent(), left.lane().wire()::expectData, refused -> null);
     }
     for (OpenHandle lane : lanes) {
-      lane.wire().expectOk(lane.wire().send(SftpWire.CLOSE, lane.body(), "close", path));
+      lane.wire().expectOk(lane.wire().send(SftpWire.CLOSE, lane.body(), FileStep.CLOSE, path));
     }
   }
 }

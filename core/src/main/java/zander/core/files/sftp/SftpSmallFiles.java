@@ -19,6 +19,8 @@ import zander.core.files.sftp.wire.FolderHandles;
 import zander.core.files.sftp.wire.RequestBody;
 import zander.core.files.sftp.wire.SftpWire;
 import zander.core.files.sftp.wire.WireAttributes;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 import zander.core.rights.Mode;
 import zander.core.work.Cancellation;
 
@@ -118,10 +120,10 @@ final class SftpSmallFiles {
 
   private void putSome(List<NewFile> some, List<RemoteFailure> failures) throws IOException {
     List<Opened<NewFile>> opened = new ArrayList<>();
-    wire.together("create", () -> create(some, opened));
+    wire.together(FileStep.CREATE, () -> create(some, opened));
     awaitHandles(opened);
     wire.together(
-        "write",
+        FileStep.WRITE,
         () -> {
           for (Opened<NewFile> one : opened) {
             if (one.handle != null) {
@@ -148,7 +150,7 @@ final class SftpSmallFiles {
         // Closed to others until it has its mode: it may be a secret.
         WireAttributes.putMode(body, CLOSED);
       }
-      one.opening = wire.send(SftpWire.OPEN, body, "create", file.path());
+      one.opening = wire.send(SftpWire.OPEN, body, FileStep.CREATE, file.path());
       opened.add(one);
     }
   }
@@ -172,14 +174,15 @@ final class SftpSmallFiles {
       RequestBody body = one.body();
       body.putLong(at);
       int count = Math.min(CHUNK, content.length - at);
-      one.parts.add(wire.sendData(SftpWire.WRITE, body, content, at, count, "write", one.path));
+      one.parts.add(
+          wire.sendData(SftpWire.WRITE, body, content, at, count, FileStep.WRITE, one.path));
     }
     if (one.about.mode() != null || one.about.modified() >= 0) {
       RequestBody body = one.body();
       WireAttributes.putModeAndTime(body, one.about.mode(), one.about.modified());
-      one.attributes = wire.send(SftpWire.FSETSTAT, body, "set mode and time", one.path);
+      one.attributes = wire.send(SftpWire.FSETSTAT, body, FileStep.SET_MODE_AND_TIME, one.path);
     }
-    one.closing = wire.send(SftpWire.CLOSE, one.body(), "close", one.path);
+    one.closing = wire.send(SftpWire.CLOSE, one.body(), FileStep.CLOSE, one.path);
   }
 
   private void awaitWritten(Opened<NewFile> one) throws RemoteFailure {
@@ -226,9 +229,9 @@ final class SftpSmallFiles {
 
   private void getSome(List<Wanted> some, List<Got> got) throws IOException {
     List<Opened<Wanted>> opened = new ArrayList<>();
-    wire.together("open", () -> open(some, opened));
+    wire.together(FileStep.OPEN, () -> open(some, opened));
     awaitHandles(opened);
-    wire.together("read", () -> ask(opened));
+    wire.together(FileStep.READ, () -> ask(opened));
     for (Opened<Wanted> one : opened) {
       got.add(one.handle == null ? new Got(null, null, one.failure) : read(one));
     }
@@ -240,7 +243,7 @@ final class SftpSmallFiles {
       RequestBody body = SftpWire.body(file.path());
       body.putInt(SftpWire.OPEN_READ);
       WireAttributes.putNone(body);
-      one.opening = wire.send(SftpWire.OPEN, body, "open", file.path());
+      one.opening = wire.send(SftpWire.OPEN, body, FileStep.OPEN, file.path());
       opened.add(one);
     }
   }
@@ -253,13 +256,14 @@ final class SftpSmallFiles {
           RequestBody body = one.body();
           body.putLong(at);
           body.putUInt(Math.min(CHUNK, one.about.expected() + 1 - at));
-          one.parts.add(wire.send(SftpWire.READ, body, "read", one.path));
+          one.parts.add(wire.send(SftpWire.READ, body, FileStep.READ, one.path));
         }
-        one.attributes = wire.send(SftpWire.FSTAT, one.body(), "look at", one.path);
+        one.attributes = wire.send(SftpWire.FSTAT, one.body(), FileStep.LOOK_AT, one.path);
         if (wire.handles().isKnownOpen(one.path)) {
-          one.there = wire.send(SftpWire.LSTAT, SftpWire.body(one.path), "look at", one.path);
+          one.there =
+              wire.send(SftpWire.LSTAT, SftpWire.body(one.path), FileStep.LOOK_AT, one.path);
         }
-        one.closing = wire.send(SftpWire.CLOSE, one.body(), "close", one.path);
+        one.closing = wire.send(SftpWire.CLOSE, one.body(), FileStep.CLOSE, one.path);
       }
     }
   }
@@ -309,7 +313,7 @@ final class SftpSmallFiles {
             && there.uid() == opened.uid()
             && !there.looksChangedSince(opened);
     if (!same && !isTheirs(there, opened)) {
-      one.refused(FolderHandles.turned("read", one.path, "another file"));
+      one.refused(FolderHandles.turned(FileStep.READ, one.path, "another file"));
     }
   }
 
@@ -319,7 +323,8 @@ final class SftpSmallFiles {
   }
 
   private RemoteAttributes look(RemotePath path) throws RemoteFailure {
-    return wire.expectAttributes(wire.send(SftpWire.STAT, SftpWire.body(path), "look at", path));
+    return wire.expectAttributes(
+        wire.send(SftpWire.STAT, SftpWire.body(path), FileStep.LOOK_AT, path));
   }
 
   /** For a server that answers with less than was asked, and for a file that has changed. */
@@ -330,7 +335,8 @@ final class SftpSmallFiles {
         return new Got(
             null,
             null,
-            new RemoteFailure(Reason.FAILED, "read", path, "it has grown meanwhile", null));
+            new RemoteFailure(
+                Reason.FAILED, FileStep.READ, path, FilePhrase.GROWN_MEANWHILE.of(), null));
       }
       return new Got(content, look(path), null);
     } catch (RemoteFailure e) {

@@ -11,11 +11,12 @@ import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles.CreatedFile;
 import zander.core.files.RemoteFiles.WholeFile;
 import zander.core.files.RemotePath;
-import zander.core.files.WireName;
 import zander.core.files.sftp.wire.Answers;
 import zander.core.files.sftp.wire.OpenHandle;
 import zander.core.files.sftp.wire.RequestBody;
 import zander.core.files.sftp.wire.SftpWire;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 import zander.core.rights.Mode;
 
 /**
@@ -51,11 +52,11 @@ final class SftpWholeFiles {
     if (files.othersMayTurn(path)) {
       return readSlowly(path, files.realPath(path), limit);
     }
-    SftpWire.Sent asked = wire.send(SftpWire.REALPATH, SftpWire.body(path), "resolve", path);
-    SftpWire.Sent look = wire.send(SftpWire.STAT, SftpWire.body(path), "look at", path);
+    SftpWire.Sent asked = wire.send(SftpWire.REALPATH, SftpWire.body(path), FileStep.RESOLVE, path);
+    SftpWire.Sent look = wire.send(SftpWire.STAT, SftpWire.body(path), FileStep.LOOK_AT, path);
     String wireName = Answers.take(asked, wire::expectName, refused -> null);
     RemoteAttributes before = wire.expectAttributes(look);
-    RemotePath real = wireName == null ? files.realPath(path) : pathOf(wireName, path);
+    RemotePath real = wireName == null ? files.realPath(path) : SftpWire.pathOf(wireName, path);
     check(path, before, limit);
     if (before.size() > AT_ONCE || files.othersMayTurn(real)) {
       return readSlowly(path, real, limit);
@@ -64,21 +65,14 @@ final class SftpWholeFiles {
     return read == null ? readSlowly(path, real, limit) : read;
   }
 
-  private static RemotePath pathOf(String wireName, RemotePath asked) throws RemoteFailure {
-    try {
-      return RemotePath.ofWire(wireName);
-    } catch (IllegalArgumentException e) {
-      throw new RemoteFailure(
-          Reason.BAD_ANSWER, "resolve", asked, WireName.toText(String.valueOf(e.getMessage())), e);
-    }
-  }
-
   private static void check(RemotePath path, RemoteAttributes is, long limit) throws RemoteFailure {
     if (is.kind() != FileKind.FILE) {
-      throw new RemoteFailure(Reason.NOT_SUPPORTED, "open", path, "not a file", null);
+      throw new RemoteFailure(
+          Reason.NOT_SUPPORTED, FileStep.OPEN, path, FilePhrase.NOT_A_FILE.of(), null);
     }
     if (is.size() > limit) {
-      throw new RemoteFailure(Reason.TOO_LARGE, "open", path, is.size() + " bytes", null);
+      throw new RemoteFailure(
+          Reason.TOO_LARGE, FileStep.OPEN, path, FilePhrase.MORE_THAN_BYTES.of(limit), null);
     }
   }
 
@@ -95,17 +89,17 @@ final class SftpWholeFiles {
     List<SftpWire.Sent> parts = new ArrayList<>();
     SftpWire.Sent[] last = new SftpWire.Sent[2];
     wire.together(
-        "read",
+        FileStep.READ,
         () -> {
           // One more than there is: a file that grew shows.
           for (long at = 0; at <= before.size(); at += CHUNK) {
             RequestBody body = handle.body();
             body.putLong(at);
             body.putInt(CHUNK);
-            parts.add(wire.send(SftpWire.READ, body, "read", real));
+            parts.add(wire.send(SftpWire.READ, body, FileStep.READ, real));
           }
-          last[0] = wire.send(SftpWire.FSTAT, handle.body(), "look at", real);
-          last[1] = wire.send(SftpWire.CLOSE, handle.body(), "close", real);
+          last[0] = wire.send(SftpWire.FSTAT, handle.body(), FileStep.LOOK_AT, real);
+          last[1] = wire.send(SftpWire.CLOSE, handle.body(), FileStep.CLOSE, real);
         });
     ByteArrayOutputStream content = new ByteArrayOutputStream();
     RemoteFailure failure = null;
@@ -137,9 +131,10 @@ final class SftpWholeFiles {
   CreatedFile create(RemotePath file, Mode mode) throws IOException {
     RemotePath parent = file.parent();
     // The folder first: what is made in it changes its time.
-    SftpWire.Sent around = wire.send(SftpWire.LSTAT, SftpWire.body(parent), "look at", parent);
+    SftpWire.Sent around =
+        wire.send(SftpWire.LSTAT, SftpWire.body(parent), FileStep.LOOK_AT, parent);
     SftpWire.Sent made = opening.sendCreate(file, mode);
-    SftpWire.Sent look = wire.send(SftpWire.LSTAT, SftpWire.body(file), "look at", file);
+    SftpWire.Sent look = wire.send(SftpWire.LSTAT, SftpWire.body(file), FileStep.LOOK_AT, file);
     byte[] handle;
     RemoteFailure failure = null;
     try {
@@ -152,7 +147,8 @@ final class SftpWholeFiles {
     RemoteAttributes folder = Answers.take(around, wire::expectAttributes, refused -> null);
     if (failure != null) {
       throw failure.reason() == Reason.FAILED && is != null
-          ? new RemoteFailure(Reason.ALREADY_EXISTS, "create", file, "exists", failure)
+          ? new RemoteFailure(
+              Reason.ALREADY_EXISTS, FileStep.CREATE, file, FilePhrase.EXISTS.of(), failure)
           : cause.of(failure);
     }
     return new CreatedFile(
@@ -163,7 +159,7 @@ final class SftpWholeFiles {
     RemotePath parent = to.parent();
     extensions.needsRenameOver(to);
     SftpWire.Sent renamed = extensions.sendRenameOver(from, to);
-    SftpWire.Sent look = wire.send(SftpWire.LSTAT, SftpWire.body(parent), "look at", parent);
+    SftpWire.Sent look = wire.send(SftpWire.LSTAT, SftpWire.body(parent), FileStep.LOOK_AT, parent);
     RemoteFailure failure = null;
     try {
       wire.expectOk(renamed);

@@ -15,6 +15,7 @@ import zander.core.files.sftp.wire.OpenHandle;
 import zander.core.files.sftp.wire.RequestBody;
 import zander.core.files.sftp.wire.SftpWire;
 import zander.core.files.sftp.wire.WireAttributes;
+import zander.core.phrase.FileStep;
 import zander.core.rights.Mode;
 
 /**
@@ -90,7 +91,9 @@ final class SftpWriter implements RemoteWriter {
     body.putLong(at);
     underWay.addLast(
         new Part(
-            lane, lane.wire().sendData(SftpWire.WRITE, body, bytes, offset, count, "write", path)));
+            lane,
+            lane.wire()
+                .sendData(SftpWire.WRITE, body, bytes, offset, count, FileStep.WRITE, path)));
     awaitDownTo(Math.max(2, MOST_UNDER_WAY / chunk) * lanes.size());
   }
 
@@ -114,7 +117,7 @@ final class SftpWriter implements RemoteWriter {
   public void setOwner(int uid, int gid) throws IOException {
     RequestBody body = first.body();
     WireAttributes.putOwner(body, uid, gid);
-    ask(body, "set owner");
+    ask(body, FileStep.SET_OWNER);
   }
 
   @Override
@@ -128,7 +131,7 @@ final class SftpWriter implements RemoteWriter {
     setLength();
     RequestBody body = first.body();
     WireAttributes.putModeAndTime(body, mode, modified);
-    ask(body, "set mode and time");
+    ask(body, FileStep.SET_MODE_AND_TIME);
   }
 
   @Override
@@ -144,7 +147,7 @@ final class SftpWriter implements RemoteWriter {
     RequestBody body = first.body();
     WireAttributes.putSize(body, length);
     try {
-      ask(body, "set length");
+      ask(body, FileStep.SET_LENGTH);
     } catch (RemoteFailure e) {
       throw cause.of(e);
     }
@@ -158,7 +161,7 @@ final class SftpWriter implements RemoteWriter {
     }
   }
 
-  private void ask(RequestBody body, String step) throws IOException {
+  private void ask(RequestBody body, FileStep step) throws IOException {
     first.wire().expectOk(first.wire().send(SftpWire.FSETSTAT, body, step, path));
   }
 
@@ -168,7 +171,7 @@ final class SftpWriter implements RemoteWriter {
     setLength();
     return first
         .wire()
-        .expectAttributes(first.wire().send(SftpWire.FSTAT, first.body(), "look at", path));
+        .expectAttributes(first.wire().send(SftpWire.FSTAT, first.body(), FileStep.LOOK_AT, path));
   }
 
   @Override
@@ -179,7 +182,7 @@ final class SftpWriter implements RemoteWriter {
       return false;
     }
     try {
-      first.wire().expectOk(first.wire().sendExtended(FSYNC, first.body(), "sync", path));
+      first.wire().expectOk(first.wire().sendExtended(FSYNC, first.body(), FileStep.SYNC, path));
       return true;
     } catch (RemoteFailure e) {
       throw cause.of(e);
@@ -195,13 +198,15 @@ final class SftpWriter implements RemoteWriter {
     RequestBody wanted = first.body();
     WireAttributes.putMode(wanted, mode);
     List<SftpWire.Sent> done = new ArrayList<>();
-    done.add(wire.send(SftpWire.FSETSTAT, wanted, "set mode", path));
+    done.add(wire.send(SftpWire.FSETSTAT, wanted, FileStep.SET_MODE, path));
     if (wire.offers(FSYNC)) {
-      done.add(wire.sendExtended(FSYNC, first.body(), "sync", path));
+      done.add(wire.sendExtended(FSYNC, first.body(), FileStep.SYNC, path));
     }
-    SftpWire.Sent look = wire.send(SftpWire.FSTAT, first.body(), "look at", path);
+    SftpWire.Sent look = wire.send(SftpWire.FSTAT, first.body(), FileStep.LOOK_AT, path);
     SftpWire.Sent elsewhere =
-        other == null ? null : wire.send(SftpWire.STAT, SftpWire.body(other), "look at", other);
+        other == null
+            ? null
+            : wire.send(SftpWire.STAT, SftpWire.body(other), FileStep.LOOK_AT, other);
     try {
       awaitDownTo(0);
     } catch (IOException e) {
@@ -241,7 +246,7 @@ final class SftpWriter implements RemoteWriter {
     if (completed) {
       // All of it is taken, and on the disk: what closing answers changes nothing.
       for (OpenHandle lane : lanes) {
-        lane.wire().forget(lane.wire().send(SftpWire.CLOSE, lane.body(), "close", path));
+        lane.wire().forget(lane.wire().send(SftpWire.CLOSE, lane.body(), FileStep.CLOSE, path));
       }
       return;
     }
@@ -257,7 +262,7 @@ final class SftpWriter implements RemoteWriter {
       Answers.take(left.sent(), sent -> takeAny(left.lane(), sent), refused -> false);
     }
     for (OpenHandle lane : lanes) {
-      SftpWire.Sent close = lane.wire().send(SftpWire.CLOSE, lane.body(), "close", path);
+      SftpWire.Sent close = lane.wire().send(SftpWire.CLOSE, lane.body(), FileStep.CLOSE, path);
       try {
         lane.wire().expectOk(close);
       } catch (IOException e) {

@@ -1,5 +1,7 @@
 package zander.core.term.screen;
 
+import org.jspecify.annotations.Nullable;
+
 /** Where and how the next character is written; a copy is what DECSC saves. */
 final class Cursor {
   int x;
@@ -10,7 +12,7 @@ final class Cursor {
 
   boolean origin;
   long style;
-  Decoration decoration;
+  @Nullable Decoration decoration;
   Charsets charsets = Charsets.ASCII;
 
   Cursor copy() {

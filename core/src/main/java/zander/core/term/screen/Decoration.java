@@ -1,5 +1,7 @@
 package zander.core.term.screen;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * What few cells have beside their style.
  *
@@ -11,20 +13,21 @@ public record Decoration(int underline, String link, String linkId) {
   static final Decoration NONE = new Decoration(CellStyle.DEFAULT, "", "");
 
   /** The same with another colour; null when nothing is left of it. */
-  public static Decoration underlined(Decoration before, int colour) {
+  public static @Nullable Decoration underlined(@Nullable Decoration before, int colour) {
     return known(new Decoration(colour, of(before).link(), of(before).linkId()));
   }
 
   /** The same with another address; null when nothing is left of it. */
-  public static Decoration linked(Decoration before, String link, String linkId) {
+  public static @Nullable Decoration linked(
+      @Nullable Decoration before, String link, String linkId) {
     return known(new Decoration(of(before).underline(), link, linkId));
   }
 
-  private static Decoration of(Decoration before) {
+  private static Decoration of(@Nullable Decoration before) {
     return before == null ? NONE : before;
   }
 
-  private static Decoration known(Decoration made) {
+  private static @Nullable Decoration known(Decoration made) {
     return made.underline() == CellStyle.DEFAULT && made.link().isEmpty() ? null : made;
   }
 }

@@ -1,5 +1,7 @@
 package zander.core.term.screen;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * The rows of one screen, and what moves and erases cells in them. Places are counted from 0, an
  * end is the first that is not meant. No call costs more than the screen has cells.
@@ -7,7 +9,7 @@ package zander.core.term.screen;
 final class Grid {
   private final int columns;
   private final Clock clock;
-  private final Scrollback scrollback;
+  private final @Nullable Scrollback scrollback;
   private final Row[] rows;
 
   /** Numbers the changes of all rows, so that no two states of any row have the same number. */
@@ -22,7 +24,7 @@ final class Grid {
   /**
    * @param scrollback takes the rows that leave at the top; null for a screen that keeps none
    */
-  Grid(int columns, int rows, Clock clock, Scrollback scrollback) {
+  Grid(int columns, int rows, Clock clock, @Nullable Scrollback scrollback) {
     this.columns = columns;
     this.clock = clock;
     this.scrollback = scrollback;
@@ -201,7 +203,10 @@ final class Grid {
 
   /** Gives what is on the screen to the scrollback, as far as it has text. */
   void keepAll() {
-    int filled = scrollback == null ? 0 : filledRows();
+    if (scrollback == null) {
+      return;
+    }
+    int filled = filledRows();
     for (int y = 0; y < filled; y++) {
       scrollback.add(rows[y]);
     }

@@ -2,6 +2,7 @@ package zander.core.term.screen;
 
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A row as the scrollback keeps it: a flag byte, the count of cells, runs of equal style where any
@@ -78,9 +79,9 @@ final class PackedRow {
 
   private void decorations(Row row, int cells) {
     for (int i = 0; i < cells; ) {
-      Decoration one = row.decorations[i];
+      Decoration one = row.decoration(i);
       int end = i + 1;
-      while (end < cells && same(row.decorations[end], one)) {
+      while (end < cells && same(row.decoration(end), one)) {
         end++;
       }
       number(end - i);
@@ -91,7 +92,7 @@ final class PackedRow {
     }
   }
 
-  private static boolean same(Decoration one, Decoration other) {
+  private static boolean same(@Nullable Decoration one, @Nullable Decoration other) {
     return one == null ? other == null : one.equals(other);
   }
 
@@ -102,7 +103,7 @@ final class PackedRow {
         boolean wide = row.width(i) == 2;
         if (code == Row.CLUSTER) {
           put(wide ? WIDE_CLUSTER : NARROW_CLUSTER);
-          text(row.clusters[i]);
+          text(row.cluster(i));
         } else {
           put(wide ? WIDE : NARROW);
           number(code);

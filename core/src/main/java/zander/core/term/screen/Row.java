@@ -1,6 +1,8 @@
 package zander.core.term.screen;
 
 import java.util.Arrays;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One row of cells. A cell holds a character, a {@link #CLUSTER} of several, nothing ({@link
@@ -21,8 +23,8 @@ public final class Row {
 
   final int[] codes;
   final long[] styles;
-  String[] clusters;
-  Decoration[] decorations;
+  String @Nullable [] clusters;
+  Decoration @Nullable [] decorations;
   boolean wrapped;
   Size size = Size.NORMAL;
 
@@ -51,14 +53,19 @@ public final class Row {
   }
 
   /** Null where there is none. */
-  public Decoration decoration(int column) {
+  public @Nullable Decoration decoration(int column) {
     return decorations == null ? null : decorations[column];
+  }
+
+  /** Of a cell whose character is {@link #CLUSTER}, which has one. */
+  String cluster(int column) {
+    return Objects.requireNonNull(clusters)[column];
   }
 
   /** The text of a cell: empty for a blank one and a right half. */
   public String text(int column) {
     int code = codes[column];
-    return code > 0 ? Character.toString(code) : code == CLUSTER ? clusters[column] : "";
+    return code > 0 ? Character.toString(code) : code == CLUSTER ? cluster(column) : "";
   }
 
   /** How many cells what begins here takes. */
@@ -118,7 +125,7 @@ public final class Row {
     clusters[column] = text;
   }
 
-  void decorate(int from, int to, Decoration decoration) {
+  void decorate(int from, int to, @Nullable Decoration decoration) {
     if (decoration != null && decorations == null) {
       decorations = new Decoration[codes.length];
     }
@@ -208,7 +215,7 @@ public final class Row {
       if (code > 0) {
         text.appendCodePoint(code);
       } else if (code == CLUSTER) {
-        text.append(clusters[column]);
+        text.append(cluster(column));
       } else if (code == BLANK) {
         text.append(' ');
       }

@@ -1,5 +1,7 @@
 package zander.core.term.screen;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * The two screens of a terminal, the cursor on them, its margins and its modes. Columns and rows
  * are counted from 0. Not safe for use by several threads at once.
@@ -127,11 +129,11 @@ public final class Screen {
     cursor.style = style;
   }
 
-  public Decoration decoration() {
+  public @Nullable Decoration decoration() {
     return cursor.decoration;
   }
 
-  public void decoration(Decoration decoration) {
+  public void decoration(@Nullable Decoration decoration) {
     cursor.decoration = decoration;
   }
 
@@ -340,7 +342,7 @@ public final class Screen {
   }
 
   /** The row of a number, as it is now; null where there is none. */
-  public Row rowOf(long number) {
+  public @Nullable Row rowOf(long number) {
     long top = topRow();
     if (number >= top) {
       return number < top + rows() ? row((int) (number - top)) : null;

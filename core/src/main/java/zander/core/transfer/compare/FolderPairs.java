@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.transfer.endpoint.Endpoint;
 import zander.core.transfer.endpoint.TreeEntry;
@@ -23,14 +24,15 @@ public record FolderPairs(List<Pair> both, List<TreeEntry> onlyThere) {
   /**
    * @param there {@code null} for nothing
    */
-  public record Pair(TreeEntry node, TreeEntry there) {}
+  public record Pair(TreeEntry node, @Nullable TreeEntry there) {}
 
   /**
    * @param children of the source's folder
    * @param to the target's folder; {@code null} when it is not there
    * @param all whether what only the target has is wanted
    */
-  public static FolderPairs of(List<TreeEntry> children, Endpoint target, String to, boolean all)
+  public static FolderPairs of(
+      List<TreeEntry> children, Endpoint target, @Nullable String to, boolean all)
       throws IOException {
     List<TreeEntry> sorted = new ArrayList<>(children);
     sorted.sort(Comparator.comparing(TreeEntry::name));
@@ -55,7 +57,7 @@ public record FolderPairs(List<Pair> both, List<TreeEntry> onlyThere) {
     return new FolderPairs(both, all ? only : List.of());
   }
 
-  public static boolean isFolder(TreeEntry node) {
+  public static boolean isFolder(@Nullable TreeEntry node) {
     return node != null && node.kind() == FileKind.FOLDER;
   }
 }

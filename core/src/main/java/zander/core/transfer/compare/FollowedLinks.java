@@ -5,7 +5,10 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.TransferPhrase;
 import zander.core.transfer.endpoint.Endpoint;
 import zander.core.transfer.endpoint.TreeEntry;
 
@@ -13,9 +16,6 @@ import zander.core.transfer.endpoint.TreeEntry;
 public final class FollowedLinks {
   /** A chain of links to folders that is longer leads round. */
   public static final int MOST = 8;
-
-  private static final String LEADS_NOWHERE = "it is a link that leads nowhere";
-  private static final String LEADS_ROUND = "it leads round";
 
   private FollowedLinks() {}
 
@@ -53,16 +53,16 @@ public final class FollowedLinks {
   }
 
   /**
-   * Why a link cannot be followed, in words.
+   * Why a link cannot be followed.
    *
    * @param behind {@code null} for nothing
    * @param links how many followed links lead to the folder it is in
    * @return {@code null} when it can be followed
    */
-  public static String whyNot(TreeEntry behind, int links) {
+  public static @Nullable Phrase whyNot(@Nullable TreeEntry behind, int links) {
     if (behind == null) {
-      return LEADS_NOWHERE;
+      return TransferPhrase.LEADS_NOWHERE.of();
     }
-    return FolderPairs.isFolder(behind) && links >= MOST ? LEADS_ROUND : null;
+    return FolderPairs.isFolder(behind) && links >= MOST ? TransferPhrase.LEADS_ROUND.of() : null;
   }
 }

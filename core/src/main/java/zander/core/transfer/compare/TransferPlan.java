@@ -4,14 +4,18 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.EnumSet;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
-import java.util.TreeMap;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
-import zander.core.transfer.endpoint.Endpoint;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.TransferPhrase;
 import zander.core.transfer.endpoint.Source;
 import zander.core.transfer.endpoint.Target;
 import zander.core.transfer.endpoint.TreeEntry;
@@ -27,7 +31,7 @@ import zander.core.work.Cancellation;
 public final class TransferPlan {
   private static final int MOST_ROWS = 20_000;
   private static final int TELL_EVERY = 500;
-  private static final String MAY_NOT = "this account may not write into its folder";
+  private static final Phrase MAY_NOT = TransferPhrase.FOLDER_NOT_WRITABLE.of();
 
   /** What changes the folder that an entry is in; of what is compared, that is not known yet. */
   private static final Set<Deed> WRITES =
@@ -61,10 +65,16 @@ public final class TransferPlan {
    * @param path relative to both sides, in wire form
    * @param node what would come; {@code null} when only the target has it
    * @param there what is there; {@code null} for nothing
-   * @param why the pattern that leaves it out, or why it cannot be transferred; else empty
+   * @param why the pattern that leaves it out, quoted, or why it cannot be transferred; else {@code
+   *     null}
    */
   public record Row(
-      String path, Deed deed, Comparison standing, TreeEntry node, TreeEntry there, String why) {}
+      String path,
+      Deed deed,
+      Comparison standing,
+      @Nullable TreeEntry node,
+      @Nullable TreeEntry there,
+      @Nullable Phrase why) {}
 
   /** How many, and their bytes. */
   public record Sum(long count, long bytes) {
@@ -92,7 +102,7 @@ public final class TransferPlan {
       List<Row> rows,
       Map<Deed, Sum> sums,
       long folders,
-      Map<String, Long> leftOut,
+      Map<Phrase, Long> leftOut,
       long free,
       boolean complete,
       List<String> toDelete) {
@@ -118,7 +128,7 @@ public final class TransferPlan {
   private final List<Row> rows = new ArrayList<>();
   private final List<String> toDelete = new ArrayList<>();
   private final Map<Deed, Sum> sums = new EnumMap<>(Deed.class);
-  private final Map<String, Long> leftOut = new TreeMap<>();
+  private final Map<Phrase, Long> leftOut = new HashMap<>();
 
   /** Folders over there that this account may not write into, by their paths; empty for the top. */
   private final Set<String> closed = new HashSet<>();
@@ -157,12 +167,16 @@ public final class TransferPlan {
               }
 
               @Override
-              public void notFollowed(String path, TreeEntry link, String why) {
+              public void notFollowed(String path, TreeEntry link, Phrase why) {
                 add(path, Deed.CANNOT, Comparison.NEW, link, null, why, 0);
               }
 
               @Override
-              public boolean pair(String path, TreeEntry node, TreeEntry there, boolean followed) {
+              public boolean pair(
+                  String path,
+                  @Nullable TreeEntry node,
+                  @Nullable TreeEntry there,
+                  boolean followed) {
                 if (++seen % TELL_EVERY == 0) {
                   progress.accept(result(false));
                 }
@@ -171,11 +185,11 @@ public final class TransferPlan {
 
               @Override
               public void unreadable(String path, IOException why) {
-                String words =
-                    why instanceof Endpoint.NameNotPossible
-                        ? why.getMessage()
-                        : "it cannot be read: " + source.why(why);
-                add(path, Deed.CANNOT, Comparison.NEW, null, null, words, 0);
+                Phrase found =
+                    why instanceof ExplainedException known
+                        ? known.phrase()
+                        : TransferPhrase.CANNOT_BE_READ.of(source.why(why));
+                add(path, Deed.CANNOT, Comparison.NEW, null, null, found, 0);
               }
             });
     return result(true);
@@ -192,20 +206,21 @@ public final class TransferPlan {
         complete ? List.copyOf(toDelete) : List.of());
   }
 
-  private boolean visit(String path, TreeEntry node, TreeEntry there, boolean followed) {
+  private boolean visit(
+      String path, @Nullable TreeEntry node, @Nullable TreeEntry there, boolean followed) {
     if (node == null) {
-      onlyThere(path, there);
+      onlyThere(path, Objects.requireNonNull(there));
       return false;
     }
     boolean folder = FolderPairs.isFolder(node);
-    String pattern = followed ? null : pattern(path, node);
+    Phrase pattern = followed ? null : pattern(path, node);
     if (pattern != null) {
       leftOut.merge(pattern, 1L, Long::sum);
       add(path, Deed.LEFT_OUT, Comparison.of(node, there), node, there, pattern, node.size());
       return false;
     }
     Comparison standing = Comparison.of(node, there);
-    if (folder && FolderPairs.isFolder(there)) {
+    if (folder && there != null && FolderPairs.isFolder(there)) {
       if (!target.mayWrite(there)) {
         closed.add(path);
       }
@@ -217,20 +232,20 @@ public final class TransferPlan {
         add(path, Deed.CANNOT, standing, node, null, MAY_NOT, 0);
         return false;
       }
-      add(path, Deed.ARRIVES, standing, node, null, "", -1);
+      add(path, Deed.ARRIVES, standing, node, null, null, -1);
       return true;
     }
     if (node.kind() == FileKind.OTHER) {
-      add(path, Deed.CANNOT, standing, node, there, "not a file, folder or link", 0);
+      add(path, Deed.CANNOT, standing, node, there, TransferPhrase.NOT_TRANSFERABLE.of(), 0);
       return false;
     }
-    String cannot = target.cannotHold(path);
+    Phrase cannot = target.cannotHold(path);
     Deed deed = cannot == null ? deed(node, there) : Deed.CANNOT;
     if (cannot == null && WRITES.contains(deed) && isClosed(path)) {
       deed = Deed.CANNOT;
       cannot = MAY_NOT;
     }
-    add(path, deed, standing, node, there, cannot == null ? "" : cannot, node.size());
+    add(path, deed, standing, node, there, cannot, node.size());
     return false;
   }
 
@@ -239,13 +254,14 @@ public final class TransferPlan {
   }
 
   /** What leaves it out; {@code null} when nothing does. A link is one, wherever it leads. */
-  private String pattern(String path, TreeEntry node) {
+  private @Nullable Phrase pattern(String path, TreeEntry node) {
     String pattern = rules.leaveOut().by(path, FolderPairs.isFolder(node));
-    return pattern == null
-            && node.kind() == FileKind.LINK
-            && rules.links() == TransferRules.Links.LEFT_OUT
-        ? "links"
-        : pattern;
+    if (pattern != null) {
+      return Phrase.quoted(pattern);
+    }
+    return node.kind() == FileKind.LINK && rules.links() == TransferRules.Links.LEFT_OUT
+        ? TransferPhrase.BY_THE_RULE_FOR_LINKS.of()
+        : null;
   }
 
   private void onlyThere(String path, TreeEntry there) {
@@ -256,11 +272,11 @@ public final class TransferPlan {
       if (rules.mirror()) {
         toDelete.add(path);
       }
-      add(path, deed, Comparison.NEW, null, there, "", there.size());
+      add(path, deed, Comparison.NEW, null, there, null, there.size());
     }
   }
 
-  private Deed deed(TreeEntry node, TreeEntry there) {
+  private Deed deed(TreeEntry node, @Nullable TreeEntry there) {
     return switch (Decision.of(rules.whenExists(), node, there, false)) {
       case TRANSFER -> there == null ? Deed.ARRIVES : Deed.REPLACES;
       case SKIP -> Deed.STAYS;
@@ -278,9 +294,9 @@ public final class TransferPlan {
       String path,
       Deed deed,
       Comparison standing,
-      TreeEntry node,
-      TreeEntry there,
-      String why,
+      @Nullable TreeEntry node,
+      @Nullable TreeEntry there,
+      @Nullable Phrase why,
       long size) {
     if (size >= 0) {
       sums.merge(deed, Sum.NONE.plus(size), (a, b) -> new Sum(a.count() + 1, a.bytes() + size));

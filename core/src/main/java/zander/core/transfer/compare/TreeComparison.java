@@ -3,9 +3,11 @@ package zander.core.transfer.compare;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.transfer.endpoint.Endpoint;
 import zander.core.transfer.endpoint.TreeEntry;
@@ -39,7 +41,8 @@ public final class TreeComparison {
    * @param node on the source; {@code null} for nothing
    * @param there on the target
    */
-  public record Row(String path, Difference difference, TreeEntry node, TreeEntry there) {}
+  public record Row(
+      String path, Difference difference, @Nullable TreeEntry node, @Nullable TreeEntry there) {}
 
   /**
    * @param files of both sides that are compared by content
@@ -86,7 +89,11 @@ public final class TreeComparison {
             names,
             new TreePairWalk.Visitor() {
               @Override
-              public boolean pair(String path, TreeEntry node, TreeEntry there, boolean followed) {
+              public boolean pair(
+                  String path,
+                  @Nullable TreeEntry node,
+                  @Nullable TreeEntry there,
+                  boolean followed) {
                 try {
                   return lost.isEmpty() && visit(path, node, there, progress);
                 } catch (IOException e) {
@@ -120,7 +127,8 @@ public final class TreeComparison {
     }
   }
 
-  private boolean visit(String path, TreeEntry node, TreeEntry there, Consumer<Report> progress)
+  private boolean visit(
+      String path, @Nullable TreeEntry node, @Nullable TreeEntry there, Consumer<Report> progress)
       throws IOException {
     TreeEntry one = node == null ? there : node;
     if (leaveOut.by(path, FolderPairs.isFolder(one)) != null) {
@@ -135,7 +143,7 @@ public final class TreeComparison {
       return false;
     }
     if (node.kind() == FileKind.LINK) {
-      if (!node.target().equals(there.target())) {
+      if (!Objects.equals(node.target(), there.target())) {
         add(new Row(path, Difference.OTHER_TARGET, node, there));
       }
       return false;
@@ -187,7 +195,7 @@ public final class TreeComparison {
         add(new Row(row.path(), Difference.UNREAD, row.node(), row.there()));
       } else if (here.get(i).equals(there.get(i))) {
         equal++;
-        bytes += row.node().size();
+        bytes += Objects.requireNonNull(row.node()).size();
       } else {
         add(row);
       }

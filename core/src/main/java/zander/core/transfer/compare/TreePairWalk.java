@@ -8,6 +8,8 @@ import java.util.Objects;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorCompletionService;
+import org.jspecify.annotations.Nullable;
+import zander.core.phrase.Phrase;
 import zander.core.transfer.endpoint.Endpoint;
 import zander.core.transfer.endpoint.TreeEntry;
 import zander.core.work.BlockingCalls;
@@ -39,7 +41,8 @@ public final class TreePairWalk {
      * @param followed whether a link of the source leads to it
      * @return for what is a folder on a side, whether to go into it
      */
-    boolean pair(String path, TreeEntry node, TreeEntry there, boolean followed);
+    boolean pair(
+        String path, @Nullable TreeEntry node, @Nullable TreeEntry there, boolean followed);
 
     void unreadable(String path, IOException why);
 
@@ -51,7 +54,7 @@ public final class TreePairWalk {
     /**
      * @param why it cannot be followed, in words
      */
-    default void notFollowed(String path, TreeEntry link, String why) {}
+    default void notFollowed(String path, TreeEntry link, Phrase why) {}
   }
 
   /**
@@ -64,7 +67,10 @@ public final class TreePairWalk {
    *     null}
    */
   private record Read(
-      Folder folder, FolderPairs pairs, Map<String, TreeEntry> behind, IOException failure) {}
+      Folder folder,
+      @Nullable FolderPairs pairs,
+      Map<String, TreeEntry> behind,
+      @Nullable IOException failure) {}
 
   /**
    * @param names what to begin with, on both sides; those that are on neither are left out
@@ -116,26 +122,35 @@ public final class TreePairWalk {
         visitor.unreadable(folder.path(), read.failure());
         return;
       }
-      for (FolderPairs.Pair pair : read.pairs().both()) {
+      FolderPairs pairs = Objects.requireNonNull(read.pairs());
+      for (FolderPairs.Pair pair : pairs.both()) {
         String path = Endpoint.join(folder.path(), pair.node().name());
         visit(folder, path, pair.node(), pair.there(), read.behind());
       }
-      for (TreeEntry only : read.pairs().onlyThere()) {
+      for (TreeEntry only : pairs.onlyThere()) {
         visit(folder, Endpoint.join(folder.path(), only.name()), null, only, Map.of());
       }
     }
 
     private void visit(
-        Folder in, String path, TreeEntry node, TreeEntry there, Map<String, TreeEntry> behind) {
+        Folder in,
+        String path,
+        @Nullable TreeEntry node,
+        @Nullable TreeEntry there,
+        Map<String, TreeEntry> behind) {
       if (node == null && there == null) {
         return;
       }
-      boolean followed = node != null && behind.containsKey(node.name());
-      TreeEntry real = followed ? behind.get(node.name()) : node;
-      String whyNot = followed ? FollowedLinks.whyNot(real, in.links()) : null;
-      if (whyNot != null) {
-        visitor.notFollowed(path, node, whyNot);
-        return;
+      TreeEntry real = node;
+      boolean followed = false;
+      if (node != null && behind.containsKey(node.name())) {
+        followed = true;
+        real = behind.get(node.name());
+        Phrase whyNot = FollowedLinks.whyNot(real, in.links());
+        if (whyNot != null) {
+          visitor.notFollowed(path, node, whyNot);
+          return;
+        }
       }
       boolean inside = visitor.pair(path, real, there, followed);
       if (inside && (FolderPairs.isFolder(real) || FolderPairs.isFolder(there))) {

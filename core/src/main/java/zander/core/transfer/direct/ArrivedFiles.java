@@ -8,6 +8,7 @@ import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteBatch.Setting;
 import zander.core.files.RemoteFailure;
+import zander.core.phrase.TransferPhrase;
 import zander.core.rights.Mode;
 import zander.core.transfer.endpoint.DirectRoute.NotDirect;
 import zander.core.transfer.endpoint.SmallFile;
@@ -41,7 +42,7 @@ final class ArrivedFiles {
         whole.add(one);
         modes.add(is.mode());
       } else {
-        one.smallFile.failure = new NotDirect("it did not arrive directly");
+        one.smallFile.failure = new NotDirect(TransferPhrase.NOT_DIRECTLY.of());
       }
     }
     giveModes(target, whole, modes);

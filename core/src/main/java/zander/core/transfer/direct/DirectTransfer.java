@@ -12,6 +12,7 @@ import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.LongConsumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.AgentLoan;
 import zander.core.connect.command.ExecResult;
 import zander.core.connect.command.Pipe;
@@ -19,6 +20,9 @@ import zander.core.connect.command.ShellWords;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
+import zander.core.phrase.CarrierPhrase;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.TransferPhrase;
 import zander.core.rights.Mode;
 import zander.core.transfer.direct.DirectTransferProcess.Starter;
 import zander.core.transfer.endpoint.DirectRoute.NotDirect;
@@ -27,7 +31,6 @@ import zander.core.transfer.endpoint.SmallFile;
 import zander.core.transfer.endpoint.TransferItem;
 import zander.core.transfer.server.ArrivingFile;
 import zander.core.transfer.server.RemoteContext;
-import zander.core.transfer.server.TransferStrategy;
 
 /**
  * Carries contents straight from one server to another; this computer only says what goes where,
@@ -50,13 +53,13 @@ public final class DirectTransfer {
             return thread;
           });
   private final Iterator<Starter> starters = List.of(Starter.values()).iterator();
-  private final List<String> reasons = new CopyOnWriteArrayList<>();
+  private final List<Phrase> reasons = new CopyOnWriteArrayList<>();
 
   /** {@code null} when neither can. Changed under the lock, asked without it. */
-  private volatile Starter starter = starters.next();
+  private volatile @Nullable Starter starter = starters.next();
 
   private volatile boolean over;
-  private AgentLoan loan;
+  private @Nullable AgentLoan loan;
   private int failed;
   private boolean proved;
 
@@ -80,19 +83,17 @@ public final class DirectTransfer {
   }
 
   /** How it goes, and why not otherwise. Does not wait. */
-  public String words() {
+  public Phrase carrier() {
     Starter by = starter;
     if (by == null) {
-      return TransferStrategy.VIA_LOCAL + String.join("; ", reasons);
+      return CarrierPhrase.VIA_LOCAL.of(
+          reasons.stream().reduce((one, next) -> CarrierPhrase.AND.of(one, next)).orElseThrow());
     }
     String from = source.channels().host();
     String to = target.channels().host();
-    return "directly from "
-        + from
-        + " to "
-        + to
-        + (by == Starter.SOURCE ? ", where it signs in" : ", which signs in there")
-        + " with your key, lent for this transfer alone";
+    return by == Starter.SOURCE
+        ? CarrierPhrase.DIRECT_SIGNS_IN.of(from, to)
+        : CarrierPhrase.DIRECT_SIGNED_INTO.of(from, to);
   }
 
   /** Signs in where that is needed, which others wait for. */
@@ -103,18 +104,18 @@ public final class DirectTransfer {
       if (loan != null && loan.isOpen()) {
         return new DirectTransferProcess(loan, starter);
       }
-      String why = near.channels().whyNotLend(far.channels());
+      Phrase why = near.channels().whyNotLend(far.channels());
       if (why == null) {
         loan = near.channels().lend(far.channels());
         return new DirectTransferProcess(loan, starter);
       }
       next(why);
     }
-    throw new NotDirect("no direct way");
+    throw new NotDirect(TransferPhrase.NOT_DIRECTLY.of());
   }
 
   /** The other way round; this one did not work. */
-  private synchronized void next(String why) {
+  private synchronized void next(Phrase why) {
     reasons.add(why);
     starter = starters.hasNext() ? starters.next() : null;
     failed = 0;
@@ -136,11 +137,9 @@ public final class DirectTransfer {
       RemoteContext near = by == Starter.SOURCE ? source : target;
       RemoteContext far = by == Starter.SOURCE ? target : source;
       String said = result.errorText().strip().lines().findFirst().map(WireName::toText).orElse("");
-      next(
-          near.channels().host()
-              + " could not sign in at "
-              + far.channels().host()
-              + (said.isEmpty() ? "" : " (" + said + ")"));
+      Phrase why =
+          CarrierPhrase.COULD_NOT_SIGN_IN.of(near.channels().host(), far.channels().host());
+      next(said.isEmpty() ? why : TransferPhrase.BECAUSE.of(why, said));
     }
   }
 
@@ -287,7 +286,7 @@ public final class DirectTransfer {
       see(seen, there);
       whole = result.exit() == 0 && size >= item.node().size();
       if (!whole) {
-        throw new NotDirect("it broke off on the direct way");
+        throw new NotDirect(TransferPhrase.BROKE_OFF.of());
       }
       return size;
     } finally {
@@ -299,7 +298,7 @@ public final class DirectTransfer {
   }
 
   /** Tells how much more there is of a file that grows. */
-  private void see(AtomicLong seen, RemoteAttributes there) {
+  private void see(AtomicLong seen, @Nullable RemoteAttributes there) {
     if (there != null) {
       long more = there.size() - seen.getAndAccumulate(there.size(), Math::max);
       if (more > 0) {
@@ -318,7 +317,7 @@ public final class DirectTransfer {
             : "set -C; exec cat > " + goal);
   }
 
-  private RemoteAttributes lookQuietly(RemotePath part) {
+  private @Nullable RemoteAttributes lookQuietly(RemotePath part) {
     try {
       return target.files().batch().look(List.of(part)).get(0);
     } catch (IOException e) {

@@ -1,2 +1,5 @@
 /** Contents from one server straight to another. */
+@NullMarked
 package zander.core.transfer.direct;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,6 +1,8 @@
 package zander.core.transfer.endpoint;
 
 import java.io.IOException;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.Phrase;
 
 /**
  * A way for contents straight from one server to another, which this computer only directs. What
@@ -11,8 +13,8 @@ public interface DirectRoute {
   long LARGEST_IN_BATCH = 64L << 20;
 
   /** It did not go this way; it may go through this computer. */
-  final class NotDirect extends IOException {
-    public NotDirect(String why) {
+  final class NotDirect extends ExplainedException {
+    public NotDirect(Phrase why) {
       super(why);
     }
   }

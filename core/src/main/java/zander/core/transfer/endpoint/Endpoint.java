@@ -3,6 +3,10 @@ package zander.core.transfer.endpoint;
 import java.io.IOException;
 import java.util.List;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.TransferPhrase;
 
 /**
  * One end of a transfer: a folder on a server or on this computer. Paths are relative to it, in
@@ -26,7 +30,7 @@ public interface Endpoint {
   }
 
   /** What is at the path, links not followed; {@code null} for nothing. */
-  TreeEntry look(String path) throws IOException;
+  @Nullable TreeEntry look(String path) throws IOException;
 
   /** The same for many; what cannot be looked at is told as nothing. */
   List<TreeEntry> lookAll(List<String> paths) throws IOException;
@@ -39,7 +43,7 @@ public interface Endpoint {
    *
    * @return {@code null} when it has more bytes than that
    */
-  byte[] content(String path, int limit) throws IOException;
+  byte @Nullable [] content(String path, int limit) throws IOException;
 
   /**
    * SHA-256 of the beginning of a file.
@@ -52,9 +56,9 @@ public interface Endpoint {
   /** SHA-256 of many files; {@code null} for one that cannot be read. */
   List<String> digests(List<String> paths) throws IOException;
 
-  /** How files go to and from this side, and why; empty when there is nothing to say. */
-  default String carrier() {
-    return "";
+  /** How files go to and from this side, and why; {@code null} when there is nothing to say. */
+  default @Nullable Phrase carrier() {
+    return null;
   }
 
   /**
@@ -70,26 +74,26 @@ public interface Endpoint {
   /** Gives up what was opened for the transfer alone. Does not fail. */
   default void end() {}
 
-  /** Whether a failure is one of this side, so that {@link #why} has the words for it. */
+  /** Whether a failure is one of this side, so that {@link #why} can tell of it. */
   boolean isOwn(IOException failure);
 
-  /** Turns a failure into words about this side. */
-  String why(IOException failure);
+  /** What a failure means, about this side. */
+  Phrase why(IOException failure);
 
   /** Whether a failure means that nothing more can be done on this side. */
   boolean isLost(IOException failure);
 
   /** A name that cannot be on this side. */
-  final class NameNotPossible extends IOException {
-    public NameNotPossible(String message) {
-      super(message);
+  final class NameNotPossible extends ExplainedException {
+    public NameNotPossible(Phrase why) {
+      super(why);
     }
   }
 
   /** What arrived is not what was sent. */
-  final class NotTheSame extends IOException {
+  final class NotTheSame extends ExplainedException {
     public NotTheSame() {
-      super("what arrived is not what was sent: the checksums differ, so it was not put in place");
+      super(TransferPhrase.NOT_THE_SAME.of());
     }
   }
 

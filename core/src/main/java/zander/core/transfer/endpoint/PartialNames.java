@@ -2,6 +2,7 @@ package zander.core.transfer.endpoint;
 
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.concurrent.atomic.AtomicInteger;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.place.TemporaryName;
 
 /** The temporary names of one transfer: all carry its mark, so that they can be found again. */
@@ -37,7 +38,7 @@ public final class PartialNames {
    *
    * @return {@code null} when the name is too long for it
    */
-  public String fixed(String wireName) {
+  public @Nullable String fixed(String wireName) {
     String name = "." + wireName + fixedEnd();
     return name.length() > LONGEST_NAME ? null : name;
   }

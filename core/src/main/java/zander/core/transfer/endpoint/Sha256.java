@@ -5,6 +5,8 @@ import java.io.InputStream;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.TransferPhrase;
 
 /** SHA-256 (FIPS 180-4) as 64 hexadecimal digits. */
 public final class Sha256 {
@@ -39,7 +41,7 @@ public final class Sha256 {
         break;
       }
       if (count < 0) {
-        throw new IOException("it is shorter than " + length + " bytes");
+        throw new ExplainedException(TransferPhrase.SHORTER_THAN_SAID.of());
       }
       digest.update(buffer, 0, count);
       left -= count;

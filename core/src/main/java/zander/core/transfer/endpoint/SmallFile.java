@@ -1,6 +1,9 @@
 package zander.core.transfer.endpoint;
 
 import java.io.IOException;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+import zander.core.phrase.Phrase;
 
 /**
  * A small file on its way with others: first its content or what kept it from being read, then how
@@ -8,7 +11,7 @@ import java.io.IOException;
  */
 public final class SmallFile {
   public final TransferItem item;
-  public byte[] content;
+  public byte @Nullable [] content;
 
   /** Whether its content goes direct from server to server, and never comes here. */
   public boolean direct;
@@ -20,15 +23,15 @@ public final class SmallFile {
   public long told;
 
   /** What its SHA-256 must be over there; {@code null} when that is not asked for. */
-  public String digest;
+  public @Nullable String digest;
 
   /** The time it had when it was read. */
   public long modified;
 
-  public IOException failure;
+  public @Nullable IOException failure;
 
   /** What could not be kept of one that arrived, in words; or {@code null}. */
-  public String lost;
+  public @Nullable Phrase lost;
 
   public boolean arrived;
 
@@ -39,6 +42,11 @@ public final class SmallFile {
   public void read(byte[] whole, long at) {
     content = whole;
     modified = at;
+  }
+
+  /** What was read of it; of one that {@link #waits} and does not go direct. */
+  public byte[] bytes() {
+    return Objects.requireNonNull(content);
   }
 
   /** The time it gets over there, or {@link TransferItem#OF_ARRIVAL}. */

@@ -4,6 +4,8 @@ import java.io.IOException;
 import java.util.List;
 import java.util.concurrent.Executor;
 import java.util.function.LongConsumer;
+import org.jspecify.annotations.Nullable;
+import zander.core.phrase.Phrase;
 import zander.core.work.Cancellation;
 
 /** The end that is written to. */
@@ -45,7 +47,7 @@ public interface Target extends Endpoint {
   record Part(String path, long size) {}
 
   /** What is left of an earlier try; {@code null} when it is gone. */
-  Part part(String path) throws IOException;
+  @Nullable Part part(String path) throws IOException;
 
   /** Takes away what is left of an earlier try. */
   void remove(String part) throws IOException;
@@ -72,7 +74,7 @@ public interface Target extends Endpoint {
   }
 
   /** Why a path cannot be on this side; {@code null} when it can. */
-  String cannotHold(String path);
+  @Nullable Phrase cannotHold(String path);
 
   /**
    * How contents come here without passing this computer.
@@ -80,7 +82,7 @@ public interface Target extends Endpoint {
    * @param carried told how many bytes more have arrived
    * @return {@code null} where all pass this computer
    */
-  default DirectRoute directRouteFrom(Source source, LongConsumer carried) {
+  default @Nullable DirectRoute directRouteFrom(Source source, LongConsumer carried) {
     return null;
   }
 
@@ -104,7 +106,7 @@ public interface Target extends Endpoint {
      * @param digest what its SHA-256 must be; {@code null} when that is not asked for
      * @return words on what could not be kept, or {@code null}
      */
-    String arrive(long modified, String digest) throws IOException;
+    @Nullable Phrase arrive(long modified, @Nullable String digest) throws IOException;
 
     /** Leaves the temporary file for a later try, when the line is gone. */
     void leave();

@@ -1,5 +1,6 @@
 package zander.core.transfer.endpoint;
 
+import org.jspecify.annotations.Nullable;
 import zander.core.rights.Mode;
 
 /**
@@ -17,7 +18,7 @@ public record TransferItem(
     String from,
     String to,
     TreeEntry node,
-    TreeEntry there,
+    @Nullable TreeEntry there,
     boolean followed,
     Mode mode,
     long modified) {

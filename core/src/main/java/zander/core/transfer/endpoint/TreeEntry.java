@@ -1,5 +1,6 @@
 package zander.core.transfer.endpoint;
 
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.rights.Mode;
 
@@ -13,4 +14,10 @@ import zander.core.rights.Mode;
  * @param owner whose it is, {@code deploy:web}; empty where that is not told
  */
 public record TreeEntry(
-    String name, FileKind kind, long size, long modified, Mode mode, String target, String owner) {}
+    String name,
+    FileKind kind,
+    long size,
+    long modified,
+    Mode mode,
+    @Nullable String target,
+    String owner) {}

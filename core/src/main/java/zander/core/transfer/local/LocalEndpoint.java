@@ -17,14 +17,17 @@ import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteBatch;
 import zander.core.files.RemoteFailure;
 import zander.core.files.WireName;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.TransferPhrase;
 import zander.core.rights.Mode;
 import zander.core.transfer.endpoint.Endpoint;
 import zander.core.transfer.endpoint.PartialNames;
@@ -44,11 +47,7 @@ public final class LocalEndpoint implements Source, Target {
   private final Path base;
   private final PartialNames partNames;
 
-  /** The names of owners by number: the system looks through its account file for each. */
-  private final Map<Integer, String> users = new ConcurrentHashMap<>();
-
-  private final Map<Integer, String> groups = new ConcurrentHashMap<>();
-
+  private final LocalLookup lookup = new LocalLookup();
   private final ExclusiveRename freePlaces = new ExclusiveRename();
   private final Umask umask = Umask.ofThisProgram();
 
@@ -71,16 +70,15 @@ public final class LocalEndpoint implements Source, Target {
     }
     for (String name : path.split("/")) {
       if (!WireName.isSafe(name)) {
-        throw new NameNotPossible("'" + WireName.toText(name) + "' is not a file name");
+        throw new NameNotPossible(TransferPhrase.NO_FILE_NAME.of(WireName.toText(name)));
       }
       if (!WireName.isUtf8(name)) {
-        throw new NameNotPossible(
-            "'" + WireName.toText(name) + "' is not UTF-8, which names on this computer are");
+        throw new NameNotPossible(TransferPhrase.NAME_NOT_UTF8.of(WireName.toText(name)));
       }
       try {
         at = at.resolve(new String(WireName.bytes(name), java.nio.charset.StandardCharsets.UTF_8));
       } catch (InvalidPathException e) {
-        throw new NameNotPossible("'" + WireName.toText(name) + "' cannot be on this computer");
+        throw new NameNotPossible(TransferPhrase.NAME_NOT_HERE.of(WireName.toText(name)));
       }
     }
     return at;
@@ -114,7 +112,7 @@ public final class LocalEndpoint implements Source, Target {
     try (Stream<Path> paths = Files.list(at(folder))) {
       for (Path path : (Iterable<Path>) paths::iterator) {
         try {
-          nodes.add(node(path, true));
+          nodes.add(lookup.node(path, true));
         } catch (NoSuchFileException e) {
           // Gone since it was listed.
         }
@@ -124,10 +122,10 @@ public final class LocalEndpoint implements Source, Target {
   }
 
   @Override
-  public TreeEntry look(String path) throws IOException {
+  public @Nullable TreeEntry look(String path) throws IOException {
     BlockingCalls.check("looking at a file here");
     try {
-      return node(at(path), true);
+      return lookup.node(at(path), true);
     } catch (NoSuchFileException e) {
       return null;
     }
@@ -162,42 +160,12 @@ public final class LocalEndpoint implements Source, Target {
     List<TreeEntry> nodes = new ArrayList<>();
     for (String link : links) {
       try {
-        nodes.add(node(at(link), false));
+        nodes.add(lookup.node(at(link), false));
       } catch (NameNotPossible | FileSystemException e) {
         nodes.add(null);
       }
     }
     return nodes;
-  }
-
-  private TreeEntry node(Path path, boolean noFollow) throws IOException {
-    LinkOption[] options =
-        noFollow ? new LinkOption[] {LinkOption.NOFOLLOW_LINKS} : new LinkOption[0];
-    Map<String, Object> unix =
-        Files.readAttributes(path, "unix:mode,size,lastModifiedTime,uid,gid", options);
-    int mode = (Integer) unix.get("mode");
-    FileKind kind = FileKind.ofMode(mode);
-    return new TreeEntry(
-        WireName.fromText(path.getFileName() == null ? "" : path.getFileName().toString()),
-        kind,
-        kind == FileKind.FILE ? (Long) unix.get("size") : 0,
-        ((FileTime) unix.get("lastModifiedTime")).toInstant().getEpochSecond(),
-        Mode.ofStat(mode),
-        kind == FileKind.LINK ? WireName.fromText(Files.readSymbolicLink(path).toString()) : null,
-        name(users, path, (Integer) unix.get("uid"), "unix:owner", options)
-            + ":"
-            + name(groups, path, (Integer) unix.get("gid"), "unix:group", options));
-  }
-
-  private static String name(
-      Map<Integer, String> known, Path path, int id, String attribute, LinkOption[] options)
-      throws IOException {
-    String name = known.get(id);
-    if (name == null) {
-      name = String.valueOf(Files.getAttribute(path, attribute, options));
-      known.put(id, name);
-    }
-    return name;
   }
 
   private static SeekableByteChannel open(Path file, TransferItem item) throws IOException {
@@ -217,7 +185,7 @@ public final class LocalEndpoint implements Source, Target {
         try (SeekableByteChannel channel = open(file, smallFile.item)) {
           byte[] content = Channels.newInputStream(channel).readNBytes(RemoteBatch.LARGEST + 1);
           if (content.length > RemoteBatch.LARGEST) {
-            throw new IOException("it has grown meanwhile");
+            throw new ExplainedException(TransferPhrase.GROWN_MEANWHILE.of());
           }
           smallFile.read(
               content,
@@ -239,7 +207,7 @@ public final class LocalEndpoint implements Source, Target {
   }
 
   @Override
-  public byte[] content(String path, int limit) throws IOException {
+  public byte @Nullable [] content(String path, int limit) throws IOException {
     BlockingCalls.check("reading a file here");
     try (InputStream in = Files.newInputStream(at(path), LinkOption.NOFOLLOW_LINKS)) {
       byte[] content = in.readNBytes(limit + 1);
@@ -253,7 +221,8 @@ public final class LocalEndpoint implements Source, Target {
       stop.throwIfStopped();
       if (smallFile.waits()) {
         try (Incoming incoming = create(smallFile.item, null)) {
-          incoming.write(smallFile.content, 0, smallFile.content.length);
+          byte[] whole = smallFile.bytes();
+          incoming.write(whole, 0, whole.length);
           incoming.arrive(smallFile.timeThere(), smallFile.digest);
           smallFile.arrived = true;
         } catch (IOException e) {
@@ -264,13 +233,13 @@ public final class LocalEndpoint implements Source, Target {
   }
 
   @Override
-  public Incoming create(TransferItem item, Part part) throws IOException {
+  public Incoming create(TransferItem item, @Nullable Part part) throws IOException {
     BlockingCalls.check("writing a file here");
     return new LocalFileWriter(this, item, part);
   }
 
   @Override
-  public Part part(String path) throws IOException {
+  public @Nullable Part part(String path) throws IOException {
     TreeEntry node = look(path);
     return node == null || node.kind() != FileKind.FILE ? null : new Part(path, node.size());
   }
@@ -327,9 +296,9 @@ public final class LocalEndpoint implements Source, Target {
   @Override
   public void makeLink(TransferItem link) throws IOException {
     Path at = at(link.to());
-    String target = link.node().target();
+    String target = Objects.requireNonNull(link.node().target());
     if (!WireName.isUtf8(target)) {
-      throw new NameNotPossible("the link's target is not UTF-8");
+      throw new NameNotPossible(TransferPhrase.TARGET_NOT_UTF8.of());
     }
     Path to = Path.of(new String(WireName.bytes(target), java.nio.charset.StandardCharsets.UTF_8));
     if (link.there() == null) {
@@ -369,17 +338,17 @@ public final class LocalEndpoint implements Source, Target {
   }
 
   @Override
-  public String cannotHold(String path) {
+  public @Nullable Phrase cannotHold(String path) {
     try {
       at(path);
       return null;
     } catch (NameNotPossible e) {
-      return e.getMessage();
+      return e.phrase();
     }
   }
 
   @Override
-  public String why(IOException failure) {
+  public Phrase why(IOException failure) {
     return LocalFailures.why(failure);
   }
 

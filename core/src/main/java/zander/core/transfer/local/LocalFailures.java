@@ -6,6 +6,8 @@ import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.NotDirectoryException;
 import java.util.List;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.TransferPhrase;
 
 /** Failures of this computer's file system, told by what Java and the system say of them. */
 final class LocalFailures {
@@ -20,31 +22,30 @@ final class LocalFailures {
     return FULL.stream().anyMatch(said::contains);
   }
 
-  /** Why, in words for a person. */
-  static String why(IOException failure) {
+  static Phrase why(IOException failure) {
     if (failure instanceof AccessDeniedException) {
-      return "no permission on this computer";
+      return TransferPhrase.NO_PERMISSION_HERE.of();
     }
     if (failure instanceof NoSuchFileException missing) {
       // Java shows bytes that are not UTF-8 by this letter, and finds no file by it again.
       if (String.valueOf(missing.getFile()).indexOf('\ufffd') >= 0) {
-        return "its name is not UTF-8, as names on this computer should be: rename it first";
+        return TransferPhrase.NAME_NOT_UTF8_HERE.of();
       }
-      return "it is not there any more";
+      return TransferPhrase.NOT_THERE_HERE.of();
     }
     if (failure instanceof FileAlreadyExistsException) {
-      return "the name was taken meanwhile";
+      return TransferPhrase.TAKEN_HERE.of();
     }
     if (failure instanceof NotDirectoryException) {
-      return "a file is where a folder should be";
+      return TransferPhrase.NOT_A_FOLDER_HERE.of();
     }
     String said = String.valueOf(failure.getMessage());
     if (said.contains("Too many levels of symbolic links")) {
-      return "it has become a link meanwhile";
+      return TransferPhrase.LINK_MEANWHILE.of();
     }
     if (said.contains("File name too long")) {
-      return "the name is too long for this computer";
+      return TransferPhrase.NAME_TOO_LONG.of();
     }
-    return isFull(failure) ? "the disk of this computer is full" : said;
+    return isFull(failure) ? TransferPhrase.DISK_FULL_HERE.of() : Phrase.of(failure);
   }
 }

@@ -17,6 +17,8 @@ import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import zander.core.phrase.Phrase;
 import zander.core.rights.Mode;
 import zander.core.transfer.endpoint.Endpoint;
 import zander.core.transfer.endpoint.Target;
@@ -41,7 +43,8 @@ final class LocalFileWriter implements Target.Incoming {
   /** Whether it was made with its mode, so that none needs to be set. */
   private boolean born;
 
-  LocalFileWriter(LocalEndpoint side, TransferItem item, Target.Part begun) throws IOException {
+  LocalFileWriter(LocalEndpoint side, TransferItem item, Target.@Nullable Part begun)
+      throws IOException {
     this.side = side;
     this.item = item;
     this.target = side.at(item.to());
@@ -90,7 +93,7 @@ final class LocalFileWriter implements Target.Incoming {
   }
 
   @Override
-  public String arrive(long modified, String digest) throws IOException {
+  public @Nullable Phrase arrive(long modified, @Nullable String digest) throws IOException {
     if (holeAtEnd) {
       out.position(at - 1);
       out.write(ByteBuffer.wrap(new byte[1]));

@@ -1,6 +1,8 @@
 package zander.core.transfer.progress;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
+import zander.core.phrase.Phrase;
 
 /**
  * Where a transfer stands, at one moment.
@@ -14,7 +16,7 @@ import java.util.List;
  * @param waiting how many wait for an answer
  * @param counting whether more may still be found
  * @param current the file that was begun last, for people
- * @param carrier how files go, and why; empty before that is decided
+ * @param carrier how files go, and why; {@code null} before that is decided
  * @param failed how many did not make it
  * @param problems the first of them, and of those that made it with something not kept: at most
  *     some thousand, which is why they are counted apart
@@ -31,12 +33,12 @@ public record Progress(
     int waiting,
     boolean counting,
     String current,
-    String carrier,
+    @Nullable Phrase carrier,
     long failed,
     List<Problem> problems) {
   /** Before anything is known. */
   public static final Progress NOTHING =
-      new Progress(Phase.COUNTING, 0, 0, 0, 0, 0, 0, 0, 0, true, "", "", 0, List.of());
+      new Progress(Phase.COUNTING, 0, 0, 0, 0, 0, 0, 0, 0, true, "", null, 0, List.of());
 
   /** What a transfer is doing. */
   public enum Phase {
@@ -63,10 +65,10 @@ public record Progress(
    * @param top the name at the top that it belongs to, in wire form; empty for none
    * @param denied whether the account lacked the permission on the server
    */
-  public record Problem(String path, String why, boolean arrived, String top, boolean denied) {}
+  public record Problem(String path, Phrase why, boolean arrived, String top, boolean denied) {}
 
   /** Stopped before anything was transferred. */
   public Progress stopped() {
-    return new Progress(Phase.STOPPED, 0, 0, 0, 0, 0, 0, 0, 0, false, "", "", failed, problems);
+    return new Progress(Phase.STOPPED, 0, 0, 0, 0, 0, 0, 0, 0, false, "", null, failed, problems);
   }
 }

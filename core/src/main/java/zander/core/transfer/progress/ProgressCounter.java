@@ -2,6 +2,8 @@ package zander.core.transfer.progress;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
+import zander.core.phrase.Phrase;
 import zander.core.transfer.progress.Progress.Phase;
 import zander.core.transfer.progress.Progress.Problem;
 
@@ -10,7 +12,7 @@ public final class ProgressCounter {
   private static final int MOST_PROBLEMS = 10_000;
 
   private final List<Problem> problems = new ArrayList<>();
-  private List<Problem> told = List.of();
+  private @Nullable List<Problem> told = List.of();
   private Phase phase = Phase.COUNTING;
   private boolean counting = true;
   private long files;
@@ -91,7 +93,7 @@ public final class ProgressCounter {
     away += begins ? 1 : -1;
   }
 
-  public synchronized Progress now(boolean paused, String carrier) {
+  public synchronized Progress now(boolean paused, Phrase carrier) {
     Phase shown = phase.isOver() ? phase : away > 0 ? Phase.AWAY : paused ? Phase.PAUSED : phase;
     if (told == null) {
       told = List.copyOf(problems);

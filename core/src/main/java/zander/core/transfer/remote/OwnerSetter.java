@@ -6,6 +6,8 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.TransferPhrase;
 import zander.core.rights.Mode;
 
 /** Gives a file that arrives on a server an owner and a group, as far as the account may. */
@@ -20,7 +22,7 @@ final class OwnerSetter {
    * @param modified the same for its time; -1 for none
    * @return words on what could not be given; {@code null} when all was
    */
-  static String give(
+  static Phrase give(
       RemoteFiles files,
       RemotePath path,
       RemoteAttributes now,
@@ -55,10 +57,7 @@ final class OwnerSetter {
         return null;
       }
     }
-    return "belongs to "
-        + files.names().user(is.uid())
-        + ":"
-        + files.names().group(is.gid())
-        + " now";
+    return TransferPhrase.BELONGS_TO.of(
+        files.names().user(is.uid()), files.names().group(is.gid()));
   }
 }

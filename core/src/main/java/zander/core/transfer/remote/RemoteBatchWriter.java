@@ -13,6 +13,9 @@ import zander.core.files.RemoteBatch.Renaming;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.journal.Journal;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.JournalPhrase;
+import zander.core.phrase.TransferPhrase;
 import zander.core.transfer.direct.DirectTransfer;
 import zander.core.transfer.endpoint.Endpoint;
 import zander.core.transfer.endpoint.SmallFile;
@@ -92,7 +95,10 @@ final class RemoteBatchWriter {
   }
 
   private void stopped(CancellationException why) throws IOException {
-    waiting().forEach(one -> one.smallFile.failure = new IOException("stopped", why));
+    waiting()
+        .forEach(
+            one ->
+                one.smallFile.failure = new ExplainedException(TransferPhrase.STOPPED.of(), why));
     try {
       giveUp();
     } catch (RemoteFailure e) {
@@ -175,7 +181,7 @@ final class RemoteBatchWriter {
   private void giveNewNames() throws IOException {
     for (ArrivingFile one : waiting()) {
       if (one.pending != null) {
-        one.pending.failed("sent once more in another way");
+        one.pending.failed(JournalPhrase.SENT_ANOTHER_WAY);
         one.pending = null;
       }
       one.newName(context.partialNames());
@@ -228,7 +234,7 @@ final class RemoteBatchWriter {
           && ReplacedFiles.isStranded(context, new ReplacedFiles.Held(one.held, one.moves))) {
         one.pending.lost();
       } else if (one.pending != null) {
-        one.pending.failed("did not arrive");
+        one.pending.failed(JournalPhrase.NOT_ARRIVED);
       }
       one.pending = ReplacedFiles.ENDED;
     }

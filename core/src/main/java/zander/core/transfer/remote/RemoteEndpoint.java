@@ -15,6 +15,8 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
+import zander.core.phrase.CarrierPhrase;
+import zander.core.phrase.Phrase;
 import zander.core.transfer.direct.DirectTransfer;
 import zander.core.transfer.endpoint.DirectRoute;
 import zander.core.transfer.endpoint.PartialNames;
@@ -44,7 +46,7 @@ public final class RemoteEndpoint implements Source, Target {
   private DirectTransfer direct;
   private boolean allowsDirect;
   private boolean hasFolders;
-  private String whyViaLocal = "";
+  private Phrase whyViaLocal;
 
   public RemoteEndpoint(RemoteFiles files, RemotePath base, Journal journal) {
     this(ServerChannels.of(files), base, journal, null);
@@ -92,8 +94,8 @@ public final class RemoteEndpoint implements Source, Target {
    *
    * @param why it does not come directly
    */
-  public RemoteEndpoint viaLocal(String why) {
-    whyViaLocal = TransferStrategy.VIA_LOCAL + why + ": ";
+  public RemoteEndpoint viaLocal(Phrase why) {
+    whyViaLocal = why;
     return this;
   }
 
@@ -225,7 +227,7 @@ public final class RemoteEndpoint implements Source, Target {
   }
 
   @Override
-  public String why(IOException failure) {
+  public Phrase why(IOException failure) {
     return lookup.why(failure);
   }
 
@@ -325,18 +327,22 @@ public final class RemoteEndpoint implements Source, Target {
   }
 
   @Override
-  public String cannotHold(String path) {
+  public Phrase cannotHold(String path) {
     try {
       at(path);
       return null;
     } catch (NameNotPossible e) {
-      return e.getMessage();
+      return e.phrase();
     }
   }
 
   @Override
-  public String carrier() {
-    return direct != null ? direct.words() : whyViaLocal + strategy.words();
+  public Phrase carrier() {
+    if (direct != null) {
+      return direct.carrier();
+    }
+    Phrase so = strategy.carrier();
+    return so == null || whyViaLocal == null ? so : CarrierPhrase.VIA_LOCAL_SO.of(whyViaLocal, so);
   }
 
   @Override

@@ -14,6 +14,10 @@ import zander.core.files.RemotePath;
 import zander.core.files.RemoteWriter;
 import zander.core.files.ToolErrors;
 import zander.core.journal.Journal;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
+import zander.core.phrase.JournalPhrase;
+import zander.core.phrase.Phrase;
 import zander.core.rights.Mode;
 import zander.core.transfer.direct.DirectTransfer;
 import zander.core.transfer.endpoint.DirectRoute;
@@ -128,7 +132,7 @@ final class RemoteFileWriter implements DirectRoute.Arrival {
   private IOException streamFailed(IOException cause) throws IOException {
     ExecResult result = stream.finish();
     String said = result.errorText().strip();
-    return new RemoteFailure(ToolErrors.reason(said), "write", part, said, cause);
+    return new RemoteFailure(ToolErrors.reason(said), FileStep.WRITE, part, said, cause);
   }
 
   @Override
@@ -137,7 +141,7 @@ final class RemoteFileWriter implements DirectRoute.Arrival {
   }
 
   @Override
-  public String arrive(long modified, String digest) throws IOException {
+  public Phrase arrive(long modified, String digest) throws IOException {
     RemoteFiles files = context.files();
     if (stream != null) {
       ExecResult result = stream.finish();
@@ -150,12 +154,12 @@ final class RemoteFileWriter implements DirectRoute.Arrival {
     RemoteAttributes now = files.look(part);
     if (now.size() != size) {
       throw new RemoteFailure(
-          Reason.FAILED, "write", part, now.size() + " of " + size + " bytes arrived", null);
+          Reason.FAILED, FileStep.WRITE, part, FilePhrase.ARRIVED_OF.of(now.size(), size), null);
     }
     if (digest != null && !digest.equals(digests.of(part, -1))) {
       throw new Endpoint.NotTheSame();
     }
-    String lost = giveOwner(now, modified);
+    Phrase lost = giveOwner(now, modified);
     if (item.mode() != null || modified >= 0) {
       RemoteFailure refused =
           files.batch().set(List.of(new Setting(part, item.mode(), modified))).get(0);
@@ -183,7 +187,7 @@ final class RemoteFileWriter implements DirectRoute.Arrival {
     }
   }
 
-  private String giveOwner(RemoteAttributes now, long modified) throws IOException {
+  private Phrase giveOwner(RemoteAttributes now, long modified) throws IOException {
     boolean fromOld = old != null && old.kind() == FileKind.FILE;
     int uid = context.ownerUid() >= 0 ? context.ownerUid() : fromOld ? old.uid() : now.uid();
     int gid = context.ownerGid() >= 0 ? context.ownerGid() : fromOld ? old.gid() : now.gid();
@@ -241,7 +245,7 @@ final class RemoteFileWriter implements DirectRoute.Arrival {
       if (lost) {
         pending.lost();
       } else {
-        pending.failed("did not arrive");
+        pending.failed(JournalPhrase.NOT_ARRIVED);
       }
     } catch (IOException e) {
       // The journal keeps it as under way, and the next start looks what became of it.

@@ -16,6 +16,9 @@ import zander.core.journal.ChangeKind;
 import zander.core.journal.FileState;
 import zander.core.journal.Journal;
 import zander.core.journal.NewChange;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
+import zander.core.phrase.JournalPhrase;
 import zander.core.rights.Mode;
 import zander.core.transfer.endpoint.Endpoint;
 import zander.core.transfer.endpoint.TransferItem;
@@ -94,13 +97,18 @@ final class RemoteFolders {
         .begin(
             NewChange.of(ChangeKind.SEND_UP, context.at(folder.to()))
                 .group(context.group())
-                .note("a folder with all that is in it"));
+                .note(JournalPhrase.FOLDER_WITH_ALL));
   }
 
   private RemoteFailure takenOrFailed(RemoteFailure failure, NewFolder folder) throws IOException {
     boolean taken = context.files().batch().look(List.of(folder.path())).get(0) != null;
     return taken
-        ? new RemoteFailure(Reason.ALREADY_EXISTS, "make folder", folder.path(), "exists", failure)
+        ? new RemoteFailure(
+            Reason.ALREADY_EXISTS,
+            FileStep.MAKE_FOLDER,
+            folder.path(),
+            FilePhrase.EXISTS.of(),
+            failure)
         : failure;
   }
 

@@ -9,6 +9,7 @@ import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 import zander.core.journal.FileState;
 import zander.core.journal.Journal;
+import zander.core.phrase.JournalPhrase;
 import zander.core.transfer.endpoint.TransferItem;
 import zander.core.transfer.server.RemoteContext;
 
@@ -68,6 +69,6 @@ final class RemoteLinks {
         .journal()
         .begin(
             ReplacedFiles.change(context, at, part, part != null, old, held.name())
-                .note("a link to " + WireName.toText(link.node().target())));
+                .note(JournalPhrase.LINK_TO.of(WireName.toText(link.node().target())).toString()));
   }
 }

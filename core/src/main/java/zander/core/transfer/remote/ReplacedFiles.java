@@ -15,6 +15,10 @@ import zander.core.journal.ChangeKind;
 import zander.core.journal.FileState;
 import zander.core.journal.Journal;
 import zander.core.journal.NewChange;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.TransferPhrase;
 import zander.core.rights.Mode;
 import zander.core.transfer.server.ArrivingFile;
 import zander.core.transfer.server.RemoteContext;
@@ -112,9 +116,9 @@ final class ReplacedFiles {
   }
 
   /** What to tell of one whose old version is neither on the server nor here; {@code null} else. */
-  static String notKept(RemoteContext context, RemoteAttributes old, RemotePath held) {
+  static Phrase notKept(RemoteContext context, RemoteAttributes old, RemotePath held) {
     return context.holds() && isFile(old) && held == null && old.size() > SMALL
-        ? "the version that was replaced could not be kept: no place for it on its file system"
+        ? TransferPhrase.NOT_KEPT.of()
         : null;
   }
 
@@ -180,7 +184,8 @@ final class ReplacedFiles {
       RemoteContext context, RemotePath target, RemoteFailure failure) throws IOException {
     boolean taken = context.files().batch().look(List.of(target)).get(0) != null;
     return taken
-        ? new RemoteFailure(Reason.ALREADY_EXISTS, "rename", target, "exists", failure)
+        ? new RemoteFailure(
+            Reason.ALREADY_EXISTS, FileStep.RENAME, target, FilePhrase.EXISTS.of(), failure)
         : failure;
   }
 

@@ -9,6 +9,7 @@ import zander.core.connect.command.ShellWords;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
+import zander.core.phrase.FileStep;
 import zander.core.transfer.server.RemoteContext;
 
 /** A file read or written by a plain program on the server, as one stream without requests. */
@@ -78,7 +79,7 @@ final class ShellFileStreams {
           said.contains("Permission denied")
               ? Reason.PERMISSION_DENIED
               : said.contains("No such file") ? Reason.NO_SUCH_FILE : Reason.FAILED;
-      return new RemoteFailure(reason, "read", file, said, cause);
+      return new RemoteFailure(reason, FileStep.READ, file, said, cause);
     }
 
     @Override

@@ -3,6 +3,7 @@ package zander.core.transfer.resume;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.transfer.compare.FolderPairs;
 import zander.core.transfer.compare.TreePairWalk;
 import zander.core.transfer.endpoint.PartialNames;
@@ -35,8 +36,12 @@ public final class LeftoverFiles {
             names,
             new TreePairWalk.Visitor() {
               @Override
-              public boolean pair(String path, TreeEntry node, TreeEntry there, boolean followed) {
-                if (!FolderPairs.isFolder(node) && marked.isOne(node.name())) {
+              public boolean pair(
+                  String path,
+                  @Nullable TreeEntry node,
+                  @Nullable TreeEntry there,
+                  boolean followed) {
+                if (node != null && !FolderPairs.isFolder(node) && marked.isOne(node.name())) {
                   found.add(path);
                 }
                 return true;

@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import zander.core.seal.ContentSeal;
 import zander.core.seal.StillSealed;
 
@@ -30,7 +31,7 @@ public record ResumeFolder(Path path, ContentSeal seal) {
    * @return {@code null} when the file is not one of these
    * @throws StillSealed when it is sealed and the vault is closed, or its key gone
    */
-  public ResumeLogFile read(Path file, boolean mayAsk) throws IOException {
+  public @Nullable ResumeLogFile read(Path file, boolean mayAsk) throws IOException {
     return ResumeLogFile.read(file, seal, mayAsk);
   }
 

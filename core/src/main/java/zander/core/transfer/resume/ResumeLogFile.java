@@ -19,6 +19,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import zander.core.seal.ContentSeal;
 import zander.core.seal.StillSealed;
 import zander.core.transfer.progress.Progress;
@@ -36,14 +37,14 @@ public final class ResumeLogFile implements ResumeLog, Closeable {
   /** One line; what does not belong to it is {@code null}. */
   @JsonInclude(JsonInclude.Include.NON_NULL)
   record Line(
-      SavedTransfer transfer,
-      String folderMade,
-      String folderFinished,
-      String partOf,
-      Begun begun,
-      String partEnded,
-      Problem problem,
-      End end) {}
+      @Nullable SavedTransfer transfer,
+      @Nullable String folderMade,
+      @Nullable String folderFinished,
+      @Nullable String partOf,
+      @Nullable Begun begun,
+      @Nullable String partEnded,
+      @Nullable Problem problem,
+      @Nullable End end) {}
 
   /**
    * How it ended.
@@ -62,8 +63,8 @@ public final class ResumeLogFile implements ResumeLog, Closeable {
   private final Set<String> folders = new HashSet<>();
   private final Map<String, Begun> parts = new HashMap<>();
   private final List<Problem> problems = new ArrayList<>();
-  private FileChannel out;
-  private End end;
+  private @Nullable FileChannel out;
+  private @Nullable End end;
 
   private ResumeLogFile(Path file, ContentSeal seal, SavedTransfer transfer, boolean continues) {
     this.file = file;
@@ -90,7 +91,8 @@ public final class ResumeLogFile implements ResumeLog, Closeable {
    * @return {@code null} when the file is not one of these
    * @throws StillSealed when it is sealed and the vault is closed, or its key gone
    */
-  static ResumeLogFile read(Path file, ContentSeal seal, boolean mayAsk) throws IOException {
+  static @Nullable ResumeLogFile read(Path file, ContentSeal seal, boolean mayAsk)
+      throws IOException {
     BlockingCalls.check("reading a transfer");
     List<Line> lines = new ArrayList<>();
     // Any bytes are read, so that a damaged one spoils only its own line.
@@ -190,7 +192,7 @@ public final class ResumeLogFile implements ResumeLog, Closeable {
   }
 
   /** How it ended; {@code null} while it runs, and when the program ended first. */
-  public End end() {
+  public @Nullable End end() {
     return end;
   }
 

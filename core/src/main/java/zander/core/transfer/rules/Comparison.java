@@ -1,5 +1,7 @@
 package zander.core.transfer.rules;
 
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.transfer.endpoint.TreeEntry;
 
@@ -21,7 +23,7 @@ public enum Comparison {
   /**
    * @param there {@code null} for nothing
    */
-  public static Comparison of(TreeEntry coming, TreeEntry there) {
+  public static Comparison of(TreeEntry coming, @Nullable TreeEntry there) {
     if (there == null) {
       return NEW;
     }
@@ -33,7 +35,7 @@ public enum Comparison {
       return SAME;
     }
     if (coming.kind() == FileKind.LINK && there.kind() == FileKind.LINK) {
-      return coming.target().equals(there.target()) ? SAME : DIFFERS;
+      return Objects.equals(coming.target(), there.target()) ? SAME : DIFFERS;
     }
     if (coming.kind() != there.kind()) {
       return DIFFERS;

@@ -1,5 +1,6 @@
 package zander.core.transfer.rules;
 
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.transfer.endpoint.TreeEntry;
 
@@ -25,7 +26,7 @@ public enum Decision {
    * @param continued whether an earlier try is continued, so that what is the same went over then
    */
   public static Decision of(
-      ConflictRule rule, TreeEntry coming, TreeEntry there, boolean continued) {
+      ConflictRule rule, TreeEntry coming, @Nullable TreeEntry there, boolean continued) {
     return switch (Comparison.of(coming, there)) {
       case NEW -> TRANSFER;
       case IN_THE_WAY -> inTheWay(rule);
@@ -44,7 +45,7 @@ public enum Decision {
     };
   }
 
-  private static Decision same(ConflictRule rule, TreeEntry coming, TreeEntry there) {
+  private static Decision same(ConflictRule rule, TreeEntry coming, @Nullable TreeEntry there) {
     return switch (rule) {
       case REPLACE -> TRANSFER;
       case KEEP_BOTH -> KEEP_BOTH;
@@ -54,7 +55,7 @@ public enum Decision {
     };
   }
 
-  private static Decision changed(ConflictRule rule, TreeEntry coming, TreeEntry there) {
+  private static Decision changed(ConflictRule rule, TreeEntry coming, @Nullable TreeEntry there) {
     return switch (rule) {
       case ASK -> ASK;
       case REPLACE, DIFFERENT -> TRANSFER;
@@ -64,8 +65,9 @@ public enum Decision {
     };
   }
 
-  private static boolean mayBeEqual(TreeEntry coming, TreeEntry there) {
+  private static boolean mayBeEqual(TreeEntry coming, @Nullable TreeEntry there) {
     return coming.kind() == FileKind.FILE
+        && there != null
         && there.kind() == FileKind.FILE
         && coming.size() == there.size();
   }

@@ -1,5 +1,7 @@
 package zander.core.transfer.rules;
 
+import zander.core.phrase.Phrase;
+
 /** Asks what becomes of a transfer when the side that receives takes no more. */
 @FunctionalInterface
 public interface DiskFullPrompt {
@@ -11,7 +13,7 @@ public interface DiskFullPrompt {
    * @param why in words: a full disk, no more files, a quota
    * @param free bytes that are free there by now; -1 when that is not told
    */
-  record Question(String path, String why, long free) {}
+  record Question(String path, Phrase why, long free) {}
 
   /** What to do. */
   enum Answer {

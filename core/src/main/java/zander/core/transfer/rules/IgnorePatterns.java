@@ -3,6 +3,7 @@ package zander.core.transfer.rules;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.PathPattern;
 
 /**
@@ -69,7 +70,7 @@ public final class IgnorePatterns {
    * @param path in wire form, relative to the top of what is transferred
    * @return as the person wrote it; {@code null} when it is transferred
    */
-  public String by(String path, boolean folder) {
+  public @Nullable String by(String path, boolean folder) {
     Line last = null;
     for (Line line : lines) {
       if (line.pattern.fits(path, folder)) {
@@ -89,7 +90,7 @@ public final class IgnorePatterns {
   }
 
   @Override
-  public boolean equals(Object other) {
+  public boolean equals(@Nullable Object other) {
     return other instanceof IgnorePatterns same && same.text.equals(text);
   }
 

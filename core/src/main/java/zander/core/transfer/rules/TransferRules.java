@@ -1,5 +1,6 @@
 package zander.core.transfer.rules;
 
+import org.jspecify.annotations.Nullable;
 import zander.core.rights.Mode;
 import zander.core.transfer.endpoint.TreeEntry;
 
@@ -21,8 +22,8 @@ public record TransferRules(
     ConflictRule whenExists,
     boolean keepTimes,
     Modes modes,
-    Mode fileMode,
-    Mode folderMode,
+    @Nullable Mode fileMode,
+    @Nullable Mode folderMode,
     String owner,
     String group,
     Links links,
@@ -70,7 +71,7 @@ public record TransferRules(
    * @param to where, relative to the target's base, in wire form
    * @param kept {@code null} where nothing is kept
    */
-  public Mode modeFor(TreeEntry node, boolean folder, String to, KeptModes kept) {
+  public @Nullable Mode modeFor(TreeEntry node, boolean folder, String to, KeptModes kept) {
     return switch (modes) {
       case FROM_SOURCE -> node.mode();
       case KEPT -> kept == null ? node.mode() : kept.of(to, node.mode(), folder);
@@ -119,7 +120,7 @@ public record TransferRules(
         mirror);
   }
 
-  public TransferRules modes(Modes other, Mode files, Mode folders) {
+  public TransferRules modes(Modes other, @Nullable Mode files, @Nullable Mode folders) {
     return new TransferRules(
         whenExists, keepTimes, other, files, folders, owner, group, links, leaveOut, check, mirror);
   }

@@ -1,5 +1,6 @@
 package zander.core.transfer.server;
 
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
@@ -17,21 +18,19 @@ public final class ArrivingFile {
   /** Whether a program may still write under its temporary name. */
   public boolean isSpoilt;
 
-  public RemoteAttributes old;
-  public RemotePath held;
+  public @Nullable RemoteAttributes old;
+  public @Nullable RemotePath held;
 
   /** Whether what is replaced goes to its held place only when this takes its own. */
   public boolean moves;
 
-  public Journal.Pending pending;
+  public Journal.@Nullable Pending pending;
 
   public ArrivingFile(RemoteContext context, SmallFile smallFile) throws Endpoint.NameNotPossible {
     this.smallFile = smallFile;
     this.target = context.at(smallFile.item.to());
-    name(
-        smallFile.direct
-            ? context.partialNames().fixed(target.wireName())
-            : context.partialNames().of(target.wireName()));
+    String fixed = smallFile.direct ? context.partialNames().fixed(target.wireName()) : null;
+    name(fixed == null ? context.partialNames().of(target.wireName()) : fixed);
   }
 
   private void name(String name) {

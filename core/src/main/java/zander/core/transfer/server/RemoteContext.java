@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.atomic.AtomicInteger;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.place.HoldingFolder;
 import zander.core.files.AccountNames;
 import zander.core.files.RemoteFailure;
@@ -25,7 +26,7 @@ public final class RemoteContext {
   private final RemotePath base;
   private final RemoteLookup lookup;
   private final Journal journal;
-  private final RemotePath home;
+  private final @Nullable RemotePath home;
   private final PartialNames partialNames;
   private final TransferStrategy strategy;
   private final AtomicInteger nextChannel = new AtomicInteger();
@@ -36,7 +37,7 @@ public final class RemoteContext {
   private volatile String owner = "";
   private volatile String ownerGroup = "";
   private long group;
-  private RemotePath holdingFolder;
+  private @Nullable RemotePath holdingFolder;
   private int held;
 
   /**
@@ -48,7 +49,7 @@ public final class RemoteContext {
       ServerChannels channels,
       RemotePath base,
       Journal journal,
-      RemotePath home,
+      @Nullable RemotePath home,
       PartialNames partialNames,
       TransferStrategy.Wish wish) {
     this.channels = channels;
@@ -179,7 +180,7 @@ public final class RemoteContext {
   }
 
   /** A free name in the holding folder; {@code null} when nothing is or can be held. */
-  public synchronized RemotePath holdingName() throws IOException {
+  public synchronized @Nullable RemotePath holdingName() throws IOException {
     if (home == null) {
       return null;
     }

@@ -6,6 +6,7 @@ import java.util.Iterator;
 import java.util.List;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.AccountIdentity;
 import zander.core.files.AccountNames;
 import zander.core.files.FileKind;
@@ -15,6 +16,8 @@ import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.TransferPhrase;
 import zander.core.transfer.endpoint.Endpoint;
 import zander.core.transfer.endpoint.Endpoint.NameNotPossible;
 import zander.core.transfer.endpoint.TreeEntry;
@@ -36,7 +39,7 @@ public final class RemoteLookup {
     if (!path.isEmpty()) {
       for (String name : path.split("/")) {
         if (!WireName.isSafe(name)) {
-          throw new NameNotPossible("'" + WireName.toText(name) + "' is not a file name");
+          throw new NameNotPossible(TransferPhrase.NO_FILE_NAME.of(WireName.toText(name)));
         }
         at = at.child(name);
       }
@@ -76,7 +79,7 @@ public final class RemoteLookup {
         .toList();
   }
 
-  public TreeEntry look(String path) throws IOException {
+  public @Nullable TreeEntry look(String path) throws IOException {
     RemotePath at = at(path);
     try {
       RemoteAttributes found = line.files().look(at);
@@ -128,12 +131,13 @@ public final class RemoteLookup {
     return at;
   }
 
-  private TreeEntry node(String name, RemoteAttributes found, String target) throws IOException {
+  private TreeEntry node(String name, RemoteAttributes found, @Nullable String target)
+      throws IOException {
     return node(name, found, target, line.files().names());
   }
 
   private static TreeEntry node(
-      String name, RemoteAttributes found, String target, AccountNames names) {
+      String name, RemoteAttributes found, @Nullable String target, AccountNames names) {
     boolean link = found.kind() == FileKind.LINK;
     return new TreeEntry(
         name,
@@ -159,33 +163,35 @@ public final class RemoteLookup {
     return (mine & 2) != 0;
   }
 
-  public String why(IOException failure) {
-    if (failure instanceof RemoteFailure remote) {
-      String said = remote.said() == null ? "" : remote.said().strip();
-      String quoted = said.isEmpty() || said.equals("Failure") ? "" : ": " + said;
-      return switch (remote.reason()) {
-        case PERMISSION_DENIED -> "no permission on the server to " + remote.step();
-        case NO_SUCH_FILE -> "it is not there on the server";
-        case ALREADY_EXISTS -> "the name was taken on the server meanwhile";
-        case NO_SPACE -> "the server's disk is full";
-        case NO_INODES -> "the server's disk takes no more files: its file table (inodes) is full";
-        case QUOTA -> "your disk quota on the server is used up";
-        case READ_ONLY -> "the file system on the server is mounted read-only";
-        case LINKS_FOLLOWED -> "the server looks through links, so this link is left alone";
-        case LEADS_ELSEWHERE ->
-            "another account on the server has put a link there, which leads to " + said;
-        case NO_SHELL -> "this account has no shell on the server" + quoted;
-        case LINE_LOST -> "the connection broke";
-        case NOT_A_FOLDER -> "it is not a folder on the server";
-        case NOT_SUPPORTED -> "the server cannot do that" + quoted;
-        case TOO_LARGE -> "it is too large" + quoted;
-        case BAD_ANSWER -> "the server answered against the protocol" + quoted;
-        case FAILED ->
-            "the server could not "
-                + remote.step()
-                + (quoted.isEmpty() ? ", and gave no reason" : quoted);
-      };
-    }
-    return String.valueOf(failure.getMessage());
+  public Phrase why(IOException failure) {
+    return failure instanceof RemoteFailure remote ? why(remote) : Phrase.of(failure);
+  }
+
+  private static Phrase why(RemoteFailure failure) {
+    return switch (failure.reason()) {
+      case PERMISSION_DENIED -> TransferPhrase.NO_PERMISSION.of(failure.step());
+      case NO_SUCH_FILE -> TransferPhrase.NOT_THERE.of();
+      case ALREADY_EXISTS -> TransferPhrase.TAKEN.of();
+      case NO_SPACE -> TransferPhrase.DISK_FULL.of();
+      case NO_INODES -> TransferPhrase.FILE_TABLE_FULL.of();
+      case QUOTA -> TransferPhrase.QUOTA.of();
+      case READ_ONLY -> TransferPhrase.READ_ONLY.of();
+      case LINKS_FOLLOWED -> TransferPhrase.LINKS_FOLLOWED.of();
+      case LEADS_ELSEWHERE -> TransferPhrase.LINK_LEADS_TO.of(failure.detail());
+      case NO_SHELL -> because(TransferPhrase.NO_SHELL.of(), failure);
+      case LINE_LOST -> TransferPhrase.LINE_LOST.of();
+      case NOT_A_FOLDER -> TransferPhrase.NOT_A_FOLDER.of();
+      case NOT_SUPPORTED -> because(TransferPhrase.NOT_POSSIBLE.of(), failure);
+      case TOO_LARGE -> because(TransferPhrase.TOO_LARGE.of(), failure);
+      case BAD_ANSWER -> because(TransferPhrase.AGAINST_PROTOCOL.of(), failure);
+      case FAILED -> because(TransferPhrase.SERVER_COULD_NOT.of(failure.step()), failure);
+    };
+  }
+
+  /** Version 3 of SFTP has one word for most failures, which tells nothing. */
+  private static Phrase because(Phrase what, RemoteFailure failure) {
+    String said = failure.said().strip();
+    boolean mute = failure.detail().isQuoted() && (said.isEmpty() || said.equals("Failure"));
+    return mute ? what : TransferPhrase.BECAUSE.of(what, failure.detail());
   }
 }

@@ -3,12 +3,16 @@ package zander.core.transfer.server;
 import java.io.IOException;
 import java.time.Duration;
 import java.util.List;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.AccountIdentity;
 import zander.core.connect.AgentLoan;
 import zander.core.connect.Connection;
 import zander.core.connect.command.Commands;
 import zander.core.connect.command.ServerTools;
 import zander.core.files.RemoteFiles;
+import zander.core.phrase.CarrierPhrase;
+import zander.core.phrase.Phrase;
 import zander.core.transfer.endpoint.Direction;
 
 /** What a transfer uses of a server's connection. Methods wait; several threads may call them. */
@@ -26,7 +30,7 @@ public interface ServerChannels {
   ServerTools tools() throws IOException;
 
   /** Who one is there; {@code null} where that is not known. */
-  AccountIdentity whoAmI();
+  @Nullable AccountIdentity whoAmI();
 
   /** What people know the server by. */
   default String host() {
@@ -34,20 +38,22 @@ public interface ServerChannels {
   }
 
   /** The connection there is now; {@code null} where there is nothing but a file service. */
-  default Connection connection() {
+  default @Nullable Connection connection() {
     return null;
   }
 
   /** Why this server cannot be lent the key of another; {@code null} when it can. */
-  default String whyNotLend(ServerChannels goal) throws IOException {
-    return connection() == null || goal.connection() == null
-        ? "there is no shell"
-        : connection().whyNotLend(goal.connection(), host(), goal.host());
+  default @Nullable Phrase whyNotLend(ServerChannels goal) throws IOException {
+    Connection own = connection();
+    Connection other = goal.connection();
+    return own == null || other == null
+        ? CarrierPhrase.NO_SHELL.of()
+        : own.whyNotLend(other, host(), goal.host());
   }
 
   /** Lends this server the key of another, for signing in there. */
   default AgentLoan lend(ServerChannels goal) throws IOException {
-    return connection().lend(goal.connection());
+    return Objects.requireNonNull(connection()).lend(Objects.requireNonNull(goal.connection()));
   }
 
   /** What is known of whether compressing pays that way. */
@@ -82,7 +88,7 @@ public interface ServerChannels {
       }
 
       @Override
-      public AccountIdentity whoAmI() {
+      public @Nullable AccountIdentity whoAmI() {
         return null;
       }
 

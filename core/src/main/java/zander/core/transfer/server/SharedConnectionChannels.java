@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.time.Duration;
 import java.util.List;
 import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.AccountIdentity;
 import zander.core.connect.Connection;
 import zander.core.connect.command.Commands;
@@ -18,7 +19,7 @@ import zander.core.transfer.endpoint.Direction;
  */
 public final class SharedConnectionChannels implements ServerChannels {
   private final Supplier<Connection> connection;
-  private final String name;
+  private final @Nullable String name;
 
   /**
    * @param connection the one there is now: another after a line broke and came back
@@ -30,7 +31,7 @@ public final class SharedConnectionChannels implements ServerChannels {
   /**
    * @param name what people know the server by; {@code null} for its host's name
    */
-  public SharedConnectionChannels(Supplier<Connection> connection, String name) {
+  public SharedConnectionChannels(Supplier<Connection> connection, @Nullable String name) {
     this.connection = connection;
     this.name = name;
   }

@@ -2,15 +2,16 @@ package zander.core.transfer.server;
 
 import java.io.IOException;
 import java.time.Duration;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.command.ServerTools;
+import zander.core.phrase.CarrierPhrase;
+import zander.core.phrase.Phrase;
 
 /**
  * Chooses how files go to and from one server, by the line's delay, their sizes and what the server
  * has, and changes its mind when a way does not work. For any thread.
  */
 public final class TransferStrategy {
-  public static final String VIA_LOCAL = "through this computer's memory, not its disk, because ";
-
   /** What a person may ask for instead of leaving it to Zander. */
   public enum Wish {
     BEST,
@@ -44,10 +45,10 @@ public final class TransferStrategy {
 
   private final ServerChannels line;
   private final Wish wish;
-  private ServerTools tools;
-  private Duration delay;
+  private @Nullable ServerTools tools;
+  private Duration delay = Duration.ZERO;
   private long window;
-  private String changed = "";
+  private @Nullable CarrierPhrase changed;
   private int refused;
   private boolean compressed;
 
@@ -138,35 +139,34 @@ public final class TransferStrategy {
   /** A program could not be started, or gave no good answer: that may pass, but not for ever. */
   public synchronized void noRoom() {
     if (++refused >= MOST_REFUSED) {
-      giveUpPrograms("the server's programs could not be used");
+      giveUpPrograms(CarrierPhrase.PROGRAMS_UNUSABLE);
     }
   }
 
   /** A program on the server did not do what it should: requests are used from now on. */
-  public synchronized void giveUpPrograms(String why) {
+  public synchronized void giveUpPrograms(CarrierPhrase why) {
     tools = ServerTools.NONE;
     changed = why;
   }
 
-  public synchronized String words() {
+  /** How files go, and why; {@code null} while that is not known. */
+  public synchronized @Nullable Phrase carrier() {
     if (tools == null) {
-      return "";
+      return null;
     }
     long millis = delay.toMillis();
-    String line = millis < 1 ? "a near line" : "a line of " + millis + " ms";
-    if (!changed.isEmpty()) {
-      return "by requests to the file service: " + changed;
+    Phrase line = millis < 1 ? CarrierPhrase.NEAR_LINE.of() : CarrierPhrase.LINE_OF.of(millis);
+    if (changed != null) {
+      return CarrierPhrase.BY_REQUESTS.of(changed);
     }
     if (tools.unpacks() || tools.packs()) {
-      return "many small files packed by tar"
-          + (compressed ? " and compressed, because the line is slow" : "")
-          + ", large ones "
-          + (isFar() ? "over several channels at once" : "as a stream")
-          + ", over "
-          + line;
+      return CarrierPhrase.PACKED.of(
+          compressed ? CarrierPhrase.SMALL_PACKED_COMPRESSED : CarrierPhrase.SMALL_PACKED,
+          isFar() ? CarrierPhrase.LARGE_IN_CHANNELS : CarrierPhrase.LARGE_AS_STREAM,
+          line);
     }
-    return "by requests to the file service, many under way over "
-        + line
-        + (wish == Wish.FILES ? "" : ", because the server has no tar that fits");
+    return wish == Wish.FILES
+        ? CarrierPhrase.MANY_REQUESTS.of(line)
+        : CarrierPhrase.MANY_REQUESTS_WITHOUT_TAR.of(line);
   }
 }

@@ -58,9 +58,9 @@ final class TarBatchWriter {
         Mode mode = smallFile.item.mode() == null ? NEW_FILE : smallFile.item.mode();
         entry.setMode(mode.bits());
         entry.setModTime(smallFile.modified * 1000);
-        entry.setSize(smallFile.content.length);
+        entry.setSize(smallFile.bytes().length);
         tar.putArchiveEntry(entry);
-        tar.write(smallFile.content);
+        tar.write(smallFile.bytes());
         tar.closeArchiveEntry();
       }
       tar.putArchiveEntry(new TarArchiveEntry(end, CONTINUED));

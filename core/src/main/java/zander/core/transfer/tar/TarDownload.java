@@ -7,9 +7,11 @@ import java.util.List;
 import java.util.concurrent.CancellationException;
 import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
+import zander.core.phrase.CarrierPhrase;
 import zander.core.transfer.endpoint.Direction;
 import zander.core.transfer.endpoint.SmallFile;
 import zander.core.transfer.server.CompressionPolicy;
@@ -29,7 +31,7 @@ public final class TarDownload {
   private final TarDownloadProcess[] kept = new TarDownloadProcess[2];
 
   /** None until something was said. */
-  private List<String> expected;
+  private @Nullable List<String> expected;
 
   public TarDownload(RemoteContext context) {
     this.context = context;
@@ -139,7 +141,7 @@ public final class TarDownload {
   }
 
   /** The first load may be here before the program was started elsewhere. */
-  private synchronized TarDownloadProcess withEarlyFiles() {
+  private synchronized @Nullable TarDownloadProcess withEarlyFiles() {
     if (kept[0] == null && expected != null && !expected.isEmpty()) {
       try {
         open();
@@ -181,7 +183,7 @@ public final class TarDownload {
     // A lost line says so here, and is no fault of tar.
     context.files().batch().look(List.of(context.base()));
     if (couldNotRun) {
-      context.strategy().giveUpPrograms("its tar could not be run");
+      context.strategy().giveUpPrograms(CarrierPhrase.TAR_UNUSABLE);
     } else if (first) {
       context.strategy().noRoom();
     }
@@ -201,7 +203,7 @@ public final class TarDownload {
       RemoteAttributes is = now.get(i);
       SmallFile smallFile = read.get(i);
       if (is == null
-          || is.size() != smallFile.content.length
+          || is.size() != smallFile.bytes().length
           || is.modified() != smallFile.modified) {
         smallFile.content = null;
       }

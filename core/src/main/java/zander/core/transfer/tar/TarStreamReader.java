@@ -10,6 +10,7 @@ import java.nio.charset.StandardCharsets;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
 import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
 import org.apache.commons.compress.compressors.gzip.GzipCompressorInputStream;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteBatch;
 
 /**
@@ -39,7 +40,7 @@ final class TarStreamReader {
   private final CountedStream in;
 
   /** {@code null} where some are an archive of their own. */
-  private final TarArchiveInputStream tar;
+  private final @Nullable TarArchiveInputStream tar;
 
   /** Of the end before, so much is still to come. */
   private int endsBefore;

@@ -13,6 +13,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.place.TemporaryName;
 import zander.core.connect.command.Pipe;
 import zander.core.connect.command.ShellWords;
@@ -20,6 +21,8 @@ import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.ToolErrors;
 import zander.core.files.WireName;
+import zander.core.phrase.CarrierPhrase;
+import zander.core.phrase.FileStep;
 import zander.core.transfer.endpoint.Direction;
 import zander.core.transfer.endpoint.TransferItem;
 import zander.core.transfer.server.ArrivingFile;
@@ -170,7 +173,7 @@ public final class TarUpload {
     }
   }
 
-  private synchronized Kept least(boolean compressed) {
+  private synchronized @Nullable Kept least(boolean compressed) {
     return kept.stream()
         .filter(one -> one.compressed == compressed)
         .min(Comparator.comparingLong(one -> one.turns.waiting()))
@@ -222,7 +225,7 @@ public final class TarUpload {
       }
       context.files().batch().removeFiles(waiting.stream().map(one -> one.part).toList());
       if (couldNotRun) {
-        context.strategy().giveUpPrograms("its tar could not be run");
+        context.strategy().giveUpPrograms(CarrierPhrase.TAR_UNUSABLE);
       } else if (first) {
         context.strategy().noRoom();
       }
@@ -272,7 +275,7 @@ public final class TarUpload {
           out.write(load);
           out.flush();
         } else {
-          sent = waiting.stream().mapToLong(one -> one.smallFile.content.length).sum();
+          sent = waiting.stream().mapToLong(one -> one.smallFile.bytes().length).sum();
           TarBatchWriter.write(waiting, end(turn), out);
         }
       }
@@ -334,7 +337,7 @@ public final class TarUpload {
       RemoteAttributes is = found.get(i);
       String said = about(one, complaints);
       long time = said.isEmpty() ? -1 : one.smallFile.timeThere();
-      if (!isWhole(is, one.smallFile.content.length, time)) {
+      if (!isWhole(is, one.smallFile.bytes().length, time)) {
         one.smallFile.failure = failure(one, said);
       }
     }
@@ -362,6 +365,6 @@ public final class TarUpload {
 
   private static RemoteFailure failure(ArrivingFile one, String said) {
     return new RemoteFailure(
-        ToolErrors.reason(said), "create", one.target, WireName.toText(said.strip()), null);
+        ToolErrors.reason(said), FileStep.CREATE, one.target, WireName.toText(said.strip()), null);
   }
 }

@@ -1,2 +1,5 @@
 /** Small files by one stream through the server'\''s tar. */
+@NullMarked
 package zander.core.transfer.tar;
+
+import org.jspecify.annotations.NullMarked;

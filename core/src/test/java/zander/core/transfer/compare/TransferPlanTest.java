@@ -18,6 +18,8 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
+import zander.core.phrase.Phrase;
+import zander.core.phrase.TransferPhrase;
 import zander.core.transfer.Transfer;
 import zander.core.transfer.compare.TransferPlan.Deed;
 import zander.core.transfer.compare.TreeComparison.Difference;
@@ -108,7 +110,7 @@ class TransferPlanTest {
         .containsExactly(fresh, same, newer, older, differs, way);
     assertThat(deed(plan, "notes~")).isEqualTo(Deed.LEFT_OUT);
     assertThat(deed(plan, "only-there")).isEqualTo(Deed.ONLY_THERE);
-    assertThat(plan.leftOut()).containsEntry("*~", 1L);
+    assertThat(plan.leftOut()).containsEntry(Phrase.quoted("*~"), 1L);
   }
 
   /** A plan that is not what happens would be worse than none. */
@@ -294,7 +296,8 @@ class TransferPlanTest {
                 ResumeLog.NONE)
             .run(NAMES);
     assertThat(progress.problems()).extracting(Progress.Problem::path).contains("site/broken");
-    assertThat(progress.problems()).anyMatch(problem -> problem.why().equals("it leads round"));
+    assertThat(progress.problems())
+        .anyMatch(problem -> problem.why().is(TransferPhrase.LEADS_ROUND));
     Path link = goal.resolve("site/link");
     assertThat(link).hasContent("from here").isRegularFile();
     assertThat((Integer) Files.getAttribute(link, "unix:mode") & 07777).isEqualTo(0640);

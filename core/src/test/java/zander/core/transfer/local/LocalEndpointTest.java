@@ -21,6 +21,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import zander.core.files.FileKind;
 import zander.core.files.WireName;
+import zander.core.phrase.TransferPhrase;
 import zander.core.rights.Mode;
 import zander.core.transfer.endpoint.Endpoint;
 import zander.core.transfer.endpoint.SmallFile;
@@ -69,8 +70,9 @@ class LocalEndpointTest {
   @Test
   void saysWhichNamesThisComputerCannotHold() {
     assertThatThrownBy(() -> side.create(item("\u00ff\u00fe", 0644), null))
-        .isInstanceOf(Endpoint.NameNotPossible.class)
-        .hasMessageContaining("\\xff\\xfe");
+        .isInstanceOfSatisfying(
+            Endpoint.NameNotPossible.class,
+            e -> assertThat(e.phrase()).isEqualTo(TransferPhrase.NAME_NOT_UTF8.of("\\xff\\xfe")));
   }
 
   @ParameterizedTest
@@ -132,7 +134,7 @@ class LocalEndpointTest {
       assertThat(load.get(1).arrived).isEqualTo(tellsCase);
       assertThat(load.get(2).arrived).isTrue();
       if (!tellsCase) {
-        assertThat(there.why(load.get(1).failure)).isEqualTo("the name was taken meanwhile");
+        assertThat(there.why(load.get(1).failure)).isEqualTo(TransferPhrase.TAKEN_HERE.of());
       }
     }
   }

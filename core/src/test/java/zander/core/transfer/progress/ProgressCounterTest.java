@@ -3,6 +3,7 @@ package zander.core.transfer.progress;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import org.junit.jupiter.api.Test;
+import zander.core.phrase.TransferPhrase;
 import zander.core.transfer.progress.Progress.Problem;
 
 class ProgressCounterTest {
@@ -13,11 +14,11 @@ class ProgressCounterTest {
     for (int i = 0; i < 28_720; i++) {
       counter.counted(10);
       counter.problem(
-          new Problem("station-" + i, "the server's disk is full", false, "stations", false));
+          new Problem("station-" + i, TransferPhrase.DISK_FULL.of(), false, "stations", false));
       counter.skip(10);
     }
-    counter.problem(new Problem("owner", "owner could not be kept", true, "stations", false));
-    Progress now = counter.now(false, "");
+    counter.problem(new Problem("owner", TransferPhrase.NOT_KEPT.of(), true, "stations", false));
+    Progress now = counter.now(false, null);
     assertThat(now.failed()).isEqualTo(28_720);
     assertThat(now.skipped() - now.same() - now.failed()).as("skipped by a choice").isZero();
     assertThat(now.problems()).hasSizeLessThan(28_720).first().matches(one -> !one.arrived());

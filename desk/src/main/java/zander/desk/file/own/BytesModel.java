@@ -20,6 +20,7 @@ import zander.desk.sheet.Question;
 import zander.desk.sheet.Question.Choice;
 import zander.desk.sheet.Sheet;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
@@ -108,28 +109,32 @@ public final class BytesModel extends Sheet {
             },
             failure ->
                 tellFailure(
-                    new Message(
-                        WORDS.say("couldNotStart", program()),
-                        String.valueOf(failure.getMessage()))));
+                    new Message(WORDS.say("couldNotStart", program()), Phrases.of(failure))));
   }
 
   /**
-   * The server has another version than the one that the copy came from: nothing is saved unasked.
+   * The program saved something that the server has not, while nobody looked: it is not saved
+   * unasked.
+   *
+   * @param changed whether the server has another version than the one that the copy came from
    */
-  void askFirst() {
+  void askFirst(boolean changed) {
     held = true;
     ask(
         Question.notice(
             new Message(
-                WORDS.say("changedMeanwhile", path.name()), WORDS.say("copyIsAt", "", copy.file())),
-            true,
+                changed
+                    ? WORDS.say("changedMeanwhile", path.name())
+                    : WORDS.say("savedMeanwhile", path.name()),
+                WORDS.say("copyIsAt", "", copy.file()).strip()),
+            changed,
             new Choice(
-                WORDS.say("replaceTheirs"),
+                changed ? WORDS.say("replaceTheirs") : WORDS.say("saveToServer"),
                 ticked -> {
                   dismissQuestion();
                   held = false;
                 }),
-            new Choice(WORDS.say("keepTheirs"), ticked -> dismissQuestion())));
+            new Choice(WORDS.say("closeKeepCopy"), ticked -> desk.openSheets().close(this))));
   }
 
   /** Looks whether the copy was saved; on a thread of its own. */
@@ -142,8 +147,8 @@ public final class BytesModel extends Sheet {
       return;
     }
     seen = now;
-    try (InputStream in = Files.newInputStream(copy.file())) {
-      byte[] content = in.readNBytes(LARGEST + 1);
+    try {
+      byte[] content = read(copy);
       if (now.equals(FileStamp.of(copy.file()))) {
         desk.background().show(() -> saved(content));
       } else {
@@ -153,6 +158,13 @@ public final class BytesModel extends Sheet {
       }
     } catch (IOException e) {
       desk.background().show(() -> notSaved(FailureWords.of(e)));
+    }
+  }
+
+  /** What a copy has, up to the first byte too many; waits for the disk. */
+  static byte[] read(OwnCopies.Copy copy) throws IOException {
+    try (InputStream in = Files.newInputStream(copy.file())) {
+      return in.readNBytes(LARGEST + 1);
     }
   }
 

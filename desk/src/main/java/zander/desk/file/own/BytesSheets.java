@@ -1,10 +1,12 @@
 package zander.desk.file.own;
 
+import java.util.Arrays;
 import java.util.List;
 import java.util.function.Consumer;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import zander.core.change.save.AtomicSave;
+import zander.core.change.save.FileVersion;
 import zander.core.files.RemotePath;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
@@ -90,21 +92,22 @@ final class BytesSheets {
     made.start();
   }
 
-  /** Goes on with a copy that an earlier run left; what was saved into it goes to the server. */
+  /** Goes on with a copy that an earlier run left. */
   void goOn(OwnCopies.Copy copy) {
     desk.background()
         .run(
             () -> {
               AtomicSave.Opened opened = read(copy.of());
               copies.take(copy);
-              boolean same = opened.version().digestText().equals(copy.digest());
-              return new Left(opened, same);
+              FileStamp stamp = FileStamp.of(copy.file());
+              boolean same = Arrays.equals(BytesModel.read(copy), opened.content());
+              return new Left(opened.version(), same ? stamp : null);
             },
             left -> {
-              BytesModel made = new BytesModel(desk, copies, left.opened.version(), copy, null);
+              BytesModel made = new BytesModel(desk, copies, left.version, copy, left.same);
               desk.openSheets().show(made);
-              if (!left.same) {
-                made.askFirst();
+              if (left.same == null) {
+                made.askFirst(!left.version.digestText().equals(copy.digest()));
               }
             },
             failure -> {
@@ -113,5 +116,10 @@ final class BytesSheets {
             });
   }
 
-  private record Left(AtomicSave.Opened opened, boolean same) {}
+  /**
+   * A copy that was left.
+   *
+   * @param same how it is when the server has the same; {@code null} when it has not
+   */
+  private record Left(FileVersion version, FileStamp same) {}
 }

@@ -12,10 +12,12 @@ import java.util.concurrent.atomic.AtomicBoolean;
 import zander.core.edit.NotTextException;
 import zander.core.edit.TextFile;
 import zander.core.edit.ThreeWayMerge;
+import zander.core.phrase.ContentPhrase;
 import zander.core.work.AtomicFile;
 import zander.desk.file.FileModel;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Question.Choice;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 import zander.desk.work.Background;
 import zander.desk.work.FailureWords;
@@ -118,7 +120,7 @@ final class OwnProgram {
     background.run(
         () -> OwnCommand.start(copy.program(), copy.file()).waitFor(),
         exit -> hasEnded(exit, System.nanoTime() - began),
-        failure -> notStarted(failure.getMessage()));
+        failure -> notStarted(Phrases.of(failure)));
   }
 
   private void hasEnded(int exit, long after) {
@@ -187,7 +189,7 @@ final class OwnProgram {
       content = in.readNBytes((int) TextFile.LARGEST + 1);
     }
     if (content.length > TextFile.LARGEST) {
-      throw new NotTextException(WORDS.say("itIsLargerThan"), TextFile.LARGEST);
+      throw new NotTextException(ContentPhrase.LARGER_THAN_EDITED.of(), TextFile.LARGEST);
     }
     TextFile found = TextFile.decode(content);
     return found.hasMark() || found.charset().equals(charset)

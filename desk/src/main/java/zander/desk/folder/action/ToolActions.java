@@ -20,6 +20,7 @@ import zander.desk.folder.FolderModel;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
 import zander.desk.sheet.Texts;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
@@ -83,7 +84,7 @@ public final class ToolActions {
       String type;
       String sum;
       try {
-        type = FileType.of(desk.files(), entry.path());
+        type = Phrases.say(FileType.of(desk.files(), entry.path()));
         sum = checksums.of(entry.path(), task.stop()).digest();
       } catch (zander.core.files.RemoteFailure e) {
         type = FailureWords.of(e).headline();

@@ -6,6 +6,7 @@ import zander.core.kept.KeptProblem;
 import zander.core.kept.KeptRule;
 import zander.core.kept.ReadyRights;
 import zander.core.rights.ModeRule;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 
 /** The rights that a folder keeps, in words. */
@@ -21,7 +22,7 @@ public final class KeptWords {
           case PATTERN -> WORDS.say("thePatternCanFit", problem.what());
           case TOO_MANY_FIELDS -> WORDS.say("isOneTooMany", problem.what());
           case SAYS_NOTHING -> WORDS.say("saysNothingOf", problem.what());
-          case MODE -> WORDS.say("isNoMode", problem.what(), problem.detail());
+          case MODE -> WORDS.say("isNoMode", problem.what(), Phrases.say(problem.detail()));
           case TOO_MANY_LINES -> WORDS.say("thisAndWhatFollows");
         };
   }

@@ -9,6 +9,7 @@ import zander.core.rights.ModeRule;
 import zander.core.rights.SymbolicMode;
 import zander.desk.rights.ModeEditing;
 import zander.desk.rights.ModeWords;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 
 /**
@@ -155,7 +156,7 @@ public final class KindRule implements ModeEditing {
   }
 
   private void refuse(IllegalArgumentException why) {
-    problem.set(why.getMessage());
+    problem.set(Phrases.of(why));
     changes.set(changes.get() + 1);
   }
 

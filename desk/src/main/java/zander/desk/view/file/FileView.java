@@ -328,7 +328,7 @@ public final class FileView extends VBox implements SheetView {
   }
 
   void insertSnippet() {
-    sheets.snippetsFor(model).insert(snippets::insert);
+    sheets.snippetsFor(model).insert(text -> snippets.insert(text, lines.unit()));
   }
 
   void keepSnippet() {
@@ -382,6 +382,8 @@ public final class FileView extends VBox implements SheetView {
 
   @Override
   public void takeFocus() {
+    // What is missing may have come while something else was in front.
+    model.links().lookSoon();
     area.requestFocus();
   }
 

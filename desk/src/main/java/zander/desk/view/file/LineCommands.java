@@ -164,7 +164,8 @@ final class LineCommands {
     }
   }
 
-  private String unit() {
+  /** What the text indents by. */
+  String unit() {
     int last = Math.min(LOOKED_AT, area.getParagraphs().size()) - 1;
     return LineOperations.indentUnit(texts(0, last));
   }

@@ -2,6 +2,7 @@ package zander.desk.view.file;
 
 import java.util.List;
 import javafx.geometry.Bounds;
+import javafx.scene.Node;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.MenuItem;
 import javafx.scene.input.KeyCode;
@@ -95,6 +96,11 @@ final class LinkMenu {
       menu.getItems().add(item);
     }
     menu.show(area, caret.getMinX(), caret.getMaxY());
+    // Enter takes the first; without one it would take none, and end no line either.
+    Node first = menu.getSkin().getNode().lookup(".menu-item");
+    if (first != null) {
+      first.requestFocus();
+    }
   }
 
   private void take(TextLinks.Link begun, String target) {

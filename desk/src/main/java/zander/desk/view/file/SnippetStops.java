@@ -39,8 +39,12 @@ final class SnippetStops {
     area.plainTextChanges().subscribe(this::changed);
   }
 
-  /** Puts a snippet in the place of the selection. */
-  void insert(String snippet) {
+  /**
+   * Puts a snippet in the place of the selection.
+   *
+   * @param unit what the text indents by, for the tabs of the snippet
+   */
+  void insert(String snippet, String unit) {
     end();
     int line =
         area.offsetToPosition(
@@ -49,7 +53,7 @@ final class SnippetStops {
             .getMajor();
     String text = area.getParagraph(line).getText();
     String indent = text.substring(0, text.length() - text.stripLeading().length());
-    FieldText.Placed placed = FieldText.place(snippet, indent);
+    FieldText.Placed placed = FieldText.place(snippet.replace("\t", unit), indent);
     int start = area.getSelection().getStart();
     area.getUndoManager().preventMerge();
     area.replaceSelection(placed.text());

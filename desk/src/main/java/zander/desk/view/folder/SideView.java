@@ -94,7 +94,7 @@ public final class SideView extends VBox {
                 ? ""
                 : WORDS.say("through", String.join(", ", desk.entry().jump())),
             desk.entry().signIn().allowsOldAlgorithms() ? WORDS.say("oldAlgorithmsAllowed") : "",
-            desk.whyNoShell().isEmpty() ? "" : WORDS.say("noShellFilesOnly"))
+            desk.hasNoShell() ? WORDS.say("noShellFilesOnly") : "")
         .filter(line -> !line.isEmpty())
         .collect(Collectors.joining("\n"));
   }

@@ -31,6 +31,9 @@ final class PageView extends VBox {
   /** Of a phone, a tablet held upright, a small and a usual screen, in pixels. */
   private static final List<Integer> WIDTHS = List.of(390, 768, 1024, 1440);
 
+  /** In a narrower place the name of the site makes room, in pixels. */
+  private static final double SITE_FROM = 700;
+
   private final PageModel model;
   private final WebView web = new WebView();
   private final TextField address = new TextField();
@@ -53,6 +56,9 @@ final class PageView extends VBox {
     address.getStyleClass().add("mono");
     address.setAccessibleText(WORDS.say("address"));
     address.setOnAction(event -> model.go(address.getText()));
+    Parts.hint(address, "");
+    Label site = Parts.label(model.site(), "quiet", "mono");
+    site.setMinWidth(USE_PREF_SIZE);
     model.addressProperty().addListener((observed, old, now) -> showAddress(now));
     showAddress(model.addressProperty().get());
     HBox.setHgrow(address, Priority.ALWAYS);
@@ -91,21 +97,19 @@ final class PageView extends VBox {
     ground.setAlignment(Pos.TOP_CENTER);
     ground.setMinSize(0, 0);
     VBox.setVgrow(ground, Priority.ALWAYS);
-    getChildren()
-        .addAll(
-            Parts.row("sheet-bar", address, tag, took, reload, menu(below), away),
-            problem,
-            ground,
-            foot);
+    HBox bar = Parts.row("sheet-bar", site, address, tag, took, reload, menu(below), away);
+    site.managedProperty().bind(bar.widthProperty().greaterThanOrEqualTo(SITE_FROM));
+    site.visibleProperty().bind(site.managedProperty());
+    getChildren().addAll(bar, problem, ground, foot);
     model.stateProperty().addListener((observed, old, now) -> tell(now));
     tell(model.stateProperty().get());
     model.shownProperty().addListener((observed, old, now) -> show(now));
   }
 
-  /** Where it has no room, its end tells more than the site's name. */
+  /** The site's name has a place of its own: all that is shown is of it. */
   private void showAddress(String now) {
-    address.setText(now);
-    address.end();
+    address.setText(now.substring(model.site().length()));
+    address.getTooltip().setText(now);
   }
 
   private MenuButton menu(BooleanProperty below) {

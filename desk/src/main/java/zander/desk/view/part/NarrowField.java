@@ -1,12 +1,14 @@
 package zander.desk.view.part;
 
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
 import javafx.beans.binding.Bindings;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.StringProperty;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import zander.core.listing.Narrowing;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 
 /** The field that narrows a table, and the line that says what was understood. */
@@ -52,14 +54,17 @@ public final class NarrowField extends TextField {
     Narrowing now = narrowing.get();
     boolean asking = isFocused() && now.isEmpty();
     Parts.show(explained, asking || !now.isEmpty());
-    Tables.mark(explained, "problem", !asking && !now.problem().isEmpty());
+    Tables.mark(explained, "problem", !asking && now.problem() != null);
     if (asking) {
       explained.setText(FORMS);
-    } else if (!now.problem().isEmpty()) {
-      explained.setText(now.problem());
+    } else if (now.problem() != null) {
+      explained.setText(Phrases.say(now.problem()));
     } else {
       explained.setText(
-          WORDS.say("onlyWhatFitsAll", String.join("  ·  ", now.words()), counts.get()));
+          WORDS.say(
+              "onlyWhatFitsAll",
+              now.meanings().stream().map(Phrases::say).collect(Collectors.joining("  ·  ")),
+              counts.get()));
     }
   }
 }

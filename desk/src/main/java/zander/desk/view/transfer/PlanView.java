@@ -22,6 +22,7 @@ import zander.desk.view.part.Parts;
 import zander.desk.view.part.QuestionStrip;
 import zander.desk.view.part.SheetView;
 import zander.desk.view.part.Tables;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 
 /** What a transfer would do, entry by entry, with the sums, before it is begun. */
@@ -99,7 +100,7 @@ public final class PlanView extends VBox implements SheetView {
         Tables.column(
             WORDS.say("why"),
             118,
-            Row::why,
+            row -> row.why() == null ? "" : Phrases.say(row.why()),
             () -> Tables.text(text -> text, Pos.CENTER_LEFT, "plain"));
     coming.getStyleClass().add("right");
     there.getStyleClass().add("right");

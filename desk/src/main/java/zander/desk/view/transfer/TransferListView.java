@@ -26,6 +26,7 @@ import zander.desk.view.part.QuestionStrip;
 import zander.desk.view.part.RelativeTimes;
 import zander.desk.view.part.Repeating;
 import zander.desk.view.part.SheetView;
+import zander.desk.words.Phrases;
 import zander.desk.words.Words;
 
 /** The list of transfers: what runs, waits, asks, failed and is done, and what can be done. */
@@ -156,7 +157,8 @@ public final class TransferListView extends VBox implements SheetView {
       Label path = Parts.label(problem.path(), "mono");
       Label why =
           Parts.label(
-              problem.why() + (problem.arrived() ? WORDS.say("butItIsThere") : ""), "problem");
+              Phrases.say(problem.why()) + (problem.arrived() ? WORDS.say("butItIsThere") : ""),
+              "problem");
       path.setMinWidth(0);
       why.setMinWidth(USE_PREF_SIZE);
       into.getChildren().add(Parts.row("card-problem", path, why));

@@ -1,5 +1,6 @@
 package zander.core.change.rights.look;
 
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.rights.Rights;
 
@@ -15,7 +16,7 @@ import zander.core.rights.Rights;
 public record ScannedEntry(
     String path, FileKind kind, Rights rights, long file, long device, boolean elsewhere) {
   /** The path of the folder it is in; {@code null} for the one that is looked through. */
-  public String folder() {
+  public @Nullable String folder() {
     if (path.isEmpty()) {
       return null;
     }

@@ -1,6 +1,7 @@
 package zander.core.change.rights.look;
 
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemotePath;
 
 /**
@@ -40,7 +41,7 @@ public final class SystemPlaces {
   private SystemPlaces() {}
 
   /** The first of them that is one, or somebody's home folder; {@code null} for none. */
-  public static RemotePath among(TreeRoots roots) {
+  public static @Nullable RemotePath among(TreeRoots roots) {
     return roots.entries().stream().filter(SystemPlaces::isOne).findFirst().orElse(null);
   }
 

@@ -236,7 +236,8 @@ public final class TreeFindings {
       leaveOutSomebodys();
       Map<FindingKind, Found> found = new EnumMap<>(FindingKind.class);
       first.forEach(
-          (kind, kept) -> found.put(kind, new Found(counts.get(kind), List.copyOf(kept))));
+          (kind, kept) ->
+              found.put(kind, new Found(counts.getOrDefault(kind, 0L), List.copyOf(kept))));
       return new Report(found, looked, unreadable);
     }
   }

@@ -15,6 +15,8 @@ import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.files.TreeWalk;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 import zander.core.rights.Mode;
 import zander.core.rights.Rights;
 import zander.core.work.Cancellation;
@@ -89,7 +91,11 @@ public final class TreeLook {
     public void entry(ScannedEntry entry) throws IOException {
       if (++seen > AnswerBounds.treeEntries()) {
         throw new RemoteFailure(
-            Reason.TOO_LARGE, "look through", roots.base(), "too many entries", null);
+            Reason.TOO_LARGE,
+            FileStep.LOOK_THROUGH,
+            roots.base(),
+            FilePhrase.TOO_MANY_ENTRIES.of(),
+            null);
       }
       visitor.entry(entry);
     }
@@ -115,13 +121,17 @@ public final class TreeLook {
     find(script, operands, otherFileSystems);
     Records records = new Records(visitor);
     ExecResult result = commands.stream(script.toString(), records::take, stop);
-    EnteredFolder.check(result, "look through", roots.base());
+    EnteredFolder.check(result, FileStep.LOOK_THROUGH, roots.base());
     if (result.exit() == NO_FIND && records.all == 0) {
       return false;
     }
     if (records.all == 0) {
       throw new RemoteFailure(
-          Reason.NO_SUCH_FILE, "look through", roots.base(), result.errorText().strip(), null);
+          Reason.NO_SUCH_FILE,
+          FileStep.LOOK_THROUGH,
+          roots.base(),
+          result.errorText().strip(),
+          null);
     }
     return true;
   }
@@ -210,7 +220,8 @@ public final class TreeLook {
     }
 
     private static RemoteFailure bad(String what) {
-      return new RemoteFailure(Reason.BAD_ANSWER, "look through", null, what, null);
+      return new RemoteFailure(
+          Reason.BAD_ANSWER, FileStep.LOOK_THROUGH, null, FilePhrase.ANSWERED_SO.of(what), null);
     }
   }
 

@@ -3,11 +3,13 @@ package zander.core.files.sftp.channel;
 import java.io.IOException;
 import java.time.Duration;
 import org.apache.sshd.common.util.buffer.Buffer;
+import org.jspecify.annotations.Nullable;
+import zander.core.phrase.ExplainedException;
 
 /** One answer and the thread that waits for it. */
 final class AwaitedAnswer {
-  private Buffer message;
-  private IOException failure;
+  private @Nullable Buffer message;
+  private @Nullable IOException failure;
 
   synchronized void come(Buffer whole) {
     message = whole;
@@ -25,7 +27,7 @@ final class AwaitedAnswer {
     }
   }
 
-  synchronized Buffer await(Duration patience) throws IOException {
+  synchronized @Nullable Buffer await(Duration patience) throws IOException {
     long end = System.nanoTime() + patience.toNanos();
     try {
       while (message == null && failure == null) {
@@ -40,7 +42,9 @@ final class AwaitedAnswer {
       throw new IOException("interrupted", e);
     }
     if (failure != null) {
-      throw new IOException(failure.getMessage(), failure);
+      throw failure instanceof ExplainedException known
+          ? new ExplainedException(known.phrase(), known)
+          : new IOException(failure.getMessage(), failure);
     }
     return message;
   }

@@ -1,18 +1,19 @@
 package zander.core.files.sftp.channel;
 
-import java.io.IOException;
 import java.util.stream.Collectors;
 import zander.core.files.WireName;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.SignInPhrase;
 
 /** No file service began to speak on a channel that was opened for it. */
-public final class FileServiceMissing extends IOException {
+public final class FileServiceMissing extends ExplainedException {
   private static final int MOST_LINES = 4;
   private static final int LONGEST_LINE = 200;
 
   private final String printed;
 
-  FileServiceMissing(String why, String printed) {
-    super(printed.isEmpty() ? why : why + "; what came instead: " + printed);
+  FileServiceMissing(SignInPhrase why, String printed) {
+    super(printed.isEmpty() ? why.of() : SignInPhrase.CAME_INSTEAD.of(why, printed));
     this.printed = printed;
   }
 

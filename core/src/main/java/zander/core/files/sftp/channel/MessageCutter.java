@@ -3,6 +3,7 @@ package zander.core.files.sftp.channel;
 import java.io.IOException;
 import java.util.function.LongConsumer;
 import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Cuts what arrives into messages: four bytes of length, then as many
@@ -26,7 +27,7 @@ final class MessageCutter {
 
   private final byte[] lengthBytes = new byte[4];
   private int lengthHave;
-  private byte[] message;
+  private byte @Nullable [] message;
   private int messageLength;
   private int have;
 

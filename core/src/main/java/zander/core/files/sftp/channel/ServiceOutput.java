@@ -1,6 +1,7 @@
 package zander.core.files.sftp.channel;
 
 import java.io.IOException;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a service writes: what is printed before it speaks, then messages; or what a translator
@@ -8,14 +9,14 @@ import java.io.IOException;
  */
 final class ServiceOutput {
   /** {@code null} where a file service speaks for itself. */
-  private final ServiceTranslator translator;
+  private final @Nullable ServiceTranslator translator;
 
   private final MessageCutter messages;
 
   /** Until the service begins to speak; {@code null} from then on. */
-  private volatile SftpVersionScanner search = new SftpVersionScanner();
+  private volatile @Nullable SftpVersionScanner search = new SftpVersionScanner();
 
-  ServiceOutput(ServiceTranslator translator, MessageCutter messages) {
+  ServiceOutput(@Nullable ServiceTranslator translator, MessageCutter messages) {
     this.translator = translator;
     this.messages = messages;
   }

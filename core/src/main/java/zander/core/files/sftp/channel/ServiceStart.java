@@ -2,6 +2,7 @@ package zander.core.files.sftp.channel;
 
 import java.io.IOException;
 import java.io.OutputStream;
+import org.jspecify.annotations.Nullable;
 
 /** How a file service is begun that is not the account's own: by a command. */
 public interface ServiceStart {
@@ -23,7 +24,7 @@ public interface ServiceStart {
    *
    * @return {@code null} where it is one
    */
-  default ServiceTranslator translator(ServiceTranslator.Answers answers) {
+  default @Nullable ServiceTranslator translator(ServiceTranslator.Answers answers) {
     return null;
   }
 

@@ -15,6 +15,9 @@ import org.apache.sshd.common.channel.exception.SshChannelClosedException;
 import org.apache.sshd.common.session.ConnectionService;
 import org.apache.sshd.common.util.buffer.Buffer;
 import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
+import org.jspecify.annotations.Nullable;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.SignInPhrase;
 import zander.core.work.CappedOutput;
 
 /**
@@ -59,10 +62,10 @@ public final class SftpChannel extends ChannelSession {
   private final ServiceStart start;
 
   /** Where a terminal shows all that is said, the service's messages too; {@code null} for none. */
-  private final OutputStream terminal;
+  private final @Nullable OutputStream terminal;
 
   /** {@code null} where a file service speaks for itself. */
-  private final TranslatedRequests translated;
+  private final @Nullable TranslatedRequests translated;
 
   private SftpChannel(ServiceStart start) {
     this.start = start;
@@ -134,7 +137,7 @@ public final class SftpChannel extends ChannelSession {
       channel.begin(patience);
       return channel;
     } catch (IllegalStateException e) {
-      throw new IOException("the connection is closed", e);
+      throw new ExplainedException(SignInPhrase.CLOSED.of(), e);
     } catch (IOException | RuntimeException e) {
       // At once, the server would not hear of it, and keep what it has begun.
       channel.close(!channel.isOpen());
@@ -151,35 +154,35 @@ public final class SftpChannel extends ChannelSession {
       write(init, NOTHING, 0, 0);
     } catch (SshChannelClosedException e) {
       // The server ended it before it was begun; the library's words name its own classes.
-      throw missing("the file service has ended");
+      throw missing(SignInPhrase.SERVICE_ENDED);
     }
     Buffer body;
     try {
       body = version.await(patience);
     } catch (IOException e) {
-      throw getSession().isOpen() ? missing("the file service has ended") : e;
+      throw getSession().isOpen() ? missing(SignInPhrase.SERVICE_ENDED) : e;
     }
     if (body == null) {
-      throw missing("the file service does not answer");
+      throw missing(SignInPhrase.SERVICE_SILENT);
     }
     window = getRemoteWindow().getSize() + INIT_BYTES;
     try {
       body.getUByte();
       int number = body.getInt();
       if (number != VERSION_NUMBER) {
-        throw new IOException("the file service speaks version " + number + " only");
+        throw new ExplainedException(SignInPhrase.SERVICE_OF_VERSION.of(number));
       }
       while (body.available() > 0) {
         extensions.put(body.getString(), body.getBytes());
       }
     } catch (RuntimeException e) {
-      throw new IOException("the file service answers against the protocol", e);
+      throw new ExplainedException(SignInPhrase.SERVICE_AGAINST_PROTOCOL.of(), e);
     }
   }
 
-  private IOException missing(String why) {
+  private IOException missing(SignInPhrase why) {
     if (!getSession().isOpen()) {
-      return new IOException("the session is closed");
+      return new ExplainedException(SignInPhrase.CLOSED.of());
     }
     String printed = output.printed() + FileServiceMissing.plain(complaints.toByteArray());
     return new FileServiceMissing(why, printed);
@@ -306,7 +309,7 @@ public final class SftpChannel extends ChannelSession {
    *
    * @return from its type on; {@code null} when none came in time
    */
-  public Buffer receive(int id, Duration patience) throws IOException {
+  public @Nullable Buffer receive(int id, Duration patience) throws IOException {
     AwaitedAnswer answer = awaited.get(id);
     if (answer == null) {
       throw new IOException("nothing was asked under this number");

@@ -1,6 +1,7 @@
 package zander.core.files.sftp.channel;
 
 import java.util.Arrays;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Finds where the file service begins to speak. Where it is a program, the account's shell starts
@@ -25,7 +26,7 @@ final class SftpVersionScanner {
    *
    * @return everything from the packet on, once it is found; {@code null} before
    */
-  byte[] take(byte[] data, int offset, int length) {
+  byte @Nullable [] take(byte[] data, int offset, int length) {
     int old = seen.length;
     seen = Arrays.copyOf(seen, old + length);
     System.arraycopy(data, offset, seen, old, length);

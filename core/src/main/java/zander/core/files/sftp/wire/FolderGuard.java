@@ -13,7 +13,8 @@ import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
-import zander.core.files.WireName;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 import zander.core.rights.Mode;
 
 /**
@@ -96,8 +97,8 @@ public final class FolderGuard {
    */
   private static boolean isRootWithHandles(SftpWire wire, boolean known) throws RemoteFailure {
     RemotePath input = RemotePath.of(FolderHandles.HANDLES + "0");
-    SftpWire.Sent target = wire.sendAsIs(SftpWire.READLINK, input, "look at");
-    SftpWire.Sent owner = wire.sendAsIs(SftpWire.STAT, input, "look at");
+    SftpWire.Sent target = wire.sendAsIs(SftpWire.READLINK, input, FileStep.LOOK_AT);
+    SftpWire.Sent owner = wire.sendAsIs(SftpWire.STAT, input, FileStep.LOOK_AT);
     String leads = Answers.take(target, wire::expectName, refused -> "");
     int account = Answers.take(owner, wire::expectAttributes, refused -> NOBODY).uid();
     return (known || account == ROOT) && INPUTS.stream().anyMatch(leads::startsWith);
@@ -152,7 +153,8 @@ public final class FolderGuard {
       }
       real = leads;
     }
-    throw new RemoteFailure(Reason.FAILED, "look at", folder, "too many links", null);
+    throw new RemoteFailure(
+        Reason.FAILED, FileStep.LOOK_AT, folder, FilePhrase.TOO_MANY_LINKS.of(), null);
   }
 
   /** A folder that is reached by a link of its owner's. */
@@ -192,7 +194,7 @@ public final class FolderGuard {
       throws RemoteFailure {
     List<SftpWire.Sent> sent = new ArrayList<>();
     for (RemotePath one : chain) {
-      sent.add(wire.sendAsIs(SftpWire.LSTAT, one, "look at"));
+      sent.add(wire.sendAsIs(SftpWire.LSTAT, one, FileStep.LOOK_AT));
     }
     List<RemoteAttributes> is = new ArrayList<>();
     boolean ended = false;
@@ -207,13 +209,8 @@ public final class FolderGuard {
   }
 
   private static RemotePath resolve(SftpWire wire, RemotePath link) throws RemoteFailure {
-    String real = wire.expectName(wire.sendAsIs(SftpWire.REALPATH, link, "resolve"));
-    try {
-      return RemotePath.ofWire(real);
-    } catch (IllegalArgumentException e) {
-      throw new RemoteFailure(
-          Reason.BAD_ANSWER, "resolve", link, WireName.toText(String.valueOf(e.getMessage())), e);
-    }
+    String real = wire.expectName(wire.sendAsIs(SftpWire.REALPATH, link, FileStep.RESOLVE));
+    return SftpWire.pathOf(real, link);
   }
 
   /** A folder that was listed in one that is known need not be asked for. */

@@ -20,6 +20,9 @@ import zander.core.files.WireName;
 import zander.core.files.sftp.channel.SftpChannel;
 import zander.core.files.sftp.wire.FolderGuard.Place;
 import zander.core.files.sftp.wire.HandleOpening.Opened;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
+import zander.core.phrase.Phrase;
 
 /**
  * Names for entries that nobody can turn: below the open handle of their folder. SFTP version 3 has
@@ -93,8 +96,7 @@ public final class FolderHandles {
     } catch (RemoteFailure e) {
       throw e;
     } catch (IOException e) {
-      throw new RemoteFailure(
-          Reason.LINE_LOST, "look at", entry, String.valueOf(e.getMessage()), e);
+      throw new RemoteFailure(Reason.LINE_LOST, FileStep.LOOK_AT, entry, Phrase.of(e), e);
     }
   }
 
@@ -165,10 +167,9 @@ public final class FolderHandles {
     if (wire.isByScripts()) {
       throw new RemoteFailure(
           Reason.NOT_SUPPORTED,
-          "open folder",
+          FileStep.OPEN_FOLDER,
           folder,
-          "others may put something else in its place, and this server has no file service that"
-              + " would be safe from it",
+          FilePhrase.NO_SAFE_FILE_SERVICE.of(),
           null);
     }
     Held old;
@@ -205,11 +206,11 @@ public final class FolderHandles {
     RemotePath real = guard.place(wire, folder).real();
     RequestBody body = SftpWire.body();
     SftpWire.putName(body, real.wire());
-    Opened opened = HandleOpening.open(wire, SftpWire.OPENDIR, body, "open folder", folder);
+    Opened opened = HandleOpening.open(wire, SftpWire.OPENDIR, body, FileStep.OPEN_FOLDER, folder);
     if (!opened.path().equals(real.wire())) {
       if (!isHarmless(real, opened)) {
         opened.close(wire);
-        throw turned("open folder", folder, opened.path());
+        throw turned(FileStep.OPEN_FOLDER, folder, opened.path());
       }
       real = RemotePath.ofWire(opened.path());
       guard.leads(folder, real);
@@ -230,7 +231,7 @@ public final class FolderHandles {
   private boolean isHarmless(RemotePath path, Opened opened) throws RemoteFailure {
     RequestBody body = SftpWire.body();
     SftpWire.putName(body, opened.name() + "/.");
-    SftpWire.Sent asked = wire.sendAsIs(SftpWire.LSTAT, body, "look at", path);
+    SftpWire.Sent asked = wire.sendAsIs(SftpWire.LSTAT, body, FileStep.LOOK_AT, path);
     RemoteAttributes target = Answers.take(asked, wire::expectAttributes, refused -> null);
     return isHarmless(path, opened, target);
   }
@@ -239,7 +240,7 @@ public final class FolderHandles {
   private boolean isFileHarmless(RemotePath file, Opened opened) throws RemoteFailure {
     RequestBody body = SftpWire.body();
     body.putBytes(opened.handle());
-    SftpWire.Sent asked = wire.sendAsIs(SftpWire.FSTAT, body, "look at", file);
+    SftpWire.Sent asked = wire.sendAsIs(SftpWire.FSTAT, body, FileStep.LOOK_AT, file);
     RemoteAttributes target = Answers.take(asked, wire::expectAttributes, refused -> null);
     return target != null && target.kind() == FileKind.FILE && isHarmless(file, opened, target);
   }
@@ -254,7 +255,7 @@ public final class FolderHandles {
   private boolean isStillThere(Held one) throws RemoteFailure {
     RequestBody body = SftpWire.body();
     SftpWire.putName(body, one.opened.name());
-    SftpWire.Sent asked = wire.sendAsIs(SftpWire.READLINK, body, "look at", one.real);
+    SftpWire.Sent asked = wire.sendAsIs(SftpWire.READLINK, body, FileStep.LOOK_AT, one.real);
     return one.real.wire().equals(Answers.take(asked, wire::expectName, refused -> ""));
   }
 
@@ -275,7 +276,7 @@ public final class FolderHandles {
       unused.clear();
     } else if (unused.size() > MOST) {
       throw new RemoteFailure(
-          Reason.FAILED, "open folder", null, "too many folders are open at once", null);
+          Reason.FAILED, FileStep.OPEN_FOLDER, null, FilePhrase.TOO_MANY_FOLDERS_OPEN.of(), null);
     }
   }
 
@@ -294,17 +295,17 @@ public final class FolderHandles {
       }
       // Its folder may be closed by another thread in between: then it does not open, or elsewhere.
       body.append(rest);
-      Opened opened = HandleOpening.open(wire, SftpWire.OPEN, body, "open", file);
+      Opened opened = HandleOpening.open(wire, SftpWire.OPEN, body, FileStep.OPEN, file);
       if (opened.path().equals(real.wire()) || isFileHarmless(file, opened)) {
         return opened.handle();
       }
       opened.close(wire);
-      throw turned("open", file, opened.path());
+      throw turned(FileStep.OPEN, file, opened.path());
     }
   }
 
   /** Sets attributes of the very folder that is open: the name of its handle leads to it. */
-  public SftpWire.Sent setFolder(RemotePath folder, RequestBody wanted, String step)
+  public SftpWire.Sent setFolder(RemotePath folder, RequestBody wanted, FileStep step)
       throws IOException {
     while (true) {
       hold(folder);
@@ -320,7 +321,7 @@ public final class FolderHandles {
     }
   }
 
-  public static RemoteFailure turned(String step, RemotePath path, String leads) {
+  public static RemoteFailure turned(FileStep step, RemotePath path, String leads) {
     return new RemoteFailure(Reason.LEADS_ELSEWHERE, step, path, WireName.toText(leads), null);
   }
 }

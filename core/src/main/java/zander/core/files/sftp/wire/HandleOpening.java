@@ -5,6 +5,8 @@ import java.util.List;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
 
 /**
  * Opens a file or folder and finds out under which number the service has it, and what its true
@@ -32,7 +34,7 @@ public final class HandleOpening {
     void close(SftpWire wire) throws RemoteFailure {
       RequestBody body = SftpWire.body();
       body.putBytes(handle);
-      wire.forget(wire.sendAsIs(SftpWire.CLOSE, body, "close", null));
+      wire.forget(wire.sendAsIs(SftpWire.CLOSE, body, FileStep.CLOSE, null));
     }
   }
 
@@ -42,7 +44,7 @@ public final class HandleOpening {
    * @param body of OPEN or OPENDIR, with the name as it is to be sent
    */
   public static Opened open(
-      SftpWire wire, int type, RequestBody body, String step, RemotePath about)
+      SftpWire wire, int type, RequestBody body, FileStep step, RemotePath about)
       throws RemoteFailure {
     for (int many = FEW; many < MOST; many *= 4) {
       List<SftpWire.Sent> before = new ArrayList<>();
@@ -70,14 +72,13 @@ public final class HandleOpening {
       }
       new Opened(handle, -1, "").close(wire);
     }
-    throw new RemoteFailure(
-        Reason.FAILED, step, about, "the server does not tell what it has opened", null);
+    throw new RemoteFailure(Reason.FAILED, step, about, FilePhrase.OPENED_WHAT_UNKNOWN.of(), null);
   }
 
   private static void ask(SftpWire wire, int count, List<SftpWire.Sent> sent) throws RemoteFailure {
     for (int i = 0; i < count; i++) {
       RemotePath handle = RemotePath.of(FolderHandles.HANDLES + (FIRST + i));
-      sent.add(wire.sendAsIs(SftpWire.READLINK, handle, "look at"));
+      sent.add(wire.sendAsIs(SftpWire.READLINK, handle, FileStep.LOOK_AT));
     }
   }
 

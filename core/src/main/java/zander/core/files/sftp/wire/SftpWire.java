@@ -12,6 +12,9 @@ import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 import zander.core.files.sftp.channel.ServiceTranslator;
 import zander.core.files.sftp.channel.SftpChannel;
+import zander.core.phrase.FilePhrase;
+import zander.core.phrase.FileStep;
+import zander.core.phrase.Phrase;
 import zander.core.work.BlockingCalls;
 
 /**
@@ -95,8 +98,8 @@ public final class SftpWire {
    *
    * @param refused why it was not sent, which is as good as an answer; {@code null} when it was
    */
-  public record Sent(int id, String step, RemotePath path, RemoteFailure refused) {
-    Sent(int id, String step, RemotePath path) {
+  public record Sent(int id, FileStep step, RemotePath path, RemoteFailure refused) {
+    Sent(int id, FileStep step, RemotePath path) {
       this(id, step, path, null);
     }
   }
@@ -116,8 +119,9 @@ public final class SftpWire {
   }
 
   /** Sends a request, with names that nobody can turn where that is needed. */
-  public Sent send(int type, RequestBody body, String step, RemotePath path) throws RemoteFailure {
-    BlockingCalls.check(step);
+  public Sent send(int type, RequestBody body, FileStep step, RemotePath path)
+      throws RemoteFailure {
+    BlockingCalls.check(step.written());
     try {
       int id = handles.send(body, changes(type), placed -> channel.send(type, placed));
       return new Sent(id, step, path);
@@ -139,9 +143,9 @@ public final class SftpWire {
   }
 
   /** Sends a request with its names as they are. */
-  public Sent sendAsIs(int type, RequestBody body, String step, RemotePath path)
+  public Sent sendAsIs(int type, RequestBody body, FileStep step, RemotePath path)
       throws RemoteFailure {
-    BlockingCalls.check(step);
+    BlockingCalls.check(step.written());
     try {
       return new Sent(channel.send(type, body), step, path);
     } catch (IOException | RuntimeException e) {
@@ -149,7 +153,7 @@ public final class SftpWire {
     }
   }
 
-  public Sent sendAsIs(int type, RemotePath path, String step) throws RemoteFailure {
+  public Sent sendAsIs(int type, RemotePath path, FileStep step) throws RemoteFailure {
     return sendAsIs(type, body(path), step, path);
   }
 
@@ -167,18 +171,18 @@ public final class SftpWire {
     } catch (RemoteFailure e) {
       throw e;
     } catch (IOException e) {
-      throw lost("open", file, e);
+      throw lost(FileStep.OPEN, file, e);
     }
     RequestBody body = body(file);
     body.append(how);
-    return expectHandle(send(OPEN, body, "open", file));
+    return expectHandle(send(OPEN, body, FileStep.OPEN, file));
   }
 
   /** The same for one that ends with content, whose length is before it. */
   public Sent sendData(
-      int type, Buffer body, byte[] data, int offset, int count, String step, RemotePath path)
+      int type, Buffer body, byte[] data, int offset, int count, FileStep step, RemotePath path)
       throws RemoteFailure {
-    BlockingCalls.check(step);
+    BlockingCalls.check(step.written());
     body.putInt(count);
     try {
       return new Sent(channel.send(type, body, data, offset, count), step, path);
@@ -187,7 +191,7 @@ public final class SftpWire {
     }
   }
 
-  public Sent sendExtended(String name, RequestBody rest, String step, RemotePath path)
+  public Sent sendExtended(String name, RequestBody rest, FileStep step, RemotePath path)
       throws RemoteFailure {
     RequestBody body = body();
     body.putString(name);
@@ -195,24 +199,23 @@ public final class SftpWire {
     return send(EXTENDED, body, step, path);
   }
 
-  private static RemoteFailure lost(String step, RemotePath path, Exception cause) {
-    return new RemoteFailure(
-        Reason.LINE_LOST, step, path, String.valueOf(cause.getMessage()), cause);
+  private static RemoteFailure lost(FileStep step, RemotePath path, Exception cause) {
+    return new RemoteFailure(Reason.LINE_LOST, step, path, Phrase.of(cause), cause);
   }
 
   public interface Asking extends SftpChannel.Asking<RemoteFailure> {}
 
   /** Sends what this thread asks within as few packets. */
-  public void together(String step, Asking asking) throws RemoteFailure {
+  public void together(FileStep step, Asking asking) throws RemoteFailure {
     orLost(step, () -> channel.together(asking));
   }
 
   /** The same, with no request of another thread's in between. */
-  public void inOneRun(String step, Asking asking) throws RemoteFailure {
+  public void inOneRun(FileStep step, Asking asking) throws RemoteFailure {
     orLost(step, () -> channel.inOneRun(asking));
   }
 
-  private static void orLost(String step, SftpChannel.Asking<IOException> sending)
+  private static void orLost(FileStep step, SftpChannel.Asking<IOException> sending)
       throws RemoteFailure {
     try {
       sending.run();
@@ -321,7 +324,22 @@ public final class SftpWire {
       return reader.apply(answer);
     } catch (RuntimeException e) {
       throw new RemoteFailure(
-          Reason.BAD_ANSWER, sent.step, sent.path, String.valueOf(e.getMessage()), e);
+          Reason.BAD_ANSWER, sent.step, sent.path, FilePhrase.ANSWERED_SO.of(Phrase.of(e)), e);
+    }
+  }
+
+  /**
+   * A path that the server told.
+   *
+   * @param asked what it was asked about; may be {@code null}
+   * @throws RemoteFailure {@code BAD_ANSWER} when it is none
+   */
+  public static RemotePath pathOf(String wireName, RemotePath asked) throws RemoteFailure {
+    try {
+      return RemotePath.ofWire(wireName);
+    } catch (IllegalArgumentException e) {
+      Phrase told = FilePhrase.ANSWERED_SO.of(Phrase.of(e));
+      throw new RemoteFailure(Reason.BAD_ANSWER, FileStep.RESOLVE, asked, told, e);
     }
   }
 
@@ -334,7 +352,7 @@ public final class SftpWire {
           case 8 -> Reason.NOT_SUPPORTED;
           default -> Reason.FAILED;
         };
-    return new RemoteFailure(
-        reason, sent.step, sent.path, said.isBlank() ? "status " + code : said, null);
+    Phrase detail = said.isBlank() ? FilePhrase.STATUS.of(code) : Phrase.quoted(said);
+    return new RemoteFailure(reason, sent.step, sent.path, detail, null);
   }
 }
