@@ -253,7 +253,7 @@ public final class Archives {
   private String run(FileStep step, RemotePath about, String script, Cancellation stop)
       throws IOException {
     if (!commands.hasShell()) {
-      throw new RemoteFailure(Reason.NO_SHELL, step, about, commands.whyNoShell(), null);
+      throw commands.noShell(step, about);
     }
     java.io.ByteArrayOutputStream out = new java.io.ByteArrayOutputStream();
     ExecResult result = commands.stream(script, out::writeBytes, stop);

@@ -86,7 +86,7 @@ public final class WebFetch {
       URI address, RemotePath target, String sha256, LongConsumer progress, Cancellation stop)
       throws IOException {
     if (!commands.hasShell()) {
-      throw new RemoteFailure(Reason.NO_SHELL, FileStep.FETCH, target, commands.whyNoShell(), null);
+      throw commands.noShell(FileStep.FETCH, target);
     }
     String wanted = sha256.strip().toLowerCase(java.util.Locale.ROOT);
     if (!wanted.isEmpty() && !wanted.matches("[0-9a-f]{64}")) {

@@ -57,11 +57,11 @@ final class CopyTask {
     commands.byShellOr(
         () -> {
           byShell(from, to);
-          return null;
+          return true;
         },
         () -> {
           byFiles(from, to);
-          return null;
+          return true;
         });
   }
 

@@ -137,21 +137,22 @@ public final class DeleteTask {
     List<RemoteBatch.Look> looks = files.batch().lookAtThemselves(paths);
     for (int i = 0; i < paths.size(); i++) {
       RemotePath path = paths.get(i);
-      if (looks.get(i).failure() != null) {
-        failed.add(looks.get(i).failure());
+      RemoteAttributes is;
+      try {
+        is = looks.get(i).orThrow();
+      } catch (RemoteFailure e) {
+        failed.add(e);
         continue;
       }
       Journal.Pending pending =
           journal.begin(
-              NewChange.of(ChangeKind.PURGE, path)
-                  .states(FileState.of(looks.get(i).attributes()), null)
-                  .group(group));
+              NewChange.of(ChangeKind.PURGE, path).states(FileState.of(is), null).group(group));
       try {
         stop.throwIfStopped();
         if (path.isRoot()) {
           throw rootRefused();
         }
-        removal.remove(path, looks.get(i).attributes());
+        removal.remove(path, is);
         pending.done();
       } catch (RemoteFailure e) {
         pending.failed(e);

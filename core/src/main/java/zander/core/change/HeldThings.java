@@ -127,14 +127,15 @@ public final class HeldThings {
 
   /** Written down together, and removed by one command where there is a shell. */
   private void letGo(List<JournalEntry> entries, Cancellation stop) throws IOException {
+    List<RemotePath> held = new ArrayList<>();
     List<NewChange> changes = new ArrayList<>();
     for (JournalEntry entry : entries) {
-      if (!HoldingFolder.isHeld(entry.to())) {
+      if (!HoldingFolder.isHeld(entry.goal())) {
         throw new IllegalArgumentException(entry.to() + " is not held");
       }
-      changes.add(NewChange.of(ChangeKind.PURGE, entry.to()).states(entry.before(), null));
+      held.add(entry.goal());
+      changes.add(NewChange.of(ChangeKind.PURGE, entry.goal()).states(entry.before(), null));
     }
-    List<RemotePath> held = entries.stream().map(JournalEntry::to).toList();
     List<Journal.Pending> pending = journal.begin(changes);
     RemoteFailure failure = null;
     try {
@@ -142,10 +143,10 @@ public final class HeldThings {
     } catch (RemoteFailure e) {
       failure = e;
     }
-    List<RemoteAttributes> left =
-        failure != null && failure.reason() == Reason.LINE_LOST ? null : files.lookAll(held);
+    boolean lost = failure != null && failure.reason() == Reason.LINE_LOST;
+    List<RemoteAttributes> left = lost ? List.of() : files.lookAll(held);
     for (int i = 0; i < pending.size(); i++) {
-      if (left == null || (left.get(i) != null && failure != null)) {
+      if (failure != null && (lost || left.get(i) != null)) {
         pending.get(i).failed(failure);
       } else {
         pending.get(i).done();

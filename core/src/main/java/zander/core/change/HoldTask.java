@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.function.LongConsumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.place.FolderTimes;
 import zander.core.change.place.HoldingFolder;
 import zander.core.files.FileKind;
@@ -46,7 +47,7 @@ final class HoldTask {
   private static final class Going {
     final RemotePath path;
     final FileState state;
-    RemoteFailure failure;
+    @Nullable RemoteFailure failure;
 
     Going(RemotePath path, FileState state) {
       this.path = path;
@@ -115,7 +116,7 @@ final class HoldTask {
                         .filter(Objects::nonNull)
                         .findFirst()
                         .orElse(null);
-                if (!anyWent && HoldingFolder.mayReachAnother(first)) {
+                if (!anyWent && first != null && HoldingFolder.mayReachAnother(first)) {
                   left.forEach(one -> one.failure = null);
                   throw first;
                 }
@@ -145,11 +146,7 @@ final class HoldTask {
     for (int i = 0; i < paths.size(); i++) {
       RemotePath path = paths.get(i);
       try {
-        RemoteFailure unknown = looks.get(i).failure();
-        if (unknown != null) {
-          throw unknown;
-        }
-        going.add(new Going(path, state(path, looks.get(i).attributes())));
+        going.add(new Going(path, state(path, looks.get(i).orThrow())));
       } catch (RemoteFailure e) {
         if (e.reason() == Reason.LINE_LOST) {
           throw e;

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.function.LongConsumer;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.place.FolderTimes;
 import zander.core.change.place.HoldingFolder;
 import zander.core.change.place.Renames;
@@ -26,6 +27,8 @@ import zander.core.journal.FileState;
 import zander.core.journal.Journal;
 import zander.core.journal.JournalEntry;
 import zander.core.journal.NewChange;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.KeptPhrase;
 import zander.core.work.Cancellation;
 
 /**
@@ -111,7 +114,7 @@ public final class PutBack {
         .toList();
   }
 
-  private RemoteAttributes orNull(RemotePath path) throws IOException {
+  private @Nullable RemoteAttributes orNull(RemotePath path) throws IOException {
     try {
       return files.look(path);
     } catch (RemoteFailure e) {
@@ -132,30 +135,29 @@ public final class PutBack {
     }
     byte[] content = files.readAll(entry.path(), LARGEST);
     String digest = HexFormat.of().formatHex(FileVersion.digestOf(content));
-    return digest.equals(entry.after().digest()) ? Verdict.READY : Verdict.CHANGED_SINCE;
+    return digest.equals(entry.became().digest()) ? Verdict.READY : Verdict.CHANGED_SINCE;
   }
 
   private Verdict renamed(JournalEntry entry) throws IOException {
-    RemoteAttributes now = orNull(entry.to());
+    RemoteAttributes now = orNull(entry.goal());
     if (now == null) {
       return Verdict.GONE;
     }
     if (orNull(entry.path()) != null) {
       return Verdict.NAME_TAKEN;
     }
-    boolean same =
-        now.isFolder() ? entry.before().kind() == now.kind() : isSame(entry.before(), now);
+    boolean same = now.isFolder() ? entry.was().kind() == now.kind() : isSame(entry.before(), now);
     return same ? Verdict.READY : Verdict.CHANGED_SINCE;
   }
 
-  private static boolean isSame(FileState state, RemoteAttributes now) {
+  private static boolean isSame(@Nullable FileState state, RemoteAttributes now) {
     return state == null || state.looksLike(now);
   }
 
   private Verdict replaced(JournalEntry entry) throws IOException {
     RemoteAttributes now = orNull(entry.path());
     boolean held = entry.to() != null && orNull(entry.to()) != null;
-    if (!held && entry.contentId() == null && entry.before().target() == null) {
+    if (!held && entry.contentId() == null && entry.was().target() == null) {
       return Verdict.NOT_KEPT;
     }
     if (!held && entry.contentId() != null && !journal.keepsContent(entry)) {
@@ -207,7 +209,7 @@ public final class PutBack {
   /** Puts one back that was found ready; the times of its folders are left to the caller. */
   void apply(JournalEntry entry) throws IOException {
     switch (entry.kind()) {
-      case SAVE -> saveBefore(entry, journal.contentBefore(entry));
+      case SAVE -> saveBefore(entry, contentBefore(entry));
       case RIGHTS, RIGHTS_OF_TREE, ACCESS_LIST, ACCESS_LISTS_OF_TREE ->
           new RightsBack(files, commands, journal).apply(entry);
       case RENAME, DELETE -> renameBack(entry);
@@ -221,7 +223,7 @@ public final class PutBack {
    *
    * @param failure why it could not be done; {@code null} when the verdict says it all
    */
-  public record Outcome(JournalEntry entry, Verdict verdict, RemoteFailure failure) {
+  public record Outcome(JournalEntry entry, Verdict verdict, @Nullable RemoteFailure failure) {
     public boolean isDone() {
       return failure == null && verdict == Verdict.READY;
     }
@@ -241,11 +243,19 @@ public final class PutBack {
     return new PutBackMany(files, journal, this).run(all, progress, stop);
   }
 
+  private byte[] contentBefore(JournalEntry entry) throws IOException {
+    byte[] content = journal.contentBefore(entry);
+    if (content == null) {
+      throw new ExplainedException(KeptPhrase.BEFORE_NOT_KEPT.of());
+    }
+    return content;
+  }
+
   private void saveBefore(JournalEntry entry, byte[] content) throws IOException {
     AtomicSave saver = new AtomicSave(files, commands, journal);
     AtomicSave.Opened now = saver.open(entry.path(), LARGEST);
     saver.save(now.version(), content, List.of(AtomicSave.Allow.OWNER_CHANGE), 0, entry.id());
-    RemoteAttributes was = entry.before().attributes();
+    RemoteAttributes was = entry.was().attributes();
     RemoteAttributes is = files.look(entry.path());
     if (is.uid() != was.uid() || is.gid() != was.gid()) {
       try {
@@ -262,30 +272,31 @@ public final class PutBack {
   }
 
   private void renameBack(JournalEntry entry) throws IOException {
-    HoldingFolder.check(files, entry.to());
+    RemotePath goal = entry.goal();
+    HoldingFolder.check(files, goal);
     if (HoldingFolder.isHeld(entry.path()) && orNull(entry.path().parent()) == null) {
       // Its place there went when it was put back: it gets a new one.
-      deleting.holdFor(entry.to(), 0, entry.id());
+      deleting.holdFor(goal, 0, entry.id());
       return;
     }
-    FileState now = FileState.of(files.look(entry.to()));
+    FileState now = FileState.of(files.look(goal));
     Journal.Pending pending =
         journal.begin(
-            NewChange.of(ChangeKind.RENAME, entry.to())
+            NewChange.of(ChangeKind.RENAME, goal)
                 .to(entry.path())
                 .states(now, now)
                 .undoes(entry.id()));
     try {
-      files.lookAtItself(entry.to());
-      FolderTimes times = FolderTimes.before(files, entry.to().parent(), entry.path().parent());
-      Renames.toFree(files, entry.to(), entry.path());
+      files.lookAtItself(goal);
+      FolderTimes times = FolderTimes.before(files, goal.parent(), entry.path().parent());
+      Renames.toFree(files, goal, entry.path());
       pending.done(null, times.after());
     } catch (IOException e) {
       pending.failed(e);
       throw e;
     }
-    if (HoldingFolder.isHeld(entry.to())) {
-      files.removeFolders(List.of(entry.to().parent()));
+    if (HoldingFolder.isHeld(goal)) {
+      files.removeFolders(List.of(goal.parent()));
     }
   }
 
@@ -310,13 +321,14 @@ public final class PutBack {
                     link ? state.withTarget(files.readLink(entry.path())) : state, entry.before())
                 .undoes(entry.id()));
     try {
-      if (entry.before().target() != null) {
+      String target = entry.was().target();
+      if (target != null) {
         RemotePath part = TemporaryName.beside(entry.path());
-        files.makeLink(part, entry.before().target());
+        files.makeLink(part, target);
         put(part, entry.path(), kept, inSteps);
       } else {
-        HoldingFolder.check(files, entry.to());
-        put(entry.to(), entry.path(), kept, inSteps);
+        HoldingFolder.check(files, entry.goal());
+        put(entry.goal(), entry.path(), kept, inSteps);
       }
       pending.done(FileState.of(files.look(entry.path())), List.of());
     } catch (IOException e) {

@@ -11,6 +11,7 @@ import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Future;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.LongConsumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.PutBack.Outcome;
 import zander.core.change.PutBack.Verdict;
 import zander.core.change.place.FolderTimes;
@@ -180,7 +181,11 @@ final class PutBackMany {
 
   private List<Outcome> renameBack(List<JournalEntry> some, LongConsumer progress)
       throws IOException {
-    List<Look> held = files.batch().lookAtThemselves(some.stream().map(JournalEntry::to).toList());
+    List<RemotePath> goals = new ArrayList<>();
+    for (JournalEntry entry : some) {
+      goals.add(entry.goal());
+    }
+    List<Look> held = files.batch().lookAtThemselves(goals);
     List<RemoteAttributes> taken =
         files.batch().look(some.stream().map(JournalEntry::path).toList());
     Outcome[] outcomes = new Outcome[some.size()];
@@ -196,14 +201,14 @@ final class PutBackMany {
         outcomes[i] = new Outcome(entry, verdict, foreign);
         continue;
       }
-      FileState now = FileState.of(held.get(i).attributes());
+      FileState now = FileState.of(held.get(i).orThrow());
       ready.add(i);
       changes.add(
-          NewChange.of(ChangeKind.RENAME, entry.to())
+          NewChange.of(ChangeKind.RENAME, goals.get(i))
               .to(entry.path())
               .states(now, now)
               .undoes(entry.id()));
-      renamings.add(new Renaming(entry.to(), entry.path(), false));
+      renamings.add(new Renaming(goals.get(i), entry.path(), false));
     }
     List<Journal.Pending> pending = journal.begin(changes);
     List<RemoteFailure> failures;
@@ -224,7 +229,7 @@ final class PutBackMany {
       }
       if (failure == null) {
         pending.get(i).done();
-        places.add(entry.to().parent());
+        places.add(entry.goal().parent());
       } else {
         pending.get(i).failed(failure);
       }
@@ -237,14 +242,14 @@ final class PutBackMany {
   }
 
   /** Why what is held is not what we held; {@code null} when it is. Asks once for each folder. */
-  private RemoteFailure heldByAnother(JournalEntry entry, Map<RemotePath, RemoteFailure> asked)
-      throws IOException {
+  private @Nullable RemoteFailure heldByAnother(
+      JournalEntry entry, Map<RemotePath, RemoteFailure> asked) throws IOException {
     // Each deletion has a place of its own in it: a year of them is asked about once.
-    RemotePath holding = entry.to().parent().parent();
+    RemotePath holding = entry.goal().parent().parent();
     if (!asked.containsKey(holding)) {
       RemoteFailure foreign = null;
       try {
-        HoldingFolder.check(files, entry.to());
+        HoldingFolder.check(files, entry.goal());
       } catch (RemoteFailure e) {
         if (e.reason() == Reason.LINE_LOST) {
           throw e;
@@ -256,7 +261,8 @@ final class PutBackMany {
     return asked.get(holding);
   }
 
-  private static Verdict verdict(JournalEntry entry, Look held, RemoteAttributes taken) {
+  private static Verdict verdict(JournalEntry entry, Look held, @Nullable RemoteAttributes taken)
+      throws IOException {
     if (held.failure() != null && held.failure().reason() == Reason.NO_SUCH_FILE) {
       return Verdict.GONE;
     }
@@ -269,14 +275,15 @@ final class PutBackMany {
     }
     boolean same =
         now.isFolder()
-            ? entry.before().kind() == now.kind()
+            ? entry.was().kind() == now.kind()
             : entry.before() == null || entry.before().looksLike(now);
     return same ? Verdict.READY : Verdict.CHANGED_SINCE;
   }
 
-  private RemoteFailure inAnotherWay(JournalEntry entry, RemoteFailure first) throws IOException {
+  private @Nullable RemoteFailure inAnotherWay(JournalEntry entry, RemoteFailure first)
+      throws IOException {
     try {
-      Renames.toFree(files, entry.to(), entry.path());
+      Renames.toFree(files, entry.goal(), entry.path());
       return null;
     } catch (RemoteFailure e) {
       if (e.reason() == Reason.LINE_LOST) {
@@ -293,7 +300,7 @@ final class PutBackMany {
       case OWNER_WOULD_CHANGE -> FilePhrase.OWNER_WOULD_CHANGE.of();
       case METADATA_WOULD_CHANGE -> FilePhrase.METADATA_WOULD_CHANGE.of();
       case CHECK_REFUSED -> FilePhrase.CHECK_REFUSED.of();
-      case REFUSED, LINE_LOST -> null;
+      case REFUSED, LINE_LOST -> Phrase.quoted("");
     };
   }
 }

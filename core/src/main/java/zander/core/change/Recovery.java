@@ -99,10 +99,10 @@ public final class Recovery {
       }
       throw e;
     }
-    if (entry.after().hasRightsOf(now)) {
+    if (entry.became().hasRightsOf(now)) {
       return new Finding(entry, State.DONE, false, false);
     }
-    boolean asBefore = entry.before().hasRightsOf(now);
+    boolean asBefore = entry.was().hasRightsOf(now);
     return new Finding(entry, asBefore ? State.NOT_DONE : State.HALF, true, !asBefore);
   }
 
@@ -122,11 +122,11 @@ public final class Recovery {
 
   private Finding renamed(JournalEntry entry) throws IOException {
     boolean from = Renames.exists(files, entry.path());
-    boolean to = Renames.exists(files, entry.to());
+    boolean to = Renames.exists(files, entry.goal());
     if (to && !from) {
       return new Finding(entry, State.DONE, false, false);
     }
-    boolean place = Renames.exists(files, entry.to().parent());
+    boolean place = Renames.exists(files, entry.goal().parent());
     return new Finding(
         entry, from && !to ? State.NOT_DONE : State.OTHER, from && !to && place, false);
   }
@@ -162,12 +162,12 @@ public final class Recovery {
       }
       switch (entry.kind()) {
         case SAVE -> unfinished().finish(entry);
-        case RIGHTS -> setRights(entry.path(), entry.after().attributes());
+        case RIGHTS -> setRights(entry.path(), entry.became().attributes());
         case RIGHTS_OF_TREE -> {
           treeRights().goOn(entry, TreeRightsTask.Progress.NONE, new Cancellation());
           return;
         }
-        case RENAME, DELETE -> Renames.toFree(files, entry.path(), entry.to());
+        case RENAME, DELETE -> Renames.toFree(files, entry.path(), entry.goal());
         case PURGE ->
             new TreeRemoval(files, commands, count -> {}, new Cancellation()).remove(entry.path());
         default -> throw new IllegalStateException(entry.kind() + " is never finished");
@@ -198,7 +198,7 @@ public final class Recovery {
     JournalEntry entry = finding.entry();
     if (finding.mayUndo()) {
       if (entry.kind() == ChangeKind.RIGHTS) {
-        setRights(entry.path(), entry.before().attributes());
+        setRights(entry.path(), entry.was().attributes());
       } else if (entry.kind() == ChangeKind.RIGHTS_OF_TREE) {
         treeRights().takeBack(entry);
       } else if (entry.kind() == ChangeKind.ACCESS_LIST) {

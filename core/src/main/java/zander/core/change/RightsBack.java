@@ -51,7 +51,7 @@ final class RightsBack {
   private Verdict one(JournalEntry entry) throws IOException {
     try {
       RemoteAttributes now = files.lookThrough(entry.path());
-      return entry.after().hasRightsOf(now) ? Verdict.READY : Verdict.CHANGED_SINCE;
+      return entry.became().hasRightsOf(now) ? Verdict.READY : Verdict.CHANGED_SINCE;
     } catch (RemoteFailure e) {
       if (e.reason() == Reason.NO_SUCH_FILE) {
         return Verdict.GONE;
@@ -76,7 +76,7 @@ final class RightsBack {
   }
 
   private void giveOne(JournalEntry entry) throws IOException {
-    RemoteAttributes was = entry.before().attributes();
+    RemoteAttributes was = entry.was().attributes();
     var result =
         new RightsChange(files, journal, entry.id(), entry.group())
             .apply(

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalInt;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemoteFailure;
@@ -62,7 +63,8 @@ public final class RightsChange {
    * @param entry as the server shows it now; {@code null} when it could not be read back
    * @param failure why it is not as wished, or {@code null}
    */
-  public record Result(RemotePath path, RemoteEntry entry, RemoteFailure failure) {}
+  public record Result(
+      RemotePath path, @Nullable RemoteEntry entry, @Nullable RemoteFailure failure) {}
 
   /**
    * Changes all of them; a file that fails does not stop the others.

@@ -1,5 +1,7 @@
 package zander.core.change;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayList;
@@ -10,6 +12,7 @@ import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Future;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.LongConsumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteBatch;
@@ -48,7 +51,8 @@ final class TreeCopy {
   private final AtomicLong copied = new AtomicLong();
 
   /** Something on the server and what is to become of it. */
-  private record Pair(RemotePath from, RemoteAttributes was, String target, RemotePath to) {}
+  private record Pair(
+      RemotePath from, RemoteAttributes was, @Nullable String target, RemotePath to) {}
 
   private final List<Pair> folders = new ArrayList<>();
   private final List<Pair> links = new ArrayList<>();
@@ -151,11 +155,8 @@ final class TreeCopy {
       List<NewFile> made = new ArrayList<>();
       List<Got> got = files.batch().get(wanted, stop);
       for (int i = 0; i < some.size(); i++) {
-        if (got.get(i).failure() != null) {
-          throw got.get(i).failure();
-        }
         RemoteAttributes was = some.get(i).was();
-        byte[] content = got.get(i).content();
+        byte[] content = got.get(i).contentOrThrow();
         made.add(new NewFile(some.get(i).to(), content, was.mode(), was.modified()));
         progress.accept(copied.addAndGet(content.length));
       }
@@ -176,13 +177,13 @@ final class TreeCopy {
     }
   }
 
-  private Object made(Pair link) throws IOException {
+  private @Nullable Object made(Pair link) throws IOException {
     stop.throwIfStopped();
-    files.makeLink(link.to(), link.target());
+    files.makeLink(link.to(), requireNonNull(link.target()));
     return null;
   }
 
-  private Object copyLarge(Pair file) throws IOException {
+  private @Nullable Object copyLarge(Pair file) throws IOException {
     stop.throwIfStopped();
     if (files.copiesByItself()) {
       files.copyByItself(file.from(), file.to(), new Mode(0600));

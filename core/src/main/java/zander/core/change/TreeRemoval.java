@@ -78,10 +78,8 @@ final class TreeRemoval {
     List<RemoteBatch.Look> looks = files.batch().lookAtThemselves(paths);
     for (int i = 0; i < paths.size(); i++) {
       RemoteFailure unknown = looks.get(i).failure();
-      if (unknown == null) {
-        (looks.get(i).attributes().isFolder() ? trees : plain).add(paths.get(i));
-      } else if (unknown.reason() != Reason.NO_SUCH_FILE) {
-        throw unknown;
+      if (unknown == null || unknown.reason() != Reason.NO_SUCH_FILE) {
+        (looks.get(i).orThrow().isFolder() ? trees : plain).add(paths.get(i));
       }
     }
     inPortions(plain, files::removeFiles);
@@ -106,13 +104,13 @@ final class TreeRemoval {
     commands.byShellOr(
         () -> {
           byShell(ours);
-          return null;
+          return true;
         },
         () -> {
           for (RemotePath tree : ours) {
             byFiles(tree);
           }
-          return null;
+          return true;
         });
   }
 

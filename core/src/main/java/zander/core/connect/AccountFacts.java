@@ -11,6 +11,7 @@ import org.apache.sshd.client.session.ClientSession;
 import org.apache.sshd.common.channel.Channel;
 import org.apache.sshd.common.channel.ChannelListener;
 import org.apache.sshd.common.session.ConnectionService;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.channel.SessionPool;
 import zander.core.connect.channel.StreamChannel;
 import zander.core.connect.channel.Timeouts;
@@ -64,7 +65,7 @@ final class AccountFacts {
   private final CompletableFuture<Void> namesKnown = new CompletableFuture<>();
   private Shell shell = Shell.UNKNOWN;
   private String idLine = "";
-  private Phrase why;
+  private @Nullable Phrase why;
   private boolean asking;
   private long retriedAt = System.nanoTime() - BETWEEN_TRIES.toNanos();
 
@@ -225,7 +226,7 @@ final class AccountFacts {
   }
 
   /** Why there is no shell; {@code null} while there may be one. */
-  synchronized Phrase why() {
+  synchronized @Nullable Phrase why() {
     return why;
   }
 

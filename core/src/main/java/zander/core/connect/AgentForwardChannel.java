@@ -1,5 +1,7 @@
 package zander.core.connect;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.Collections;
@@ -15,6 +17,7 @@ import org.apache.sshd.common.session.Session;
 import org.apache.sshd.common.util.buffer.Buffer;
 import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
 import org.apache.sshd.server.channel.AbstractServerChannel;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A connection to the agent that a server opens to here. Refused on every session but one that a
@@ -23,14 +26,16 @@ import org.apache.sshd.server.channel.AbstractServerChannel;
 final class AgentForwardChannel extends AbstractServerChannel {
   private static final String TYPE = "auth-agent@openssh.com";
 
-  private final SingleHostAgent.Talk talk;
-  private OutputStream out;
+  /** {@code null} where nothing is lent, and the channel will not be opened. */
+  private final SingleHostAgent.@Nullable Talk talk;
+
+  private @Nullable OutputStream out;
   private final ByteArrayBuffer gathered = new ByteArrayBuffer();
 
   /** One answer after the other: a signature may take a person's word. */
   private CompletableFuture<Void> answering = CompletableFuture.completedFuture(null);
 
-  private AgentForwardChannel(SingleHostAgent.Talk talk) {
+  private AgentForwardChannel(SingleHostAgent.@Nullable Talk talk) {
     super("", Collections.emptyList(), null);
     this.talk = talk;
   }
@@ -92,10 +97,11 @@ final class AgentForwardChannel extends AbstractServerChannel {
 
   private void answer(byte[] request) {
     ByteArrayBuffer message = new ByteArrayBuffer();
-    message.putBytes(talk.answer(request));
+    OutputStream to = requireNonNull(out, "the channel is open");
+    message.putBytes(requireNonNull(talk).answer(request));
     try {
-      out.write(message.array(), message.rpos(), message.available());
-      out.flush();
+      to.write(message.array(), message.rpos(), message.available());
+      to.flush();
     } catch (IOException e) {
       close(false);
     }

@@ -1,9 +1,12 @@
 package zander.core.connect;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.Closeable;
 import java.io.IOException;
 import org.apache.sshd.client.session.ClientSession;
 import org.apache.sshd.common.AttributeRepository;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.address.ServerAddress;
 import zander.core.connect.channel.SessionPool;
 import zander.core.connect.command.Commands;
@@ -52,7 +55,7 @@ public final class AgentLoan implements Closeable {
   }
 
   /** {@link Connection#whyNotLend}. */
-  static Phrase whyNot(Connection borrower, Connection goal, String name, String goalName)
+  static @Nullable Phrase whyNot(Connection borrower, Connection goal, String name, String goalName)
       throws IOException {
     if (borrower.actsAs() != null || goal.actsAs() != null) {
       return LoanPhrase.ACTS_AS_ANOTHER.of();
@@ -79,7 +82,8 @@ public final class AgentLoan implements Closeable {
   static AgentLoan open(SessionPool borrower, Connection goal) throws IOException {
     BlockingCalls.check("lending a key");
     SingleHostAgent key =
-        new SingleHostAgent(goal.taken(), goal.address().account(), goal.hostKey());
+        new SingleHostAgent(
+            requireNonNull(goal.taken(), "see whyNot"), goal.address().account(), hostKey(goal));
     ClientSession session = borrower.apart();
     session.setAttribute(LENT, key);
     return new AgentLoan(goal, key, session);
@@ -98,7 +102,7 @@ public final class AgentLoan implements Closeable {
         + " -o StrictHostKeyChecking=yes -o GlobalKnownHostsFile=/dev/null"
         + (" -o UserKnownHostsFile=" + folder + "/known -o HostKeyAlias=" + ALIAS)
         + " -o UpdateHostKeys=no -o HostKeyAlgorithms="
-        + algorithms(goal.hostKey().type())
+        + algorithms(hostKey(goal).type())
         + " -o ForwardAgent=no -o ClearAllForwardings=yes -o ControlPath=none"
         + " -o ConnectTimeout=15 -o ServerAliveInterval=10 -o ServerAliveCountMax=3"
         + (" -p " + at.port() + " -l " + ShellWords.quote(at.account()))
@@ -107,13 +111,17 @@ public final class AgentLoan implements Closeable {
             "exec sh -c " + ShellWords.quoteWire("LC_ALL=C; export LC_ALL; " + command));
   }
 
+  private static WireKey hostKey(Connection goal) {
+    return requireNonNull(goal.hostKey(), "see whyNot");
+  }
+
   private static String algorithms(String type) {
     return type.equals("ssh-rsa") ? "rsa-sha2-512,rsa-sha2-256" : type;
   }
 
   /** A command that writes the goal's host key, as sshd(8) describes the format, to a file. */
   public String knownHost(String folder) {
-    WireKey host = goal.hostKey();
+    WireKey host = hostKey(goal);
     return "printf '%s\\n' "
         + ShellWords.quote(ALIAS + " " + host.type() + " " + host.base64())
         + (" > " + folder + "/known");

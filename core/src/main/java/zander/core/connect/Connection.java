@@ -1,5 +1,7 @@
 package zander.core.connect;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.Closeable;
 import java.io.IOException;
 import java.time.Duration;
@@ -10,6 +12,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
 import org.apache.sshd.client.session.ClientSession;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.address.ServerAddress;
 import zander.core.connect.channel.ActFailure;
 import zander.core.connect.channel.Elevation;
@@ -62,11 +65,11 @@ public final class Connection implements Closeable, Commands {
   private final RemoteFiles.Landing landing;
   private final MoreFiles moreFiles;
   private final Map<String, Object> learnt = new ConcurrentHashMap<>();
-  private ServerTools tools;
-  private volatile Duration leastDelay;
-  private volatile AccountIdentity whoAmI;
+  private @Nullable ServerTools tools;
+  private volatile @Nullable Duration leastDelay;
+  private volatile @Nullable AccountIdentity whoAmI;
 
-  Connection(SessionPool lines, String landingPath) throws IOException {
+  Connection(SessionPool lines, @Nullable String landingPath) throws IOException {
     this.lines = lines;
     this.names = new AccountNames();
     this.session = lines.first();
@@ -82,7 +85,8 @@ public final class Connection implements Closeable, Commands {
     facts.await(ID_PATIENCE);
     switch (facts.shell()) {
       case RUNS -> attempt.note(Kind.FOUND, facts.idLine().strip());
-      case NONE -> attempt.note(Kind.REFUSED, SignInPhrase.NO_SHELL.of(facts.why()));
+      case NONE ->
+          attempt.note(Kind.REFUSED, SignInPhrase.NO_SHELL.of(requireNonNull(facts.why())));
       default -> attempt.note(Kind.FOUND, SignInPhrase.SHELL_NOT_YET.of());
     }
     attempt.note(Kind.DONE, "");
@@ -130,12 +134,12 @@ public final class Connection implements Closeable, Commands {
   }
 
   /** Whom all this is done as, where that is not the account that signed in; {@code null} else. */
-  public String actsAs() {
+  public @Nullable String actsAs() {
     return lines.elevation() == null ? null : lines.elevation().account();
   }
 
   /** By which of the server's programs that is; {@code null} where nobody else is acted as. */
-  public WayUp wayUp() {
+  public @Nullable WayUp wayUp() {
     return lines.elevation() == null ? null : lines.elevation().way();
   }
 
@@ -148,7 +152,7 @@ public final class Connection implements Closeable, Commands {
     return attempt.banner();
   }
 
-  public WireKey hostKey() {
+  public @Nullable WireKey hostKey() {
     return attempt.trust().shown();
   }
 
@@ -158,11 +162,11 @@ public final class Connection implements Closeable, Commands {
   }
 
   /** Which key let us in: the file's name, or where it is held; {@code null} after a password. */
-  public Phrase keyName() {
+  public @Nullable Phrase keyName() {
     return attempt.taken() == null ? null : attempt.taken().name();
   }
 
-  KeyOffer taken() {
+  @Nullable KeyOffer taken() {
     return attempt.taken();
   }
 
@@ -173,7 +177,8 @@ public final class Connection implements Closeable, Commands {
    * @param name what people know this server by
    * @param goalName the same for the other
    */
-  public Phrase whyNotLend(Connection goal, String name, String goalName) throws IOException {
+  public @Nullable Phrase whyNotLend(Connection goal, String name, String goalName)
+      throws IOException {
     return AgentLoan.whyNot(this, goal, name, goalName);
   }
 
@@ -280,7 +285,7 @@ public final class Connection implements Closeable, Commands {
   }
 
   /** This computer's end of the line; {@code null} when it is gone. */
-  public java.net.InetAddress localEnd() {
+  public java.net.@Nullable InetAddress localEnd() {
     return session.getIoSession() != null
             && session.getIoSession().getLocalAddress() instanceof java.net.InetSocketAddress here
         ? here.getAddress()
@@ -316,7 +321,7 @@ public final class Connection implements Closeable, Commands {
   }
 
   @Override
-  public Phrase whyNoShell() {
+  public @Nullable Phrase whyNoShell() {
     return facts.why();
   }
 

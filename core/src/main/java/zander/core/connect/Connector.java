@@ -1,5 +1,7 @@
 package zander.core.connect;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.Closeable;
 import java.io.IOException;
 import java.time.Duration;
@@ -7,6 +9,7 @@ import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ScheduledFuture;
 import org.apache.sshd.client.session.ClientSession;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.address.HostLookup;
 import zander.core.connect.address.ServerAddress;
 import zander.core.connect.channel.SessionPool;
@@ -35,7 +38,7 @@ public final class Connector implements Closeable {
   private final CompletableFuture<SshRuntime> runtime;
   private final KnownHosts knownHosts;
   private final HostLookup lookup;
-  private final Agent agent;
+  private final @Nullable Agent agent;
   private final Watchdog watchdog;
   private volatile boolean begun;
 
@@ -50,7 +53,8 @@ public final class Connector implements Closeable {
    * @param agent {@code null} for none
    * @param patience how long a server may be silent
    */
-  public Connector(KnownHosts knownHosts, HostLookup lookup, Agent agent, Duration patience) {
+  public Connector(
+      KnownHosts knownHosts, HostLookup lookup, @Nullable Agent agent, Duration patience) {
     this.knownHosts = knownHosts;
     this.lookup = lookup;
     this.agent = agent;
@@ -82,7 +86,8 @@ public final class Connector implements Closeable {
    * @param landing the absolute path of the folder to read first; {@code null} for home
    * @throws ConnectFailure with the server and the step it failed at
    */
-  public Connection open(List<Hop> route, String landing, SignInPrompt talk) throws IOException {
+  public Connection open(List<Hop> route, @Nullable String landing, SignInPrompt talk)
+      throws IOException {
     BlockingCalls.check("sign-in");
     begun = true;
     long began = System.nanoTime();
@@ -122,7 +127,7 @@ public final class Connector implements Closeable {
         before.addCloseFutureListener(closed -> jump.close(true));
       }
     }
-    return before;
+    return requireNonNull(before, "a route has a goal");
   }
 
   @Override

@@ -8,6 +8,7 @@ import org.apache.sshd.common.signature.BuiltinSignatures;
 import org.apache.sshd.common.signature.Signature;
 import org.apache.sshd.common.util.buffer.Buffer;
 import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.signin.KeyOffer;
 import zander.core.connect.signin.PublicKeyAuth;
 import zander.core.trust.WireKey;
@@ -57,7 +58,7 @@ final class SingleHostAgent {
   /** One connection to the agent: what it showed of its session. For one thread. */
   final class Talk {
     /** The number of the session with the server; {@code null} before that was shown. */
-    private byte[] bound;
+    private byte @Nullable [] bound;
 
     /**
      * @param request from its type on

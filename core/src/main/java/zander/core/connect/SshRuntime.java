@@ -70,7 +70,7 @@ final class SshRuntime implements Closeable {
     OfferedAlgorithms.offerSafe(client);
     client.setServerKeyVerifier(
         (session, peer, key) -> {
-          SignInAttempt attempt = SignInAttempt.of(session);
+          SignInAttempt attempt = SignInAttempt.ofOrNull(session);
           return attempt != null && attempt.verify(key);
         });
     client.setKeyIdentityProvider(KeyIdentityProvider.EMPTY_KEYS_PROVIDER);
@@ -127,7 +127,7 @@ final class SshRuntime implements Closeable {
   private static final class Watcher implements SessionListener {
     @Override
     public void sessionCreated(Session session) {
-      SignInAttempt attempt = SignInAttempt.of(session);
+      SignInAttempt attempt = SignInAttempt.ofOrNull(session);
       if (attempt == null) {
         return;
       }
@@ -142,7 +142,7 @@ final class SshRuntime implements Closeable {
         BlockingCalls.allowing(
             () -> {
               attempt.trust().order(session, attempt.address());
-              return null;
+              return true;
             });
       } catch (IOException e) {
         // The file is read again, and its fault told, when the host key is verified.
@@ -152,7 +152,7 @@ final class SshRuntime implements Closeable {
     @Override
     public void sessionPeerIdentificationSend(
         Session session, String version, List<String> extraLines) {
-      SignInAttempt attempt = SignInAttempt.of(session);
+      SignInAttempt attempt = SignInAttempt.ofOrNull(session);
       if (attempt != null) {
         attempt.reach(SignInStep.GREETING);
       }
@@ -161,7 +161,7 @@ final class SshRuntime implements Closeable {
     @Override
     public void sessionPeerIdentificationReceived(
         Session session, String version, List<String> extraLines) {
-      SignInAttempt attempt = SignInAttempt.of(session);
+      SignInAttempt attempt = SignInAttempt.ofOrNull(session);
       if (attempt != null) {
         attempt.note(SignInNote.Kind.FOUND, version);
       }
@@ -174,7 +174,7 @@ final class SshRuntime implements Closeable {
         Map<KexProposalOption, String> server,
         Map<KexProposalOption, String> agreed,
         Throwable reason) {
-      SignInAttempt attempt = SignInAttempt.of(session);
+      SignInAttempt attempt = SignInAttempt.ofOrNull(session);
       // Keys are exchanged again every so often on a living connection: no news of a sign-in.
       if (attempt != null && reason == null && attempt.step() == SignInStep.GREETING) {
         attempt.note(
@@ -185,7 +185,7 @@ final class SshRuntime implements Closeable {
 
     @Override
     public void sessionException(Session session, Throwable trouble) {
-      SignInAttempt attempt = SignInAttempt.of(session);
+      SignInAttempt attempt = SignInAttempt.ofOrNull(session);
       if (attempt != null) {
         attempt.troubled(trouble);
       }
@@ -194,7 +194,7 @@ final class SshRuntime implements Closeable {
     @Override
     public void sessionDisconnect(
         Session session, int reason, String text, String language, boolean initiator) {
-      SignInAttempt attempt = SignInAttempt.of(session);
+      SignInAttempt attempt = SignInAttempt.ofOrNull(session);
       if (attempt != null && !initiator) {
         attempt.disconnected(text);
       }

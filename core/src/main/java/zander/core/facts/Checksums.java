@@ -35,7 +35,7 @@ public final class Checksums {
    * @throws java.util.concurrent.CancellationException when it was stopped
    */
   public Checksum of(RemotePath file, Cancellation stop) throws IOException {
-    String digest = commands.byShellOr(() -> byServer(file, stop), () -> null);
+    String digest = commands.byShellOrNull(() -> byServer(file, stop));
     return digest != null ? new Checksum(digest, true) : new Checksum(readBack(file, stop), false);
   }
 

@@ -48,7 +48,7 @@ public final class TreeMark {
    */
   public @Nullable String of(RemotePath folder) throws IOException {
     try {
-      String byTools = commands.byShellOr(() -> byTools(folder), () -> null);
+      String byTools = commands.byShellOrNull(() -> byTools(folder));
       return byTools == null ? byFiles(folder) : byTools;
     } catch (RemoteFailure e) {
       if (e.reason() == RemoteFailure.Reason.LINE_LOST) {
@@ -61,9 +61,7 @@ public final class TreeMark {
   /** Whether it has the mark still; false as well where that cannot be found out. */
   public boolean isStill(RemotePath folder, String mark) throws IOException {
     String now =
-        mark.startsWith(BY_TOOLS)
-            ? commands.byShellOr(() -> byTools(folder), () -> null)
-            : byFiles(folder);
+        mark.startsWith(BY_TOOLS) ? commands.byShellOrNull(() -> byTools(folder)) : byFiles(folder);
     return mark.equals(now);
   }
 

@@ -37,7 +37,7 @@ public final class TreeSize {
    */
   public MeasuredTree of(List<RemotePath> paths, Consumer<MeasuredTree> progress, Cancellation stop)
       throws IOException {
-    MeasuredTree found = commands.byShellOr(() -> byFind(paths, progress, stop), () -> null);
+    MeasuredTree found = commands.byShellOrNull(() -> byFind(paths, progress, stop));
     return found != null ? found : byFiles(paths, progress, stop);
   }
 

@@ -1,6 +1,7 @@
 package zander.core.files;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.rights.Mode;
 
 /**
@@ -49,7 +50,10 @@ public final class PathTrust {
    * @param beside whether that is in the same folder
    */
   public static boolean isHarmless(
-      RemoteAttributes folder, RemoteAttributes link, RemoteAttributes target, boolean beside) {
+      RemoteAttributes folder,
+      RemoteAttributes link,
+      @Nullable RemoteAttributes target,
+      boolean beside) {
     if (target != null && beside && (folder.mode().bits() & STICKY) == 0) {
       return true;
     }

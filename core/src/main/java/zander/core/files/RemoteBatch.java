@@ -1,7 +1,10 @@
 package zander.core.files;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.rights.Mode;
 import zander.core.work.Cancellation;
 
@@ -21,7 +24,7 @@ public interface RemoteBatch {
    * @param mode {@code null} for what the server gives new files
    * @param modified seconds since 1970-01-01 UTC; -1 for now
    */
-  record NewFile(RemotePath path, byte[] content, Mode mode, long modified) {}
+  record NewFile(RemotePath path, byte[] content, @Nullable Mode mode, long modified) {}
 
   /**
    * Makes files whole: opened, written, given mode and time, closed.
@@ -38,7 +41,20 @@ public interface RemoteBatch {
   record Wanted(RemotePath path, long expected) {}
 
   /** Either a content with the attributes it was read under, or a failure. */
-  record Got(byte[] content, RemoteAttributes attributes, RemoteFailure failure) {}
+  record Got(
+      byte @Nullable [] content,
+      @Nullable RemoteAttributes attributes,
+      @Nullable RemoteFailure failure) {
+    /**
+     * @throws RemoteFailure when it was not read
+     */
+    public byte[] contentOrThrow() throws RemoteFailure {
+      if (content == null) {
+        throw requireNonNull(failure);
+      }
+      return content;
+    }
+  }
 
   /**
    * @throws java.util.concurrent.CancellationException when it was stopped before all were begun
@@ -70,7 +86,7 @@ public interface RemoteBatch {
   /**
    * @param mode {@code null} for what the server gives
    */
-  record NewFolder(RemotePath path, Mode mode) {}
+  record NewFolder(RemotePath path, @Nullable Mode mode) {}
 
   /** Folders that do not hold each other, or in the order in which they do. */
   List<RemoteFailure> makeFolders(List<NewFolder> folders) throws IOException;
@@ -79,7 +95,7 @@ public interface RemoteBatch {
    * @param mode {@code null} to leave it
    * @param modified seconds since 1970-01-01 UTC; -1 to leave both times
    */
-  record Setting(RemotePath path, Mode mode, long modified) {}
+  record Setting(RemotePath path, @Nullable Mode mode, long modified) {}
 
   /** Sets modes and times, in this order. */
   List<RemoteFailure> set(List<Setting> settings) throws IOException;
@@ -111,7 +127,17 @@ public interface RemoteBatch {
   List<RemoteAttributes> lookThrough(List<RemotePath> paths) throws IOException;
 
   /** Either what is there, or why that is not known. */
-  record Look(RemoteAttributes attributes, RemoteFailure failure) {}
+  record Look(@Nullable RemoteAttributes attributes, @Nullable RemoteFailure failure) {
+    /**
+     * @throws RemoteFailure when it was not seen
+     */
+    public RemoteAttributes orThrow() throws RemoteFailure {
+      if (attributes == null) {
+        throw requireNonNull(failure);
+      }
+      return attributes;
+    }
+  }
 
   /** The same before something is done to them: see {@link RemoteFiles#lookAtItself}. */
   List<Look> lookAtThemselves(List<RemotePath> paths) throws IOException;

@@ -1,5 +1,7 @@
 package zander.core.files;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * One row of a listing: a name in its folder and what is there, links not followed.
  *
@@ -14,8 +16,8 @@ public record RemoteEntry(
     RemoteAttributes attributes,
     String owner,
     String group,
-    String target,
-    RemoteAttributes behind) {
+    @Nullable String target,
+    @Nullable RemoteAttributes behind) {
 
   public String name() {
     return path.name();

@@ -42,7 +42,7 @@ public final class RemoteFailure extends IOException {
   private final transient Phrase detail;
 
   /** The same failure, about another path, or one that became known only afterwards. */
-  public RemoteFailure about(RemotePath known) {
+  public RemoteFailure about(@Nullable RemotePath known) {
     return new RemoteFailure(reason, step, known, detail, this);
   }
 

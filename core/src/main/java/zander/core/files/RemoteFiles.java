@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.util.List;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.rights.Mode;
 
 /**
@@ -31,7 +32,10 @@ public interface RemoteFiles extends Closeable {
    * @param failure why the folder could not be read; {@code null} when it was
    */
   record Landing(
-      RemotePath home, RemotePath folder, List<RemoteEntry> entries, RemoteFailure failure) {}
+      RemotePath home,
+      RemotePath folder,
+      List<RemoteEntry> entries,
+      @Nullable RemoteFailure failure) {}
 
   /**
    * Finds the home folder and reads the folder to land in, both asked for at once.
@@ -39,7 +43,8 @@ public interface RemoteFiles extends Closeable {
    * @param wanted a path, absolute or from home; {@code null} for home
    * @param namesAsked waited for before names that are still unknown are asked for
    */
-  Landing land(String wanted, java.util.concurrent.Future<?> namesAsked) throws IOException;
+  Landing land(@Nullable String wanted, java.util.concurrent.Future<?> namesAsked)
+      throws IOException;
 
   /** The entry as it is now, with names of accounts and the link followed. */
   RemoteEntry entry(RemotePath path) throws IOException;
@@ -148,7 +153,8 @@ public interface RemoteFiles extends Closeable {
    * @param seen what is at its name, which may be another's by then; {@code null} for nothing
    * @param folder its folder before; {@code null} when it could not be looked at
    */
-  record CreatedFile(RemoteWriter writer, RemoteAttributes seen, RemoteAttributes folder) {}
+  record CreatedFile(
+      RemoteWriter writer, @Nullable RemoteAttributes seen, @Nullable RemoteAttributes folder) {}
 
   /** The same as {@link #create(RemotePath, Mode)}, with a look round in the same round trip. */
   CreatedFile createAndLook(RemotePath file, Mode mode) throws IOException;
@@ -158,7 +164,7 @@ public interface RemoteFiles extends Closeable {
    *
    * @param mode the bits it has from the first moment, before the server's umask
    */
-  default RemoteWriter create(RemotePath file, Mode mode) throws IOException {
+  default RemoteWriter create(RemotePath file, @Nullable Mode mode) throws IOException {
     return create(file, mode, List.of());
   }
 
@@ -168,7 +174,8 @@ public interface RemoteFiles extends Closeable {
    * @param mode {@code null} for what the server gives new files
    * @param more further file services of the same server
    */
-  RemoteWriter create(RemotePath file, Mode mode, List<RemoteFiles> more) throws IOException;
+  RemoteWriter create(RemotePath file, @Nullable Mode mode, List<RemoteFiles> more)
+      throws IOException;
 
   /** Opens a file that is there, to write on from a place in it; what is before it stays. */
   RemoteWriter continueFrom(RemotePath file, long from, List<RemoteFiles> more) throws IOException;
@@ -182,7 +189,7 @@ public interface RemoteFiles extends Closeable {
    * @return the folder of {@code to} after it; {@code null} when it could not be looked at
    * @throws RemoteFailure with {@code NOT_SUPPORTED} where the server cannot
    */
-  RemoteAttributes renameOver(RemotePath from, RemotePath to) throws IOException;
+  @Nullable RemoteAttributes renameOver(RemotePath from, RemotePath to) throws IOException;
 
   /** Whether {@link #renameOver} can be done here. */
   boolean renamesOver();
@@ -208,7 +215,7 @@ public interface RemoteFiles extends Closeable {
   void setTimes(RemotePath path, long accessed, long modified) throws IOException;
 
   /** The file system where the path lies; {@code null} when the server does not tell. */
-  DiskSpace space(RemotePath path) throws IOException;
+  @Nullable DiskSpace space(RemotePath path) throws IOException;
 
   /**
    * Gives a file one more name.

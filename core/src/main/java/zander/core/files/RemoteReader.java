@@ -2,6 +2,7 @@ package zander.core.files;
 
 import java.io.Closeable;
 import java.io.IOException;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A file that is open to be read at any place. It stays the same file when its name is given to
@@ -26,7 +27,7 @@ public interface RemoteReader extends Closeable {
    * @param atPath what is at its path; {@code null} for nothing
    * @param after what the open file was, asked for last
    */
-  record Seen(RemoteAttributes before, RemoteAttributes atPath, RemoteAttributes after) {
+  record Seen(RemoteAttributes before, @Nullable RemoteAttributes atPath, RemoteAttributes after) {
     /**
      * Whether the path still leads to this file, as far as that shows: SFTP version 3 tells no
      * number of a file. What only grows has a size and time at its path between those that the open

@@ -2,6 +2,7 @@ package zander.core.files;
 
 import java.io.Closeable;
 import java.io.IOException;
+import org.jspecify.annotations.Nullable;
 import zander.core.rights.Mode;
 
 /**
@@ -35,7 +36,7 @@ public interface RemoteWriter extends Closeable {
    *
    * @param other what else was looked at, links followed; {@code null} for nothing
    */
-  record Completed(RemoteAttributes file, RemoteAttributes other) {}
+  record Completed(RemoteAttributes file, @Nullable RemoteAttributes other) {}
 
   /**
    * Sets the mode, puts all on the disk as {@link #finish} does, and looks at it by its handle, in
@@ -43,7 +44,7 @@ public interface RemoteWriter extends Closeable {
    *
    * @param other looked at besides, after all that; {@code null} for nothing
    */
-  Completed complete(Mode mode, RemotePath other) throws IOException;
+  Completed complete(Mode mode, @Nullable RemotePath other) throws IOException;
 
   /** The file's attributes as the server sees them now. */
   RemoteAttributes look() throws IOException;

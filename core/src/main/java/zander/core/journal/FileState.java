@@ -20,7 +20,7 @@ public record FileState(
     return new FileState(attributes, null, null);
   }
 
-  public FileState withDigest(String other) {
+  public FileState withDigest(@Nullable String other) {
     return new FileState(attributes, other, target);
   }
 

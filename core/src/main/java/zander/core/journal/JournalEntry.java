@@ -3,6 +3,8 @@ package zander.core.journal;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import zander.core.files.RemotePath;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.KeptPhrase;
 
 /**
  * One change in the journal.
@@ -55,6 +57,37 @@ public record JournalEntry(
         change.as(),
         List.of(),
         "");
+  }
+
+  /**
+   * Where it went, or what it replaced is.
+   *
+   * @throws ExplainedException when that is not noted, as the kinds of change that have it do
+   */
+  public RemotePath goal() throws ExplainedException {
+    return noted(to);
+  }
+
+  /** The name it was made under first; fails as {@link #goal} does. */
+  public RemotePath staged() throws ExplainedException {
+    return noted(part);
+  }
+
+  /** What was there before; fails as {@link #goal} does. */
+  public FileState was() throws ExplainedException {
+    return noted(before);
+  }
+
+  /** What is there after it; fails as {@link #goal} does. */
+  public FileState became() throws ExplainedException {
+    return noted(after);
+  }
+
+  private static <T> T noted(@Nullable T fact) throws ExplainedException {
+    if (fact == null) {
+      throw new ExplainedException(KeptPhrase.TOO_LITTLE_NOTED.of());
+    }
+    return fact;
   }
 
   public boolean isDone() {

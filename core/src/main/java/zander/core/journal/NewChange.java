@@ -36,20 +36,20 @@ public record NewChange(
     return new NewChange(kind, path, null, null, null, null, null, 0, 0, "", "");
   }
 
-  public NewChange to(RemotePath other) {
+  public NewChange to(@Nullable RemotePath other) {
     return new NewChange(kind, path, other, before, after, content, part, group, undoes, note, as);
   }
 
   /** The states before and as meant after. */
-  public NewChange states(FileState was, FileState meant) {
+  public NewChange states(@Nullable FileState was, @Nullable FileState meant) {
     return new NewChange(kind, path, to, was, meant, content, part, group, undoes, note, as);
   }
 
-  public NewChange content(byte[] replaced) {
+  public NewChange content(byte @Nullable [] replaced) {
     return new NewChange(kind, path, to, before, after, replaced, part, group, undoes, note, as);
   }
 
-  public NewChange part(RemotePath temporary) {
+  public NewChange part(@Nullable RemotePath temporary) {
     return new NewChange(
         kind, path, to, before, after, content, temporary, group, undoes, note, as);
   }

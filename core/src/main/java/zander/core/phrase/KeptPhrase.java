@@ -12,6 +12,7 @@ public enum KeptPhrase implements Phrase.Key {
   NOT_SEALED,
   NOT_WRITTEN_BACK,
   OTHER_FORM,
+  TOO_LITTLE_NOTED,
   TOO_MANY_LISTS,
   TRASH_FULL_OF(1),
   VAULT_CLOSED;

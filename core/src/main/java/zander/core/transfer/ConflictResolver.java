@@ -1,5 +1,7 @@
 package zander.core.transfer;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.util.ArrayDeque;
 import java.util.Deque;
@@ -13,6 +15,7 @@ import zander.core.transfer.endpoint.Endpoint;
 import zander.core.transfer.endpoint.Source;
 import zander.core.transfer.endpoint.Target;
 import zander.core.transfer.endpoint.TransferItem;
+import zander.core.transfer.endpoint.TreeEntry;
 import zander.core.transfer.progress.ProgressCounter;
 import zander.core.transfer.rules.ConflictPrompt;
 import zander.core.transfer.rules.ConflictPrompt.Answer;
@@ -111,9 +114,9 @@ final class ConflictResolver {
   }
 
   private Decision ask(TransferItem item, int more) {
+    TreeEntry there = requireNonNull(item.there(), "nothing is asked about a free place");
     Question question =
-        new Question(
-            target.show(item.to()), item.from(), item.to(), item.node(), item.there(), more);
+        new Question(target.show(item.to()), item.from(), item.to(), item.node(), there, more);
     Answer answer = prompt.ask(question);
     if (answer == null) {
       throw new CancellationException("stopped at a question");

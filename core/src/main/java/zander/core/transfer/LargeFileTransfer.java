@@ -3,6 +3,7 @@ package zander.core.transfer;
 import java.io.IOException;
 import java.io.InputStream;
 import java.security.MessageDigest;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.phrase.ExplainedException;
 import zander.core.phrase.Phrase;
@@ -38,7 +39,7 @@ final class LargeFileTransfer {
   private final ResumeLog resumeLog;
 
   /** {@code null} where all goes through this computer. */
-  private final DirectRoute direct;
+  private final @Nullable DirectRoute direct;
 
   LargeFileTransfer(TransferContext context) {
     this.source = context.source();
@@ -99,20 +100,20 @@ final class LargeFileTransfer {
         && there.modified() == item.modified();
   }
 
-  private Target.Part before(TransferItem item) {
+  private Target.@Nullable Part before(TransferItem item) {
     ResumeLog.Begun begun = resumeLog.partsBefore().get(item.to());
-    boolean sameFile =
-        begun != null
+    return begun != null
             && begun.size() == item.node().size()
-            && begun.modified() == item.node().modified();
-    return sameFile ? new Target.Part(begun.part(), Long.MAX_VALUE) : null;
+            && begun.modified() == item.node().modified()
+        ? new Target.Part(begun.part(), Long.MAX_VALUE)
+        : null;
   }
 
   /**
    * What of an earlier try can be gone on with: as much as is there, if its checksum shows that it
    * is the beginning of the same file. Anything else is taken away.
    */
-  private Target.Part proved(TransferItem item, Target.Part left) {
+  private Target.@Nullable Part proved(TransferItem item, Target.@Nullable Part left) {
     if (left == null) {
       return null;
     }
@@ -143,10 +144,11 @@ final class LargeFileTransfer {
   /**
    * @param left gets what is left on the other side when the line breaks
    */
-  private Phrase file(TransferItem item, Target.Part part, Target.Part[] left) throws IOException {
+  private @Nullable Phrase file(TransferItem item, Target.@Nullable Part part, Target.Part[] left)
+      throws IOException {
     if (direct != null && direct.takes(item)) {
       try {
-        return fileDirect(item, part, left);
+        return fileDirect(direct, item, part, left);
       } catch (DirectRoute.NotDirect e) {
         part = proved(item, left[0]);
         left[0] = null;
@@ -194,12 +196,13 @@ final class LargeFileTransfer {
   }
 
   /** What broke off is left, to be gone on with. */
-  private Phrase fileDirect(TransferItem item, Target.Part part, Target.Part[] left)
+  private @Nullable Phrase fileDirect(
+      DirectRoute route, TransferItem item, Target.@Nullable Part part, Target.Part[] left)
       throws IOException {
     long from = part == null ? 0 : part.size();
     long carried = from;
     counter.carried(from);
-    try (DirectRoute.Arrival incoming = direct.create(item, part)) {
+    try (DirectRoute.Arrival incoming = route.create(item, part)) {
       resumeLog.partBegun(
           item.to(),
           new ResumeLog.Begun(incoming.part().path(), item.node().size(), item.node().modified()));
@@ -226,7 +229,8 @@ final class LargeFileTransfer {
     }
   }
 
-  private String expected(TransferItem item, MessageDigest digest) throws IOException {
+  private @Nullable String expected(TransferItem item, @Nullable MessageDigest digest)
+      throws IOException {
     if (!rules.check()) {
       return null;
     }

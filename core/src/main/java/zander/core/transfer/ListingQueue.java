@@ -5,13 +5,14 @@ import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.List;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.transfer.endpoint.TreeEntry;
 
 /** What is in a folder, on its way from the thread that lists it to the one that wants it. */
 final class ListingQueue {
   private final Deque<List<TreeEntry>> waiting = new ArrayDeque<>();
   private boolean ended;
-  private Exception failure;
+  private @Nullable Exception failure;
 
   /** Lists something. */
   interface Listing {
@@ -31,7 +32,7 @@ final class ListingQueue {
     }
   }
 
-  private synchronized void end(Exception why) {
+  private synchronized void end(@Nullable Exception why) {
     failure = why;
     ended = true;
     notifyAll();

@@ -2,6 +2,7 @@ package zander.core.transfer;
 
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.transfer.endpoint.TransferItem;
 
 /**
@@ -9,7 +10,7 @@ import zander.core.transfer.endpoint.TransferItem;
  * folder changes its time, and a closed folder could not be filled.
  */
 final class PendingFolder {
-  final PendingFolder parent;
+  final @Nullable PendingFolder parent;
   final String from;
   final String to;
 
@@ -20,7 +21,7 @@ final class PendingFolder {
   final int followed;
 
   /** What it gets in the end; {@code null} to leave it as it is. */
-  private final TransferItem finish;
+  private final @Nullable TransferItem finish;
 
   private final AtomicInteger open = new AtomicInteger(1);
   private final Consumer<TransferItem> finished;
@@ -30,12 +31,12 @@ final class PendingFolder {
   }
 
   private PendingFolder(
-      PendingFolder parent,
+      @Nullable PendingFolder parent,
       String from,
       String to,
       boolean existed,
       int followed,
-      TransferItem finish,
+      @Nullable TransferItem finish,
       Consumer<TransferItem> finished) {
     this.parent = parent;
     this.from = from;

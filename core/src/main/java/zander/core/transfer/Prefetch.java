@@ -7,6 +7,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executor;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.transfer.endpoint.Source;
 import zander.core.transfer.endpoint.Target;
 import zander.core.transfer.endpoint.TransferItem;
@@ -30,7 +31,7 @@ final class Prefetch {
   private final Target target;
   private final TransferRules rules;
   private final Workers scanners;
-  private final Executor elsewhere;
+  private final @Nullable Executor elsewhere;
   private final Map<String, ListingQueue> listings = new ConcurrentHashMap<>();
   private final AtomicBoolean expectsMany = new AtomicBoolean();
 
@@ -39,7 +40,11 @@ final class Prefetch {
    *     wait for one that is never begun
    */
   Prefetch(
-      Source source, Target target, TransferRules rules, Workers scanners, Executor elsewhere) {
+      Source source,
+      Target target,
+      TransferRules rules,
+      Workers scanners,
+      @Nullable Executor elsewhere) {
     this.source = source;
     this.target = target;
     this.rules = rules;

@@ -3,6 +3,7 @@ package zander.core.transfer;
 import java.io.IOException;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.atomic.AtomicInteger;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteFailure;
 import zander.core.files.WireName;
 import zander.core.phrase.ExplainedException;
@@ -34,7 +35,7 @@ final class Retrier {
   }
 
   interface Step<T> {
-    T run() throws IOException;
+    @Nullable T run() throws IOException;
   }
 
   private final Source source;
@@ -55,7 +56,7 @@ final class Retrier {
   }
 
   /** The step's result; {@code null} when it failed, which is noted. */
-  <T> T attempt(String path, Step<T> step) {
+  <T> @Nullable T attempt(String path, Step<T> step) {
     while (true) {
       cancellation.throwIfStopped();
       int asked = roomAnswers();

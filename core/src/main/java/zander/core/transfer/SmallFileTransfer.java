@@ -3,7 +3,9 @@ package zander.core.transfer;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.concurrent.CancellationException;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteBatch;
 import zander.core.phrase.ExplainedException;
@@ -31,7 +33,7 @@ final class SmallFileTransfer {
   private final LargeFileTransfer largeFiles;
 
   /** {@code null} where all goes through this computer. */
-  private final DirectRoute direct;
+  private final @Nullable DirectRoute direct;
 
   private final Cancellation stop;
 
@@ -119,14 +121,16 @@ final class SmallFileTransfer {
    */
   private boolean haveRoom(List<SmallFile> load, int answersBefore) {
     SmallFile full = null;
+    IOException why = null;
     for (SmallFile smallFile : load) {
       if (!smallFile.arrived
           && smallFile.failure != null
           && retrier.isFull(smallFile.failure, answersBefore)) {
         full = smallFile;
+        why = smallFile.failure;
       }
     }
-    if (full == null || !retrier.awaitRoom(full.item.from(), full.failure, answersBefore)) {
+    if (full == null || why == null || !retrier.awaitRoom(full.item.from(), why, answersBefore)) {
       return false;
     }
     load.replaceAll(
@@ -147,7 +151,7 @@ final class SmallFileTransfer {
       carryThrough(load, placed);
       return;
     }
-    List<SmallFile> left = carryDirect(load);
+    List<SmallFile> left = carryDirect(direct, load);
     // What turned out to be too large for a load is carried after it.
     List<SmallFile> small = left.stream().filter(smallFile -> !smallFile.asLarge).toList();
     if (!small.isEmpty()) {
@@ -166,7 +170,7 @@ final class SmallFileTransfer {
     if (rules.check()) {
       for (SmallFile smallFile : load) {
         if (smallFile.waits() && smallFile.digest == null) {
-          smallFile.digest = Sha256.of(smallFile.content);
+          smallFile.digest = Sha256.of(smallFile.bytes());
         }
       }
     }
@@ -175,13 +179,13 @@ final class SmallFileTransfer {
   }
 
   /** Returns those that do not go direct. */
-  private List<SmallFile> carryDirect(List<SmallFile> load) throws IOException {
+  private List<SmallFile> carryDirect(DirectRoute route, List<SmallFile> load) throws IOException {
     List<SmallFile> fit =
         load.stream()
             .filter(
                 smallFile ->
                     smallFile.content == null && smallFile.failure == null && !smallFile.arrived)
-            .filter(smallFile -> direct.takes(smallFile.item))
+            .filter(smallFile -> route.takes(smallFile.item))
             .toList();
     if (!fit.isEmpty()) {
       for (SmallFile smallFile : fit) {
@@ -262,7 +266,7 @@ final class SmallFileTransfer {
               boolean made =
                   there != null
                       && there.kind() == FileKind.LINK
-                      && there.target().equals(item.node().target());
+                      && Objects.equals(there.target(), item.node().target());
               tried[0] = true;
               if (!made) {
                 target.makeLink(item);

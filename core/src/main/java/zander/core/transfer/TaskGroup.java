@@ -1,12 +1,13 @@
 package zander.core.transfer;
 
 import java.util.concurrent.CancellationException;
+import org.jspecify.annotations.Nullable;
 import zander.core.work.Workers;
 
 /** Counts what is still to be done, and ends all at the first thing that ends all. */
 final class TaskGroup {
   private long count;
-  private RuntimeException end;
+  private @Nullable RuntimeException end;
 
   synchronized void begin() {
     count++;

@@ -1,11 +1,14 @@
 package zander.core.transfer;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.time.Duration;
 import java.util.List;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteBatch;
 import zander.core.phrase.Phrase;
@@ -61,15 +64,22 @@ public final class Transfer {
   private final SmallFileTransfer smallFileTransfer;
   private final TaskGroup tasks = new TaskGroup();
   private final Semaphore room = new Semaphore(MOST_FOUND);
-  private final DirectRoute direct;
+  private final @Nullable DirectRoute direct;
   private final BatchAssembler batches;
   private final FolderCompletion finish;
   private final PendingFolder top;
 
-  private KeptModes keptModes;
-  private TreeScan scan;
-  private Workers carriers;
-  private Workers largeCarriers;
+  private @Nullable KeptModes keptModes;
+  private @Nullable UnderWay under;
+
+  /** What works while it runs. */
+  private record UnderWay(Workers carriers, Workers largeCarriers, TreeScan scan) {
+    void closeAndAwait() {
+      scan.closeAndAwait();
+      carriers.closeAndAwait();
+      largeCarriers.closeAndAwait();
+    }
+  }
 
   public Transfer(
       Source source,
@@ -97,14 +107,15 @@ public final class Transfer {
     this.conflicts =
         new ConflictResolver(
             source, target, rules.whenExists(), prompt, resumeLog.continues(), counter);
-    this.direct = target.directRouteFrom(source, counter::carried);
+    DirectRoute route = target.directRouteFrom(source, counter::carried);
+    this.direct = route;
     this.context =
-        new TransferContext(source, target, rules, retrier, counter, limiter, resumeLog, direct);
+        new TransferContext(source, target, rules, retrier, counter, limiter, resumeLog, route);
     this.largeFiles = new LargeFileTransfer(context);
     this.smallFileTransfer = new SmallFileTransfer(context, largeFiles, cancellation);
     this.batches =
         new BatchAssembler(
-            direct == null ? BatchAssembler.Bounds.HERE : BatchAssembler.Bounds.STRAIGHT,
+            route == null ? BatchAssembler.Bounds.HERE : BatchAssembler.Bounds.STRAIGHT,
             this::onCarrier,
             this::carryLoad);
     this.finish = new FolderCompletion(target, retrier, resumeLog);
@@ -153,13 +164,16 @@ public final class Transfer {
    */
   public Progress run(List<String> names) {
     BlockingCalls.check("a transfer");
-    carriers = new Workers("transfer", CARRIERS);
-    largeCarriers = new Workers("transfer-large", LARGE);
-    scan = new TreeScan(context, tasks, top, new Found(), direct == null ? this::onCarrier : null);
-    scan.keepModes(keptModes);
+    under =
+        new UnderWay(
+            new Workers("transfer", CARRIERS),
+            new Workers("transfer-large", LARGE),
+            new TreeScan(
+                context, tasks, top, new Found(), direct == null ? this::onCarrier : null));
+    scan().keepModes(keptModes);
     Phase end = Phase.DONE;
     try {
-      scan.begin(names);
+      scan().begin(names);
       tasks.await();
       tasks.throwIfEnded();
       finish.flush();
@@ -174,9 +188,7 @@ public final class Transfer {
         target.giveUp();
       }
       // Nothing is written after the end has been told.
-      scan.closeAndAwait();
-      carriers.closeAndAwait();
-      largeCarriers.closeAndAwait();
+      underWay().closeAndAwait();
     }
     if (end != Phase.BROKEN) {
       tidyUp(end);
@@ -194,7 +206,8 @@ public final class Transfer {
    * What is under way is let come to its end, but a program that says nothing is not waited for.
    */
   private boolean endsSoon() {
-    scan.close();
+    scan().close();
+    Workers carriers = underWay().carriers;
     carriers.close();
     return carriers.awaitFor(PATIENCE);
   }
@@ -219,8 +232,16 @@ public final class Transfer {
     }
   }
 
+  private UnderWay underWay() {
+    return requireNonNull(under, "it was not begun");
+  }
+
+  private TreeScan scan() {
+    return underWay().scan;
+  }
+
   private void onCarrier(Runnable work) {
-    on(carriers, work);
+    on(underWay().carriers, work);
   }
 
   private void on(Workers workers, Runnable work) {
@@ -229,7 +250,7 @@ public final class Transfer {
 
   /** What was decided after the last folder was scanned must not wait for more. */
   private void flushIfLate() {
-    if (scan.isOver()) {
+    if (scan().isOver()) {
       batches.flush();
     }
   }
@@ -330,7 +351,7 @@ public final class Transfer {
     if (place == null) {
       settle(folder, item, Decision.SKIP);
     } else if (item.node().kind() == FileKind.FOLDER) {
-      scan.makeFolders(folder, List.of(item.to(place)), List.of());
+      scan().makeFolders(folder, List.of(item.to(place)), List.of());
       over(folder);
     } else {
       go(folder, item.to(place));
@@ -348,7 +369,7 @@ public final class Transfer {
     } else if (item.node().size()
         > (direct == null ? RemoteBatch.LARGEST : DirectRoute.LARGEST_IN_BATCH)) {
       on(
-          largeCarriers,
+          underWay().largeCarriers,
           () -> {
             largeFiles.carry(item);
             over(folder);

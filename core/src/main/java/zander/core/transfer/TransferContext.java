@@ -1,5 +1,6 @@
 package zander.core.transfer;
 
+import org.jspecify.annotations.Nullable;
 import zander.core.transfer.endpoint.DirectRoute;
 import zander.core.transfer.endpoint.Source;
 import zander.core.transfer.endpoint.Target;
@@ -21,4 +22,4 @@ record TransferContext(
     ProgressCounter counter,
     RateLimiter limiter,
     ResumeLog resumeLog,
-    DirectRoute direct) {}
+    @Nullable DirectRoute direct) {}

@@ -1,5 +1,7 @@
 package zander.core.transfer;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -8,6 +10,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.Executor;
 import java.util.concurrent.atomic.AtomicLong;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.phrase.Phrase;
 import zander.core.phrase.TransferPhrase;
@@ -45,7 +48,7 @@ final class TreeScan {
 
   private final Source source;
   private final Target target;
-  private KeptModes keptModes;
+  private @Nullable KeptModes keptModes;
   private final TransferRules rules;
   private final Retrier retrier;
   private final ProgressCounter counter;
@@ -69,7 +72,7 @@ final class TreeScan {
       TaskGroup tasks,
       PendingFolder top,
       Found found,
-      Executor elsewhere) {
+      @Nullable Executor elsewhere) {
     this.source = context.source();
     this.target = context.target();
     this.rules = context.rules();
@@ -88,7 +91,7 @@ final class TreeScan {
    *
    * @param modes {@code null} for none
    */
-  void keepModes(KeptModes modes) {
+  void keepModes(@Nullable KeptModes modes) {
     keptModes = modes;
   }
 
@@ -150,7 +153,7 @@ final class TreeScan {
     scanned();
   }
 
-  private List<TreeEntry> children(PendingFolder folder) {
+  private @Nullable List<TreeEntry> children(PendingFolder folder) {
     return retrier.attempt(
         folder.from,
         () -> {
@@ -238,12 +241,13 @@ final class TreeScan {
       return;
     }
     if (link && rules.links() == TransferRules.Links.FOLLOWED) {
-      node = behind.get(node.name());
-      Phrase whyNot = FollowedLinks.whyNot(node, folder.followed);
-      if (whyNot != null) {
-        retrier.problem(from, whyNot, false);
+      TreeEntry leads = behind.get(node.name());
+      Phrase whyNot = FollowedLinks.whyNot(leads, folder.followed);
+      if (leads == null || whyNot != null) {
+        retrier.problem(from, requireNonNull(whyNot), false);
         return;
       }
+      node = leads;
     }
     boolean isFolder = FolderPairs.isFolder(node);
     TransferItem item =

@@ -4,4 +4,7 @@
  * retries after a lost connection, and reports progress. It knows the ends by their interfaces
  * alone.
  */
+@NullMarked
 package zander.core.transfer;
+
+import org.jspecify.annotations.NullMarked;

@@ -28,7 +28,7 @@ public final class SecretBytes {
     }
   }
 
-  public static void wipe(char[] letters) {
+  public static void wipe(char @Nullable [] letters) {
     if (letters != null) {
       Arrays.fill(letters, '\0');
     }

@@ -1,5 +1,7 @@
 package zander.core.change.rights;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
@@ -45,7 +47,7 @@ final class DoubtfulEntries {
     for (int i = 0; i < paths.size(); i++) {
       RemoteAttributes is = found.get(i).attributes();
       if (is == null) {
-        boolean gone = found.get(i).failure().reason() == Reason.NO_SUCH_FILE;
+        boolean gone = requireNonNull(found.get(i).failure()).reason() == Reason.NO_SUCH_FILE;
         left.add(new Left(paths.get(i), gone ? Why.GONE : Why.OUT_OF_REACH, null));
       } else if (isAfter(is, i)) {
         set++;

@@ -4,6 +4,7 @@ import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.Arrays;
 import java.util.HexFormat;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemotePath;
 
@@ -17,7 +18,11 @@ import zander.core.files.RemotePath;
  *     null}
  */
 public record FileVersion(
-    RemotePath asked, RemotePath real, RemoteAttributes attributes, byte[] digest, byte[] perhaps) {
+    RemotePath asked,
+    RemotePath real,
+    RemoteAttributes attributes,
+    byte[] digest,
+    byte @Nullable [] perhaps) {
   /** What {@link #digestText()} is of an empty file. */
   public static final String DIGEST_OF_NOTHING = digestText(new byte[0]);
 

@@ -2,6 +2,7 @@ package zander.core.change.save;
 
 import java.io.IOException;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.save.AtomicSave.Allow;
 import zander.core.change.save.SaveFailure.Step;
 import zander.core.connect.command.Commands;
@@ -32,10 +33,11 @@ record ReplacementFile(
    *
    * @param target what is in its place, looked at last; {@code null} where it was not
    */
-  record Made(RemoteAttributes file, RemoteAttributes target) {}
+  record Made(RemoteAttributes file, @Nullable RemoteAttributes target) {}
 
   /** Null when a new file cannot be what the old one is. */
-  Made make(RemoteAttributes old, Consumer<RemoteAttributes> folder) throws IOException {
+  @Nullable Made make(RemoteAttributes old, Consumer<@Nullable RemoteAttributes> folder)
+      throws IOException {
     step.accept(Step.CREATE);
     RemoteFiles.CreatedFile fresh = staged.create();
     folder.accept(fresh.folder());
@@ -61,7 +63,7 @@ record ReplacementFile(
   }
 
   /** All in one round trip; null when its owner turns out to be another. */
-  private Made complete(RemoteWriter writer, RemoteAttributes old) throws IOException {
+  private @Nullable Made complete(RemoteWriter writer, RemoteAttributes old) throws IOException {
     RemotePath look = files.othersMayTurn(target()) ? null : target();
     RemoteWriter.Completed done = writer.complete(old.mode(), look);
     if (done.file().uid() != old.uid() || done.file().gid() != old.gid()) {
@@ -71,7 +73,7 @@ record ReplacementFile(
   }
 
   /** Null when it cannot be given its owner. */
-  private Made giveRights(RemoteWriter writer, RemoteAttributes old) throws IOException {
+  private @Nullable Made giveRights(RemoteWriter writer, RemoteAttributes old) throws IOException {
     // All that was sent is answered before the look is: a full disk is told here.
     RemoteAttributes fresh = writer.look();
     step.accept(Step.RIGHTS);

@@ -1,6 +1,7 @@
 package zander.core.change.save;
 
 import java.io.IOException;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemotePath;
 
 /**
@@ -58,15 +59,15 @@ public final class SaveFailure extends IOException {
   private final Reason reason;
   private final ServerState state;
   private final transient FileVersion version;
-  private final transient RemotePath leftover;
+  private final @Nullable transient RemotePath leftover;
 
   SaveFailure(
       Step step,
       Reason reason,
       ServerState state,
       FileVersion version,
-      RemotePath leftover,
-      Throwable cause) {
+      @Nullable RemotePath leftover,
+      @Nullable Throwable cause) {
     super(
         "save of " + version.asked() + ": " + reason + " at " + step + ", server has " + state,
         cause);
@@ -95,7 +96,7 @@ public final class SaveFailure extends IOException {
   }
 
   /** A temporary file that may still lie beside the target, or {@code null}. */
-  public RemotePath leftover() {
+  public @Nullable RemotePath leftover() {
     return leftover;
   }
 }

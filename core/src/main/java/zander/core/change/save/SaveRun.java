@@ -1,9 +1,12 @@
 package zander.core.change.save;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.util.List;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Future;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.place.Renames;
 import zander.core.change.place.TemporaryName;
 import zander.core.change.save.AtomicSave.Allow;
@@ -51,14 +54,14 @@ final class SaveRun {
   private Step step = Step.CHECK;
   private ServerState state = ServerState.OLD;
   private FileMetadata metadata = FileMetadata.UNKNOWN;
-  private byte[] replaced;
+  private byte[] replaced = {};
 
   /** The folder around, before anything was renamed in it; {@code null} while it is not known. */
-  private RemoteAttributes folder;
+  private @Nullable RemoteAttributes folder;
 
-  private StagedContent staged;
-  private RemotePath aside;
-  private Journal.Pending pending;
+  private @Nullable StagedContent staged;
+  private @Nullable RemotePath aside;
+  private Journal.@Nullable Pending pending;
   private boolean isTried;
 
   SaveRun(RemoteFiles files, Commands commands, Journal journal, Wanted wanted) {
@@ -139,7 +142,8 @@ final class SaveRun {
   }
 
   private ReplacementFile replacementFile() {
-    return new ReplacementFile(files, commands, wanted, metadata, staged, next -> step = next);
+    return new ReplacementFile(
+        files, commands, wanted, metadata, requireNonNull(staged), next -> step = next);
   }
 
   private Saved asNewFile(RemoteAttributes now) throws IOException {
@@ -170,7 +174,7 @@ final class SaveRun {
     state = ServerState.OLD_OR_NEW;
     RemoteAttributes after;
     try {
-      after = putInPlace();
+      after = putInPlace(staged.path());
     } catch (RemoteFailure e) {
       // Something is mounted on it, for which there is no status of its own.
       if (e.reason() == Reason.FAILED && aside == null) {
@@ -187,29 +191,29 @@ final class SaveRun {
   /**
    * @param after the folder around as it is now; {@code null} where that is not known
    */
-  private Saved done(RemoteAttributes written, RemoteAttributes after, boolean same)
+  private Saved done(RemoteAttributes written, @Nullable RemoteAttributes after, boolean same)
       throws IOException {
     step = Step.LOOK_AFTER;
     List<FolderTime> touched =
         folder == null || after == null
             ? List.of()
             : List.of(new FolderTime(target.parent(), folder.modified(), after.modified()));
-    pending.done(
-        FileState.of(written).withDigest(FileVersion.digestText(wanted.content())), touched);
+    requireNonNull(pending)
+        .done(FileState.of(written).withDigest(FileVersion.digestText(wanted.content())), touched);
     return saved(written, same);
   }
 
   private Saved saved(RemoteAttributes now, boolean same) {
     FileVersion version = FileVersion.of(wanted.before().asked(), target, now, wanted.content());
-    return new Saved(version, same, replaced, pending.id());
+    return new Saved(version, same, replaced, requireNonNull(pending).id());
   }
 
   /** The new one is whole; from here on the journal can bring it to its end. */
-  private RemoteAttributes putInPlace() throws IOException {
+  private @Nullable RemoteAttributes putInPlace(RemotePath made) throws IOException {
     if (aside == null) {
-      return files.renameOver(staged.path(), target);
+      return files.renameOver(made, target);
     }
-    Renames.inSteps(files, staged.path(), target, aside);
+    Renames.inSteps(files, made, target, aside);
     try {
       files.removeFile(aside);
     } catch (RemoteFailure e) {
@@ -221,7 +225,7 @@ final class SaveRun {
     return lookAtFolder();
   }
 
-  private RemoteAttributes lookAtFolder() throws IOException {
+  private @Nullable RemoteAttributes lookAtFolder() throws IOException {
     return files.lookAll(List.of(target.parent())).get(0);
   }
 
@@ -231,7 +235,7 @@ final class SaveRun {
             FileState.of(now).withDigest(FileVersion.digestText(replaced)),
             FileState.of(now).withDigest(FileVersion.digestText(wanted.content())))
         .content(replaced)
-        .part(staged.path())
+        .part(requireNonNull(staged).path())
         .to(aside)
         .group(wanted.group())
         .undoes(wanted.undoes());
@@ -259,7 +263,7 @@ final class SaveRun {
   /** The folder takes no new file; the file itself may take the new content. */
   private Saved insteadOf(RemoteFailure refused, RemoteAttributes now) throws IOException {
     try (RemoteWriter writable = files.rewrite(target)) {
-      pending.failed(JournalPhrase.NO_NEW_FILE_BESIDE);
+      requireNonNull(pending).failed(JournalPhrase.NO_NEW_FILE_BESIDE);
       pending = null;
     } catch (RemoteFailure e) {
       throw e.reason() == Reason.LINE_LOST ? e : refused;
@@ -270,6 +274,7 @@ final class SaveRun {
 
   /** The new content lies complete on the server. */
   private Saved writeInto(RemoteAttributes now) throws IOException {
+    StagedContent made = requireNonNull(staged);
     tryIt();
     step = Step.WRITE_IN_PLACE;
     if (metadata.capable() || (hasSetIds(now) && !mayGiveSetIds(now))) {
@@ -279,7 +284,7 @@ final class SaveRun {
     InPlaceWrite same = new InPlaceWrite(files, commands);
     InPlaceWrite.Result result;
     try {
-      result = same.write(target, replaced, staged.path(), wanted.content());
+      result = same.write(target, replaced, made.path(), wanted.content());
     } catch (RemoteFailure e) {
       if (e.reason() == Reason.LINE_LOST) {
         throw e;
@@ -301,11 +306,11 @@ final class SaveRun {
     }
     try {
       RemoteAttributes written = asBefore(now);
-      staged.remove();
+      made.remove();
       return done(written, folder == null ? null : lookAtFolder(), true);
     } catch (RemoteFailure e) {
       // It is saved; what was staged is still there, and is looked after as what a break left.
-      pending.lost();
+      requireNonNull(pending).lost();
       return saved(now, true);
     }
   }
@@ -317,7 +322,7 @@ final class SaveRun {
     }
     step = Step.TRY;
     try {
-      wanted.check().run(commands, staged.path(), target);
+      wanted.check().run(commands, requireNonNull(staged).path(), target);
     } catch (CheckRefused e) {
       throw failure(SaveFailure.Reason.CHECK_REFUSED, e);
     }
@@ -351,10 +356,9 @@ final class SaveRun {
         e);
   }
 
-  private SaveFailure failure(SaveFailure.Reason reason, Throwable cause) {
-    boolean left = staged != null && staged.isMade();
-    return new SaveFailure(
-        step, reason, state, wanted.before(), left ? staged.path() : null, cause);
+  private SaveFailure failure(SaveFailure.Reason reason, @Nullable Throwable cause) {
+    RemotePath left = staged != null && staged.isMade() ? staged.path() : null;
+    return new SaveFailure(step, reason, state, wanted.before(), left, cause);
   }
 
   private SaveFailure explain(Exception e) {

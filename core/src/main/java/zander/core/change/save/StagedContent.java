@@ -1,6 +1,7 @@
 package zander.core.change.save;
 
 import java.io.IOException;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.place.HoldingFolder;
 import zander.core.change.place.TemporaryName;
 import zander.core.files.RemoteAttributes;
@@ -22,11 +23,11 @@ final class StagedContent {
   private final RemotePath path;
 
   /** A place of its own in the holding folder; {@code null} where it lies beside its goal. */
-  private final RemotePath place;
+  private final @Nullable RemotePath place;
 
   private boolean made;
 
-  private StagedContent(RemoteFiles files, RemotePath path, RemotePath place) {
+  private StagedContent(RemoteFiles files, RemotePath path, @Nullable RemotePath place) {
     this.files = files;
     this.path = path;
     this.place = place;

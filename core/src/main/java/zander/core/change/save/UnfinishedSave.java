@@ -1,7 +1,10 @@
 package zander.core.change.save;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.place.HoldingFolder;
 import zander.core.change.place.Renames;
 import zander.core.connect.command.Commands;
@@ -58,16 +61,19 @@ public final class UnfinishedSave {
     if (now != null && isNew(entry, now)) {
       return new Found(State.DONE, false, false);
     }
-    byte[] staged = part ? read(entry.part()) : null;
+    byte[] staged = part ? read(entry.staged()) : null;
     boolean whole = staged != null && isNew(entry, staged);
     if (now == null && aside) {
-      boolean old = FileVersion.digestText(read(entry.to())).equals(entry.before().digest());
+      boolean old = FileVersion.digestText(read(entry.goal())).equals(entry.was().digest());
       return new Found(State.MOVED_ASIDE, whole, old);
     }
-    if (now != null && FileVersion.digestText(now).equals(entry.before().digest())) {
+    if (now != null && FileVersion.digestText(now).equals(entry.was().digest())) {
       return new Found(part ? State.STAGED : State.NOT_DONE, whole, part);
     }
-    if (now != null && whole && isBetween(now, journal.contentBefore(entry), staged)) {
+    if (now != null
+        && staged != null
+        && whole
+        && isBetween(now, journal.contentBefore(entry), staged)) {
       return new Found(State.HALF_WRITTEN, true, true);
     }
     return new Found(State.OTHER, false, part);
@@ -77,12 +83,12 @@ public final class UnfinishedSave {
     return files.readAll(path, LARGEST);
   }
 
-  private static boolean isNew(JournalEntry entry, byte[] content) {
-    return FileVersion.digestText(content).equals(entry.after().digest());
+  private static boolean isNew(JournalEntry entry, byte[] content) throws IOException {
+    return FileVersion.digestText(content).equals(entry.became().digest());
   }
 
   /** Whether every byte is of the one or the other, whatever the order they were written in. */
-  static boolean isBetween(byte[] now, byte[] old, byte[] made) {
+  static boolean isBetween(byte[] now, byte @Nullable [] old, byte[] made) {
     if (old == null || now.length < Math.min(old.length, made.length)) {
       return false;
     }
@@ -114,18 +120,18 @@ public final class UnfinishedSave {
   }
 
   private void bringAbout(JournalEntry entry, State state) throws IOException {
-    byte[] made = read(entry.part());
+    byte[] made = read(entry.staged());
     switch (state) {
       case MOVED_ASIDE -> {
         files.setOwner(
-            entry.part(), entry.before().attributes().uid(), entry.before().attributes().gid());
-        files.setMode(entry.part(), entry.before().mode());
-        files.rename(entry.part(), entry.path());
+            entry.staged(), entry.was().attributes().uid(), entry.was().attributes().gid());
+        files.setMode(entry.staged(), entry.was().mode());
+        files.rename(entry.staged(), entry.path());
       }
       case HALF_WRITTEN -> {
         InPlaceWrite.Result result =
             new InPlaceWrite(files, commands)
-                .write(entry.path(), read(entry.path()), entry.part(), made);
+                .write(entry.path(), read(entry.path()), entry.staged(), made);
         if (result != InPlaceWrite.Result.WRITTEN) {
           throw new ExplainedException(KeptPhrase.NOT_AS_LOOKED_AT.of());
         }
@@ -142,11 +148,11 @@ public final class UnfinishedSave {
   public void undo(JournalEntry entry) throws IOException {
     Found found = look(entry);
     if (found.state() == State.MOVED_ASIDE && found.mayUndo()) {
-      files.rename(entry.to(), entry.path());
+      files.rename(entry.goal(), entry.path());
     }
     if (found.state() == State.HALF_WRITTEN
         && !new InPlaceWrite(files, commands)
-            .writeBack(entry.path(), journal.contentBefore(entry))) {
+            .writeBack(entry.path(), requireNonNull(journal.contentBefore(entry)))) {
       throw new ExplainedException(KeptPhrase.NOT_WRITTEN_BACK.of());
     }
     if (found.mayUndo()) {
@@ -154,7 +160,7 @@ public final class UnfinishedSave {
     }
   }
 
-  private void takeAway(RemotePath left) throws IOException {
+  private void takeAway(@Nullable RemotePath left) throws IOException {
     if (left == null) {
       return;
     }

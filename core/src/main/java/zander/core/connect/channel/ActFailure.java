@@ -2,6 +2,7 @@ package zander.core.connect.channel;
 
 import java.io.IOException;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.phrase.Phrase;
 
 /** Another account could not be acted as. Nothing was run as it. */
@@ -36,7 +37,7 @@ public final class ActFailure extends IOException {
   }
 
   private ActFailure(
-      Reason reason, Phrase detail, List<String> allowed, String line, Throwable cause) {
+      Reason reason, Phrase detail, List<String> allowed, String line, @Nullable Throwable cause) {
     super("could not act as another account: " + reason + " (" + detail + ")", cause);
     this.reason = reason;
     this.detail = detail;

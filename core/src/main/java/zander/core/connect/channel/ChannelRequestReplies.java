@@ -9,6 +9,7 @@ import org.apache.sshd.client.channel.PtyCapableChannelSession;
 import org.apache.sshd.common.SshConstants;
 import org.apache.sshd.common.channel.PtyMode;
 import org.apache.sshd.common.util.buffer.Buffer;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a server answers to the requests on a channel, in their order (RFC 4254, section 5.4). The
@@ -20,7 +21,7 @@ public final class ChannelRequestReplies {
 
   private final Deque<String> unanswered = new ArrayDeque<>();
   private final BooleanSupplier over;
-  private String refused;
+  private @Nullable String refused;
 
   /**
    * @param over whether the channel has ended, so that no answer comes any more

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.util.Map;
 import org.apache.sshd.client.channel.ChannelExec;
 import org.apache.sshd.common.channel.PtyChannelConfigurationHolder;
+import org.jspecify.annotations.Nullable;
 
 /** A channel for a command, which knows what its server said to each request. */
 public class CommandChannel extends ChannelExec {
@@ -14,7 +15,8 @@ public class CommandChannel extends ChannelExec {
    * @param command as bytes
    * @param pty a terminal, or {@code null}
    */
-  public CommandChannel(byte[] command, PtyChannelConfigurationHolder pty, Map<String, ?> env) {
+  public CommandChannel(
+      byte[] command, @Nullable PtyChannelConfigurationHolder pty, Map<String, ?> env) {
     super(command, pty, env);
     addCloseFutureListener(closed -> answers.ended());
   }

@@ -4,6 +4,7 @@ import java.io.Closeable;
 import java.util.Arrays;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import org.jspecify.annotations.Nullable;
 import zander.core.phrase.AccountPhrase;
 import zander.core.phrase.Phrase;
 import zander.core.work.SecretBytes;
@@ -29,7 +30,7 @@ public final class Elevation implements Closeable {
      * @param question in the server's words
      * @return for this to wipe; {@code null} when they give up
      */
-    default char[] answer(String question) {
+    default char @Nullable [] answer(String question) {
       return null;
     }
   }
@@ -47,7 +48,7 @@ public final class Elevation implements Closeable {
    */
   private final Object asking = new Object();
 
-  private byte[] password;
+  private byte @Nullable [] password;
   private int wrong;
   private boolean closed;
 
@@ -108,7 +109,7 @@ public final class Elevation implements Closeable {
    * Why no commands are run by it; {@code null} where they are. What a terminal shows has no end
    * and no error stream of its own.
    */
-  public Phrase whyNoCommands() {
+  public @Nullable Phrase whyNoCommands() {
     if (asksEachTime) {
       return AccountPhrase.ASKS_EACH_TIME.of();
     }
@@ -135,11 +136,14 @@ public final class Elevation implements Closeable {
   }
 
   /** The answer to a question that is not for the password; {@code null} when there is none. */
-  byte[] answer(String question) {
+  byte @Nullable [] answer(String question) {
     asksEachTime = true;
     synchronized (asking) {
       char[] letters = prompt.answer(question);
-      byte[] answer = letters == null ? null : SecretBytes.bytes(letters);
+      if (letters == null) {
+        return null;
+      }
+      byte[] answer = SecretBytes.bytes(letters);
       SecretBytes.wipe(letters);
       return answer;
     }
@@ -160,7 +164,7 @@ public final class Elevation implements Closeable {
    * @param refused the one that was given to the same prompt before; {@code null} at first
    * @return for the caller to wipe; {@code null} when there is none
    */
-  byte[] passwordAfter(byte[] refused) {
+  byte @Nullable [] passwordAfter(byte @Nullable [] refused) {
     synchronized (asking) {
       int wrongByNow;
       synchronized (this) {

@@ -15,6 +15,7 @@ import org.apache.sshd.common.io.IoSession;
 import org.apache.sshd.common.io.IoWriteFuture;
 import org.apache.sshd.common.util.Readable;
 import org.apache.sshd.common.util.buffer.Buffer;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A session that knows its server by its name, which host certificates are compared with, and that
@@ -38,7 +39,7 @@ public final class GuardedSession extends ClientSessionImpl {
    * The server as it was asked for; {@code null} for its network address. Has no initial value,
    * because it is given while the library's constructor runs.
    */
-  private volatile InetSocketAddress name;
+  private volatile @Nullable InetSocketAddress name;
 
   public GuardedSession(ClientFactoryManager client, IoSession line) throws Exception {
     super(client, line);

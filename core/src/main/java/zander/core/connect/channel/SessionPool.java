@@ -8,6 +8,7 @@ import org.apache.sshd.client.channel.ClientChannel;
 import org.apache.sshd.client.session.ClientSession;
 import org.apache.sshd.common.channel.exception.SshChannelOpenException;
 import org.apache.sshd.common.session.ConnectionService;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.WireName;
 import zander.core.phrase.ExplainedException;
 import zander.core.phrase.SignInPhrase;
@@ -25,7 +26,7 @@ public final class SessionPool implements Closeable {
   private final List<ClientSession> sessions;
 
   /** {@code null} where one acts as oneself. */
-  private final Elevation elevation;
+  private final @Nullable Elevation elevation;
 
   private volatile boolean closed;
 
@@ -39,7 +40,10 @@ public final class SessionPool implements Closeable {
   }
 
   private SessionPool(
-      ClientSession first, Another another, List<ClientSession> sessions, Elevation elevation) {
+      ClientSession first,
+      Another another,
+      List<ClientSession> sessions,
+      @Nullable Elevation elevation) {
     this.first = first;
     this.another = another;
     this.sessions = sessions;
@@ -52,7 +56,7 @@ public final class SessionPool implements Closeable {
   }
 
   /** By what right another account is acted as; {@code null} for none. */
-  public Elevation elevation() {
+  public @Nullable Elevation elevation() {
     return elevation;
   }
 
@@ -150,7 +154,7 @@ public final class SessionPool implements Closeable {
   }
 
   /** That the server has no room on a session; {@code null} when it is something else. */
-  private static SshChannelOpenException refusedOf(IOException e) {
+  private static @Nullable SshChannelOpenException refusedOf(IOException e) {
     for (Throwable at = e; at != null; at = at.getCause()) {
       if (at instanceof SshChannelOpenException refused) {
         return refused;
@@ -168,7 +172,8 @@ public final class SessionPool implements Closeable {
     return made;
   }
 
-  private synchronized ClientSession more(SshChannelOpenException full) throws IOException {
+  private synchronized ClientSession more(@Nullable SshChannelOpenException full)
+      throws IOException {
     if (closed || !first.isOpen() || sessions.size() >= MOST) {
       throw full == null ? new ExplainedException(SignInPhrase.CLOSED.of()) : full;
     }

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.time.Duration;
 import java.util.Arrays;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.channel.ActFailure.Reason;
 import zander.core.phrase.AccountPhrase;
 import zander.core.phrase.Phrase;
@@ -99,7 +100,7 @@ public final class StartTalk {
   }
 
   /** Gives what is the program's. */
-  private synchronized byte[] take(byte[] bytes, int offset, int length) {
+  private synchronized byte @Nullable [] take(byte[] bytes, int offset, int length) {
     if (started) {
       return Arrays.copyOfRange(bytes, offset, offset + length);
     }
@@ -156,7 +157,7 @@ public final class StartTalk {
   }
 
   /** What the program on the way up wants; {@code null} for the password. */
-  private record Asked(String question) {}
+  private record Asked(@Nullable String question) {}
 
   /**
    * Waits until the program runs, and answers each prompt once; the person may be asked meanwhile.
@@ -189,7 +190,8 @@ public final class StartTalk {
     }
   }
 
-  private void give(byte[] secret, byte[] refused, Answer answer) throws IOException {
+  private void give(byte @Nullable [] secret, byte @Nullable [] refused, Answer answer)
+      throws IOException {
     if (secret == null) {
       throw new ActFailure(
           refused == null ? Reason.GIVEN_UP : Reason.WRONG_PASSWORD, Phrase.quoted(words()));
@@ -215,7 +217,7 @@ public final class StartTalk {
    *
    * @param sent the last password that was given; {@code null} for none
    */
-  private synchronized Asked asked(byte[] sent) throws IOException {
+  private synchronized @Nullable Asked asked(byte @Nullable [] sent) throws IOException {
     long end = System.nanoTime() + PATIENCE.toNanos();
     try {
       while (!started && !ended && text.prompts() == answered) {

@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.Locale;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.channel.ActFailure.Reason;
 import zander.core.work.VisibleText;
 
@@ -59,7 +60,7 @@ final class StartText {
    *
    * @return what of it is the program's own, where its beginning was heard; {@code null} before
    */
-  byte[] add(byte[] bytes, int offset, int length) {
+  byte @Nullable [] add(byte[] bytes, int offset, int length) {
     int before = said.length;
     said = Arrays.copyOf(said, before + length);
     System.arraycopy(bytes, offset, said, before, length);

@@ -2,9 +2,11 @@ package zander.core.connect.command;
 
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.AnswerBounds;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
+import zander.core.files.RemotePath;
 import zander.core.phrase.FilePhrase;
 import zander.core.phrase.FileStep;
 import zander.core.phrase.Phrase;
@@ -56,8 +58,15 @@ public interface Commands {
   }
 
   /** Why there is none; {@code null} where there is one, or may be. */
-  default Phrase whyNoShell() {
+  default @Nullable Phrase whyNoShell() {
     return null;
+  }
+
+  /** What fails for want of a shell, with why there is none. */
+  default RemoteFailure noShell(FileStep step, RemotePath about) {
+    Phrase why = whyNoShell();
+    return new RemoteFailure(
+        Reason.NO_SHELL, step, about, why == null ? Phrase.quoted("") : why, null);
   }
 
   /** Work that asks a server. */
@@ -82,6 +91,31 @@ public interface Commands {
         throw e;
       }
       return otherwise.run();
+    }
+  }
+
+  /** Work that a server may have no program for. */
+  interface Perhaps<T> {
+    @Nullable T run() throws IOException;
+  }
+
+  /**
+   * Does work by the shell where one runs scripts.
+   *
+   * @param byShell must have had no effect when it fails with {@code NO_SHELL}
+   * @return {@code null} where there is no shell, or no program for it
+   */
+  default <T> @Nullable T byShellOrNull(Perhaps<T> byShell) throws IOException {
+    if (!hasShell()) {
+      return null;
+    }
+    try {
+      return byShell.run();
+    } catch (RemoteFailure e) {
+      if (e.reason() != Reason.NO_SHELL) {
+        throw e;
+      }
+      return null;
     }
   }
 

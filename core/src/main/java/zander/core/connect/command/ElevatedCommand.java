@@ -5,6 +5,7 @@ import java.io.OutputStream;
 import java.util.List;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.channel.Elevation;
 import zander.core.connect.channel.StartTalk;
 import zander.core.files.WireName;
@@ -116,7 +117,7 @@ public final class ElevatedCommand {
   private record Start(
       StartTalk talk,
       String script,
-      Function<ServiceTranslator.Answers, ServiceTranslator> translator)
+      @Nullable Function<ServiceTranslator.Answers, ServiceTranslator> translator)
       implements ServiceStart {
     @Override
     public byte[] command(Runnable closing) throws IOException {
@@ -125,7 +126,7 @@ public final class ElevatedCommand {
     }
 
     @Override
-    public ServiceTranslator translator(ServiceTranslator.Answers answers) {
+    public @Nullable ServiceTranslator translator(ServiceTranslator.Answers answers) {
       return translator == null ? null : translator.apply(answers);
     }
 

@@ -1,6 +1,7 @@
 package zander.core.connect.command;
 
 import java.io.IOException;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemotePath;
 
 /** A shell that the server keeps when the line is lost, in a session of its tmux(1). */
@@ -37,7 +38,7 @@ public final class KeptShell {
    *
    * @return null where that cannot be known
    */
-  public static RemotePath folder(Commands commands, String name) throws IOException {
+  public static @Nullable RemotePath folder(Commands commands, String name) throws IOException {
     String ask = "tmux -u display-message -p -t =%s: '#{pane_current_path}'";
     return ShellPlace.path(commands.script(ask.formatted(known(name))));
   }

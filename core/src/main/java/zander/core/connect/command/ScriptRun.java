@@ -13,6 +13,7 @@ import java.util.EnumSet;
 import java.util.concurrent.ThreadLocalRandom;
 import org.apache.sshd.client.channel.ClientChannelEvent;
 import org.apache.sshd.common.channel.exception.SshChannelOpenException;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.channel.CommandChannel;
 import zander.core.connect.channel.Elevation;
 import zander.core.connect.channel.SessionPool;
@@ -49,18 +50,18 @@ public final class ScriptRun {
   private final CappedOutput errors = new CappedOutput(MOST_ERRORS);
 
   /** {@code null} for a script of the account itself. */
-  private final StartTalk talk;
+  private final @Nullable StartTalk talk;
 
-  private volatile StreamChannel opening;
+  private volatile @Nullable StreamChannel opening;
 
-  private ByteArrayOutputStream before = new ByteArrayOutputStream();
+  private @Nullable ByteArrayOutputStream before = new ByteArrayOutputStream();
 
   /**
    * @param wireScript in wire form
    * @param output given what the script writes, on the thread that calls {@link #run}
    * @param elevation by what right another account runs it; {@code null} for none
    */
-  public ScriptRun(String wireScript, Commands.Output output, Elevation elevation) {
+  public ScriptRun(String wireScript, Commands.Output output, @Nullable Elevation elevation) {
     this.talk = elevation == null ? null : elevation.talk();
     String head = "echo " + new String(marker, StandardCharsets.US_ASCII);
     this.input = WireName.bytes("LC_ALL=C\nexport LC_ALL\n" + head + wireScript + "\n");
@@ -90,9 +91,9 @@ public final class ScriptRun {
   }
 
   /** Feeds the script once the other account's shell reads it. */
-  private void feed(StreamChannel channel) throws IOException {
+  private void feed(StreamChannel channel, StartTalk way) throws IOException {
     OutputStream in = channel.getInvertedIn();
-    talk.await(
+    way.await(
         line -> {
           in.write(line);
           in.flush();
@@ -167,7 +168,7 @@ public final class ScriptRun {
       // Not before it was opened: a session without room closes its channel, and another is tried.
       channel.addCloseFutureListener(closed -> talk.end());
       try {
-        feed(channel);
+        feed(channel, talk);
       } catch (IOException e) {
         stop.throwIfStopped();
         throw e;
@@ -201,8 +202,8 @@ public final class ScriptRun {
 
   /** What came in place of the script's own beginning. */
   private Phrase saidInstead(Integer exit) {
-    String text =
-        WireName.fromBytes(before.toByteArray()) + WireName.fromBytes(errors.toByteArray());
+    byte[] first = before == null ? new byte[0] : before.toByteArray();
+    String text = WireName.fromBytes(first) + WireName.fromBytes(errors.toByteArray());
     return text.lines()
         .filter(line -> !line.isBlank())
         .findFirst()

@@ -39,7 +39,7 @@ public record ServerTools(
 
   /** Asks the server; waits. An account without a shell has none. */
   public static ServerTools ask(Commands commands) throws IOException {
-    ExecResult result = commands.byShellOr(() -> commands.script(ASK), () -> null);
+    ExecResult result = commands.byShellOrNull(() -> commands.script(ASK));
     if (result == null) {
       return NONE;
     }

@@ -6,6 +6,7 @@ import java.util.HexFormat;
 import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
 
@@ -53,7 +54,7 @@ public final class ShellPlace {
   }
 
   /** The path that a script printed; null for none. */
-  static RemotePath path(ExecResult result) {
+  static @Nullable RemotePath path(ExecResult result) {
     String wire = WireName.fromBytes(result.out());
     boolean found = wire.startsWith("/") && wire.endsWith("\n");
     return found ? RemotePath.ofWire(wire.substring(0, wire.length() - 1)) : null;
@@ -64,7 +65,7 @@ public final class ShellPlace {
    *
    * @return null where that cannot be known: another system, or a shell of another account
    */
-  public static RemotePath of(Commands commands, String mark) throws IOException {
+  public static @Nullable RemotePath of(Commands commands, String mark) throws IOException {
     if (mark.isEmpty() || !commands.hasShell()) {
       return null;
     }

@@ -9,6 +9,7 @@ import java.util.EnumSet;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.concurrent.atomic.AtomicReference;
 import org.apache.sshd.client.channel.ClientChannelEvent;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.channel.Elevation;
 import zander.core.connect.channel.SessionPool;
 import zander.core.connect.channel.StartTalk;
@@ -28,14 +29,16 @@ public final class SshPipe implements Pipe {
   private final StreamChannel channel;
   private final ErrorText errors;
   private final byte[] mark;
-  private OutputStream in;
-  private InputStream out;
+  private final OutputStream in;
+  private final InputStream out;
   private boolean marked;
 
   private SshPipe(StreamChannel channel, ErrorText errors, byte[] mark) {
     this.channel = channel;
     this.errors = errors;
     this.mark = mark;
+    this.in = channel.getInvertedIn();
+    this.out = channel.output();
   }
 
   /**
@@ -76,13 +79,10 @@ public final class SshPipe implements Pipe {
       channel.addCloseFutureListener(closed -> talk.end());
       start(channel, talk);
     }
-    SshPipe pipe = new SshPipe(channel, errors, mark.getBytes(StandardCharsets.US_ASCII));
-    pipe.in = channel.getInvertedIn();
-    pipe.out = channel.output();
-    return pipe;
+    return new SshPipe(channel, errors, mark.getBytes(StandardCharsets.US_ASCII));
   }
 
-  private static void close(StreamChannel channel) {
+  private static void close(@Nullable StreamChannel channel) {
     if (channel != null) {
       channel.close(false);
     }

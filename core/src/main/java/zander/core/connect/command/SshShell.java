@@ -16,6 +16,7 @@ import org.apache.sshd.common.channel.exception.SshChannelClosedException;
 import org.apache.sshd.core.CoreModuleProperties;
 import zander.core.connect.channel.ChannelRequestReplies;
 import zander.core.connect.channel.CommandChannel;
+import zander.core.connect.channel.Elevation;
 import zander.core.connect.channel.LoginShellChannel;
 import zander.core.connect.channel.SessionPool;
 import zander.core.connect.channel.StartTalk;
@@ -86,8 +87,9 @@ public final class SshShell implements ShellSession {
             + "; "
             + ShellPlace.marking(mark)
             + (keptAs.isEmpty() ? "exec \"${SHELL:-/bin/sh}\" -l" : KeptShell.command(keptAs));
-    if (lines.elevation() != null) {
-      return asAnother(lines, pty, login, mark);
+    Elevation right = lines.elevation();
+    if (right != null) {
+      return asAnother(lines, right, pty, login, mark);
     }
     byte[] command = WireName.bytes(ShellWords.interactive(login));
     CommandChannel channel =
@@ -98,9 +100,9 @@ public final class SshShell implements ShellSession {
 
   /** What sudo asks in the terminal is answered here, and not shown. */
   private static SshShell asAnother(
-      SessionPool lines, PtyChannelConfiguration pty, String login, String mark)
+      SessionPool lines, Elevation right, PtyChannelConfiguration pty, String login, String mark)
       throws IOException {
-    StartTalk talk = lines.elevation().talk();
+    StartTalk talk = right.talk();
     AtomicReference<CommandChannel> opening = new AtomicReference<>();
     talk.begin(
         () -> {

@@ -79,7 +79,11 @@ public final class ConnectFailure extends ExplainedException {
   private final transient List<WireKey> known;
 
   public ConnectFailure(
-      SignInStep step, Reason reason, ServerAddress address, Phrase detail, Throwable cause) {
+      SignInStep step,
+      Reason reason,
+      ServerAddress address,
+      Phrase detail,
+      @Nullable Throwable cause) {
     this(step, reason, address, detail, cause, HostKeys.NONE);
   }
 
@@ -88,7 +92,7 @@ public final class ConnectFailure extends ExplainedException {
       Reason reason,
       ServerAddress address,
       Phrase detail,
-      Throwable cause,
+      @Nullable Throwable cause,
       HostKeys keys) {
     super(detail, cause);
     this.step = step;

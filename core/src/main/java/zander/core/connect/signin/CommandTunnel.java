@@ -5,6 +5,7 @@ import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.phrase.Phrase;
 import zander.core.phrase.SignInPhrase;
 import zander.core.work.CappedOutput;
@@ -70,7 +71,7 @@ final class CommandTunnel implements LoopbackLine.FarEnd {
             });
   }
 
-  private Phrase lastWords() {
+  private @Nullable Phrase lastWords() {
     String text = new String(said.toByteArray(), StandardCharsets.UTF_8).strip();
     String last = text.substring(text.lastIndexOf('\n') + 1);
     if (!last.isEmpty()) {

@@ -1,5 +1,6 @@
 package zander.core.connect.signin;
 
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.address.ServerAddress;
 
 /**
@@ -9,7 +10,7 @@ import zander.core.connect.address.ServerAddress;
  * @param command of this computer whose input and output are the line to it; {@code null} for a
  *     socket
  */
-public record Hop(ServerAddress address, SignInMethods ways, String command) {
+public record Hop(ServerAddress address, SignInMethods ways, @Nullable String command) {
   public Hop(ServerAddress address, SignInMethods ways) {
     this(address, ways, null);
   }

@@ -13,6 +13,7 @@ import org.apache.sshd.client.SshClient;
 import org.apache.sshd.client.session.ClientSession;
 import org.apache.sshd.client.session.ClientSession.ClientSessionEvent;
 import org.apache.sshd.common.AttributeRepository;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.address.HostLookup;
 import zander.core.connect.address.ServerAddress;
 import zander.core.connect.channel.Timeouts;
@@ -32,13 +33,13 @@ public final class HostSignIn {
 
   private final SshClient client;
   private final HostLookup lookup;
-  private final Agent agent;
+  private final @Nullable Agent agent;
   private final Watchdog watchdog;
 
   /**
    * @param agent {@code null} when none is running
    */
-  public HostSignIn(SshClient client, HostLookup lookup, Agent agent, Watchdog watchdog) {
+  public HostSignIn(SshClient client, HostLookup lookup, @Nullable Agent agent, Watchdog watchdog) {
     this.client = client;
     this.lookup = lookup;
     this.agent = agent;
@@ -50,7 +51,8 @@ public final class HostSignIn {
    *
    * @param through a signed-in jump host, or {@code null}
    */
-  public ClientSession signIn(SignInAttempt attempt, ClientSession through) throws IOException {
+  public ClientSession signIn(SignInAttempt attempt, @Nullable ClientSession through)
+      throws IOException {
     SignInAttempt now = attempt;
     for (int tries = 1; ; tries++) {
       try {
@@ -71,14 +73,16 @@ public final class HostSignIn {
   }
 
   private ClientSession signInOnce(
-      SignInAttempt attempt, ClientSession through, boolean mayTryAgain) throws IOException {
+      SignInAttempt attempt, @Nullable ClientSession through, boolean mayTryAgain)
+      throws IOException {
+    String command = attempt.hop().command();
     ClientSession session = null;
     ScheduledFuture<?> watch = null;
     try {
       session =
           through != null
               ? connectThrough(through, attempt)
-              : attempt.hop().command() != null ? connectByCommand(attempt) : connectToAny(attempt);
+              : command != null ? connectByCommand(attempt, command) : connectToAny(attempt);
       watch = watchdog.watch(session, attempt);
       awaitHostKey(session);
       attempt.reach(SignInStep.SIGN_IN);
@@ -157,8 +161,7 @@ public final class HostSignIn {
   }
 
   /** The command finds the server, and says why when it does not. */
-  private ClientSession connectByCommand(SignInAttempt attempt) throws IOException {
-    String command = attempt.hop().command();
+  private ClientSession connectByCommand(SignInAttempt attempt, String command) throws IOException {
     attempt.reach(SignInStep.NAME);
     attempt.note(Kind.FOUND, SignInPhrase.LEFT_TO_A_COMMAND.of());
     attempt.reach(SignInStep.PORT);

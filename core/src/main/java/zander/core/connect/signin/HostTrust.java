@@ -1,5 +1,7 @@
 package zander.core.connect.signin;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.security.PublicKey;
 import java.util.ArrayList;
@@ -9,6 +11,7 @@ import org.apache.sshd.common.config.keys.OpenSshCertificate;
 import org.apache.sshd.common.session.Session;
 import org.apache.sshd.common.signature.Signature;
 import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.address.ServerAddress;
 import zander.core.connect.channel.AlgorithmOrder;
 import zander.core.connect.report.ConnectFailure;
@@ -25,7 +28,7 @@ public final class HostTrust {
   private static final String CERTIFICATE = "-cert-v01@openssh.com";
 
   private final KnownHosts knownHosts;
-  private volatile WireKey shown;
+  private volatile @Nullable WireKey shown;
 
   public HostTrust(KnownHosts knownHosts) {
     this.knownHosts = knownHosts;
@@ -36,7 +39,7 @@ public final class HostTrust {
   }
 
   /** The key the server showed; {@code null} before. */
-  public WireKey shown() {
+  public @Nullable WireKey shown() {
     return shown;
   }
 
@@ -64,7 +67,7 @@ public final class HostTrust {
   }
 
   /** {@code null} when the key is right; else why not. */
-  ConnectFailure judge(PublicKey key, SignInAttempt attempt) throws IOException {
+  @Nullable ConnectFailure judge(PublicKey key, SignInAttempt attempt) throws IOException {
     ServerAddress address = attempt.address();
     String host = address.knownHostsName();
     PublicKey plain = key;
@@ -100,13 +103,14 @@ public final class HostTrust {
   }
 
   private ConnectFailure refuse(Reason reason, ServerAddress address, KnownHosts.Finding finding) {
+    WireKey showing = requireNonNull(shown);
     return new ConnectFailure(
         SignInStep.HOST_KEY,
         reason,
         address,
-        Phrase.quoted(shown.toString()),
+        Phrase.quoted(showing.toString()),
         null,
-        new ConnectFailure.HostKeys(shown, finding.known()));
+        new ConnectFailure.HostKeys(showing, finding.known()));
   }
 
   static WireKey wire(PublicKey key) {

@@ -6,6 +6,7 @@ import org.apache.sshd.common.session.SessionContext;
 import org.apache.sshd.common.signature.BuiltinSignatures;
 import org.apache.sshd.common.signature.Signature;
 import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.keys.Agent;
 import zander.core.connect.keys.KeyFailure;
 import zander.core.connect.keys.KeyFile;
@@ -31,7 +32,8 @@ public record KeyOffer(WireKey key, Phrase name, Signer signer) {
     /**
      * @return the signature in wire form; {@code null} when the person gave up
      */
-    byte[] sign(SessionContext session, String algorithm, byte[] data) throws IOException;
+    byte @Nullable [] sign(@Nullable SessionContext session, String algorithm, byte[] data)
+        throws IOException;
   }
 
   /** The name of the public key algorithm: RSA keys sign by SHA-2 only (RFC 8332). */
@@ -55,7 +57,8 @@ public record KeyOffer(WireKey key, Phrase name, Signer signer) {
       }
 
       @Override
-      public byte[] sign(SessionContext session, String algorithm, byte[] data) throws IOException {
+      public byte[] sign(@Nullable SessionContext session, String algorithm, byte[] data)
+          throws IOException {
         return agent.sign(plain, data);
       }
     };
@@ -67,7 +70,7 @@ public record KeyOffer(WireKey key, Phrase name, Signer signer) {
 
     private final KeyFile file;
     private final SignInPrompt talk;
-    private KeyPair pair;
+    private @Nullable KeyPair pair;
 
     InFile(KeyFile file, SignInPrompt talk) {
       this.file = file;
@@ -80,7 +83,7 @@ public record KeyOffer(WireKey key, Phrase name, Signer signer) {
     }
 
     /** Opens the file; {@code null} when the person gave up. */
-    KeyPair pair() throws KeyFailure {
+    @Nullable KeyPair pair() throws KeyFailure {
       for (int wrong = 0; pair == null; wrong++) {
         char[] letters = file.isLocked() ? talk.passphrase(file.file(), wrong) : new char[0];
         if (letters == null) {
@@ -101,13 +104,15 @@ public record KeyOffer(WireKey key, Phrase name, Signer signer) {
     }
 
     @Override
-    public byte[] sign(SessionContext session, String algorithm, byte[] data) throws IOException {
-      if (pair() == null) {
+    public byte @Nullable [] sign(@Nullable SessionContext session, String algorithm, byte[] data)
+        throws IOException {
+      KeyPair open = pair();
+      if (open == null) {
         return null;
       }
       try {
         Signature signature = BuiltinSignatures.resolveFactory(algorithm).create();
-        signature.initSigner(session, pair.getPrivate());
+        signature.initSigner(session, open.getPrivate());
         signature.update(session, data);
         ByteArrayBuffer wire = new ByteArrayBuffer();
         wire.putString(algorithm);

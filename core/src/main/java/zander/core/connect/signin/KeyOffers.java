@@ -1,9 +1,12 @@
 package zander.core.connect.signin;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.keys.Agent;
 import zander.core.connect.keys.Certificate;
 import zander.core.connect.keys.KeyFailure;
@@ -23,10 +26,10 @@ final class KeyOffers {
   private static final int MOST_OF_AGENT = 4;
 
   private final SignInAttempt attempt;
-  private final Agent agent;
+  private final @Nullable Agent agent;
   private final List<KeyOffer> offers = new ArrayList<>();
 
-  private KeyOffers(SignInAttempt attempt, Agent agent) {
+  private KeyOffers(SignInAttempt attempt, @Nullable Agent agent) {
     this.attempt = attempt;
     this.agent = agent;
   }
@@ -37,12 +40,12 @@ final class KeyOffers {
    * @param agent {@code null} when none is running
    * @throws KeyFailure when the chosen key cannot be used and there is no other way
    */
-  static List<KeyOffer> prepare(SignInMethods ways, SignInAttempt attempt, Agent agent)
+  static List<KeyOffer> prepare(SignInMethods ways, SignInAttempt attempt, @Nullable Agent agent)
       throws IOException {
     KeyOffers offers = new KeyOffers(attempt, agent);
     List<Agent.Held> held = offers.held();
     if (ways.keyFile() != null) {
-      offers.addChosen(ways, held);
+      offers.addChosen(ways, ways.keyFile(), held);
     }
     if (ways.agent()) {
       List<WireKey> chosen = offers.offers.stream().map(KeyOffer::key).toList();
@@ -55,9 +58,13 @@ final class KeyOffers {
                       new KeyOffer(
                           one.key(),
                           SignInPhrase.AGENT_KEY.of(one.comment()),
-                          KeyOffer.inAgent(agent, one.key()))));
+                          offers.inAgent(one.key()))));
     }
     return offers.offers;
+  }
+
+  private KeyOffer.Signer inAgent(WireKey key) {
+    return KeyOffer.inAgent(requireNonNull(agent, "it holds the key"), key);
   }
 
   private List<Agent.Held> held() {
@@ -72,8 +79,7 @@ final class KeyOffers {
     }
   }
 
-  private void addChosen(SignInMethods ways, List<Agent.Held> held) throws IOException {
-    Path path = ways.keyFile();
+  private void addChosen(SignInMethods ways, Path path, List<Agent.Held> held) throws IOException {
     try {
       KeyFile file = KeyFile.read(path);
       KeyOffer.InFile inFile = new KeyOffer.InFile(file, attempt.talk());
@@ -88,10 +94,10 @@ final class KeyOffers {
       }
       WireKey plain = open;
       boolean inAgent = held.stream().anyMatch(one -> one.key().equals(plain));
-      KeyOffer.Signer signer = inAgent ? KeyOffer.inAgent(agent, plain) : inFile;
+      KeyOffer.Signer signer = inAgent ? inAgent(plain) : inFile;
       String called = path.getFileName().toString();
       Phrase name = inAgent ? SignInPhrase.IN_THE_AGENT.of(called) : Phrase.quoted(called);
-      addCertificate(ways, plain, signer);
+      addCertificate(ways, path, plain, signer);
       offers.add(new KeyOffer(plain, name, signer));
     } catch (KeyFailure e) {
       if (!ways.password() && !ways.agent()) {
@@ -101,11 +107,10 @@ final class KeyOffers {
     }
   }
 
-  private void addCertificate(SignInMethods ways, WireKey plain, KeyOffer.Signer signer) {
+  private void addCertificate(
+      SignInMethods ways, Path path, WireKey plain, KeyOffer.Signer signer) {
     Path file =
-        ways.certificate() != null
-            ? ways.certificate()
-            : Certificate.beside(ways.keyFile()).orElse(null);
+        ways.certificate() != null ? ways.certificate() : Certificate.beside(path).orElse(null);
     if (file == null) {
       return;
     }

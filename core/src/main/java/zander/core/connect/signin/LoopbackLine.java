@@ -10,6 +10,7 @@ import java.net.ServerSocket;
 import java.net.Socket;
 import java.net.SocketAddress;
 import java.util.concurrent.CountDownLatch;
+import org.jspecify.annotations.Nullable;
 import zander.core.work.Carrier;
 
 /**
@@ -31,8 +32,8 @@ final class LoopbackLine implements Closeable {
   private final FarEnd far;
   private final ServerSocket door;
   private final CountDownLatch ours = new CountDownLatch(1);
-  private volatile SocketAddress near;
-  private volatile Socket socket;
+  private volatile @Nullable SocketAddress near;
+  private volatile @Nullable Socket socket;
 
   private LoopbackLine(FarEnd far, ServerSocket door) {
     this.far = far;

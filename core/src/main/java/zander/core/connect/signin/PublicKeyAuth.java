@@ -1,6 +1,7 @@
 package zander.core.connect.signin;
 
 import java.io.IOException;
+import java.util.Optional;
 import org.apache.sshd.client.session.ClientSession;
 import org.apache.sshd.common.SshConstants;
 import org.apache.sshd.common.session.SessionContext;
@@ -59,27 +60,28 @@ public final class PublicKeyAuth extends AuthMethod {
     signed.putBytes(session.getSessionId());
     signed.putByte(SshConstants.SSH_MSG_USERAUTH_REQUEST);
     putRequest(signed, offer, session.getUsername(), service, true);
-    byte[] signature;
+    Optional<byte[]> signature;
     try {
       signature =
           attempt.asking(
               () ->
-                  offer
-                      .signer()
-                      .sign(
-                          (SessionContext) session,
-                          offer.signatureAlgorithm(),
-                          signed.getCompactData()));
+                  Optional.ofNullable(
+                      offer
+                          .signer()
+                          .sign(
+                              (SessionContext) session,
+                              offer.signatureAlgorithm(),
+                              signed.getCompactData())));
     } catch (IOException e) {
       return attempt.couldNotSign(e);
     }
-    if (signature == null) {
+    if (signature.isEmpty()) {
       attempt.giveUp();
       return false;
     }
     Buffer request = session.createBuffer(SshConstants.SSH_MSG_USERAUTH_REQUEST);
     putRequest(request, offer, session.getUsername(), service, true);
-    request.putBytes(signature);
+    request.putBytes(signature.get());
     session.writePacket(request);
     return true;
   }

@@ -1,5 +1,7 @@
 package zander.core.connect.signin;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.security.PublicKey;
 import java.time.Duration;
@@ -10,6 +12,7 @@ import java.util.function.IntFunction;
 import org.apache.sshd.client.session.ClientSession;
 import org.apache.sshd.common.AttributeRepository;
 import org.apache.sshd.common.session.Session;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.address.ServerAddress;
 import zander.core.connect.keys.KeyFailure;
 import zander.core.connect.report.ConnectFailure;
@@ -45,24 +48,24 @@ public final class SignInAttempt {
   private final AtomicLong thought = new AtomicLong();
   private volatile long lastSign = System.nanoTime();
   private volatile SignInStep step = SignInStep.NAME;
-  private volatile ConnectFailure failure;
+  private volatile @Nullable ConnectFailure failure;
   private volatile String disconnectText = "";
   private volatile String banner = "";
-  private volatile Throwable trouble;
+  private volatile @Nullable Throwable trouble;
   private volatile boolean timedOut;
 
   private List<KeyOffer> offers = List.of();
   private int nextOffer;
-  private volatile KeyOffer pending;
-  private volatile KeyOffer taken;
+  private volatile @Nullable KeyOffer pending;
+  private volatile @Nullable KeyOffer taken;
   private volatile boolean keyRefused;
   private volatile int lettersRefused;
   private volatile boolean lettersPending;
 
   /** Sent and not answered yet, or to be sent unasked when the server is dialled again. */
-  private volatile PendingAnswers given;
+  private volatile @Nullable PendingAnswers given;
 
-  private volatile PendingAnswers carried;
+  private volatile @Nullable PendingAnswers carried;
 
   /** Whether somebody was asked, and the server has answered nothing since. */
   private volatile boolean silentSinceThought;
@@ -79,7 +82,13 @@ public final class SignInAttempt {
     this.began = began;
   }
 
+  /** The attempt that a session of ours was begun with. */
   public static SignInAttempt of(Session session) {
+    return requireNonNull(ofOrNull(session), "a session without its attempt");
+  }
+
+  /** The same; {@code null} for a session that does not know it yet. */
+  public static @Nullable SignInAttempt ofOrNull(Session session) {
     AttributeRepository context = ((ClientSession) session).getConnectionContext();
     return context == null ? null : context.getAttribute(KEY);
   }
@@ -174,7 +183,11 @@ public final class SignInAttempt {
   public boolean verify(PublicKey key) {
     reach(SignInStep.HOST_KEY);
     try {
-      failure = BlockingCalls.allowing(() -> trust.judge(key, this));
+      BlockingCalls.allowing(
+          () -> {
+            failure = trust.judge(key, this);
+            return true;
+          });
     } catch (IOException e) {
       failure =
           new ConnectFailure(SignInStep.HOST_KEY, Reason.FAILED, hop.address(), trust.file(e), e);
@@ -197,22 +210,23 @@ public final class SignInAttempt {
   }
 
   /** The next key to offer, noted; {@code null} when none is left or the person gave up. */
-  KeyOffer nextOffer() {
+  @Nullable KeyOffer nextOffer() {
     if (failure != null || nextOffer == offers.size()) {
       return null;
     }
-    pending = offers.get(nextOffer++);
-    note(Kind.OFFERED, SignInPhrase.OFFERED_KEY.of(pending.name(), pending.key()));
-    return pending;
+    KeyOffer next = offers.get(nextOffer++);
+    pending = next;
+    note(Kind.OFFERED, SignInPhrase.OFFERED_KEY.of(next.name(), next.key()));
+    return next;
   }
 
-  KeyOffer pendingOffer() {
+  @Nullable KeyOffer pendingOffer() {
     return pending;
   }
 
   /** A key that failed in our own hands ends the sign-in, unless something else can be tried. */
   boolean couldNotSign(IOException e) throws IOException {
-    note(Kind.REFUSED, SignInPhrase.ABOUT.of(pending.name(), Phrase.of(e)));
+    note(Kind.REFUSED, SignInPhrase.ABOUT.of(requireNonNull(pending).name(), Phrase.of(e)));
     pending = null;
     boolean more = nextOffer < offers.size() || hop.ways().password();
     if (!more && e instanceof KeyFailure trouble) {
@@ -222,7 +236,7 @@ public final class SignInAttempt {
   }
 
   /** The key by which the server let us in; {@code null} when it was not a key. */
-  public KeyOffer taken() {
+  public @Nullable KeyOffer taken() {
     return taken;
   }
 
@@ -364,8 +378,8 @@ public final class SignInAttempt {
   /** Puts what is known about a failure into one with a step and a reason. */
   public ConnectFailure explain(Throwable thrown) {
     ConnectFailure explained = failure;
-    boolean early = trouble != null && step.compareTo(SignInStep.SIGN_IN) < 0;
-    Throwable cause = early && !(thrown instanceof ConnectFailure) ? trouble : thrown;
+    Throwable first = step.compareTo(SignInStep.SIGN_IN) < 0 ? trouble : null;
+    Throwable cause = first != null && !(thrown instanceof ConnectFailure) ? first : thrown;
     if (cause instanceof ConnectFailure already) {
       explained = already;
     } else if (explained == null && cause instanceof KeyFailure trouble) {

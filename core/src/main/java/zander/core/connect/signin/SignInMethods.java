@@ -1,6 +1,7 @@
 package zander.core.connect.signin;
 
 import java.nio.file.Path;
+import org.jspecify.annotations.Nullable;
 
 /**
  * How to prove to be the account's owner. The chosen key is offered first, by the agent where that
@@ -14,8 +15,13 @@ import java.nio.file.Path;
  * @param oldAlgorithms whether algorithms that are not safe any more may be used with this server
  */
 public record SignInMethods(
-    Path keyFile, Path certificate, boolean agent, boolean password, boolean oldAlgorithms) {
-  public SignInMethods(Path keyFile, Path certificate, boolean agent, boolean password) {
+    @Nullable Path keyFile,
+    @Nullable Path certificate,
+    boolean agent,
+    boolean password,
+    boolean oldAlgorithms) {
+  public SignInMethods(
+      @Nullable Path keyFile, @Nullable Path certificate, boolean agent, boolean password) {
     this(keyFile, certificate, agent, password, false);
   }
 

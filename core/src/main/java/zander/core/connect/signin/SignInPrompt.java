@@ -2,6 +2,7 @@ package zander.core.connect.signin;
 
 import java.nio.file.Path;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.address.ServerAddress;
 import zander.core.connect.report.SignInNote;
 import zander.core.trust.WireKey;
@@ -42,7 +43,7 @@ public interface SignInPrompt {
    *
    * @param wrong how many rounds of answers were wrong so far
    */
-  default List<char[]> answers(Challenge challenge, int wrong) {
+  default @Nullable List<char[]> answers(Challenge challenge, int wrong) {
     return null;
   }
 

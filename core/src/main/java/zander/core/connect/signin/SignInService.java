@@ -12,6 +12,7 @@ import org.apache.sshd.common.io.IoWriteFuture;
 import org.apache.sshd.common.session.Session;
 import org.apache.sshd.common.util.buffer.Buffer;
 import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The sign-in of RFC 4252 as the library drives it, with two changes: the first request is the
@@ -35,7 +36,7 @@ public final class SignInService extends ClientUserAuthService {
   }
 
   @Override
-  protected IoWriteFuture sendInitialAuthRequest(ClientSession session, String service)
+  protected @Nullable IoWriteFuture sendInitialAuthRequest(ClientSession session, String service)
       throws IOException {
     if (attempt.hasReadyOffer() && PublicKeyAuth.sendNext(attempt, session, service)) {
       return null;

@@ -1,6 +1,7 @@
 package zander.core.files.sftp;
 
 import java.io.IOException;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
@@ -27,7 +28,7 @@ final class AttributeSetter {
    * @param fallback what stands for a request that the server cannot do
    */
   record Asked(
-      SftpWire.Sent request,
+      SftpWire.@Nullable Sent request,
       RemotePath path,
       RequestBody wanted,
       FileStep step,

@@ -6,12 +6,11 @@ import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.IntPredicate;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.AccountNames;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteEntry;
-import zander.core.files.RemoteFailure;
-import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.sftp.SftpListing.Raw;
 import zander.core.files.sftp.wire.Answers;
 import zander.core.files.sftp.wire.SftpWire;
@@ -34,7 +33,7 @@ final class EntryReader {
     return entry(raw, null, null);
   }
 
-  private RemoteEntry entry(Raw raw, String target, RemoteAttributes behind) {
+  private RemoteEntry entry(Raw raw, @Nullable String target, @Nullable RemoteAttributes behind) {
     RemoteAttributes attributes = raw.attributes();
     return new RemoteEntry(
         raw.path(),
@@ -50,7 +49,7 @@ final class EntryReader {
    *
    * @param made the entries as they were before, used for all that are no links; or {@code null}
    */
-  List<RemoteEntry> follow(List<Raw> raw, List<RemoteEntry> made) throws IOException {
+  List<RemoteEntry> follow(List<Raw> raw, @Nullable List<RemoteEntry> made) throws IOException {
     List<RemoteEntry> entries = new ArrayList<>(raw.size());
     for (int from = 0; from < raw.size(); from += 256) {
       List<Raw> part = raw.subList(from, Math.min(raw.size(), from + 256));
@@ -68,27 +67,16 @@ final class EntryReader {
       for (int i = 0; i < part.size(); i++) {
         Raw one = part.get(i);
         if (one.attributes().kind() == FileKind.LINK) {
-          String target = orNull(sent.get(next++), wire::expectName);
-          RemoteAttributes behind = orNull(sent.get(next++), wire::expectAttributes);
-          entries.add(entry(one, target == null ? "" : target, behind));
+          String target = Answers.takeOr(sent.get(next++), wire::expectName, "");
+          RemoteAttributes behind =
+              Answers.take(sent.get(next++), wire::expectAttributes, refused -> null);
+          entries.add(entry(one, target, behind));
         } else {
           entries.add(made == null ? unfollowed(one) : made.get(from + i));
         }
       }
     }
     return entries;
-  }
-
-  private static <T> T orNull(SftpWire.Sent sent, Answers.Answer<SftpWire.Sent, T> answer)
-      throws RemoteFailure {
-    try {
-      return answer.of(sent);
-    } catch (RemoteFailure e) {
-      if (e.reason() == Reason.LINE_LOST) {
-        throw e;
-      }
-      return null;
-    }
   }
 
   /**

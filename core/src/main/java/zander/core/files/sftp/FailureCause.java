@@ -1,16 +1,18 @@
 package zander.core.files.sftp;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.DiskSpace;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
 import zander.core.files.ToolErrors;
-import zander.core.files.sftp.wire.Answers;
 import zander.core.files.sftp.wire.SftpWire;
 import zander.core.phrase.FilePhrase;
 import zander.core.phrase.FileStep;
@@ -32,13 +34,17 @@ final class FailureCause {
     this.extensions = extensions;
   }
 
+  /** Waits for an answer that carries something. */
+  interface Expected<T> {
+    T of(SftpWire.Sent sent) throws RemoteFailure;
+  }
+
   /**
    * Waits for the answer to a request that makes something.
    *
    * @throws RemoteFailure with {@code ALREADY_EXISTS} when the name is taken
    */
-  <T> T expectNew(RemotePath path, SftpWire.Sent sent, Answers.Answer<SftpWire.Sent, T> answer)
-      throws RemoteFailure {
+  <T> T expectNew(RemotePath path, SftpWire.Sent sent, Expected<T> answer) throws RemoteFailure {
     try {
       return answer.of(sent);
     } catch (RemoteFailure e) {
@@ -87,7 +93,7 @@ final class FailureCause {
     if (said != Reason.FAILED) {
       return failure.because(said, failure.detail());
     }
-    RemotePath folder = failure.path().parent();
+    RemotePath folder = requireNonNull(failure.path()).parent();
     DiskSpace space = spaces.computeIfAbsent(folder, this::spaceOrNull);
     if (space == null) {
       return failure;
@@ -103,7 +109,7 @@ final class FailureCause {
         : failure;
   }
 
-  private DiskSpace spaceOrNull(RemotePath folder) {
+  private @Nullable DiskSpace spaceOrNull(RemotePath folder) {
     try {
       return extensions.space(folder);
     } catch (IOException | RuntimeException e) {

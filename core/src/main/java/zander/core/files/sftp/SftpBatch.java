@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.Deque;
 import java.util.List;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.files.PathTrust;
 import zander.core.files.RemoteAttributes;
@@ -99,7 +100,7 @@ final class SftpBatch implements RemoteBatch {
   }
 
   /** {@code null} for success. */
-  private RemoteFailure ok(SftpWire.Sent sent) throws RemoteFailure {
+  private @Nullable RemoteFailure ok(SftpWire.Sent sent) throws RemoteFailure {
     wire.expectOk(sent);
     return null;
   }
@@ -308,7 +309,7 @@ final class SftpBatch implements RemoteBatch {
   }
 
   /** Takes all answers; the first that is a refusal counts. */
-  private RemoteFailure allSet(List<AttributeSetter.Asked> asked) throws RemoteFailure {
+  private @Nullable RemoteFailure allSet(List<AttributeSetter.Asked> asked) throws RemoteFailure {
     RemoteFailure first = null;
     for (AttributeSetter.Asked one : asked) {
       try {

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.util.Set;
 import org.apache.sshd.common.util.buffer.Buffer;
 import org.apache.sshd.common.util.buffer.ByteArrayBuffer;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.AccountNames;
 import zander.core.files.DiskSpace;
 import zander.core.files.RemoteFailure;
@@ -99,7 +100,7 @@ final class SftpExtensions {
     return wire.sendExtended(extension, body, step, to);
   }
 
-  DiskSpace space(RemotePath path) throws IOException {
+  @Nullable DiskSpace space(RemotePath path) throws IOException {
     if (!wire.offers(SPACE)) {
       return null;
     }

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
 import org.apache.sshd.client.session.ClientSession;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.AccountNames;
 import zander.core.files.DiskSpace;
 import zander.core.files.FileKind;
@@ -66,7 +67,7 @@ public final class SftpFiles implements RemoteFiles {
    * @throws IOException when the server has none, or no room for one more
    */
   public static SftpFiles open(
-      ClientSession session, AccountNames names, FolderGuard guard, ServiceStart start)
+      ClientSession session, AccountNames names, FolderGuard guard, @Nullable ServiceStart start)
       throws IOException {
     return new SftpFiles(SftpChannel.open(session, PATIENCE, start), names, guard);
   }
@@ -105,7 +106,8 @@ public final class SftpFiles implements RemoteFiles {
   }
 
   @Override
-  public Landing land(String wanted, java.util.concurrent.Future<?> namesAsked) throws IOException {
+  public Landing land(@Nullable String wanted, java.util.concurrent.Future<?> namesAsked)
+      throws IOException {
     return SftpLanding.at(wanted, wire, names, entries, namesAsked);
   }
 
@@ -138,10 +140,7 @@ public final class SftpFiles implements RemoteFiles {
   @Override
   public RemoteAttributes lookAtItself(RemotePath path) throws IOException {
     RemoteBatch.Look look = batch.lookAtThemselves(List.of(path)).get(0);
-    if (look.failure() != null) {
-      throw look.failure();
-    }
-    return look.attributes();
+    return look.orThrow();
   }
 
   @Override
@@ -179,7 +178,7 @@ public final class SftpFiles implements RemoteFiles {
 
   @Override
   public RemotePath trueFolder(RemotePath folder) throws IOException {
-    return othersMayTurn(folder.child("x")) ? guard().known(folder).real() : folder;
+    return othersMayTurn(folder.child("x")) ? guard().place(wire, folder).real() : folder;
   }
 
   @Override
@@ -218,7 +217,7 @@ public final class SftpFiles implements RemoteFiles {
   }
 
   @Override
-  public RemoteWriter create(RemotePath file, Mode mode, List<RemoteFiles> more)
+  public RemoteWriter create(RemotePath file, @Nullable Mode mode, List<RemoteFiles> more)
       throws IOException {
     return opening.create(file, mode, wires(more));
   }
@@ -249,7 +248,7 @@ public final class SftpFiles implements RemoteFiles {
   }
 
   @Override
-  public RemoteAttributes renameOver(RemotePath from, RemotePath to) throws IOException {
+  public @Nullable RemoteAttributes renameOver(RemotePath from, RemotePath to) throws IOException {
     return whole.renameOver(from, to);
   }
 
@@ -385,7 +384,7 @@ public final class SftpFiles implements RemoteFiles {
   }
 
   @Override
-  public DiskSpace space(RemotePath path) throws IOException {
+  public @Nullable DiskSpace space(RemotePath path) throws IOException {
     return extensions.space(path);
   }
 

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.util.List;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Future;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.AccountNames;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
@@ -24,7 +25,11 @@ final class SftpLanding {
    * @throws IOException when home is not told, or the line is lost
    */
   static Landing at(
-      String wanted, SftpWire wire, AccountNames names, EntryReader entries, Future<?> namesAsked)
+      @Nullable String wanted,
+      SftpWire wire,
+      AccountNames names,
+      EntryReader entries,
+      Future<?> namesAsked)
       throws IOException {
     RequestBody dot = SftpWire.body();
     SftpWire.putName(dot, ".");

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
@@ -81,7 +82,7 @@ final class SftpOpenFile implements RemoteReader {
               FilePhrase.ANSWERED_SO.of(length + " bytes"),
               null);
         }
-        if (whole && length > 0) {
+        if (data != null && whole && length > 0) {
           System.arraycopy(data.bytes(), data.offset(), into, at + got, length);
           got += length;
         }
@@ -117,16 +118,16 @@ final class SftpOpenFile implements RemoteReader {
     RemoteFailure[] gone = new RemoteFailure[1];
     RemoteAttributes atPath = attributes(asked[1], gone);
     RemoteAttributes after = attributes(asked[2], failure);
-    if (failure[0] == null && gone[0] != null && gone[0].reason() != Reason.NO_SUCH_FILE) {
-      failure[0] = gone[0];
-    }
-    if (failure[0] != null) {
+    if (before == null || after == null) {
       throw failure[0];
+    }
+    if (gone[0] != null && gone[0].reason() != Reason.NO_SUCH_FILE) {
+      throw gone[0];
     }
     return new Seen(before, atPath, after);
   }
 
-  private RemoteAttributes attributes(SftpWire.Sent sent, RemoteFailure[] failure) {
+  private @Nullable RemoteAttributes attributes(SftpWire.Sent sent, RemoteFailure[] failure) {
     try {
       return wire().expectAttributes(sent);
     } catch (RemoteFailure e) {

@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
 import zander.core.files.RemotePath;
@@ -61,7 +62,8 @@ final class SftpOpening {
     return lanes;
   }
 
-  RemoteWriter create(RemotePath file, Mode mode, List<SftpWire> more) throws IOException {
+  RemoteWriter create(RemotePath file, @Nullable Mode mode, List<SftpWire> more)
+      throws IOException {
     byte[] handle = cause.expectNew(file, sendCreate(file, mode), wire::expectHandle);
     List<OpenHandle> lanes = new ArrayList<>(List.of(new OpenHandle(wire, handle)));
     OpenHandle.openMore(more, file, SftpWire.OPEN_WRITE, lanes);
@@ -71,7 +73,7 @@ final class SftpOpening {
   /**
    * @param mode {@code null} for what the server gives new files
    */
-  SftpWire.Sent sendCreate(RemotePath file, Mode mode) throws RemoteFailure {
+  SftpWire.Sent sendCreate(RemotePath file, @Nullable Mode mode) throws RemoteFailure {
     RequestBody body = SftpWire.body(file);
     body.putInt(SftpWire.OPEN_WRITE | SftpWire.OPEN_CREATE | SftpWire.OPEN_EXCLUSIVE);
     if (mode == null) {

@@ -5,6 +5,7 @@ import java.io.InputStream;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemotePath;
 import zander.core.files.sftp.wire.Answers;
 import zander.core.files.sftp.wire.OpenHandle;
@@ -32,7 +33,7 @@ final class SftpReader extends InputStream {
   private SftpWire.Data part = NOTHING;
 
   /** {@code null} when the part's memory was given back. */
-  private OpenHandle partFrom;
+  private @Nullable OpenHandle partFrom;
 
   private int taken;
   private boolean ended;

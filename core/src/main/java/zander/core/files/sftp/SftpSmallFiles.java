@@ -1,11 +1,14 @@
 package zander.core.files.sftp;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Semaphore;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteBatch;
 import zander.core.files.RemoteBatch.Got;
@@ -58,20 +61,21 @@ final class SftpSmallFiles {
   private static final class Opened<T> {
     final T about;
     final RemotePath path;
-    SftpWire.Sent opening;
-    byte[] handle;
-    RemoteFailure failure;
+    final SftpWire.Sent opening;
+    byte @Nullable [] handle;
+    @Nullable RemoteFailure failure;
     final List<SftpWire.Sent> parts = new ArrayList<>();
-    SftpWire.Sent attributes;
+    SftpWire.@Nullable Sent attributes;
 
     /** What is at its path; {@code null} where nobody else can turn that. */
-    SftpWire.Sent there;
+    SftpWire.@Nullable Sent there;
 
-    SftpWire.Sent closing;
+    SftpWire.@Nullable Sent closing;
 
-    Opened(T about, RemotePath path) {
+    Opened(T about, RemotePath path, SftpWire.Sent opening) {
       this.about = about;
       this.path = path;
+      this.opening = opening;
     }
 
     RequestBody body() {
@@ -141,7 +145,6 @@ final class SftpSmallFiles {
 
   private void create(List<NewFile> some, List<Opened<NewFile>> opened) throws RemoteFailure {
     for (NewFile file : some) {
-      Opened<NewFile> one = new Opened<>(file, file.path());
       RequestBody body = SftpWire.body(file.path());
       body.putInt(SftpWire.OPEN_WRITE | SftpWire.OPEN_CREATE | SftpWire.OPEN_EXCLUSIVE);
       if (file.mode() == null) {
@@ -150,8 +153,8 @@ final class SftpSmallFiles {
         // Closed to others until it has its mode: it may be a secret.
         WireAttributes.putMode(body, CLOSED);
       }
-      one.opening = wire.send(SftpWire.OPEN, body, FileStep.CREATE, file.path());
-      opened.add(one);
+      SftpWire.Sent sent = wire.send(SftpWire.OPEN, body, FileStep.CREATE, file.path());
+      opened.add(new Opened<>(file, file.path(), sent));
     }
   }
 
@@ -186,16 +189,15 @@ final class SftpSmallFiles {
   }
 
   private void awaitWritten(Opened<NewFile> one) throws RemoteFailure {
-    if (one.handle == null) {
-      return;
-    }
     for (SftpWire.Sent part : one.parts) {
       awaitOk(one, part);
     }
     if (one.attributes != null) {
       awaitOk(one, one.attributes);
     }
-    awaitOk(one, one.closing);
+    if (one.closing != null) {
+      awaitOk(one, one.closing);
+    }
   }
 
   private void awaitOk(Opened<?> one, SftpWire.Sent sent) throws RemoteFailure {
@@ -239,12 +241,11 @@ final class SftpSmallFiles {
 
   private void open(List<Wanted> some, List<Opened<Wanted>> opened) throws RemoteFailure {
     for (Wanted file : some) {
-      Opened<Wanted> one = new Opened<>(file, file.path());
       RequestBody body = SftpWire.body(file.path());
       body.putInt(SftpWire.OPEN_READ);
       WireAttributes.putNone(body);
-      one.opening = wire.send(SftpWire.OPEN, body, FileStep.OPEN, file.path());
-      opened.add(one);
+      SftpWire.Sent sent = wire.send(SftpWire.OPEN, body, FileStep.OPEN, file.path());
+      opened.add(new Opened<>(file, file.path(), sent));
     }
   }
 
@@ -285,28 +286,31 @@ final class SftpSmallFiles {
     }
     RemoteAttributes attributes =
         Answers.take(
-            one.attributes,
+            requireNonNull(one.attributes),
             wire::expectAttributes,
             refused -> {
               one.refused(refused);
               return null;
             });
-    awaitOk(one, one.closing);
+    awaitOk(one, requireNonNull(one.closing));
     if (one.there != null) {
-      checkIsThere(one, attributes);
+      checkIsThere(one, one.there, attributes);
     }
     if (one.failure != null) {
       return new Got(null, null, one.failure);
     }
-    if (content.size() == attributes.size() && content.size() == one.about.expected()) {
+    if (attributes != null
+        && content.size() == attributes.size()
+        && content.size() == one.about.expected()) {
       return new Got(content.toByteArray(), attributes, null);
     }
     return readAgain(one.path);
   }
 
   /** Another account has no file of another owner, size and time to put there. */
-  private void checkIsThere(Opened<?> one, RemoteAttributes opened) throws RemoteFailure {
-    RemoteAttributes there = Answers.take(one.there, wire::expectAttributes, refused -> null);
+  private void checkIsThere(Opened<?> one, SftpWire.Sent asked, @Nullable RemoteAttributes opened)
+      throws RemoteFailure {
+    RemoteAttributes there = Answers.take(asked, wire::expectAttributes, refused -> null);
     boolean same =
         opened != null
             && there != null
@@ -318,7 +322,8 @@ final class SftpSmallFiles {
   }
 
   /** A link of whoever owns what it leads to. */
-  private static boolean isTheirs(RemoteAttributes link, RemoteAttributes target) {
+  private static boolean isTheirs(
+      @Nullable RemoteAttributes link, @Nullable RemoteAttributes target) {
     return link != null && target != null && link.uid() == target.uid() && link.uid() != 0;
   }
 

@@ -1,9 +1,12 @@
 package zander.core.files.sftp;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
@@ -84,7 +87,8 @@ final class SftpWholeFiles {
   }
 
   /** Null when it is not of the length that was seen, or the server answers with less. */
-  private WholeFile readAtOnce(RemotePath real, RemoteAttributes before) throws RemoteFailure {
+  private @Nullable WholeFile readAtOnce(RemotePath real, RemoteAttributes before)
+      throws RemoteFailure {
     OpenHandle handle = OpenHandle.open(wire, real, SftpWire.OPEN_READ);
     List<SftpWire.Sent> parts = new ArrayList<>();
     SftpWire.Sent[] last = new SftpWire.Sent[2];
@@ -123,9 +127,9 @@ final class SftpWholeFiles {
     if (failure != null) {
       throw failure;
     }
-    boolean whole =
-        after != null && content.size() == before.size() && after.size() == before.size();
-    return whole ? new WholeFile(real, before, after, content.toByteArray()) : null;
+    return after != null && content.size() == before.size() && after.size() == before.size()
+        ? new WholeFile(real, before, after, content.toByteArray())
+        : null;
   }
 
   CreatedFile create(RemotePath file, Mode mode) throws IOException {
@@ -135,18 +139,17 @@ final class SftpWholeFiles {
         wire.send(SftpWire.LSTAT, SftpWire.body(parent), FileStep.LOOK_AT, parent);
     SftpWire.Sent made = opening.sendCreate(file, mode);
     SftpWire.Sent look = wire.send(SftpWire.LSTAT, SftpWire.body(file), FileStep.LOOK_AT, file);
-    byte[] handle;
+    byte[] handle = null;
     RemoteFailure failure = null;
     try {
       handle = wire.expectHandle(made);
     } catch (RemoteFailure e) {
-      handle = null;
       failure = e;
     }
     RemoteAttributes is = Answers.take(look, wire::expectAttributes, refused -> null);
     RemoteAttributes folder = Answers.take(around, wire::expectAttributes, refused -> null);
-    if (failure != null) {
-      throw failure.reason() == Reason.FAILED && is != null
+    if (handle == null || failure != null) {
+      throw requireNonNull(failure).reason() == Reason.FAILED && is != null
           ? new RemoteFailure(
               Reason.ALREADY_EXISTS, FileStep.CREATE, file, FilePhrase.EXISTS.of(), failure)
           : cause.of(failure);
@@ -155,7 +158,7 @@ final class SftpWholeFiles {
         new SftpWriter(cause, file, List.of(new OpenHandle(wire, handle)), 0, true), is, folder);
   }
 
-  RemoteAttributes renameOver(RemotePath from, RemotePath to) throws IOException {
+  @Nullable RemoteAttributes renameOver(RemotePath from, RemotePath to) throws IOException {
     RemotePath parent = to.parent();
     extensions.needsRenameOver(to);
     SftpWire.Sent renamed = extensions.sendRenameOver(from, to);

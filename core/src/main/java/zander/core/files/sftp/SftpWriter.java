@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Deque;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemotePath;
@@ -190,7 +191,7 @@ final class SftpWriter implements RemoteWriter {
   }
 
   @Override
-  public Completed complete(Mode mode, RemotePath other) throws IOException {
+  public Completed complete(Mode mode, @Nullable RemotePath other) throws IOException {
     if (written < at) {
       setLength();
     }
@@ -219,8 +220,7 @@ final class SftpWriter implements RemoteWriter {
     }
     RemoteFailure failure = null;
     for (SftpWire.Sent one : done) {
-      RemoteFailure refused =
-          Answers.<SftpWire.Sent, RemoteFailure>take(one, sent -> ok(wire, sent), why -> why);
+      RemoteFailure refused = Answers.take(one, sent -> ok(wire, sent), why -> why);
       failure = failure == null ? refused : failure;
     }
     RemoteAttributes is = wire.expectAttributes(look);
@@ -232,7 +232,8 @@ final class SftpWriter implements RemoteWriter {
     return new Completed(is, there);
   }
 
-  private static RemoteFailure ok(SftpWire wire, SftpWire.Sent sent) throws RemoteFailure {
+  private static @Nullable RemoteFailure ok(SftpWire wire, SftpWire.Sent sent)
+      throws RemoteFailure {
     wire.expectOk(sent);
     return null;
   }

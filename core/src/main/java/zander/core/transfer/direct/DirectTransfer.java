@@ -307,7 +307,7 @@ public final class DirectTransfer {
     }
   }
 
-  private String into(Mode mode, String goal, long from) throws IOException {
+  private String into(@Nullable Mode mode, String goal, long from) throws IOException {
     if (from > 0) {
       return "exec cat >> " + goal;
     }

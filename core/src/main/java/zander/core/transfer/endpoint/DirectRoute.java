@@ -1,6 +1,7 @@
 package zander.core.transfer.endpoint;
 
 import java.io.IOException;
+import org.jspecify.annotations.Nullable;
 import zander.core.phrase.ExplainedException;
 import zander.core.phrase.Phrase;
 
@@ -23,7 +24,7 @@ public interface DirectRoute {
   boolean takes(TransferItem item);
 
   /** Starts a large file, or continues one; nothing is opened for it here. */
-  Arrival create(TransferItem item, Target.Part part) throws IOException;
+  Arrival create(TransferItem item, Target.@Nullable Part part) throws IOException;
 
   /** A large file that the other server writes. */
   interface Arrival extends Target.Incoming {

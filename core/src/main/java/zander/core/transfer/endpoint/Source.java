@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.util.List;
 import java.util.concurrent.Executor;
+import org.jspecify.annotations.Nullable;
 import zander.core.work.Cancellation;
 
 /** The end that is read from. */
@@ -14,7 +15,7 @@ public interface Source extends Endpoint {
    * @param early files and folders that are wanted for certain, with all small files in them
    * @param elsewhere runs on threads that may wait
    */
-  default void expectToRead(List<String> early, Executor elsewhere) {}
+  default void expectToRead(List<String> early, @Nullable Executor elsewhere) {}
 
   /** Whether it is known already that whole folders are transferred from here. */
   default boolean hasFolders() {

@@ -22,7 +22,7 @@ public interface Target extends Endpoint {
    * @param many whether it is known that there are many
    * @param elsewhere runs on threads that may wait
    */
-  default void expectToWrite(TransferItem like, boolean many, Executor elsewhere) {}
+  default void expectToWrite(TransferItem like, boolean many, @Nullable Executor elsewhere) {}
 
   /**
    * Puts small files in their places, each whole or not at all; says of each how it went.
@@ -41,7 +41,7 @@ public interface Target extends Endpoint {
    *     null} to begin
    * @throws NameNotPossible when this side cannot hold the name
    */
-  Incoming create(TransferItem item, Part part) throws IOException;
+  Incoming create(TransferItem item, @Nullable Part part) throws IOException;
 
   /** A file that did not arrive whole: its temporary name, and how much of it is there. */
   record Part(String path, long size) {}

@@ -20,7 +20,7 @@ public record TransferItem(
     TreeEntry node,
     @Nullable TreeEntry there,
     boolean followed,
-    Mode mode,
+    @Nullable Mode mode,
     long modified) {
   /** The time is not kept. The second before 1970 has it by that; nothing is lost. */
   public static final long OF_ARRIVAL = -1;

@@ -93,7 +93,7 @@ public final class ProgressCounter {
     away += begins ? 1 : -1;
   }
 
-  public synchronized Progress now(boolean paused, Phrase carrier) {
+  public synchronized Progress now(boolean paused, @Nullable Phrase carrier) {
     Phase shown = phase.isOver() ? phase : away > 0 ? Phase.AWAY : paused ? Phase.PAUSED : phase;
     if (told == null) {
       told = List.copyOf(problems);

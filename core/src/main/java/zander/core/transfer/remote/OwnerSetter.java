@@ -1,6 +1,7 @@
 package zander.core.transfer.remote;
 
 import java.io.IOException;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFailure.Reason;
@@ -22,13 +23,13 @@ final class OwnerSetter {
    * @param modified the same for its time; -1 for none
    * @return words on what could not be given; {@code null} when all was
    */
-  static Phrase give(
+  static @Nullable Phrase give(
       RemoteFiles files,
       RemotePath path,
       RemoteAttributes now,
       int uid,
       int gid,
-      Mode mode,
+      @Nullable Mode mode,
       long modified)
       throws IOException {
     RemoteAttributes is = now;

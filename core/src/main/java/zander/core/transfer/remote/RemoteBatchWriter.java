@@ -1,11 +1,13 @@
 package zander.core.transfer.remote;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.concurrent.CancellationException;
-import zander.core.files.FileKind;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteBatch;
 import zander.core.files.RemoteBatch.NewFile;
@@ -36,10 +38,10 @@ final class RemoteBatchWriter {
   private final TarUpload tarUpload;
 
   /** {@code null} where all contents pass this computer. */
-  private final DirectTransfer direct;
+  private final @Nullable DirectTransfer direct;
 
-  private Runnable placed;
-  private Cancellation stop;
+  private Runnable placed = () -> {};
+  private Cancellation stop = new Cancellation();
   private final List<ArrivingFile> all = new ArrayList<>();
 
   RemoteBatchWriter(
@@ -47,7 +49,7 @@ final class RemoteBatchWriter {
       RemoteFolders folders,
       RemoteDigests digests,
       TarUpload tarUpload,
-      DirectTransfer direct) {
+      @Nullable DirectTransfer direct) {
     this.context = context;
     this.folders = folders;
     this.digests = digests;
@@ -139,7 +141,7 @@ final class RemoteBatchWriter {
   private void write() throws IOException {
     List<ArrivingFile> waiting = waiting();
     if (!waiting.isEmpty() && waiting.get(0).smallFile.direct) {
-      direct.write(waiting);
+      requireNonNull(direct, "only a direct way has such files").write(waiting);
       giveUp();
       return;
     }
@@ -159,7 +161,7 @@ final class RemoteBatchWriter {
         files.add(
             new NewFile(
                 one.part,
-                one.smallFile.content,
+                one.smallFile.bytes(),
                 one.smallFile.item.mode(),
                 one.smallFile.timeThere()));
       }
@@ -195,7 +197,7 @@ final class RemoteBatchWriter {
         waiting().stream().filter(one -> one.smallFile.digest != null).toList();
     List<String> sums = digests.of(asked.stream().map(one -> one.part).toList());
     for (int i = 0; i < asked.size(); i++) {
-      if (!asked.get(i).smallFile.digest.equals(sums.get(i))) {
+      if (!requireNonNull(asked.get(i).smallFile.digest).equals(sums.get(i))) {
         asked.get(i).smallFile.failure = new Endpoint.NotTheSame();
       }
     }
@@ -256,12 +258,13 @@ final class RemoteBatchWriter {
     for (int i = 0; i < asked.size(); i++) {
       ArrivingFile one = asked.get(i);
       RemoteAttributes is = now.get(i);
-      boolean fromOld = one.old != null && one.old.kind() == FileKind.FILE;
-      if (is == null || (!ruled && !fromOld)) {
+      RemoteAttributes old = ReplacedFiles.isFile(one.old) ? one.old : null;
+      if (is == null || (!ruled && old == null)) {
         continue;
       }
-      int uid = ruledUid >= 0 ? ruledUid : fromOld ? one.old.uid() : is.uid();
-      int gid = ruledGid >= 0 ? ruledGid : fromOld ? one.old.gid() : is.gid();
+      RemoteAttributes from = old == null ? is : old;
+      int uid = ruledUid >= 0 ? ruledUid : from.uid();
+      int gid = ruledGid >= 0 ? ruledGid : from.gid();
       if (uid != is.uid() || gid != is.gid()) {
         one.smallFile.lost =
             OwnerSetter.give(
@@ -307,7 +310,7 @@ final class RemoteBatchWriter {
     giveUp();
   }
 
-  private void arrived(ArrivingFile one, RemoteFailure failure) throws IOException {
+  private void arrived(ArrivingFile one, @Nullable RemoteFailure failure) throws IOException {
     if (failure != null) {
       one.smallFile.failure = failure;
       return;

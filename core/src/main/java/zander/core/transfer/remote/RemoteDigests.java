@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Future;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.command.ExecResult;
 import zander.core.connect.command.Pipe;
 import zander.core.connect.command.ShellWords;
@@ -87,8 +88,9 @@ final class RemoteDigests {
       List<Wanted> some = small.subList(from, Math.min(small.size(), from + TOGETHER));
       List<Got> got = context.files().batch().get(some, new Cancellation());
       for (int i = 0; i < some.size(); i++) {
-        if (got.get(i).content() != null) {
-          byName.put(some.get(i).path().wire(), Sha256.of(got.get(i).content()));
+        byte[] content = got.get(i).content();
+        if (content != null) {
+          byName.put(some.get(i).path().wire(), Sha256.of(content));
         }
       }
     }
@@ -108,7 +110,7 @@ final class RemoteDigests {
     }
   }
 
-  private String readBack(RemotePath file) throws IOException {
+  private @Nullable String readBack(RemotePath file) throws IOException {
     try {
       return of(file, -1);
     } catch (RemoteFailure e) {

@@ -1,6 +1,7 @@
 package zander.core.transfer.remote;
 
 import java.io.IOException;
+import org.jspecify.annotations.Nullable;
 import zander.core.transfer.direct.DirectTransfer;
 import zander.core.transfer.endpoint.DirectRoute;
 import zander.core.transfer.endpoint.Target;
@@ -31,7 +32,7 @@ final class RemoteDirectRoute implements DirectRoute {
   }
 
   @Override
-  public Arrival create(TransferItem item, Target.Part part) throws IOException {
+  public Arrival create(TransferItem item, Target.@Nullable Part part) throws IOException {
     return new RemoteFileWriter(context, folders, digests, item, part, transfer);
   }
 

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.concurrent.Executor;
 import java.util.function.Consumer;
 import java.util.function.LongConsumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.DiskSpace;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteBatch.Got;
@@ -43,10 +44,10 @@ public final class RemoteEndpoint implements Source, Target {
   private final RemoteDigests digests;
   private final TarUpload tarUpload;
   private final TarDownload tarDownload;
-  private DirectTransfer direct;
+  private @Nullable DirectTransfer direct;
   private boolean allowsDirect;
   private boolean hasFolders;
-  private Phrase whyViaLocal;
+  private @Nullable Phrase whyViaLocal;
 
   public RemoteEndpoint(RemoteFiles files, RemotePath base, Journal journal) {
     this(ServerChannels.of(files), base, journal, null);
@@ -57,7 +58,7 @@ public final class RemoteEndpoint implements Source, Target {
    *     for not at all
    */
   public RemoteEndpoint(
-      ServerChannels channels, RemotePath base, Journal journal, RemotePath home) {
+      ServerChannels channels, RemotePath base, Journal journal, @Nullable RemotePath home) {
     this(new RemoteContext(channels, base, journal, home, new PartialNames(), Wish.BEST));
   }
 
@@ -114,7 +115,7 @@ public final class RemoteEndpoint implements Source, Target {
   }
 
   @Override
-  public DirectRoute directRouteFrom(Source source, LongConsumer carried) {
+  public @Nullable DirectRoute directRouteFrom(Source source, LongConsumer carried) {
     if (source instanceof RemoteEndpoint other && other.allowsDirect) {
       direct = new DirectTransfer(other.context, context, carried);
       return new RemoteDirectRoute(direct, context, folders, digests);
@@ -133,7 +134,7 @@ public final class RemoteEndpoint implements Source, Target {
   }
 
   @Override
-  public void expectToRead(List<String> early, Executor elsewhere) {
+  public void expectToRead(List<String> early, @Nullable Executor elsewhere) {
     tarDownload.expect(early);
     starting(
         elsewhere,
@@ -145,7 +146,7 @@ public final class RemoteEndpoint implements Source, Target {
   }
 
   @Override
-  public void expectToWrite(TransferItem like, boolean many, Executor elsewhere) {
+  public void expectToWrite(TransferItem like, boolean many, @Nullable Executor elsewhere) {
     starting(
         elsewhere,
         () -> {
@@ -159,7 +160,10 @@ public final class RemoteEndpoint implements Source, Target {
     void run() throws IOException;
   }
 
-  private static void starting(Executor elsewhere, Starting starting) {
+  private static void starting(@Nullable Executor elsewhere, Starting starting) {
+    if (elsewhere == null) {
+      return;
+    }
     elsewhere.execute(
         () -> {
           try {
@@ -207,7 +211,7 @@ public final class RemoteEndpoint implements Source, Target {
   }
 
   @Override
-  public TreeEntry look(String path) throws IOException {
+  public @Nullable TreeEntry look(String path) throws IOException {
     return lookup.look(path);
   }
 
@@ -242,10 +246,11 @@ public final class RemoteEndpoint implements Source, Target {
     List<Got> got = files().batch().get(files, stop);
     for (int i = 0; i < got.size(); i++) {
       SmallFile smallFile = wanted.get(i);
-      if (got.get(i).failure() == null) {
-        smallFile.read(got.get(i).content(), got.get(i).attributes().modified());
+      Got one = got.get(i);
+      if (one.content() != null && one.attributes() != null) {
+        smallFile.read(one.content(), one.attributes().modified());
       } else {
-        smallFile.failure = got.get(i).failure();
+        smallFile.failure = one.failure();
       }
     }
   }
@@ -263,7 +268,7 @@ public final class RemoteEndpoint implements Source, Target {
   }
 
   @Override
-  public byte[] content(String path, int limit) throws IOException {
+  public byte @Nullable [] content(String path, int limit) throws IOException {
     try (InputStream in = files().read(at(path))) {
       byte[] content = in.readNBytes(limit + 1);
       return content.length > limit ? null : content;
@@ -276,12 +281,12 @@ public final class RemoteEndpoint implements Source, Target {
   }
 
   @Override
-  public Incoming create(TransferItem item, Part part) throws IOException {
+  public Incoming create(TransferItem item, @Nullable Part part) throws IOException {
     return new RemoteFileWriter(context, folders, digests, item, part, null);
   }
 
   @Override
-  public Part part(String path) throws IOException {
+  public @Nullable Part part(String path) throws IOException {
     TreeEntry node = look(path);
     return node == null || node.kind() != FileKind.FILE ? null : new Part(path, node.size());
   }
@@ -327,7 +332,7 @@ public final class RemoteEndpoint implements Source, Target {
   }
 
   @Override
-  public Phrase cannotHold(String path) {
+  public @Nullable Phrase cannotHold(String path) {
     try {
       at(path);
       return null;
@@ -337,7 +342,7 @@ public final class RemoteEndpoint implements Source, Target {
   }
 
   @Override
-  public Phrase carrier() {
+  public @Nullable Phrase carrier() {
     if (direct != null) {
       return direct.carrier();
     }

@@ -1,7 +1,10 @@
 package zander.core.transfer.remote;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.command.ExecResult;
 import zander.core.connect.command.Pipe;
 import zander.core.files.FileKind;
@@ -39,15 +42,15 @@ final class RemoteFileWriter implements DirectRoute.Arrival {
   private final RemotePath target;
   private final String partPath;
   private final RemotePath part;
-  private final RemoteAttributes old;
+  private final @Nullable RemoteAttributes old;
   private final ReplacedFiles.Held held;
   private final Journal.Pending pending;
 
   /** {@code null} where its content passes this computer. */
-  private final DirectTransfer direct;
+  private final @Nullable DirectTransfer direct;
 
-  private final RemoteWriter writer;
-  private final Pipe stream;
+  private final @Nullable RemoteWriter writer;
+  private final @Nullable Pipe stream;
   private long size;
   private boolean ended;
 
@@ -60,8 +63,8 @@ final class RemoteFileWriter implements DirectRoute.Arrival {
       RemoteFolders folders,
       RemoteDigests digests,
       TransferItem item,
-      Target.Part begun,
-      DirectTransfer direct)
+      Target.@Nullable Part begun,
+      @Nullable DirectTransfer direct)
       throws IOException {
     this.context = context;
     this.digests = digests;
@@ -75,14 +78,15 @@ final class RemoteFileWriter implements DirectRoute.Arrival {
                 Endpoint.folderOf(item.to()), context.partialNames().of(target.wireName()));
     this.part = context.at(partPath);
     boolean replaces = item.there() != null;
-    this.old = replaces ? context.files().batch().look(List.of(target)).get(0) : null;
-    this.held = ReplacedFiles.hold(context, target, old);
+    RemoteAttributes there = replaces ? context.files().batch().look(List.of(target)).get(0) : null;
+    this.old = there;
+    this.held = ReplacedFiles.hold(context, target, there);
     boolean told = replaces || !folders.covers(item.to());
     this.pending =
         told
             ? context
                 .journal()
-                .begin(ReplacedFiles.change(context, target, part, replaces, old, held.name()))
+                .begin(ReplacedFiles.change(context, target, part, replaces, there, held.name()))
             : ReplacedFiles.ENDED;
     this.size = begun == null ? 0 : begun.size();
     try {
@@ -101,7 +105,7 @@ final class RemoteFileWriter implements DirectRoute.Arrival {
     }
   }
 
-  private RemoteWriter open(Target.Part begun, long left) throws IOException {
+  private RemoteWriter open(Target.@Nullable Part begun, long left) throws IOException {
     RemoteFiles files = context.files();
     List<RemoteFiles> lanes = context.channels().lanes(context.strategy().lanesUp(left));
     return begun == null
@@ -112,7 +116,7 @@ final class RemoteFileWriter implements DirectRoute.Arrival {
   @Override
   public void write(byte[] bytes, int offset, int length) throws IOException {
     if (stream == null) {
-      writer.write(bytes, offset, length);
+      requireNonNull(writer).write(bytes, offset, length);
     } else {
       try {
         stream.in().write(bytes, offset, length);
@@ -125,12 +129,12 @@ final class RemoteFileWriter implements DirectRoute.Arrival {
 
   @Override
   public long stream(long from) throws IOException {
-    size = direct.stream(item, part, from);
+    size = requireNonNull(direct).stream(item, part, from);
     return size;
   }
 
-  private IOException streamFailed(IOException cause) throws IOException {
-    ExecResult result = stream.finish();
+  private IOException streamFailed(@Nullable IOException cause) throws IOException {
+    ExecResult result = requireNonNull(stream).finish();
     String said = result.errorText().strip();
     return new RemoteFailure(ToolErrors.reason(said), FileStep.WRITE, part, said, cause);
   }
@@ -141,7 +145,7 @@ final class RemoteFileWriter implements DirectRoute.Arrival {
   }
 
   @Override
-  public Phrase arrive(long modified, String digest) throws IOException {
+  public @Nullable Phrase arrive(long modified, @Nullable String digest) throws IOException {
     RemoteFiles files = context.files();
     if (stream != null) {
       ExecResult result = stream.finish();
@@ -187,10 +191,10 @@ final class RemoteFileWriter implements DirectRoute.Arrival {
     }
   }
 
-  private Phrase giveOwner(RemoteAttributes now, long modified) throws IOException {
-    boolean fromOld = old != null && old.kind() == FileKind.FILE;
-    int uid = context.ownerUid() >= 0 ? context.ownerUid() : fromOld ? old.uid() : now.uid();
-    int gid = context.ownerGid() >= 0 ? context.ownerGid() : fromOld ? old.gid() : now.gid();
+  private @Nullable Phrase giveOwner(RemoteAttributes now, long modified) throws IOException {
+    RemoteAttributes from = old != null && old.kind() == FileKind.FILE ? old : now;
+    int uid = context.ownerUid() >= 0 ? context.ownerUid() : from.uid();
+    int gid = context.ownerGid() >= 0 ? context.ownerGid() : from.gid();
     return uid == now.uid() && gid == now.gid()
         ? null
         : OwnerSetter.give(context.files(), part, now, uid, gid, item.mode(), modified);

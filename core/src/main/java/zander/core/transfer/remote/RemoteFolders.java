@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import zander.core.facts.TreeMark;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
@@ -134,7 +135,7 @@ final class RemoteFolders {
     return failures;
   }
 
-  private IOException give(TransferItem folder, int uid, int gid) throws IOException {
+  private @Nullable IOException give(TransferItem folder, int uid, int gid) throws IOException {
     try {
       RemoteAttributes now = context.files().look(context.at(folder.to()));
       context
@@ -180,7 +181,7 @@ final class RemoteFolders {
   }
 
   /** {@code null} where the line is gone by now: what was sent is there all the same. */
-  private String mark(String path) {
+  private @Nullable String mark(String path) {
     try {
       return new TreeMark(context.files(), context.channels().commands()).of(context.at(path));
     } catch (IOException e) {

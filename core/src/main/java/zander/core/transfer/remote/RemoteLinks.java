@@ -1,7 +1,10 @@
 package zander.core.transfer.remote;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
@@ -22,14 +25,14 @@ final class RemoteLinks {
       throws IOException {
     RemoteFiles files = context.files();
     RemotePath at = context.at(link.to());
-    String target = link.node().target();
+    String target = target(link);
     boolean replaces = link.there() != null;
     RemotePath part = replaces ? at.parent().child(context.partialNames().of(at.wireName())) : null;
     RemoteAttributes old = replaces ? context.files().batch().look(List.of(at)).get(0) : null;
     ReplacedFiles.Held held = ReplacedFiles.hold(context, at, old);
     Journal.Pending pending = begin(context, folders, link, at, part, old, held);
     try {
-      if (replaces) {
+      if (part != null) {
         files.makeLink(part, target);
         if (files.renamesOver() && !held.moves()) {
           files.renameOver(part, at);
@@ -53,13 +56,17 @@ final class RemoteLinks {
     }
   }
 
+  private static String target(TransferItem link) {
+    return requireNonNull(link.node().target(), "a link leads somewhere");
+  }
+
   private static Journal.Pending begin(
       RemoteContext context,
       RemoteFolders folders,
       TransferItem link,
       RemotePath at,
-      RemotePath part,
-      RemoteAttributes old,
+      @Nullable RemotePath part,
+      @Nullable RemoteAttributes old,
       ReplacedFiles.Held held)
       throws IOException {
     if (part == null && folders.covers(link.to())) {
@@ -69,6 +76,6 @@ final class RemoteLinks {
         .journal()
         .begin(
             ReplacedFiles.change(context, at, part, part != null, old, held.name())
-                .note(JournalPhrase.LINK_TO.of(WireName.toText(link.node().target())).toString()));
+                .note(JournalPhrase.LINK_TO.of(WireName.toText(target(link))).toString()));
   }
 }

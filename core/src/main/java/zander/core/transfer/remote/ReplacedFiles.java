@@ -3,6 +3,7 @@ package zander.core.transfer.remote;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.place.Renames;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
@@ -43,7 +44,7 @@ final class ReplacedFiles {
     }
 
     @Override
-    public void done(FileState now, List<zander.core.journal.FolderTime> touched) {}
+    public void done(@Nullable FileState now, List<zander.core.journal.FolderTime> touched) {}
 
     @Override
     public void failed(String why) {}
@@ -89,12 +90,12 @@ final class ReplacedFiles {
    * @param name {@code null} when it is not kept there
    * @param moves whether it goes there only when the new one takes its place
    */
-  record Held(RemotePath name, boolean moves) {
+  record Held(@Nullable RemotePath name, boolean moves) {
     static final Held NOT = new Held(null, false);
   }
 
   private static Held held(
-      RemoteContext context, RemoteAttributes old, RemotePath name, boolean linked)
+      RemoteContext context, @Nullable RemoteAttributes old, RemotePath name, boolean linked)
       throws IOException {
     boolean over = context.files().renamesOver();
     if (linked && over) {
@@ -104,7 +105,8 @@ final class ReplacedFiles {
       // It will be moved there, and the name must be free for that.
       context.files().removeFile(name);
     }
-    return !over || old.size() > SMALL ? new Held(name, true) : Held.NOT;
+    boolean large = old != null && old.size() > SMALL;
+    return !over || large ? new Held(name, true) : Held.NOT;
   }
 
   /**
@@ -112,18 +114,20 @@ final class ReplacedFiles {
    * journal keeps such an entry open, and its recovery offers to put it back.
    */
   static boolean isStranded(RemoteContext context, Held held) throws IOException {
-    return held.moves() && context.files().batch().look(List.of(held.name())).get(0) != null;
+    return held.moves()
+        && held.name() != null
+        && context.files().batch().look(List.of(held.name())).get(0) != null;
   }
 
   /** What to tell of one whose old version is neither on the server nor here; {@code null} else. */
-  static Phrase notKept(RemoteContext context, RemoteAttributes old, RemotePath held) {
-    return context.holds() && isFile(old) && held == null && old.size() > SMALL
-        ? TransferPhrase.NOT_KEPT.of()
-        : null;
+  static @Nullable Phrase notKept(
+      RemoteContext context, @Nullable RemoteAttributes old, @Nullable RemotePath held) {
+    boolean large = old != null && isFile(old) && old.size() > SMALL;
+    return context.holds() && large && held == null ? TransferPhrase.NOT_KEPT.of() : null;
   }
 
   /** The same for one. */
-  static Held hold(RemoteContext context, RemotePath target, RemoteAttributes old)
+  static Held hold(RemoteContext context, RemotePath target, @Nullable RemoteAttributes old)
       throws IOException {
     RemotePath name = isFile(old) ? context.holdingName() : null;
     if (name == null) {
@@ -134,7 +138,7 @@ final class ReplacedFiles {
     return held(context, old, name, failure == null);
   }
 
-  private static boolean isFile(RemoteAttributes attributes) {
+  static boolean isFile(@Nullable RemoteAttributes attributes) {
     return attributes != null && attributes.kind() == FileKind.FILE;
   }
 
@@ -146,10 +150,10 @@ final class ReplacedFiles {
   static NewChange change(
       RemoteContext context,
       RemotePath target,
-      RemotePath part,
+      @Nullable RemotePath part,
       boolean replaces,
-      RemoteAttributes old,
-      RemotePath held)
+      @Nullable RemoteAttributes old,
+      @Nullable RemotePath held)
       throws IOException {
     NewChange change =
         NewChange.of(replaces && old != null ? ChangeKind.REPLACE : ChangeKind.SEND_UP, target)
@@ -170,7 +174,7 @@ final class ReplacedFiles {
   }
 
   /** What is there once a file has arrived. */
-  static FileState state(long size, Mode mode, long modified) {
+  static @Nullable FileState state(long size, @Nullable Mode mode, long modified) {
     if (modified < 0) {
       return null;
     }
@@ -196,8 +200,8 @@ final class ReplacedFiles {
    * @param held where it goes; {@code null} for nowhere, because it is kept otherwise or is a link
    * @return what went wrong, or {@code null}
    */
-  static RemoteFailure inSteps(
-      RemoteContext context, RemotePath part, RemotePath target, RemotePath held)
+  static @Nullable RemoteFailure inSteps(
+      RemoteContext context, RemotePath part, RemotePath target, @Nullable RemotePath held)
       throws IOException {
     RemoteFiles files = context.files();
     RemotePath aside =

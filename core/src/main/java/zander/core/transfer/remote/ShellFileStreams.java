@@ -3,6 +3,7 @@ package zander.core.transfer.remote;
 import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.command.ExecResult;
 import zander.core.connect.command.Pipe;
 import zander.core.connect.command.ShellWords;
@@ -17,7 +18,8 @@ final class ShellFileStreams {
   private ShellFileStreams() {}
 
   /** {@code null} when the server has no room for a program. */
-  static InputStream read(RemoteContext context, RemotePath file, long from) throws IOException {
+  static @Nullable InputStream read(RemoteContext context, RemotePath file, long from)
+      throws IOException {
     String quoted = ShellWords.quote(file);
     String script =
         from == 0 ? "exec cat < " + quoted : "exec tail -c +" + (from + 1) + " < " + quoted;
@@ -69,7 +71,7 @@ final class ShellFileStreams {
       return count;
     }
 
-    private IOException ended(IOException cause) throws IOException {
+    private @Nullable IOException ended(@Nullable IOException cause) throws IOException {
       ExecResult result = pipe.finish();
       if (result.exit() == 0 && cause == null) {
         return null;
@@ -93,7 +95,8 @@ final class ShellFileStreams {
    *
    * @return {@code null} when the server has no room for a program
    */
-  static Pipe write(RemoteContext context, RemotePath part, boolean closed) throws IOException {
+  static @Nullable Pipe write(RemoteContext context, RemotePath part, boolean closed)
+      throws IOException {
     String quoted = ShellWords.quote(part);
     String umask = closed ? "umask 077; " : "";
     String script =

@@ -71,7 +71,8 @@ public record TransferRules(
    * @param to where, relative to the target's base, in wire form
    * @param kept {@code null} where nothing is kept
    */
-  public @Nullable Mode modeFor(TreeEntry node, boolean folder, String to, KeptModes kept) {
+  public @Nullable Mode modeFor(
+      TreeEntry node, boolean folder, String to, @Nullable KeptModes kept) {
     return switch (modes) {
       case FROM_SOURCE -> node.mode();
       case KEPT -> kept == null ? node.mode() : kept.of(to, node.mode(), folder);

@@ -59,7 +59,7 @@ public final class SftpChannel extends ChannelSession {
   private volatile long window;
 
   /** {@code null} for the account's own service. */
-  private final ServiceStart start;
+  private final @Nullable ServiceStart start;
 
   /** Where a terminal shows all that is said, the service's messages too; {@code null} for none. */
   private final @Nullable OutputStream terminal;
@@ -67,16 +67,16 @@ public final class SftpChannel extends ChannelSession {
   /** {@code null} where a file service speaks for itself. */
   private final @Nullable TranslatedRequests translated;
 
-  private SftpChannel(ServiceStart start) {
+  private SftpChannel(@Nullable ServiceStart start) {
     this.start = start;
     // Messages are taken as they come; nothing is kept in a stream.
     setOut(OutputStream.nullOutputStream());
     ServiceTranslator translator = start == null ? null : start.translator(new TranslatedAnswers());
     output = new ServiceOutput(translator, new MessageCutter(memory, this::hand, this::tooLong));
     translated = translator == null ? null : new TranslatedRequests(translator);
-    boolean inTerminal = start != null && start.wantsTerminal();
-    terminal = inTerminal ? start.errors(new Arrived(this::arrived)) : null;
-    setErr(start == null || inTerminal ? complaints : start.errors(complaints));
+    terminal =
+        start != null && start.wantsTerminal() ? start.errors(new Arrived(this::arrived)) : null;
+    setErr(start == null || terminal != null ? complaints : start.errors(complaints));
     addCloseFutureListener(
         closed -> {
           failAll(new IOException("the channel is closed"));
@@ -125,8 +125,8 @@ public final class SftpChannel extends ChannelSession {
    * @param patience for each of its three steps
    * @param start {@code null} for the account's own service
    */
-  public static SftpChannel open(ClientSession session, Duration patience, ServiceStart start)
-      throws IOException {
+  public static SftpChannel open(
+      ClientSession session, Duration patience, @Nullable ServiceStart start) throws IOException {
     SftpChannel channel = new SftpChannel(start);
     try {
       session.getService(ConnectionService.class).registerChannel(channel);

@@ -7,6 +7,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.IntSupplier;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.files.PathTrust;
 import zander.core.files.RemoteAttributes;
@@ -49,7 +50,7 @@ public final class FolderGuard {
   private final IntSupplier uid;
   private final Map<RemotePath, Known> known = new ConcurrentHashMap<>();
   private final AtomicLong moves = new AtomicLong();
-  private volatile Boolean active;
+  private volatile @Nullable Boolean active;
 
   /**
    * @param uid who one is there; -1 while that is not known
@@ -99,8 +100,8 @@ public final class FolderGuard {
     RemotePath input = RemotePath.of(FolderHandles.HANDLES + "0");
     SftpWire.Sent target = wire.sendAsIs(SftpWire.READLINK, input, FileStep.LOOK_AT);
     SftpWire.Sent owner = wire.sendAsIs(SftpWire.STAT, input, FileStep.LOOK_AT);
-    String leads = Answers.take(target, wire::expectName, refused -> "");
-    int account = Answers.take(owner, wire::expectAttributes, refused -> NOBODY).uid();
+    String leads = Answers.takeOr(target, wire::expectName, "");
+    int account = Answers.takeOr(owner, wire::expectAttributes, NOBODY).uid();
     return (known || account == ROOT) && INPUTS.stream().anyMatch(leads::startsWith);
   }
 
@@ -108,7 +109,7 @@ public final class FolderGuard {
       new RemoteAttributes(FileKind.OTHER, 0, -1, -1, new Mode(0), 0, 0);
 
   /** What is known of a folder, without asking; {@code null} for nothing. */
-  public Place known(RemotePath folder) {
+  public @Nullable Place known(RemotePath folder) {
     Known one = known.get(folder);
     return one == null || System.nanoTime() - one.at > KNOWN_NANOS ? null : one.place;
   }
@@ -169,7 +170,7 @@ public final class FolderGuard {
    * @param target the same as it is
    */
   public boolean isLinkHarmless(
-      SftpWire wire, RemotePath path, RemotePath real, RemoteAttributes target)
+      SftpWire wire, RemotePath path, RemotePath real, @Nullable RemoteAttributes target)
       throws RemoteFailure {
     List<RemoteAttributes> chain = look(wire, path.chain());
     int link = firstLink(chain);
@@ -241,7 +242,7 @@ public final class FolderGuard {
    *
    * @param mode {@code null} where the server chose it
    */
-  public void made(RemotePath folder, Mode mode) {
+  public void made(RemotePath folder, @Nullable Mode mode) {
     if (mode != null) {
       listed(folder, new RemoteAttributes(FileKind.FOLDER, 0, ROOT, ROOT, mode, 0, 0));
     }

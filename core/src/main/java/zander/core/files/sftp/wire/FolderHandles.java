@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import org.apache.sshd.common.util.buffer.Buffer;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
@@ -157,7 +158,7 @@ public final class FolderHandles {
   }
 
   /** {@code null} when its folder is not held any more. */
-  private String nameOf(RemotePath path) {
+  private @Nullable String nameOf(RemotePath path) {
     Held folder = held.get(path.parent());
     return folder == null ? null : folder.opened.name() + "/" + path.wireName();
   }
@@ -184,7 +185,7 @@ public final class FolderHandles {
           synchronized (opening) {
             reopen(folder);
           }
-          return null;
+          return true;
         });
   }
 
@@ -245,7 +246,7 @@ public final class FolderHandles {
     return target != null && target.kind() == FileKind.FILE && isHarmless(file, opened, target);
   }
 
-  private boolean isHarmless(RemotePath path, Opened opened, RemoteAttributes target)
+  private boolean isHarmless(RemotePath path, Opened opened, @Nullable RemoteAttributes target)
       throws RemoteFailure {
     // What is open need not have a path: a pipe has none.
     return opened.path().startsWith("/")
@@ -256,7 +257,7 @@ public final class FolderHandles {
     RequestBody body = SftpWire.body();
     SftpWire.putName(body, one.opened.name());
     SftpWire.Sent asked = wire.sendAsIs(SftpWire.READLINK, body, FileStep.LOOK_AT, one.real);
-    return one.real.wire().equals(Answers.take(asked, wire::expectName, refused -> ""));
+    return one.real.wire().equals(Answers.takeOr(asked, wire::expectName, ""));
   }
 
   /**

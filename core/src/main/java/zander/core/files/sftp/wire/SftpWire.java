@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.time.Duration;
 import java.util.function.Function;
 import org.apache.sshd.common.util.buffer.Buffer;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.AnswerBounds;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteFailure;
@@ -98,8 +99,9 @@ public final class SftpWire {
    *
    * @param refused why it was not sent, which is as good as an answer; {@code null} when it was
    */
-  public record Sent(int id, FileStep step, RemotePath path, RemoteFailure refused) {
-    Sent(int id, FileStep step, RemotePath path) {
+  public record Sent(
+      int id, FileStep step, @Nullable RemotePath path, @Nullable RemoteFailure refused) {
+    Sent(int id, FileStep step, @Nullable RemotePath path) {
       this(id, step, path, null);
     }
   }
@@ -119,7 +121,7 @@ public final class SftpWire {
   }
 
   /** Sends a request, with names that nobody can turn where that is needed. */
-  public Sent send(int type, RequestBody body, FileStep step, RemotePath path)
+  public Sent send(int type, RequestBody body, FileStep step, @Nullable RemotePath path)
       throws RemoteFailure {
     BlockingCalls.check(step.written());
     try {
@@ -143,7 +145,7 @@ public final class SftpWire {
   }
 
   /** Sends a request with its names as they are. */
-  public Sent sendAsIs(int type, RequestBody body, FileStep step, RemotePath path)
+  public Sent sendAsIs(int type, RequestBody body, FileStep step, @Nullable RemotePath path)
       throws RemoteFailure {
     BlockingCalls.check(step.written());
     try {
@@ -191,7 +193,7 @@ public final class SftpWire {
     }
   }
 
-  public Sent sendExtended(String name, RequestBody rest, FileStep step, RemotePath path)
+  public Sent sendExtended(String name, RequestBody rest, FileStep step, @Nullable RemotePath path)
       throws RemoteFailure {
     RequestBody body = body();
     body.putString(name);
@@ -199,7 +201,7 @@ public final class SftpWire {
     return send(EXTENDED, body, step, path);
   }
 
-  private static RemoteFailure lost(FileStep step, RemotePath path, Exception cause) {
+  private static RemoteFailure lost(FileStep step, @Nullable RemotePath path, Exception cause) {
     return new RemoteFailure(Reason.LINE_LOST, step, path, Phrase.of(cause), cause);
   }
 
@@ -273,8 +275,8 @@ public final class SftpWire {
   }
 
   /** What was read, or {@code null} at the end of the file. */
-  public Data expectData(Sent sent) throws RemoteFailure {
-    return await(sent, DATA, Data::of);
+  public @Nullable Data expectData(Sent sent) throws RemoteFailure {
+    return awaitOrEnd(sent, DATA, Data::of);
   }
 
   /** Takes the memory of what was read back; it must not be looked at any more. */
@@ -283,8 +285,8 @@ public final class SftpWire {
   }
 
   /** Hands over the answer to READDIR; {@code null} at the end of the folder. */
-  public <T> T expectNames(Sent sent, Function<Buffer, T> reader) throws RemoteFailure {
-    return await(sent, NAME, reader);
+  public <T> @Nullable T expectNames(Sent sent, Function<Buffer, T> reader) throws RemoteFailure {
+    return awaitOrEnd(sent, NAME, reader);
   }
 
   public <T> T expectExtended(Sent sent, Function<Buffer, T> reader) throws RemoteFailure {
@@ -292,6 +294,17 @@ public final class SftpWire {
   }
 
   private <T> T await(Sent sent, int expected, Function<Buffer, T> reader) throws RemoteFailure {
+    T answer = awaitOrEnd(sent, expected, reader);
+    if (answer == null) {
+      throw new RemoteFailure(
+          Reason.BAD_ANSWER, sent.step, sent.path, FilePhrase.ANSWERED_SO.of("EOF"), null);
+    }
+    return answer;
+  }
+
+  /** What content and the names of a folder are followed by; {@code null} at their end. */
+  private <T> @Nullable T awaitOrEnd(Sent sent, int expected, Function<Buffer, T> reader)
+      throws RemoteFailure {
     if (sent.refused != null) {
       throw sent.refused;
     }
@@ -334,7 +347,8 @@ public final class SftpWire {
    * @param asked what it was asked about; may be {@code null}
    * @throws RemoteFailure {@code BAD_ANSWER} when it is none
    */
-  public static RemotePath pathOf(String wireName, RemotePath asked) throws RemoteFailure {
+  public static RemotePath pathOf(String wireName, @Nullable RemotePath asked)
+      throws RemoteFailure {
     try {
       return RemotePath.ofWire(wireName);
     } catch (IllegalArgumentException e) {

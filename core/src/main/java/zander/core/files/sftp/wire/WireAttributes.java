@@ -1,6 +1,7 @@
 package zander.core.files.sftp.wire;
 
 import org.apache.sshd.common.util.buffer.Buffer;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.rights.Mode;
@@ -57,7 +58,7 @@ public final class WireAttributes {
    * @param mode {@code null} to leave it
    * @param modified -1 to leave both times
    */
-  public static void putModeAndTime(Buffer body, Mode mode, long modified) {
+  public static void putModeAndTime(Buffer body, @Nullable Mode mode, long modified) {
     body.putInt((mode == null ? 0 : HAS_MODE) | (modified < 0 ? 0 : HAS_TIMES));
     if (mode != null) {
       body.putInt(mode.bits());
