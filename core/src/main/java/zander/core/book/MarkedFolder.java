@@ -2,6 +2,7 @@ package zander.core.book;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A path worth a name.
@@ -14,13 +15,18 @@ import java.util.List;
  */
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
 public record MarkedFolder(
-    String name, String path, String local, String address, List<String> rights) {
+    String name,
+    String path,
+    @Nullable String local,
+    @Nullable String address,
+    List<String> rights) {
   public MarkedFolder {
     rights = rights == null ? List.of() : List.copyOf(rights);
   }
 
   /** One that keeps nothing. */
-  public static MarkedFolder of(String name, String path, String local, String address) {
+  public static MarkedFolder of(
+      String name, String path, @Nullable String local, @Nullable String address) {
     return new MarkedFolder(name, path, local, address, List.of());
   }
 
