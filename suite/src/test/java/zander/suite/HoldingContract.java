@@ -3,6 +3,8 @@ package zander.suite;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.lang.reflect.InvocationTargetException;
+import java.lang.reflect.Proxy;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -17,9 +19,11 @@ import zander.core.change.PutBack.Verdict;
 import zander.core.change.place.HoldingFolder;
 import zander.core.connect.Connection;
 import zander.core.facts.TreeSize;
+import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.journal.ChangeKind;
 import zander.core.journal.JournalEntry;
+import zander.core.rights.Mode;
 import zander.core.work.Cancellation;
 
 /**
@@ -90,6 +94,45 @@ abstract class HoldingContract {
           .allMatch(PutBack.Outcome::isDone);
       assertThat(on.tree()).isEqualTo(before);
     }
+  }
+
+  /** Places have names by chance, and one may be taken within the same second. */
+  @ParameterizedTest
+  @EnumSource(Way.class)
+  void holdsInTheSameFolderWhereANameIsTaken(Way way) throws IOException {
+    try (WorkBench on = bench(way)) {
+      RemoteTree.file(on.files, on.at("old"), "old");
+      List<RemotePath> taken = new ArrayList<>();
+      DeleteTask deleting =
+          new DeleteTask(takingTheFirstPlace(on.files, taken), on.commands, on.journal, on.home);
+      assertThat(deleting.hold(List.of(on.at("old")))).isEmpty();
+      RemotePath held = on.journal.entries().get(0).to();
+      assertThat(taken).hasSize(1);
+      assertThat(held.parent()).isNotEqualTo(taken.get(0));
+      assertThat(held.parent().parent()).isEqualTo(taken.get(0).parent());
+    }
+  }
+
+  /** Somebody else makes the first place that is asked for, just before. */
+  private static RemoteFiles takingTheFirstPlace(RemoteFiles files, List<RemotePath> taken) {
+    return (RemoteFiles)
+        Proxy.newProxyInstance(
+            RemoteFiles.class.getClassLoader(),
+            new Class<?>[] {RemoteFiles.class},
+            (proxy, method, arguments) -> {
+              if (method.getName().equals("makeFolder")
+                  && arguments[0] instanceof RemotePath place
+                  && place.parent().wireName().equals(HoldingFolder.NAME)
+                  && taken.isEmpty()) {
+                taken.add(place);
+                files.makeFolder(place, (Mode) arguments[1]);
+              }
+              try {
+                return method.invoke(files, arguments);
+              } catch (InvocationTargetException e) {
+                throw e.getCause();
+              }
+            });
   }
 
   @ParameterizedTest

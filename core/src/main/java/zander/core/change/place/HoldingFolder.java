@@ -30,6 +30,7 @@ public final class HoldingFolder {
   public static final String NAME = ".zander-held";
 
   private static final DateTimeFormatter STAMP = DateTimeFormatter.ofPattern("yyyyMMdd-HHmmss");
+  private static final int MOST_TRIES = 5;
   private static final Mode CLOSED = new Mode(0700);
 
   private final RemoteFiles files;
@@ -161,11 +162,7 @@ public final class HoldingFolder {
       }
       files.setMode(holding, CLOSED);
     }
-    String stamp = LocalDateTime.now().format(STAMP);
-    RemotePath place =
-        holding.child(
-            stamp + "-" + Integer.toHexString(ThreadLocalRandom.current().nextInt(1 << 20)));
-    files.makeFolder(place, CLOSED);
+    RemotePath place = freshIn(holding);
     List<RemoteAttributes> are = files.lookAll(List.of(holding, place));
     RemoteAttributes around = are.get(0);
     RemoteAttributes made = are.get(1);
@@ -177,6 +174,23 @@ public final class HoldingFolder {
       files.setMode(holding, CLOSED);
     }
     return place;
+  }
+
+  /** Several may be made within one second, by several programs. */
+  private RemotePath freshIn(RemotePath holding) throws IOException {
+    for (int tries = 1; ; tries++) {
+      String stamp = LocalDateTime.now().format(STAMP);
+      String number = Integer.toHexString(ThreadLocalRandom.current().nextInt());
+      RemotePath place = holding.child(stamp + "-" + number);
+      try {
+        files.makeFolder(place, CLOSED);
+        return place;
+      } catch (RemoteFailure e) {
+        if (e.reason() != Reason.ALREADY_EXISTS || tries == MOST_TRIES) {
+          throw e;
+        }
+      }
+    }
   }
 
   private static RemoteFailure notOurs(RemotePath holding) {
