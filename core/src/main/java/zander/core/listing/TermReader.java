@@ -237,7 +237,7 @@ final class TermReader {
     long limit = now - minutes * 60;
     // One minute of slack either way: find rounds, and its clock is the server's.
     return Term.of(
-        (younger ? TermPhrase.CHANGED_IN_THE_LAST : TermPhrase.NOT_CHANGED_FOR).of(time),
+        (younger ? TermPhrase.CHANGED_WITHIN : TermPhrase.NOT_CHANGED_FOR).of(time),
         row -> younger ? row.modified() > limit : row.modified() < limit,
         List.of("-mmin", younger ? "-" + (minutes + 2) : "+" + Math.max(0, minutes - 2)));
   }

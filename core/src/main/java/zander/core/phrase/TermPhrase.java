@@ -5,7 +5,7 @@ public enum TermPhrase implements Phrase.Key {
   BOTH(2),
   BRACKET_OPEN,
   BYTES(1),
-  CHANGED_IN_THE_LAST(1),
+  CHANGED_WITHIN(1),
   DAYS(1),
   EVERYONE_HAS(1),
   FILES_ONLY,

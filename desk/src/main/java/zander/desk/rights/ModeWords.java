@@ -15,47 +15,51 @@ public final class ModeWords {
   private ModeWords() {}
 
   /**
-   * {@code Owner reads and writes, group reads, others nothing.}
+   * {@code Owner reads and writes, group reads, others read.}
    *
    * @param folder whether it is a folder's: it is listed and entered, not read and run
    */
   public static String sentence(Mode mode, boolean folder) {
     StringBuilder words =
-        new StringBuilder(WORDS.say("ownerDoes")).append(does(mode, Who.OWNER, folder));
-    String group = does(mode, Who.GROUP, folder);
-    String others = does(mode, Who.OTHERS, folder);
-    if (group.equals(others)) {
+        new StringBuilder(WORDS.say("ownerDoes")).append(does(mode, Who.OWNER, folder, false));
+    String group = does(mode, Who.GROUP, folder, false);
+    if (group.equals(does(mode, Who.OTHERS, folder, false))) {
       words.append(WORDS.say("everyoneElse")).append(group).append('.');
     } else {
       words
           .append(WORDS.say("groupDoes"))
           .append(group)
           .append(WORDS.say("othersDo"))
-          .append(others)
+          .append(does(mode, Who.OTHERS, folder, true))
           .append('.');
     }
     return words + special(mode, folder);
   }
 
-  private static String does(Mode mode, Who who, boolean folder) {
+  private static String does(Mode mode, Who who, boolean folder, boolean many) {
     boolean read = mode.allows(who, May.READ);
-    boolean write = mode.allows(who, May.WRITE);
     boolean run = mode.allows(who, May.RUN);
     List<String> deeds = new ArrayList<>();
     if (folder && !run) {
       // Without entering, names are all there is to be had (POSIX XBD 4.5).
-      return read ? WORDS.say("onlySeesNames") : WORDS.say("nothing");
+      return read
+          ? many ? WORDS.say("onlySeeNames") : WORDS.say("onlySeesNames")
+          : WORDS.say("nothing");
     }
-    if (read) {
-      deeds.add(folder ? WORDS.say("lists") : WORDS.say("reads"));
-    }
-    if (write) {
-      deeds.add(folder ? WORDS.say("addsAndRemoves") : WORDS.say("writes"));
-    }
-    if (run) {
-      deeds.add(folder ? WORDS.say("enters") : WORDS.say("runs"));
+    for (May may : May.values()) {
+      if (mode.allows(who, may)) {
+        deeds.add(many ? verb(may, folder) : verbOfOne(may, folder));
+      }
     }
     return deeds.isEmpty() ? WORDS.say("nothing") : joined(deeds);
+  }
+
+  private static String verbOfOne(May may, boolean folder) {
+    return switch (may) {
+      case READ -> folder ? WORDS.say("lists") : WORDS.say("reads");
+      case WRITE -> folder ? WORDS.say("addsAndRemoves") : WORDS.say("writes");
+      case RUN -> folder ? WORDS.say("enters") : WORDS.say("runs");
+    };
   }
 
   private static String special(Mode mode, boolean folder) {

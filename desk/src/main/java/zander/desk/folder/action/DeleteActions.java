@@ -196,10 +196,12 @@ public final class DeleteActions {
   }
 
   static String words(MeasuredTree measured) {
+    String files = Texts.count(measured.files(), "file");
     return WORDS.say(
-        "in",
-        Texts.count(measured.files(), "file"),
-        Texts.count(measured.folders(), "folder"),
+        "measured",
+        measured.folders() > 0
+            ? WORDS.say("in", files, Texts.count(measured.folders(), "folder"))
+            : files,
         measured.links() > 0 ? ", " + Texts.count(measured.links(), "link") : "",
         measured.others() > 0 ? WORDS.say("devicesOrSockets", measured.others()) : "",
         Texts.size(measured.bytes()),

@@ -144,7 +144,9 @@ public final class TreeRightsView extends VBox implements SheetView {
 
   private void buildPlan() {
     plan.setId("tree-plan");
-    plan.setPlaceholder(Parts.label("", "quiet"));
+    for (TableView<?> table : List.of(plan, entries, left)) {
+      table.setPlaceholder(Parts.label("", "quiet"));
+    }
     TableColumn<PlanRow, PlanRow> chosen = Tables.column("", 40, row -> row, ChosenCell::new);
     chosen.setMinWidth(34);
     TableColumn<PlanRow, String> count =
