@@ -1,7 +1,9 @@
 package zander.core.book;
 
+import com.fasterxml.jackson.core.JsonLocation;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.DeserializationFeature;
+import com.fasterxml.jackson.databind.JsonMappingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
@@ -69,12 +71,27 @@ public final class BookFile {
         tree.set(found);
       }
       return new Read(book, null);
+    } catch (JsonMappingException e) {
+      return unread(InputPhrase.BOOK_DAMAGED_IN.of(place(e)));
     } catch (JsonProcessingException e) {
-      e.clearLocation();
-      return unread(InputPhrase.BOOK_DAMAGED.of(e.getOriginalMessage()));
+      JsonLocation at = e.getLocation();
+      return unread(InputPhrase.BOOK_DAMAGED_AT_LINE.of(at.getLineNr(), at.getColumnNr()));
     } catch (IOException | IllegalArgumentException e) {
       return unread(Phrase.of(e));
     }
+  }
+
+  /** {@code servers[2].port}. */
+  private static String place(JsonMappingException e) {
+    StringBuilder place = new StringBuilder();
+    for (JsonMappingException.Reference step : e.getPath()) {
+      if (step.getFieldName() == null) {
+        place.append('[').append(step.getIndex()).append(']');
+      } else {
+        place.append(place.isEmpty() ? "" : ".").append(step.getFieldName());
+      }
+    }
+    return place.isEmpty() ? "{}" : place.toString();
   }
 
   private static Read unread(Phrase why) {

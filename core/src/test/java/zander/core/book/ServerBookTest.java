@@ -15,6 +15,7 @@ import org.junit.jupiter.api.io.TempDir;
 import zander.core.connect.address.ServerAddress;
 import zander.core.connect.channel.WayUp;
 import zander.core.connect.signin.Hop;
+import zander.core.phrase.InputPhrase;
 
 class ServerBookTest {
   @TempDir Path folder;
@@ -55,6 +56,15 @@ class ServerBookTest {
     assertThat(file.read().problem()).isNull();
     assertThat(file.read().book().servers()).containsExactly(full, entry("gate"));
     assertThat(path).content().contains("\"name\" : \"levels-web\"").doesNotContain("null");
+  }
+
+  @Test
+  void tellsWhereADamagedFileIsDamaged() throws IOException {
+    Files.createDirectories(path.getParent());
+    Files.writeString(path, "{\n  \"servers\": [\n    {\"name\": \"gate\",\n");
+    assertThat(file.read().problem()).isEqualTo(InputPhrase.BOOK_DAMAGED_AT_LINE.of(4, 1));
+    Files.writeString(path, "{\"servers\": [{\"name\": \"gate\", \"port\": \"x\"}]}");
+    assertThat(file.read().problem()).isEqualTo(InputPhrase.BOOK_DAMAGED_IN.of("servers[0].port"));
   }
 
   /** A file that a person, or another version, wrote: what is missing is as usual. */

@@ -250,7 +250,7 @@ public final class JournalModel extends Sheet {
                 WORDS.say(
                     "putBackAllSince",
                     Texts.count(all.size(), "change"),
-                    Texts.when(from.at() / 1000, java.time.Clock.systemDefaultZone())),
+                    Texts.exactly(from.at() / 1000)),
                 WORDS.say("theNewestFirstOne")),
             true,
             new Question.Choice(WORDS.say("putBackAll"), ticked -> putBackAll(all)),

@@ -78,8 +78,8 @@ public final class TransferWords {
       case COUNTING ->
           now.counting()
               ? WORDS.say("countingSoFar", what, Texts.count(now.filesInAll(), "file"))
-              : what + "  ·  " + sums();
-      case CARRYING -> what + "  ·  " + sums();
+              : withSums(what);
+      case CARRYING -> withSums(what);
       case PAUSED -> WORDS.say("paused", what, files(now));
       case AWAY -> WORDS.say("goesOnWhenThe", what, files(now));
       case DONE ->
@@ -100,6 +100,12 @@ public final class TransferWords {
               verb);
       case BROKEN -> WORDS.say("theConnectionBrokeAfter", what, Texts.count(now.files(), "file"));
     };
+  }
+
+  /** Before anything is known to come, there is nothing to sum. */
+  private String withSums(String what) {
+    String sums = sums();
+    return sums.isEmpty() ? what : what + "  ·  " + sums;
   }
 
   private static String rest(Progress now) {

@@ -23,6 +23,7 @@ final class LineStrip extends HBox {
     setId("line-strip");
     Label words = Parts.label("", "strip-headline");
     words.setWrapText(true);
+    words.setMinHeight(USE_PREF_SIZE);
     HBox.setHgrow(words, Priority.ALWAYS);
     words
         .textProperty()

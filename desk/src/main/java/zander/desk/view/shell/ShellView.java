@@ -52,6 +52,7 @@ public final class ShellView extends VBox implements SheetView {
     terminal.onSize(points -> desk.settings().set(Settings.SHELL_TEXT, points));
     getStyleClass().add("shell");
     Label ended = Parts.label("", "shell-ended");
+    ended.setWrapText(true);
     ended.textProperty().bind(model.endedProperty());
     Button again = Parts.button(WORDS.say("restartShell"), "shell-again", model::start, "on-dark");
     Button place =
