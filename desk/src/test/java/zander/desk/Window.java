@@ -53,6 +53,15 @@ public final class Window extends FxRobot implements AutoCloseable {
             kept.uncaughtException(thread, thrown);
           }
         });
+    endAtOnce();
+  }
+
+  /**
+   * Ends the process as soon as all is told to whoever runs the tests: a native thread of the
+   * toolkit may draw still while its libraries take their memory down, and aborts it then.
+   */
+  private static void endAtOnce() {
+    Runtime.getRuntime().addShutdownHook(new Thread(() -> Runtime.getRuntime().halt(0)));
   }
 
   /**

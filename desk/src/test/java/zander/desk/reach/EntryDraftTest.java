@@ -68,10 +68,10 @@ class EntryDraftTest {
     assertThatThrownBy(draft::entry).hasMessageContaining("1 to 65535");
     draft.port.set("22");
     draft.landing.set("srv");
-    assertThatThrownBy(draft::entry).hasMessageContaining("begins with a slash");
+    assertThatThrownBy(draft::entry).hasMessageContaining("must begin with a slash");
     draft.landing.set("/srv");
     draft.folders().get(0).path.set("srv");
-    assertThatThrownBy(draft::entry).hasMessageContaining("begins with a slash");
+    assertThatThrownBy(draft::entry).hasMessageContaining("must begin with a slash");
     draft.folders().get(0).path.set("/srv");
     draft.account.set(" ");
     assertThatThrownBy(draft::entry).hasMessageContaining("account");

@@ -73,6 +73,8 @@ public final class OffscreenWindow implements AutoCloseable {
       Platform.startup(up::countDown);
       up.await();
       Platform.setImplicitExit(false);
+      // All is told by then, and a native thread that draws still would abort what ends slowly.
+      Runtime.getRuntime().addShutdownHook(new Thread(() -> Runtime.getRuntime().halt(0)));
     }
   }
 

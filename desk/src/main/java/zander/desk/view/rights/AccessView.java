@@ -6,6 +6,7 @@ import java.util.Map;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -27,6 +28,13 @@ final class AccessView extends VBox {
   private final AccessModel model;
   private final Button open;
   private final VBox inner = new VBox();
+
+  /** Of the column of places, and of one letter in it, in pixels; the panel has no more. */
+  private static final double LEAST_PLACE = 84;
+
+  private static final double MOST_PLACE = 120;
+  private static final double LETTER = 7.3;
+
   private final ComboBox<String> account = new ComboBox<>();
   private final Map<Deed, Button> deeds = new EnumMap<>(Deed.class);
   private final Label answer = Parts.label("", "access-answer");
@@ -123,8 +131,14 @@ final class AccessView extends VBox {
 
   private void showChain() {
     chain.getChildren().clear();
+    int longest =
+        model.steps().stream().mapToInt(step -> model.place(step).length()).max().orElse(0);
+    double width = Math.max(LEAST_PLACE, Math.min(longest * LETTER, MOST_PLACE));
     for (AccessStep step : model.steps()) {
       Label place = Parts.label(model.place(step), "mono", "access-place");
+      place.setTooltip(new Tooltip(place.getText()));
+      place.setMinWidth(width);
+      place.setMaxWidth(width);
       Label words = Parts.label(model.words(step), "access-words");
       words.setWrapText(true);
       words.setMinHeight(USE_PREF_SIZE);
