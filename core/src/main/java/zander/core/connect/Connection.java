@@ -1,12 +1,11 @@
 package zander.core.connect;
 
-import static java.util.Objects.requireNonNull;
-
 import java.io.Closeable;
 import java.io.IOException;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
@@ -46,15 +45,13 @@ import zander.core.work.BlockingCalls;
 import zander.core.work.Cancellation;
 
 /**
- * One signed-in connection: the file service, commands and shells of a desk all go over it, without
- * asking again. Safe for several threads; everything but {@link #isOpen} waits.
+ * One signed-in connection for all of a desk. For several threads; all but {@link #isOpen} waits.
  */
 public final class Connection implements Closeable, Commands {
   /** What is not known by then follows while the desk is open already. */
   private static final Duration NAMES_PATIENCE = Duration.ofSeconds(2);
 
   private static final Duration ID_PATIENCE = Duration.ofSeconds(3);
-
   private final SessionPool lines;
   final ClientSession session;
   private final SignInAttempt attempt;
@@ -86,7 +83,7 @@ public final class Connection implements Closeable, Commands {
     switch (facts.shell()) {
       case RUNS -> attempt.note(Kind.FOUND, facts.idLine().strip());
       case NONE ->
-          attempt.note(Kind.REFUSED, SignInPhrase.NO_SHELL.of(requireNonNull(facts.why())));
+          attempt.note(Kind.REFUSED, SignInPhrase.NO_SHELL.of(Objects.requireNonNull(facts.why())));
       default -> attempt.note(Kind.FOUND, SignInPhrase.SHELL_NOT_YET.of());
     }
     attempt.note(Kind.DONE, "");

@@ -222,10 +222,6 @@ final class SaveRun {
       }
       // The save is done; what is left has a name that says what it is.
     }
-    return lookAtFolder();
-  }
-
-  private @Nullable RemoteAttributes lookAtFolder() throws IOException {
     return files.lookAll(List.of(target.parent())).get(0);
   }
 
@@ -307,7 +303,8 @@ final class SaveRun {
     try {
       RemoteAttributes written = asBefore(now);
       made.remove();
-      return done(written, folder == null ? null : lookAtFolder(), true);
+      return done(
+          written, folder == null ? null : files.lookAll(List.of(target.parent())).get(0), true);
     } catch (RemoteFailure e) {
       // It is saved; what was staged is still there, and is looked after as what a break left.
       requireNonNull(pending).lost();

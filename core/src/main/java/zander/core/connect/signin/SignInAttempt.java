@@ -1,11 +1,10 @@
 package zander.core.connect.signin;
 
-import static java.util.Objects.requireNonNull;
-
 import java.io.IOException;
 import java.security.PublicKey;
 import java.time.Duration;
 import java.util.List;
+import java.util.Objects;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.IntFunction;
@@ -84,7 +83,7 @@ public final class SignInAttempt {
 
   /** The attempt that a session of ours was begun with. */
   public static SignInAttempt of(Session session) {
-    return requireNonNull(ofOrNull(session), "a session without its attempt");
+    return Objects.requireNonNull(ofOrNull(session), "a session without its attempt");
   }
 
   /** The same; {@code null} for a session that does not know it yet. */
@@ -108,8 +107,6 @@ public final class SignInAttempt {
   public HostTrust trust() {
     return trust;
   }
-
-  // Where it stands.
 
   public void reach(SignInStep next) {
     if (next == SignInStep.NAME) {
@@ -177,8 +174,6 @@ public final class SignInAttempt {
     timedOut = true;
   }
 
-  // The host key.
-
   /** Decides on the host key; called before anything secret goes over the line. */
   public boolean verify(PublicKey key) {
     reach(SignInStep.HOST_KEY);
@@ -194,8 +189,6 @@ public final class SignInAttempt {
     }
     return failure == null;
   }
-
-  // Keys.
 
   void setOffers(List<KeyOffer> prepared) {
     offers = prepared;
@@ -226,7 +219,7 @@ public final class SignInAttempt {
 
   /** A key that failed in our own hands ends the sign-in, unless something else can be tried. */
   boolean couldNotSign(IOException e) throws IOException {
-    note(Kind.REFUSED, SignInPhrase.ABOUT.of(requireNonNull(pending).name(), Phrase.of(e)));
+    note(Kind.REFUSED, SignInPhrase.ABOUT.of(Objects.requireNonNull(pending).name(), Phrase.of(e)));
     pending = null;
     boolean more = nextOffer < offers.size() || hop.ways().password();
     if (!more && e instanceof KeyFailure trouble) {
@@ -239,8 +232,6 @@ public final class SignInAttempt {
   public @Nullable KeyOffer taken() {
     return taken;
   }
-
-  // Passwords and answers.
 
   /** Whether a password or answers may be asked for, and were not wrong too often. */
   boolean mayTryLetters() {
@@ -328,8 +319,6 @@ public final class SignInAttempt {
             null);
   }
 
-  // The server's answers.
-
   void refused(List<String> methods, boolean partial) {
     Kind kind = partial ? Kind.TAKEN : Kind.REFUSED;
     answered();
@@ -355,8 +344,6 @@ public final class SignInAttempt {
       taken = pending;
     }
   }
-
-  // Failures.
 
   ConnectFailure giveUp() {
     failure =
