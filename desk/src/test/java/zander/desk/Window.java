@@ -57,8 +57,8 @@ public final class Window extends FxRobot implements AutoCloseable {
   }
 
   /**
-   * Ends the process as soon as all is told to whoever runs the tests: a native thread of the
-   * toolkit may draw still while its libraries take their memory down, and aborts it then.
+   * Ends the process as soon as all is told to whoever runs the tests, before the toolkit's
+   * libraries take themselves down: one was aborted at that moment, and nobody waits for that.
    */
   private static void endAtOnce() {
     Runtime.getRuntime().addShutdownHook(new Thread(() -> Runtime.getRuntime().halt(0)));

@@ -91,7 +91,7 @@ public final class BookFile {
         place.append(place.isEmpty() ? "" : ".").append(step.getFieldName());
       }
     }
-    return place.isEmpty() ? "{}" : place.toString();
+    return place.toString();
   }
 
   private static Read unread(Phrase why) {

@@ -169,8 +169,7 @@ final class PutBackMany {
           Verdict.READY,
           e.getCause() instanceof RemoteFailure why
               ? why
-              : new RemoteFailure(
-                  Reason.FAILED, FileStep.SAVE, asked.path(), found(e.reason()), e));
+              : new RemoteFailure(Reason.FAILED, FileStep.SAVE, asked.path(), found(e), e));
     } catch (RemoteFailure e) {
       if (e.reason() == Reason.LINE_LOST) {
         throw e;
@@ -293,14 +292,14 @@ final class PutBackMany {
     }
   }
 
-  private static Phrase found(SaveFailure.Reason reason) {
-    return switch (reason) {
+  private static Phrase found(SaveFailure e) {
+    return switch (e.reason()) {
       case CHANGED_MEANWHILE -> FilePhrase.CHANGED_MEANWHILE.of();
       case GONE -> FilePhrase.GONE_MEANWHILE.of();
       case OWNER_WOULD_CHANGE -> FilePhrase.OWNER_WOULD_CHANGE.of();
       case METADATA_WOULD_CHANGE -> FilePhrase.METADATA_WOULD_CHANGE.of();
       case CHECK_REFUSED -> FilePhrase.CHECK_REFUSED.of();
-      case REFUSED, LINE_LOST -> Phrase.quoted("");
+      case REFUSED, LINE_LOST -> e.getCause() == null ? Phrase.quoted("") : Phrase.of(e.getCause());
     };
   }
 }

@@ -1,5 +1,7 @@
 package zander.core.connect;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -228,6 +230,11 @@ final class AccountFacts {
   /** Why there is no shell; {@code null} while there may be one. */
   synchronized @Nullable Phrase why() {
     return why;
+  }
+
+  /** The same, once there is known to be none. */
+  synchronized Phrase whyNone() {
+    return requireNonNull(why);
   }
 
   /** Whether scripts can be run. Waits where that is not known yet, and asks again if it must. */

@@ -5,7 +5,6 @@ import java.io.IOException;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
@@ -45,7 +44,8 @@ import zander.core.work.BlockingCalls;
 import zander.core.work.Cancellation;
 
 /**
- * One signed-in connection for all of a desk. For several threads; all but {@link #isOpen} waits.
+ * One signed-in connection: the file service, commands and shells of a desk all go over it, without
+ * asking again. Safe for several threads; everything but {@link #isOpen} waits.
  */
 public final class Connection implements Closeable, Commands {
   /** What is not known by then follows while the desk is open already. */
@@ -82,8 +82,7 @@ public final class Connection implements Closeable, Commands {
     facts.await(ID_PATIENCE);
     switch (facts.shell()) {
       case RUNS -> attempt.note(Kind.FOUND, facts.idLine().strip());
-      case NONE ->
-          attempt.note(Kind.REFUSED, SignInPhrase.NO_SHELL.of(Objects.requireNonNull(facts.why())));
+      case NONE -> attempt.note(Kind.REFUSED, SignInPhrase.NO_SHELL.of(facts.whyNone()));
       default -> attempt.note(Kind.FOUND, SignInPhrase.SHELL_NOT_YET.of());
     }
     attempt.note(Kind.DONE, "");

@@ -73,7 +73,8 @@ public final class OffscreenWindow implements AutoCloseable {
       Platform.startup(up::countDown);
       up.await();
       Platform.setImplicitExit(false);
-      // All is told by then, and a native thread that draws still would abort what ends slowly.
+      // All is told by then; a process was aborted while the toolkit's libraries took themselves
+      // down.
       Runtime.getRuntime().addShutdownHook(new Thread(() -> Runtime.getRuntime().halt(0)));
     }
   }

@@ -28,21 +28,17 @@ public interface Commands {
         @Override
         public ExecResult stream(String wireScript, Output output, Cancellation stop)
             throws IOException {
-          throw noShell();
+          throw noShell(FileStep.RUN_A_COMMAND, null);
         }
 
         @Override
         public Pipe pipe(String wireScript) throws IOException {
-          throw noShell();
+          throw noShell(FileStep.RUN_A_COMMAND, null);
         }
 
         @Override
         public ServerTools tools() {
           return ServerTools.NONE;
-        }
-
-        private RemoteFailure noShell() {
-          return new RemoteFailure(Reason.NO_SHELL, FileStep.RUN_A_COMMAND, null, "", null);
         }
       };
 
@@ -63,7 +59,7 @@ public interface Commands {
   }
 
   /** What fails for want of a shell, with why there is none. */
-  default RemoteFailure noShell(FileStep step, RemotePath about) {
+  default RemoteFailure noShell(FileStep step, @Nullable RemotePath about) {
     Phrase why = whyNoShell();
     return new RemoteFailure(
         Reason.NO_SHELL, step, about, why == null ? Phrase.quoted("") : why, null);
@@ -81,17 +77,8 @@ public interface Commands {
    * @param byShell must have had no effect when it fails with {@code NO_SHELL}
    */
   default <T> T byShellOr(Way<T> byShell, Way<T> otherwise) throws IOException {
-    if (!hasShell()) {
-      return otherwise.run();
-    }
-    try {
-      return byShell.run();
-    } catch (RemoteFailure e) {
-      if (e.reason() != Reason.NO_SHELL) {
-        throw e;
-      }
-      return otherwise.run();
-    }
+    T done = byShellOrNull(byShell::run);
+    return done == null ? otherwise.run() : done;
   }
 
   /** Work that a server may have no program for. */

@@ -29,7 +29,7 @@ final class AccessView extends VBox {
   private final Button open;
   private final VBox inner = new VBox();
 
-  /** Of the column of places, and of one letter in it, in pixels; the panel has no more. */
+  /** Widths of the column of places and of one letter in it, in pixels. */
   private static final double LEAST_PLACE = 84;
 
   private static final double MOST_PLACE = 120;
