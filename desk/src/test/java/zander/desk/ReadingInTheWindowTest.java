@@ -163,6 +163,19 @@ class ReadingInTheWindowTest {
     window.until("the line is seen", () -> isInSight(line(20_000)));
   }
 
+  /** What tells of rows while they are laid out must not have them laid out again meanwhile. */
+  @Test
+  void rowsStayInSightWhileTheSpaceForThemChanges() throws Exception {
+    window.clickOn("#reading");
+    for (int i = 0; i < 5; i++) {
+      window.push(KeyCode.CONTROL, KeyCode.F);
+      window.push(KeyCode.ESCAPE);
+      window.push(KeyCode.CONTROL, KeyCode.END);
+      window.clickOn("#reading");
+    }
+    window.until("the end is shown", () -> isInSight(line(LINES - 1)));
+  }
+
   private boolean isAtLeast(int number) {
     // None is in sight between two texts, until the window is laid out again.
     return area.getVisibleParagraphs().stream()

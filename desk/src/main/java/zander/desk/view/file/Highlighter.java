@@ -21,6 +21,7 @@ import zander.core.edit.TextLinks;
 import zander.core.find.TextPlaces.Place;
 import zander.desk.edit.Language;
 import zander.desk.edit.RuleColours;
+import zander.desk.view.part.Soon;
 
 /**
  * Colours the lines that are on screen, and no others: styling a whole document of 100,000 lines
@@ -43,8 +44,9 @@ final class Highlighter {
   private final Supplier<Brackets.Pair> pairs;
   private final boolean plain;
   private final Function<String, List<TextLinks.Link>> dead;
-  private boolean styling;
-  private boolean due;
+
+  /** Each line that comes into sight tells of itself: once for all of them is enough. */
+  private final Soon styling = new Soon(this::styleVisible);
 
   /** Parts of the text that are marked besides. */
   interface Marks {
@@ -73,7 +75,7 @@ final class Highlighter {
     subscription =
         area.plainTextChanges()
             .subscribe(change -> changedFrom(change.getPosition()))
-            .and(area.getVisibleParagraphs().changes().subscribe(change -> styleSoon()));
+            .and(area.getVisibleParagraphs().changes().subscribe(change -> styling.wish()));
   }
 
   void stop() {
@@ -89,42 +91,25 @@ final class Highlighter {
     while (startStates.size() > line + 1) {
       startStates.remove(startStates.size() - 1);
     }
-    styleSoon();
+    styling.wish();
   }
 
   /** The marks are others. */
   void marksChanged() {
-    styleSoon();
-  }
-
-  /** Each line that comes into sight tells of itself: once for all of them is enough. */
-  private void styleSoon() {
-    if (!due) {
-      due = true;
-      javafx.application.Platform.runLater(
-          () -> {
-            due = false;
-            styleVisible();
-          });
-    }
+    styling.wish();
   }
 
   private void styleVisible() {
-    if (styling || area.getVisibleParagraphs().isEmpty()) {
+    if (area.getVisibleParagraphs().isEmpty()) {
       return;
     }
-    styling = true;
-    try {
-      int first = area.firstVisibleParToAllParIndex();
-      int last = Math.min(area.lastVisibleParToAllParIndex(), area.getParagraphs().size() - 1);
-      if (!plain && !readUpTo(first)) {
-        styleSoon();
-        return;
-      }
-      restyle(first, last);
-    } finally {
-      styling = false;
+    int first = area.firstVisibleParToAllParIndex();
+    int last = Math.min(area.lastVisibleParToAllParIndex(), area.getParagraphs().size() - 1);
+    if (!plain && !readUpTo(first)) {
+      styling.wish();
+      return;
     }
+    restyle(first, last);
   }
 
   /** All that differ at once: each change of styles costs a pass over the text. */

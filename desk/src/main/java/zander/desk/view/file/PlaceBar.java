@@ -8,6 +8,7 @@ import javafx.scene.control.ScrollBar;
 import javafx.util.Duration;
 import zander.desk.reading.ReadingModel;
 import zander.desk.reading.Row;
+import zander.desk.view.part.Soon;
 
 /** Where in the whole file one reads, to be seen and changed: its length stands for all bytes. */
 final class PlaceBar extends ScrollBar {
@@ -21,6 +22,7 @@ final class PlaceBar extends ScrollBar {
   private final ReadingModel model;
   private final IntSupplier first;
   private final PauseTransition resting = new PauseTransition(REST);
+  private final Soon placing = new Soon(this::place);
   private boolean updating;
 
   /**
@@ -51,8 +53,15 @@ final class PlaceBar extends ScrollBar {
     }
   }
 
-  /** Shows where the first row in sight is. */
+  /**
+   * Shows where the first row in sight is. Not at once: it is told of while rows are laid out, and
+   * asking for the first of them would lay them out again meanwhile, which leaves none.
+   */
   void update() {
+    placing.wish();
+  }
+
+  private void place() {
     List<Row> rows = model.window().rows();
     long size = model.follower().sizeProperty().get();
     int at = first.getAsInt();

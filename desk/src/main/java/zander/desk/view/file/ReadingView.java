@@ -348,7 +348,7 @@ public final class ReadingView extends VBox
       area.moveTo(Math.min(index, area.getParagraphs().size() - 1), 0);
       area.showParagraphAtTop(index);
     }
-    Platform.runLater(placeBar::update);
+    placeBar.update();
   }
 
   private void keepEnd() {
