@@ -8,12 +8,14 @@ import java.time.Clock;
 import java.time.Duration;
 import java.util.List;
 import java.util.stream.Stream;
+import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TableColumn;
 import javafx.scene.control.TableView;
 import javafx.scene.input.KeyCode;
+import javafx.scene.layout.Region;
 import org.fxmisc.richtext.CodeArea;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -175,15 +177,46 @@ class FrontOfTheWindowTest {
     window.until("it is remembered", () -> window.kept("\"localFoldedByText\" : false"));
   }
 
+  /** The panel first, and where it is opened the marked folders, then columns. */
   @Test
-  void aNarrowWindowLeavesColumnsOutAndBringsThemBack() throws Exception {
+  void aNarrowWindowFoldsWhatIsLessNeededAndBringsItBack() throws Exception {
     window.openLevelsWeb();
-    window.until("all are there", () -> headings().contains("Group"));
+    window.until("all are there", () -> headings().contains("Group") && isShown(".panel", ".side"));
+    resize(1000, 640);
+    window.until("the panel is folded", () -> !isShown(".panel"));
+    assertThat(isShown(".side")).isTrue();
+    window.push(KeyCode.CONTROL, KeyCode.I);
+    window.until("it is opened", () -> isShown(".panel", ".side"));
+    assertThat(outside()).isEmpty();
     resize(900, 600);
-    window.until("the group is left out first", () -> !headings().contains("Group"));
+    window.until("the marked folders make room", () -> !isShown(".side"));
+    window.until("the group is left out", () -> !headings().contains("Group"));
     assertThat(headings()).contains("Name", "Mode", "Notes");
+    assertThat(isShown(".panel")).isTrue();
+    assertThat(outside()).isEmpty();
     window.picture("narrow-window");
+    window.until("it is remembered", () -> window.kept("\"panelFoldedNarrow\" : false"));
     resize(1280, 800);
-    window.until("all are there again", () -> headings().contains("Group"));
+    window.until("all are there again", () -> headings().contains("Group") && isShown(".side"));
+    assertThat(isShown(".panel")).isTrue();
+  }
+
+  private boolean isShown(String... parts) {
+    return Stream.of(parts).allMatch(part -> window.shownOrNull(part) != null);
+  }
+
+  /** What is seen in part only, as the window is too narrow for it. */
+  private List<Node> outside() throws Exception {
+    return Window.inWindow(
+        () ->
+            window.lookup((Node node) -> Window.isSeen(node)).queryAll().stream()
+                .filter(node -> node instanceof Region)
+                .filter(
+                    node -> {
+                      Bounds seen = node.localToScene(node.getLayoutBounds());
+                      return seen.getMinX() < -1
+                          || seen.getMaxX() > window.stage.getScene().getWidth() + 1;
+                    })
+                .toList());
   }
 }

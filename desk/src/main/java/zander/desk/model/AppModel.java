@@ -65,8 +65,7 @@ public final class AppModel {
   private final ObjectProperty<DeskModel> current = new SimpleObjectProperty<>();
   private final ReadOnlyObjectWrapper<SignInModel> signIn = new ReadOnlyObjectWrapper<>();
   private final BooleanProperty dark;
-  private final LocalFold localFold;
-  private final BooleanProperty panelFolded;
+  private final Folds folds;
   private final Journals journals;
   private final ActingDesks acting = new ActingDesks(this);
   private final Map<String, List<RemotePath>> visited = new LinkedHashMap<>();
@@ -82,8 +81,7 @@ public final class AppModel {
     this.templates = new Templates(stateFolder, background);
     this.settings = new Settings(stateFolder.resolve("settings.json"), background);
     this.dark = settings.property(Settings.DARK);
-    this.localFold = new LocalFold(settings, current.flatMap(DeskModel::currentProperty));
-    this.panelFolded = settings.property(Settings.PANEL_FOLDED);
+    this.folds = new Folds(settings, current.flatMap(DeskModel::currentProperty));
     String person = System.getProperty("user.name");
     this.book = new BookModel(background, places.book(), home, person);
     this.keys = new KeysModel(background, home.resolve(".ssh"), Agent.running().orElse(null));
@@ -374,13 +372,8 @@ public final class AppModel {
     return dark;
   }
 
-  /** Whether this computer's folder is folded away beside the sheet in front. */
-  public BooleanProperty localFoldedProperty() {
-    return localFold.foldedProperty();
-  }
-
-  /** Whether the panel beside the sheets is folded away. */
-  public BooleanProperty panelFoldedProperty() {
-    return panelFolded;
+  /** What of the window is folded away. */
+  public Folds folds() {
+    return folds;
   }
 }

@@ -12,7 +12,6 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.SplitPane;
-import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
@@ -47,9 +46,6 @@ final class DeskView extends VBox {
   /** The part of a low window that is this computer's. */
   private static final double LOCAL_PART = 0.287;
 
-  /** In a narrower window the marked folders make room; Ctrl+G has them too. */
-  private static final double SIDE_FROM = 960;
-
   /** What the sheets keep of a desk's height, whatever this computer's part is dragged to. */
   private static final double LEAST_SHEET_HEIGHT = 260;
 
@@ -80,12 +76,8 @@ final class DeskView extends VBox {
     pair.getStyleClass().add("shell-pair");
     middle.setOrientation(Orientation.VERTICAL);
     VBox.setVgrow(middle, Priority.ALWAYS);
-    BorderPane server = new BorderPane();
-    SideView side = new SideView(model);
-    side.managedProperty().bind(widthProperty().greaterThanOrEqualTo(SIDE_FROM));
-    side.visibleProperty().bind(side.managedProperty());
-    server.setLeft(side);
-    server.setCenter(new VBox(tabs.row(), new LineStrip(model.line()), middle));
+    DeskRow server =
+        new DeskRow(new SideView(model), new VBox(tabs.row(), new LineStrip(model.line()), middle));
     VBox.setVgrow(server, Priority.ALWAYS);
     StackPane below = new StackPane();
     // Of the desk's height alone, so that the waterline stays where it is, whatever is above it.
@@ -99,7 +91,7 @@ final class DeskView extends VBox {
             Bindings.createDoubleBinding(
                 () -> localHeight(getHeight(), localHeight.get()), heightProperty(), localHeight));
     below.maxHeightProperty().bind(below.minHeightProperty());
-    below.managedProperty().bind(app.localFoldedProperty().not());
+    below.managedProperty().bind(app.folds().localProperty().not());
     below.visibleProperty().bind(below.managedProperty());
     WaterlineView waterline = new WaterlineView(app, model);
     Edge.on(
@@ -107,14 +99,14 @@ final class DeskView extends VBox {
         Orientation.HORIZONTAL,
         below,
         height -> app.settings().set(Settings.LOCAL_HEIGHT, Math.round(Math.max(1, height))),
-        app.localFoldedProperty());
+        app.folds().localProperty());
     if (model.actsAs() != null) {
       getStyleClass().add(actingStyle(model));
       getChildren().add(acting(app));
     }
     getChildren().addAll(server, waterline, below);
     // All in one frame would keep the window from answering for two tenths of a second.
-    Parts.later(1, () -> server.setRight(new PanelEdge(app, model, new RightsView(model))));
+    Parts.later(1, () -> server.setPanel(new PanelEdge(app, model, new RightsView(model))));
     Parts.later(2, () -> below.getChildren().setAll(new LocalView(model)));
     model.sheets().addListener((ListChangeListener<Sheet>) change -> sheetsChanged(change));
     model

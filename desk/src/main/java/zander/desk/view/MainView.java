@@ -37,6 +37,9 @@ import zander.desk.words.Words;
 public final class MainView extends StackPane {
   private static final Words WORDS = Words.of(MainView.class);
 
+  /** In a narrower window the panel is folded away unless it is opened there, in pixels. */
+  private static final double NARROW = 1100;
+
   /** Keys are read once, not at every press. */
   private static final Map<String, KeyCombination> COMBINATIONS = new HashMap<>();
 
@@ -63,6 +66,10 @@ public final class MainView extends StackPane {
     getStyleClass().add("zander");
     ground.setTop(new TopBar(model, this::openGoto));
     getChildren().addAll(ground, go, prompts.overlay);
+    model
+        .folds()
+        .narrowProperty()
+        .bind(widthProperty().lessThan(NARROW).and(widthProperty().greaterThan(0)));
     addEventFilter(KeyEvent.KEY_PRESSED, pressed -> model.used());
     addEventFilter(MouseEvent.MOUSE_PRESSED, pressed -> model.used());
     model.currentProperty().addListener((observed, old, now) -> show());

@@ -27,9 +27,10 @@ final class PanelEdge extends HBox {
         Orientation.VERTICAL,
         panel,
         width -> app.settings().set(Settings.PANEL_WIDTH, Math.round(within(width))),
-        app.panelFoldedProperty());
+        app.folds().panelProperty());
     getChildren().addAll(edge, panel);
-    panel.managedProperty().bind(app.panelFoldedProperty().not());
+    panel.setMinWidth(LEAST);
+    panel.managedProperty().bind(app.folds().panelProperty().not());
     panel.visibleProperty().bind(panel.managedProperty());
     size(panel, app.settings().get(Settings.PANEL_WIDTH));
     desk.subscriptions()
@@ -41,7 +42,6 @@ final class PanelEdge extends HBox {
   }
 
   private static void size(Region panel, double width) {
-    panel.setMinWidth(within(width));
     panel.setPrefWidth(within(width));
     panel.setMaxWidth(within(width));
   }

@@ -125,11 +125,11 @@ final class WindowActions {
     add(
         WORDS.say("foldOrShowThis"),
         "Ctrl+M",
-        () -> model.localFoldedProperty().set(!model.localFoldedProperty().get()));
+        () -> model.folds().localProperty().set(!model.folds().localProperty().get()));
     add(
         WORDS.say("foldOrShowThe"),
         "Ctrl+I",
-        () -> model.panelFoldedProperty().set(!model.panelFoldedProperty().get()));
+        () -> model.folds().panelProperty().set(!model.folds().panelProperty().get()));
     add(
         WORDS.say("lightOrDarkLook"),
         "Ctrl+D",

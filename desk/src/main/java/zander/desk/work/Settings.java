@@ -40,6 +40,10 @@ public final class Settings {
   /** Whether the panel beside the sheets is folded away. */
   public static final Setting<Boolean> PANEL_FOLDED = Setting.yesOrNo("panelFolded", false);
 
+  /** The same in a narrow window. */
+  public static final Setting<Boolean> PANEL_FOLDED_NARROW =
+      Setting.yesOrNo("panelFoldedNarrow", true);
+
   /** The width of the panel in pixels. */
   public static final Setting<Long> PANEL_WIDTH = Setting.number("panelWidth", 288, 0);
 
@@ -169,12 +173,22 @@ public final class Settings {
 
   /** What is chosen for one of them, to be bound to and set; for as long as the program runs. */
   public BooleanProperty property(Setting<Boolean> setting) {
-    BooleanProperty property = new SimpleBooleanProperty(get(setting));
-    values.addListener((observed, old, now) -> property.set(now.of(setting)));
+    return property(new SimpleObjectProperty<>(setting));
+  }
+
+  /**
+   * The same for one of several.
+   *
+   * @param which the one that counts now, never of nothing
+   */
+  public BooleanProperty property(ObservableValue<Setting<Boolean>> which) {
+    ObservableValue<Boolean> chosen = which.flatMap(this::value);
+    BooleanProperty property = new SimpleBooleanProperty(chosen.getValue());
+    chosen.addListener((observed, old, now) -> property.set(now));
     property.addListener(
         (observed, old, now) -> {
-          if (!now.equals(get(setting))) {
-            set(setting, now);
+          if (!now.equals(get(which.getValue()))) {
+            set(which.getValue(), now);
           }
         });
     return property;

@@ -61,11 +61,11 @@ public final class WaterlineView extends HBox {
         Parts.button(
             "",
             "fold",
-            () -> app.localFoldedProperty().set(!app.localFoldedProperty().get()),
+            () -> app.folds().localProperty().set(!app.folds().localProperty().get()),
             "rule");
     fold.textProperty()
         .bind(
-            javafx.beans.binding.Bindings.when(app.localFoldedProperty())
+            javafx.beans.binding.Bindings.when(app.folds().localProperty())
                 .then(WORDS.say("showThisComputer"))
                 .otherwise(WORDS.say("fold")));
     Parts.hint(fold, WORDS.say("thisComputersFolderShown"));
