@@ -57,6 +57,10 @@ class EdgesInTheWindowTest {
           () -> window.kept("\"panelFolded\" : true", "\"panelWidth\" : 388", "localHeight"));
       window.doubleClickOn("#panel-edge");
       window.until("the panel is back", () -> isWide(window, 388));
+      window.push(KeyCode.CONTROL, KeyCode.I);
+      window.press("#panel-handle");
+      window.until("it is back again", () -> isWide(window, 388));
+      assertThat(window.shownOrNull("#panel-handle")).isNull();
       window.push(KeyCode.CONTROL, KeyCode.M);
       window.until("this computer is folded", () -> window.shownOrNull("#local-table") == null);
       window.push(KeyCode.CONTROL, KeyCode.M);

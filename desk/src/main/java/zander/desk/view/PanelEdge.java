@@ -1,12 +1,15 @@
 package zander.desk.view;
 
 import javafx.geometry.Orientation;
+import javafx.scene.control.Button;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
+import org.kordamp.ikonli.feather.Feather;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
 import zander.desk.view.part.Edge;
+import zander.desk.view.part.Parts;
 import zander.desk.words.Words;
 import zander.desk.work.Settings;
 
@@ -28,7 +31,17 @@ final class PanelEdge extends HBox {
         panel,
         width -> app.settings().set(Settings.PANEL_WIDTH, Math.round(within(width))),
         app.folds().panelProperty());
-    getChildren().addAll(edge, panel);
+    Button handle =
+        Parts.iconButton(
+            Feather.CHEVRON_LEFT,
+            WORDS.say("showThePanel"),
+            () -> app.folds().panelProperty().set(false),
+            "panel-handle");
+    handle.setId("panel-handle");
+    handle.setMaxHeight(Double.MAX_VALUE);
+    handle.managedProperty().bind(app.folds().panelProperty());
+    handle.visibleProperty().bind(handle.managedProperty());
+    getChildren().addAll(edge, panel, handle);
     panel.setMinWidth(LEAST);
     panel.managedProperty().bind(app.folds().panelProperty().not());
     panel.visibleProperty().bind(panel.managedProperty());
