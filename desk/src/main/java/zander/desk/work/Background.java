@@ -47,7 +47,7 @@ public final class Background {
   /**
    * @param threads run the work, and end with it
    */
-  Background(Executor interfaceThread, ExecutorService threads) {
+  public Background(Executor interfaceThread, ExecutorService threads) {
     this.interfaceThread = interfaceThread;
     this.threads = threads;
   }

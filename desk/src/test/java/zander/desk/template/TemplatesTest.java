@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.AfterEach;
@@ -20,10 +22,14 @@ class TemplatesTest {
   @TempDir Path folder;
 
   private final BlockingQueue<Runnable> shown = new LinkedBlockingQueue<>();
-  private final Background background = new Background(shown::add);
+  private final ExecutorService workers = Executors.newCachedThreadPool();
+  private final Background background = new Background(shown::add, workers);
 
+  /** Once all is written: the folder goes then. */
   @AfterEach
-  void stop() {
+  void stop() throws InterruptedException {
+    workers.shutdown();
+    assertThat(workers.awaitTermination(30, TimeUnit.SECONDS)).isTrue();
     background.stop();
   }
 
