@@ -12,7 +12,15 @@ final class ResponseOrder {
   private long now;
   private boolean ended;
 
-  synchronized long take() {
+  /**
+   * A turn, to be taken before anything is written.
+   *
+   * @throws IOException when the stream ended: nobody reads what would be written to it
+   */
+  synchronized long take() throws IOException {
+    if (ended) {
+      throw new IOException("the stream ended");
+    }
     return given++;
   }
 

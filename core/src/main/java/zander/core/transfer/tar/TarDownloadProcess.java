@@ -43,7 +43,8 @@ final class TarDownloadProcess {
   private final ResponseOrder turns = new ResponseOrder();
 
   private TarDownloadProcess(
-      Pipe pipe, CompressionPolicy compression, boolean compressed, EagerFiles early, String mark) {
+      Pipe pipe, CompressionPolicy compression, boolean compressed, EagerFiles early, String mark)
+      throws IOException {
     this.pipe = pipe;
     this.compression = compression;
     this.compressed = compressed;

@@ -214,9 +214,10 @@ public final class TarUpload {
     try {
       complaints = carry(stream, waiting, stop);
     } catch (IOException e) {
+      // Others may be writing to it, whom only its end wakes: first that, then its status.
+      boolean first = broken(stream);
       boolean couldNotRun =
           e instanceof EOFException && TarDownloadProcess.couldNotRun(stream.pipe);
-      boolean first = broken(stream);
       // By their names, which nothing else has; on a lost line this says so, and is no fault of
       // tar. It may still write some of them after that.
       for (ArrivingFile one : waiting) {
