@@ -80,7 +80,7 @@ class TemplatesInTheWindowTest {
     window.until("it is asked", () -> window.shownOrNull("#choice-replace-it") != null);
     window.press("#choice-cancel");
     window.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.N);
-    window.fill("#template-name", "a page");
+    window.fill("#template-name", "a p");
     window.press("#choice-next");
     window.until(
         "the template is as before", () -> window.shownOrNull("#template-field-1") != null);

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
 import javafx.beans.binding.Bindings;
@@ -95,29 +96,38 @@ public final class TemplateSteps {
                     WORDS.say("newFileFrom", folder.name()),
                     WORDS.say("templatesAre", String.join(", ", names))),
                 List.of(new Input("template-name", WORDS.say("template"), name, names.get(0))),
-                new Choice(WORDS.say("next"), ticked -> askFields(folder, chosen(name.get()))),
+                new Choice(
+                    WORDS.say("next"),
+                    ticked -> meant(names, name).ifPresent(one -> askFields(folder, one.kept()))),
                 new Choice(
                     WORDS.say("removeTemplate"),
-                    ticked -> askToRemove(Templates.meant(names, name.get()))),
+                    ticked -> meant(names, name).ifPresent(this::askToRemove)),
                 cancel())
             .readyWhen(
                 Bindings.createBooleanBinding(
                     () -> Templates.meant(names, name.get()) != null, name)));
   }
 
-  private Templates.Template chosen(String name) {
-    return templates.template(desk.address(), name);
+  private record Chosen(String name, Templates.Template kept) {}
+
+  private Optional<Chosen> meant(List<String> names, StringProperty typed) {
+    String name = Templates.meant(names, typed.get());
+    if (name == null) {
+      return Optional.empty();
+    }
+    Templates.Template kept = templates.template(desk.address(), name);
+    return kept == null ? Optional.empty() : Optional.of(new Chosen(name, kept));
   }
 
-  private void askToRemove(String name) {
+  private void askToRemove(Chosen template) {
     told.ask(
         Question.notice(
-            new Message(WORDS.say("removeIt", name), WORDS.say("onlyKeptHere")),
+            new Message(WORDS.say("removeIt", template.name()), WORDS.say("onlyKeptHere")),
             true,
             new Choice(
                 WORDS.say("removeTemplate"),
                 ticked -> {
-                  templates.remove(name, chosen(name));
+                  templates.remove(template.name(), template.kept());
                   told.dismissQuestion();
                 }),
             cancel()));
