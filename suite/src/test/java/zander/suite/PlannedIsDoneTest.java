@@ -51,11 +51,11 @@ import zander.core.work.Cancellation;
  * shows before and after.
  *
  * <p>Judged: what a plan says of each entry, against what is done: six rules, up, down and across |
- * the disk before and after | 300 pairs of trees × 18 ({@code plan.pairs})
+ * the disk before and after | 100 pairs of trees × 18 ({@code plan.pairs})
  */
 @Timeout(value = 300, unit = TimeUnit.SECONDS)
 class PlannedIsDoneTest {
-  private static final int PAIRS = Integer.getInteger("plan.pairs", 300);
+  private static final int PAIRS = Integer.getInteger("plan.pairs", 100);
   private static final String ACCOUNT = "zndplan";
   private static final String[] NAMES = {"a", "a.txt", "a-2.txt", "b", "page.html", "in", "in2"};
 
