@@ -8,18 +8,11 @@ import static com.tngtech.archunit.core.domain.properties.HasName.Predicates.nam
 import static com.tngtech.archunit.core.domain.properties.HasOwner.Predicates.With.owner;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
-import static org.assertj.core.api.Assertions.assertThat;
 
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption.DoNotIncludeTests;
 import com.tngtech.archunit.lang.ArchRule;
-import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
-import java.util.Set;
-import java.util.TreeSet;
-import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 
 /** The arrows between rooms and packages; see docs/ARCHITECTURE.md. */
@@ -43,21 +36,6 @@ class ArchitectureTest {
                 "java.awt..",
                 "javax.swing..");
     rule.check(ZANDER);
-  }
-
-  /** The compiler holds it, by the null checker. */
-  @Test
-  void packagesSayWhereNullMayBe() throws IOException {
-    Path root = Path.of("src/main/java/zander/core");
-    Set<String> unmarked = new TreeSet<>();
-    try (Stream<Path> files = Files.walk(root)) {
-      for (Path file : files.filter(one -> one.endsWith("package-info.java")).toList()) {
-        if (!Files.readString(file).contains("@NullMarked")) {
-          unmarked.add(root.relativize(file.getParent()).toString());
-        }
-      }
-    }
-    assertThat(unmarked).isEmpty();
   }
 
   @Test

@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.nio.file.SimpleFileVisitor;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.book.BookFile;
 import zander.core.connect.address.HostLookup;
 import zander.desk.model.DataFolders;
@@ -22,7 +23,7 @@ import zander.standin.demo.Demo;
  * @param lookup finds servers by name
  * @param demo the running demo, or {@code null}
  */
-public record Setup(DataFolders places, HostLookup lookup, Demo demo) {
+public record Setup(DataFolders places, HostLookup lookup, @Nullable Demo demo) {
   /** Beside the application, it makes it portable. */
   private static final String OWN_FOLDER = "zander-home";
 

@@ -1,5 +1,7 @@
 package zander.desk;
 
+import static java.util.Objects.requireNonNull;
+
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
@@ -7,6 +9,7 @@ import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.stage.Stage;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.Connector;
 import zander.core.connect.address.TypedAddress;
 import zander.core.trust.KnownHosts;
@@ -22,8 +25,8 @@ import zander.desk.work.StallProbe;
 public final class ZanderApp extends Application {
   private static final Duration STALL = Duration.ofMillis(200);
 
-  private AppModel model;
-  private Setup setup;
+  private @Nullable AppModel model;
+  private @Nullable Setup setup;
 
   @Override
   public void init() throws Exception {
@@ -40,7 +43,7 @@ public final class ZanderApp extends Application {
 
   @Override
   public void start(Stage stage) {
-    model = open(stage, setup);
+    model = open(stage, requireNonNull(setup));
     if (getParameters().getRaw().contains("--stalls")) {
       tellStalls();
     }
@@ -108,8 +111,10 @@ public final class ZanderApp extends Application {
 
   @Override
   public void stop() {
-    model.stop();
-    if (setup.demo() != null) {
+    if (model != null) {
+      model.stop();
+    }
+    if (setup != null && setup.demo() != null) {
       setup.demo().close();
     }
   }

@@ -92,6 +92,20 @@ final class Rooms {
         .toList();
   }
 
+  /** Folders with Java files whose {@code package-info.java} does not have that word. */
+  static Set<String> without(String word, Path folder) throws IOException {
+    Set<String> found = new TreeSet<>();
+    try (Stream<Path> files = Files.walk(folder)) {
+      for (Path file : files.filter(path -> path.toString().endsWith(".java")).toList()) {
+        Path said = file.resolveSibling("package-info.java");
+        if (!Files.exists(said) || !Files.readString(said).contains(word)) {
+          found.add(file.getParent().toString());
+        }
+      }
+    }
+    return found;
+  }
+
   /** Puts how many lines each Java file below a folder has into a map. */
   static void lengths(Path folder, Map<String, Long> lengths) throws IOException {
     try (Stream<Path> files = Files.walk(folder)) {

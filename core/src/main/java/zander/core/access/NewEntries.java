@@ -1,5 +1,6 @@
 package zander.core.access;
 
+import org.jspecify.annotations.Nullable;
 import zander.core.rights.Mode;
 import zander.core.rights.Rights;
 
@@ -21,7 +22,7 @@ public record NewEntries(Rights file, Rights folder) {
    * @param uid of the account
    * @param gid its first group
    */
-  public static NewEntries of(Rights in, DefaultList list, int umask, int uid, int gid) {
+  public static NewEntries of(Rights in, @Nullable DefaultList list, int umask, int uid, int gid) {
     boolean inherits = in.mode().has(Mode.SET_GID);
     int group = inherits ? in.gid() : gid;
     Mode file = list == null ? new Mode(FILE & ~umask) : list.modeOf(FILE);

@@ -111,7 +111,7 @@ public record ServerEntry(
     return with(copy -> copy.folders = other);
   }
 
-  public ServerEntry withService(String other) {
+  public ServerEntry withService(@Nullable String other) {
     return with(copy -> copy.service = other);
   }
 

@@ -35,6 +35,16 @@ public record SignIn(
     this(keyFile, certificate, agent, password, null);
   }
 
+  /** Whether keys of the agent are tried that no file stands for. */
+  public boolean triesAgent() {
+    return Boolean.TRUE.equals(agent);
+  }
+
+  /** Whether a password, or the server's questions, are tried. */
+  public boolean triesPassword() {
+    return Boolean.TRUE.equals(password);
+  }
+
   public boolean allowsOldAlgorithms() {
     return Boolean.TRUE.equals(oldAlgorithms);
   }
@@ -54,8 +64,8 @@ public record SignIn(
     return new SignInMethods(
         path(keyFile, home),
         path(certificate, home),
-        Boolean.TRUE.equals(agent),
-        Boolean.TRUE.equals(password),
+        triesAgent(),
+        triesPassword(),
         allowsOldAlgorithms());
   }
 

@@ -89,7 +89,8 @@ public final class Connection implements Closeable, Commands {
   }
 
   /** The same sessions, as another account. */
-  private Connection(Connection own, Elevation right, String landingPath) throws IOException {
+  private Connection(Connection own, Elevation right, @Nullable String landingPath)
+      throws IOException {
     this.lines = own.lines.actingBy(right);
     this.names = own.names;
     this.session = own.session;
@@ -114,7 +115,7 @@ public final class Connection implements Closeable, Commands {
    * @param landingPath the folder to begin in
    * @throws ActFailure when the server does not let it
    */
-  public Connection actAs(Elevation right, String landingPath) throws IOException {
+  public Connection actAs(Elevation right, @Nullable String landingPath) throws IOException {
     BlockingCalls.check("acting as another account");
     while (true) {
       try {

@@ -150,7 +150,7 @@ public final class Terminal {
    * @param before what was seen last; null for nothing
    * @return null while the text is being wrapped anew: what was seen last is to be shown on
    */
-  public @Nullable TerminalPicture picture(long from, TerminalPicture before) {
+  public @Nullable TerminalPicture picture(long from, @Nullable TerminalPicture before) {
     try {
       if (!lock.tryLock(PATIENCE, TimeUnit.MILLISECONDS)) {
         return null;

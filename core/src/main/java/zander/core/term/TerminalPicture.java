@@ -29,7 +29,8 @@ public record TerminalPicture(
   /** Stands for the rows of the screen. */
   public static final long SCREEN = Long.MAX_VALUE;
 
-  static TerminalPicture of(Screen screen, long version, long from, TerminalPicture before) {
+  static TerminalPicture of(
+      Screen screen, long version, long from, @Nullable TerminalPicture before) {
     long top = screen.topRow();
     long first = Math.max(screen.firstRow(), Math.min(from, top));
     List<Row> rows = new ArrayList<>(screen.rows());
@@ -40,7 +41,7 @@ public record TerminalPicture(
         version, screen.columns(), rows, first, top, screen.cursorX(), top + screen.cursorY());
   }
 
-  private static Row row(Screen screen, long number, TerminalPicture before) {
+  private static Row row(Screen screen, long number, @Nullable TerminalPicture before) {
     Row known = before == null || before.columns != screen.columns() ? null : before.row(number);
     boolean onScreen = number >= screen.topRow();
     if (known != null && known.stamp() == (onScreen ? stamp(screen, number) : -number - 1)) {

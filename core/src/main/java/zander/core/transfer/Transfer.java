@@ -140,7 +140,7 @@ public final class Transfer {
   }
 
   /** The modes that the target keeps, for rules that ask for them; before {@link #run}. */
-  public Transfer keepModes(KeptModes modes) {
+  public Transfer keepModes(@Nullable KeptModes modes) {
     keptModes = modes;
     return this;
   }

@@ -213,13 +213,13 @@ public final class Vault implements Closeable {
    * Keeps a secret, left as it is, unless there is one of that name, and gives what there is then:
    * a copy for the caller to wipe.
    */
-  public char @Nullable [] putIfAbsent(String name, char[] secret) throws IOException {
+  public char[] putIfAbsent(String name, char[] secret) throws IOException {
     char[] there = get(name);
     if (there != null) {
       return there;
     }
     change(() -> secrets.computeIfAbsent(name, absent -> SecretBytes.bytes(secret)));
-    return get(name);
+    return Objects.requireNonNull(get(name), "it was just kept");
   }
 
   /** Forgets a secret and writes the file. */

@@ -14,6 +14,8 @@ import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
 import zander.core.journal.JournalEntry;
+import zander.core.phrase.ExplainedException;
+import zander.core.phrase.KeptPhrase;
 import zander.desk.sheet.Texts;
 import zander.desk.words.Words;
 
@@ -58,9 +60,17 @@ public final class FileVersions {
             new Version(
                 WORDS.say("theVersionUntilFrom", Texts.when(at, Clock.systemDefaultZone())),
                 at,
-                () -> journal.contentBefore(entry)));
+                () -> kept(journal, entry)));
       }
     }
+  }
+
+  private static byte[] kept(Journal journal, JournalEntry entry) throws IOException {
+    byte[] content = journal.contentBefore(entry);
+    if (content == null) {
+      throw new ExplainedException(KeptPhrase.BEFORE_NOT_KEPT.of());
+    }
+    return content;
   }
 
   private static void addBeside(RemoteFiles files, RemotePath real, List<Version> into)

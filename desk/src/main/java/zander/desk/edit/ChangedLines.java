@@ -8,6 +8,7 @@ import java.util.concurrent.Future;
 import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import org.jspecify.annotations.Nullable;
 import zander.core.edit.LineChanges;
 import zander.core.edit.LineChanges.Change;
 import zander.desk.work.Background;
@@ -22,7 +23,7 @@ public final class ChangedLines {
   private final Background background;
   private final EditedText text;
   private final ReadOnlyObjectWrapper<Marks> marks = new ReadOnlyObjectWrapper<>(Marks.NONE);
-  private Future<?> due;
+  private @Nullable Future<?> due;
   private long number;
 
   /**
@@ -92,7 +93,7 @@ public final class ChangedLines {
         failure -> {});
   }
 
-  private static String without(String was, String now, int line) {
+  private static @Nullable String without(String was, String now, int line) {
     for (Change change : between(was, now)) {
       boolean within = change.nowFrom() <= line && line < change.nowTo();
       if (within || (change.nowFrom() == change.nowTo() && change.nowFrom() == line)) {

@@ -13,6 +13,7 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
+import org.jspecify.annotations.Nullable;
 import zander.core.find.SearchText;
 import zander.core.find.TextPlaces;
 import zander.core.find.TextPlaces.Place;
@@ -44,8 +45,8 @@ public final class FindInFile {
   private boolean open;
   private int begin;
   private int end = Integer.MAX_VALUE;
-  private Future<?> due;
-  private Cancellation running;
+  private @Nullable Future<?> due;
+  private @Nullable Cancellation running;
   private long textNumber;
 
   /**

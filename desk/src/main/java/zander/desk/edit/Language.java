@@ -3,6 +3,7 @@ package zander.desk.edit;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import java.util.List;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A kind of text file: how it is known, coloured and commented. Read from {@code languages.json};
@@ -23,12 +24,12 @@ public record Language(
     String name,
     List<String> endings,
     List<Pattern> paths,
-    Pattern first,
-    String lexer,
+    @Nullable Pattern first,
+    @Nullable String lexer,
     List<Rule> rules,
     List<String> comment,
     List<Pattern> links,
-    String linksFrom) {
+    @Nullable String linksFrom) {
   /** As in pages: relative to the file, and absolute from where the site begins. */
   public static final String SITE = "site";
 

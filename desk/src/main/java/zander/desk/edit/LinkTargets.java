@@ -4,6 +4,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import zander.core.edit.TextLinks;
 import zander.core.files.RemotePath;
 import zander.desk.sheet.OpenDesk;
@@ -17,7 +18,7 @@ public final class LinkTargets {
   private final RemotePath folder;
 
   /** Where paths of the site begin; {@code null} where that is not known. */
-  private final RemotePath site;
+  private final @Nullable RemotePath site;
 
   private final Language language;
 
@@ -38,17 +39,17 @@ public final class LinkTargets {
   }
 
   /** {@code null} for what is no path of this server. */
-  public RemotePath of(String target) {
+  public @Nullable RemotePath of(String target) {
     String path = language.isOfSites() ? target.replaceFirst("[?#].*", "") : target;
     if (path.isBlank() || NOT_A_PATH.matcher(target).matches()) {
       return null;
     }
     boolean whole = path.startsWith("/");
-    if (language.isOfSites() && whole && site == null) {
+    String wire = wire(path);
+    RemotePath from = !whole ? folder : language.isOfSites() ? site : RemotePath.ROOT;
+    if (from == null) {
       return null;
     }
-    String wire = wire(path);
-    RemotePath from = whole && !language.isOfSites() ? RemotePath.ROOT : whole ? site : folder;
     try {
       return RemotePath.ofWire(from.wire() + "/" + wire);
     } catch (IllegalArgumentException e) {

@@ -12,6 +12,7 @@ import java.util.concurrent.Future;
 import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import org.jspecify.annotations.Nullable;
 import zander.core.edit.TextLinks;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemoteFailure;
@@ -49,7 +50,7 @@ public final class FileLinks {
   private final FileModel file;
   private final ReadOnlyObjectWrapper<Set<String>> dead = new ReadOnlyObjectWrapper<>(Set.of());
   private final Map<RemotePath, Long> there = new HashMap<>();
-  private Future<?> due;
+  private @Nullable Future<?> due;
   private long asked;
   private long offered;
   private Listed listed = new Listed(null, List.of(), 0);
@@ -59,7 +60,7 @@ public final class FileLinks {
    *
    * @param at when it was listed, in nanoseconds
    */
-  private record Listed(RemotePath folder, List<String> entries, long at) {
+  private record Listed(@Nullable RemotePath folder, List<String> entries, long at) {
     static Listed of(RemotePath folder, RemotePath file, LinkTargets targets, RemoteFiles files)
         throws IOException {
       List<String> entries =
@@ -191,7 +192,7 @@ public final class FileLinks {
   }
 
   /** The link that is being typed at a place of a line; {@code null} for none. */
-  public TextLinks.Link begunAt(String line, int column) {
+  public TextLinks.@Nullable Link begunAt(String line, int column) {
     return line.length() > LONGEST_LINE
         ? null
         : TextLinks.begunAt(line, column, language().links());
@@ -237,7 +238,7 @@ public final class FileLinks {
         line.length() > LONGEST_LINE ? null : TextLinks.at(line, column, language().links());
     TextLinks.Link link = around == null ? begunAt(line, column) : around;
     RemotePath path = link == null ? null : targets().of(link.target());
-    if (path == null) {
+    if (link == null || path == null) {
       return false;
     }
     if (link.target().endsWith("/")) {

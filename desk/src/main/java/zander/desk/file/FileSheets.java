@@ -4,6 +4,7 @@ import java.util.HashSet;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.save.AtomicSave;
 import zander.core.edit.NotTextException;
 import zander.core.edit.TextFile;
@@ -95,7 +96,7 @@ public final class FileSheets {
   /**
    * @param ifNoText run where it is no text, or too large to be edited; {@code null} to tell that
    */
-  private void open(RemotePath path, Consumer<FileModel> then, Runnable ifNoText) {
+  private void open(RemotePath path, Consumer<FileModel> then, @Nullable Runnable ifNoText) {
     for (FileModel file : desk.openSheets().of(FileModel.class)) {
       if (file.path().equals(path)) {
         desk.openSheets().frontProperty().set(file);
@@ -149,7 +150,7 @@ public final class FileSheets {
   }
 
   /** What a file that is open was when it was last read or saved; {@code null} for none. */
-  public RemoteAttributes openedAs(RemotePath path) {
+  public @Nullable RemoteAttributes openedAs(RemotePath path) {
     for (FileModel file : desk.openSheets().of(FileModel.class)) {
       if (file.path().equals(path) || file.version().real().equals(path)) {
         return file.version().attributes();

@@ -1,6 +1,7 @@
 package zander.desk.file;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.save.FileVersion;
 import zander.core.files.RemoteAttributes;
 import zander.desk.sheet.OpenDesk;
@@ -14,9 +15,9 @@ final class FileWatch {
   private boolean looking;
 
   /** What was told already, or is ours. */
-  private RemoteAttributes known;
+  private @Nullable RemoteAttributes known;
 
-  private FileVersion told;
+  private @Nullable FileVersion told;
 
   FileWatch(OpenDesk desk) {
     this.desk = desk;

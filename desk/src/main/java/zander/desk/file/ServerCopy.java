@@ -3,6 +3,7 @@ package zander.desk.file;
 import java.nio.charset.Charset;
 import java.util.concurrent.Callable;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.save.AtomicSave;
 import zander.core.change.save.FileVersion;
 import zander.core.edit.LineDifference;
@@ -25,7 +26,7 @@ final class ServerCopy {
   private final FileWatch watch;
 
   /** The encoding that the person told; {@code null} for none. Read on other threads. */
-  private volatile Charset known;
+  private volatile @Nullable Charset known;
 
   private final ToldForm told;
 

@@ -4,6 +4,7 @@ import java.nio.charset.Charset;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
 import zander.core.edit.NotTextException;
 import zander.core.edit.TextFile;
 import zander.core.files.RemotePath;
@@ -17,7 +18,7 @@ import zander.desk.work.Settings;
  * What a person said of a file's encoding and language, which is kept for the next time. Made on
  * the interface thread; what it tells, on any.
  */
-record ToldForm(OpenDesk desk, String name, String encoding, String language) {
+record ToldForm(OpenDesk desk, String name, @Nullable String encoding, @Nullable String language) {
   /** More files than anyone tells apart by hand; beyond, what is told holds while they are open. */
   private static final int MOST = 2_000;
 
@@ -31,7 +32,7 @@ record ToldForm(OpenDesk desk, String name, String encoding, String language) {
   }
 
   /** The encoding that was told; {@code null} for none that is known here. */
-  Charset charset() {
+  @Nullable Charset charset() {
     try {
       return encoding == null ? null : Charset.forName(encoding);
     } catch (IllegalArgumentException e) {

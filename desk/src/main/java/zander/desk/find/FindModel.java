@@ -18,6 +18,7 @@ import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.save.AtomicSave;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
@@ -49,7 +50,13 @@ public final class FindModel extends Sheet {
    * @param place the change that is proposed here; {@code null} while none is
    */
   public record Found(
-      RemotePath path, int line, String text, int from, int to, RemoteEntry entry, Place place) {}
+      RemotePath path,
+      int line,
+      String text,
+      int from,
+      int to,
+      @Nullable RemoteEntry entry,
+      @Nullable Place place) {}
 
   /**
    * A change that is proposed.

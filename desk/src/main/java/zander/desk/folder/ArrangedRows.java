@@ -13,6 +13,7 @@ import java.util.function.Function;
 import java.util.function.Predicate;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
+import org.jspecify.annotations.Nullable;
 import zander.desk.work.Background;
 
 /**
@@ -46,8 +47,8 @@ public final class ArrangedRows<R, K> {
   private final ObservableList<R> rows = FXCollections.observableArrayList();
   private final ObservableList<R> selection = FXCollections.observableArrayList();
   private final Object sorting = new Object();
-  private volatile Arrangement<R> newest;
-  private Sorted<R> sorted;
+  private volatile @Nullable Arrangement<R> newest;
+  private @Nullable Sorted<R> sorted;
   private Set<K> wanted = Set.of();
   private boolean replacing;
   private long changes;
@@ -144,17 +145,21 @@ public final class ArrangedRows<R, K> {
     if (sorted != null && sorted.of == mine.all) {
       return new ArrayList<>(sorted.rows);
     }
-    int known = sorted == null ? 0 : sorted.of.size();
+    Sorted<R> before = sorted;
+    if (before == null) {
+      return new ArrayList<>(mine.all);
+    }
+    int known = before.of.size();
     boolean more =
         known > 0
             && known <= mine.all.size()
-            && mine.order.equals(sorted.by)
-            && mine.all.get(0) == sorted.of.get(0)
-            && mine.all.get(known - 1) == sorted.of.get(known - 1);
+            && mine.order.equals(before.by)
+            && mine.all.get(0) == before.of.get(0)
+            && mine.all.get(known - 1) == before.of.get(known - 1);
     if (!more) {
       return new ArrayList<>(mine.all);
     }
-    List<R> begun = new ArrayList<>(sorted.rows);
+    List<R> begun = new ArrayList<>(before.rows);
     begun.addAll(mine.all.subList(known, mine.all.size()));
     return begun;
   }

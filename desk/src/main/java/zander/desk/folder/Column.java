@@ -24,7 +24,10 @@ public enum Column {
   MODE(
       Words.of(Column.class).say("mode"),
       Comparator.comparingInt((RemoteEntry e) -> e.attributes().mode().bits())),
-  NOTES(Words.of(Column.class).say("notes"), null);
+  /** Ordered by {@link FolderOrder}, which knows the notes. */
+  NOTES(
+      Words.of(Column.class).say("notes"),
+      Comparator.comparing(RemoteEntry::name, NaturalOrder.NAMES));
 
   private final String title;
   private final Comparator<RemoteEntry> order;

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 import zander.core.access.ServiceAccess;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
@@ -22,7 +23,7 @@ import zander.desk.words.Words;
  * @param opened what a file was when it was opened here; {@code null} for one that is not open
  */
 public record EntryNotes(
-    ServiceAccess access, Function<RemotePath, RemoteAttributes> opened, KeptDrift kept) {
+    @Nullable ServiceAccess access, Function<RemotePath, RemoteAttributes> opened, KeptDrift kept) {
   private static final Words WORDS = Words.of(EntryNotes.class);
 
   /** How much it matters. */
@@ -93,7 +94,7 @@ public record EntryNotes(
           WORDS.say("ownerIsGone"), Weight.LOOK, WORDS.say("noAccountOfThis", entry.owner()));
     }
     if (access != null && entry.kind() != FileKind.OTHER && access.isRefused(entry)) {
-      return ofAccess();
+      return ofAccess(access);
     }
     String differs = kept.of(entry);
     if (!differs.isEmpty()) {
@@ -107,12 +108,13 @@ public record EntryNotes(
     return NOTHING;
   }
 
-  private Note ofAccess() {
+  private static Note ofAccess(ServiceAccess access) {
     String account = access.account();
-    boolean above = access.stoppedAt() != null;
+    RemotePath stop = access.stoppedAt();
+    boolean above = stop != null;
     String detail =
-        above
-            ? WORDS.say("mayNotGoInto", account, access.stoppedAt())
+        stop != null
+            ? WORDS.say("mayNotGoInto", account, stop)
             : WORDS.say(
                 "byOwnerGroupThe",
                 access.seesLists() ? WORDS.say("modeAndAccessList") : WORDS.say("andMode"),

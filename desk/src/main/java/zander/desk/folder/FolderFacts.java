@@ -2,6 +2,7 @@ package zander.desk.folder;
 
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import org.jspecify.annotations.Nullable;
 import zander.core.access.ServiceAccess;
 import zander.core.files.DiskSpace;
 import zander.core.files.RemotePath;
@@ -13,7 +14,7 @@ final class FolderFacts {
   private final ReadOnlyObjectWrapper<EntryNotes> notes =
       new ReadOnlyObjectWrapper<>(EntryNotes.NONE);
   private final ReadOnlyObjectWrapper<DiskSpace> space = new ReadOnlyObjectWrapper<>();
-  private RemotePath about;
+  private @Nullable RemotePath about;
 
   FolderFacts(OpenDesk desk) {
     this.desk = desk;

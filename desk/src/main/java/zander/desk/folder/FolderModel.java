@@ -1,5 +1,6 @@
 package zander.desk.folder;
 
+import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -80,12 +81,13 @@ public final class FolderModel extends Sheet {
 
   /** Shows what was read on arrival; where that failed, home, and why. */
   public void land(RemoteFiles.Landing landing) {
-    if (landing.failure() == null) {
+    IOException failure = landing.failure();
+    if (failure == null) {
       watch.readingBegins(landing.folder());
       arrive(landing.folder(), landing.entries());
     } else {
       // Told when home is there: arriving somewhere answers what is told of the place before.
-      load(landing.home(), () -> notRead(landing.folder(), landing.failure()));
+      load(landing.home(), () -> notRead(landing.folder(), failure));
     }
   }
 
@@ -292,9 +294,10 @@ public final class FolderModel extends Sheet {
     } else if (entry.leadsToFile()) {
       desk.openFile(entry.path(), 0);
     } else {
+      String target = entry.target();
       String why =
-          entry.isBrokenLink()
-              ? WORDS.say("itIsALink", WireName.toText(entry.target()))
+          entry.isBrokenLink() && target != null
+              ? WORDS.say("itIsALink", WireName.toText(target))
               : WORDS.say("itIsADevice");
       tellFailure(new Message(WORDS.say("cannotBeOpened", entry.name()), why));
     }

@@ -9,6 +9,7 @@ import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.desk.sheet.OpenDesk;
@@ -55,7 +56,7 @@ final class FolderReading {
   /**
    * @param before what is shown of this folder; {@code null} when another is shown
    */
-  void read(RemotePath folder, List<RemoteEntry> before, Reader reader) {
+  void read(RemotePath folder, @Nullable List<RemoteEntry> before, Reader reader) {
     long mine = ++current;
     underWay.set(true);
     goal.set(folder);

@@ -2,6 +2,7 @@ package zander.desk.folder;
 
 import java.util.List;
 import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemotePath;
 import zander.desk.sheet.OpenDesk;
@@ -16,7 +17,7 @@ final class FolderWatch {
   private static final int SELDOM = 10;
 
   private final OpenDesk desk;
-  private RemotePath folder;
+  private @Nullable RemotePath folder;
   private long reading;
   private long began;
   private long notBefore;

@@ -1,5 +1,8 @@
 package zander.desk.folder;
 
+import static java.util.Objects.requireNonNull;
+
+import org.jspecify.annotations.Nullable;
 import zander.core.files.AccountNames;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
@@ -17,10 +20,10 @@ public final class KeptDrift {
 
   static final KeptDrift NONE = new KeptDrift(null, null);
 
-  private final KeptWish wish;
-  private final AccountNames names;
+  private final @Nullable KeptWish wish;
+  private final @Nullable AccountNames names;
 
-  private KeptDrift(KeptWish wish, AccountNames names) {
+  private KeptDrift(@Nullable KeptWish wish, @Nullable AccountNames names) {
     this.wish = wish;
     this.names = names;
   }
@@ -51,6 +54,7 @@ public final class KeptDrift {
   }
 
   private String words(Rights rights) {
-    return names.user(rights.uid()) + ":" + names.group(rights.gid()) + " " + rights.mode().octal();
+    AccountNames of = requireNonNull(names, "something is kept");
+    return of.user(rights.uid()) + ":" + of.group(rights.gid()) + " " + rights.mode().octal();
   }
 }

@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteEntry;
@@ -14,15 +15,15 @@ import zander.core.transfer.rules.Comparison;
 public final class OtherSide {
   public static final OtherSide NONE = new OtherSide(null, List.of());
 
-  private final String name;
+  private final @Nullable String name;
   private final List<RemoteEntry> entries;
-  private Map<String, RemoteEntry> byName;
+  private @Nullable Map<String, RemoteEntry> byName;
 
   /**
    * @param name of the folder; {@code null} while none is shown
    * @param entries not changed any more
    */
-  public OtherSide(String name, List<RemoteEntry> entries) {
+  public OtherSide(@Nullable String name, List<RemoteEntry> entries) {
     this.name = name;
     this.entries = entries;
   }
@@ -38,7 +39,7 @@ public final class OtherSide {
   }
 
   /** How a file here compares with the one of its name there; on any thread. */
-  public Comparison compare(TreeEntry here) {
+  public @Nullable Comparison compare(TreeEntry here) {
     if (name == null) {
       return null;
     }

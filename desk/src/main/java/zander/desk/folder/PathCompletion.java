@@ -3,6 +3,7 @@ package zander.desk.folder;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.listing.NaturalOrder;
@@ -14,7 +15,7 @@ public final class PathCompletion {
 
   private final FolderModel folder;
   private final OpenDesk desk;
-  private RemotePath read;
+  private @Nullable RemotePath read;
   private List<String> names = List.of();
   private long request;
 
@@ -29,7 +30,7 @@ public final class PathCompletion {
    *
    * @throws IllegalArgumentException when it is none
    */
-  public static RemotePath read(String typed, FolderModel folder) {
+  public static @Nullable RemotePath read(String typed, FolderModel folder) {
     String text = typed.strip();
     if (text.equals("~") || text.startsWith("~/")) {
       return folder.desk().home().resolve("." + text.substring(1));

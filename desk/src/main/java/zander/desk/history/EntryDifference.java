@@ -1,6 +1,7 @@
 package zander.desk.history;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.edit.LineDifference;
 import zander.core.edit.NotTextException;
 import zander.core.edit.TextFile;
@@ -36,7 +37,7 @@ final class EntryDifference {
   }
 
   /** What a save wrote: kept by the next one that replaced it, or still on the server. */
-  private byte[] contentAfter(JournalEntry entry) throws java.io.IOException {
+  private byte @Nullable [] contentAfter(JournalEntry entry) throws java.io.IOException {
     String digest = entry.after() == null ? null : entry.after().digest();
     for (JournalEntry other : desk.journal().about(entry.path())) {
       if (digest != null && digest.equals(other.contentId())) {

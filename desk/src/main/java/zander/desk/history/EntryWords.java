@@ -1,5 +1,8 @@
 package zander.desk.history;
 
+import static java.util.Objects.requireNonNull;
+
+import org.jspecify.annotations.Nullable;
 import zander.core.change.PutBack.Verdict;
 import zander.core.change.Recovery;
 import zander.core.files.AccountNames;
@@ -86,12 +89,15 @@ public final class EntryWords {
 
   private static String renamed(JournalEntry entry) {
     RemotePath to = entry.to();
+    if (to == null) {
+      return WORDS.say("renamed");
+    }
     return entry.path().parent().equals(to.parent())
         ? WORDS.say("renamedTo", to.name())
         : WORDS.say("movedTo", to);
   }
 
-  private static String rights(FileState state, AccountNames names) {
+  private static String rights(@Nullable FileState state, AccountNames names) {
     return state == null
         ? "?"
         : names.user(state.attributes().uid())
@@ -146,7 +152,8 @@ public final class EntryWords {
     return switch (finding.state()) {
       case DONE -> WORDS.say("itWasDoneOnly");
       case NOT_DONE -> WORDS.say("nothingWasChanged");
-      case PART_LEFT -> WORDS.say("theServerHasWhat", finding.entry().part().name());
+      case PART_LEFT ->
+          WORDS.say("theServerHasWhat", requireNonNull(finding.entry().part()).name());
       case HALF ->
           finding.entry().kind() == ChangeKind.PURGE
               ? WORDS.say("aPartOfIt")

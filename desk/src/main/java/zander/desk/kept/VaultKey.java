@@ -7,6 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.Base64;
+import org.jspecify.annotations.Nullable;
 import zander.core.seal.ContentSeal;
 import zander.core.seal.SealKeys;
 import zander.core.vault.Vault;
@@ -91,7 +92,7 @@ public final class VaultKey implements ContentSeal.PrivateKey {
   }
 
   @Override
-  public byte[] get(boolean mayAsk) {
+  public byte @Nullable [] get(boolean mayAsk) {
     char[] letters =
         mayAsk
             ? vault.ask(NAME, Words.of(VaultKey.class).say("earlierRun"), prompts, background)

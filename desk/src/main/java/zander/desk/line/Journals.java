@@ -99,7 +99,7 @@ public final class Journals {
 
   private synchronized void closeNow(String name) throws IOException {
     Shared shared = open.get(name);
-    if (--shared.desks == 0) {
+    if (shared != null && --shared.desks == 0) {
       open.remove(name);
       shared.journal.close();
     }

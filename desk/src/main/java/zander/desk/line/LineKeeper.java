@@ -1,5 +1,7 @@
 package zander.desk.line;
 
+import static java.util.Objects.requireNonNull;
+
 import java.net.InetAddress;
 import java.net.NetworkInterface;
 import java.net.SocketException;
@@ -16,6 +18,7 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.Connection;
 import zander.core.connect.report.ConnectFailure;
 import zander.desk.reach.SignInRunner;
@@ -64,9 +67,9 @@ public final class LineKeeper {
   private long lastHeard;
   private int arrivals;
   private final Future<?> looking;
-  private volatile Connection connection;
+  private volatile @Nullable Connection connection;
   private volatile CompletableFuture<Boolean> back = CompletableFuture.completedFuture(true);
-  private Future<?> next;
+  private @Nullable Future<?> next;
   private int tries;
   private boolean ended;
   private long lastLook = System.currentTimeMillis();
@@ -114,8 +117,9 @@ public final class LineKeeper {
         failure -> delay.set(null));
   }
 
+  /** The one that was taken last; there is one from the start of a desk on. */
   Connection connection() {
-    return connection;
+    return requireNonNull(connection, "a line was taken");
   }
 
   /**
@@ -164,7 +168,7 @@ public final class LineKeeper {
 
   /** Gives a silent line up and opens it again. */
   public void dropNow() {
-    Connection on = connection;
+    Connection on = connection();
     background.run(on::drop);
   }
 
@@ -173,7 +177,7 @@ public final class LineKeeper {
     return silence.getReadOnlyProperty();
   }
 
-  private static boolean isHere(InetAddress end) {
+  private static boolean isHere(@Nullable InetAddress end) {
     try {
       return end == null || NetworkInterface.getByInetAddress(end) != null;
     } catch (SocketException e) {
@@ -183,7 +187,7 @@ public final class LineKeeper {
 
   /** Looks whether the line is still there after something failed. */
   public void check() {
-    Connection on = connection;
+    Connection on = connection();
     if (on.isOpen()) {
       background.run(() -> on.prove(PROOF));
     } else {
@@ -290,7 +294,7 @@ public final class LineKeeper {
    * @return false when the desk was closed
    */
   public boolean awaitBack() {
-    Connection on = connection;
+    Connection on = connection();
     if (!on.prove(PROOF)) {
       CompletableFuture<Void> noticed = new CompletableFuture<>();
       background.show(
@@ -310,7 +314,7 @@ public final class LineKeeper {
       next.cancel(false);
     }
     back.complete(false);
-    Connection last = connection;
+    Connection last = connection();
     background.run(last::close);
   }
 

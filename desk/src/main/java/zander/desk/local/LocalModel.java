@@ -16,6 +16,7 @@ import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import javafx.collections.ObservableList;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
@@ -181,7 +182,7 @@ public final class LocalModel {
     }
   }
 
-  private record Made(List<LocalRow> rows, Set<String> names) {}
+  private record Made(List<LocalRow> rows, @Nullable Set<String> names) {}
 
   private void show(List<TreeEntry> found) {
     nodes = List.copyOf(found);

@@ -1,2 +1,5 @@
 /** Fonts, colours and stylesheets. */
+@NullMarked
 package zander.desk.look;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,11 +1,14 @@
 package zander.desk.model;
 
+import static java.util.Objects.requireNonNull;
+
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.book.ServerEntry;
 import zander.core.connect.channel.ActFailure;
 import zander.core.connect.channel.WayUp;
@@ -40,7 +43,7 @@ final class ActingDesks {
   }
 
   /** Made with the first: the settings are not there before. */
-  private IdleDesks idle;
+  private @Nullable IdleDesks idle;
 
   ActingDesks(AppModel app) {
     this.app = app;
@@ -85,7 +88,7 @@ final class ActingDesks {
   }
 
   /** {@code null} for none. */
-  private DeskModel of(ActsAs acting) {
+  private @Nullable DeskModel of(ActsAs acting) {
     return app.desks().stream()
         .filter(desk -> desk.own() == acting.own() && acting.account().equals(desk.actsAs()))
         .findFirst()
@@ -114,7 +117,7 @@ final class ActingDesks {
         .run(
             () -> new ActingJournal(app.journalOf(entry), acting.account()),
             journal -> {
-              List<Consumer<OpenDesk>> waiting = opening.remove(Wanted.of(acting));
+              List<Consumer<OpenDesk>> waiting = waiting(acting);
               if (!app.desks().contains(own)) {
                 // It was closed meanwhile, and nobody waits any more.
                 app.background().run(opened.connection()::close);
@@ -122,7 +125,8 @@ final class ActingDesks {
                 secrets.wipe();
                 return;
               }
-              app.book().keepWay(acting.server(), acting.account(), opened.connection().wayUp());
+              WayUp way = requireNonNull(opened.connection().wayUp(), "it acts as another");
+              app.book().keepWay(acting.server(), acting.account(), way);
               DeskModel desk = new DeskModel(app, entry, opened, journal, secrets, acting);
               app.desks().add(app.desks().indexOf(own) + 1, desk);
               app.currentProperty().set(desk);
@@ -133,6 +137,12 @@ final class ActingDesks {
               app.background().run(opened.connection()::close);
               failed(acting, null, secrets, failure);
             });
+  }
+
+  /** Who waits for it, and waits no more. */
+  private List<Consumer<OpenDesk>> waiting(ActsAs acting) {
+    List<Consumer<OpenDesk>> all = opening.remove(Wanted.of(acting));
+    return all == null ? List.of() : all;
   }
 
   private void endWhenIdle(DeskModel desk) {
@@ -160,13 +170,13 @@ final class ActingDesks {
     public void end(Duration idle) {
       OpenDesk own = desk.own();
       app.close(desk);
-      if (app.desks().contains(own)) {
+      if (own != null && app.desks().contains(own)) {
         long minutes = Math.max(1, idle.toMinutes());
         own.openSheets()
             .front()
             .tell(
                 new Message(
-                    WORDS.say("youAreNoLonger", desk.actsAs()),
+                    WORDS.say("youAreNoLonger", requireNonNull(desk.actsAs())),
                     WORDS.say(
                         "thereWasNoActivity",
                         minutes == 1 ? WORDS.say("aMinute") : WORDS.say("minutes", minutes))));
@@ -177,8 +187,8 @@ final class ActingDesks {
   /**
    * @param at where it was to begin; {@code null} where another try would help nobody
    */
-  private void failed(ActsAs acting, RemotePath at, Secrets secrets, Throwable why) {
-    List<Consumer<OpenDesk>> waiting = opening.remove(Wanted.of(acting));
+  private void failed(ActsAs acting, @Nullable RemotePath at, Secrets secrets, Throwable why) {
+    List<Consumer<OpenDesk>> waiting = waiting(acting);
     secrets.wipe();
     if (!app.desks().contains(acting.own())) {
       return;

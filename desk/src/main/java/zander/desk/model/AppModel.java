@@ -1,5 +1,7 @@
 package zander.desk.model;
 
+import static java.util.Objects.requireNonNull;
+
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -12,6 +14,7 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
+import org.jspecify.annotations.Nullable;
 import zander.core.book.ServerEntry;
 import zander.core.connect.Connector;
 import zander.core.connect.address.HostLookup;
@@ -20,6 +23,7 @@ import zander.core.connect.report.ConnectFailure;
 import zander.core.files.RemotePath;
 import zander.core.journal.Journal;
 import zander.core.transfer.resume.ResumeFolder;
+import zander.core.trust.WireKey;
 import zander.desk.file.Drafts;
 import zander.desk.file.FileSheets;
 import zander.desk.file.own.OwnCopies;
@@ -69,7 +73,7 @@ public final class AppModel {
   private final Journals journals;
   private final ActingDesks acting = new ActingDesks(this);
   private final Map<String, List<RemotePath>> visited = new LinkedHashMap<>();
-  private ServerEntry wanted;
+  private @Nullable ServerEntry wanted;
 
   public AppModel(Background background, Connector connector, Prompts prompts, DataFolders places) {
     this.background = background;
@@ -220,9 +224,10 @@ public final class AppModel {
 
   /** Puts the host key that the server showed in the place of the known one, and tries again. */
   public void replaceHostKey(ConnectFailure failure) {
+    WireKey shown = requireNonNull(failure.shown(), "another key was shown");
     background.run(
         () -> {
-          connector.knownHosts().replace(failure.address().knownHostsName(), failure.shown());
+          connector.knownHosts().replace(failure.address().knownHostsName(), shown);
           return failure;
         },
         done -> signInAgain(),
@@ -231,7 +236,7 @@ public final class AppModel {
 
   /** Closes the key file that a sign-in stumbled over to others, and tries again. */
   public void closeKeyFile(ConnectFailure failure) {
-    keys.close(failure.keyFile(), this::signInAgain);
+    keys.close(requireNonNull(failure.keyFile(), "its file is too open"), this::signInAgain);
   }
 
   Journal journalOf(ServerEntry entry) throws java.io.IOException {
@@ -262,12 +267,12 @@ public final class AppModel {
   /**
    * @param actsAs the account that is acted as, which has drafts of its own; {@code null} for none
    */
-  Drafts draftsOf(ServerEntry entry, String actsAs) {
+  Drafts draftsOf(ServerEntry entry, @Nullable String actsAs) {
     Path own = stateFolder.resolve("drafts").resolve(folderName(entry, actsAs));
     return new Drafts(own, vaultKey.seal());
   }
 
-  private static String folderName(ServerEntry entry, String actsAs) {
+  private static String folderName(ServerEntry entry, @Nullable String actsAs) {
     return folderName(entry) + (actsAs == null ? "" : "_as_" + actsAs);
   }
 

@@ -8,6 +8,7 @@ import java.util.function.Consumer;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.collections.ObservableList;
+import org.jspecify.annotations.Nullable;
 import zander.core.book.ServerEntry;
 import zander.core.connect.AccountIdentity;
 import zander.core.connect.Connection;
@@ -70,7 +71,7 @@ public final class DeskModel implements OpenDesk {
   private final MarkedFolders marked;
 
   /** {@code null} where all is done as the account that signed in. */
-  private final ActsAs acting;
+  private final @Nullable ActsAs acting;
 
   /**
    * @param secrets what the person let this desk keep; wiped when it ends
@@ -82,7 +83,7 @@ public final class DeskModel implements OpenDesk {
       SignInRunner.Opened opened,
       Journal journal,
       Secrets secrets,
-      ActsAs acting) {
+      @Nullable ActsAs acting) {
     this.app = app;
     this.acting = acting;
     this.secrets = secrets;
@@ -182,7 +183,7 @@ public final class DeskModel implements OpenDesk {
   }
 
   @Override
-  public String publicAddress(RemotePath path) {
+  public @Nullable String publicAddress(RemotePath path) {
     return CopyText.publicAddress(entry(), path);
   }
 
@@ -202,7 +203,7 @@ public final class DeskModel implements OpenDesk {
   }
 
   @Override
-  public RemoteAttributes openedAs(RemotePath path) {
+  public @Nullable RemoteAttributes openedAs(RemotePath path) {
     return files.openedAs(path);
   }
 
@@ -306,12 +307,12 @@ public final class DeskModel implements OpenDesk {
   }
 
   /** The account that all is done as here; {@code null} where it is the one that signed in. */
-  public String actsAs() {
+  public @Nullable String actsAs() {
     return acting == null ? null : acting.account();
   }
 
   /** The desk over whose connection another account is acted as; {@code null} for none. */
-  OpenDesk own() {
+  @Nullable OpenDesk own() {
     return acting == null ? null : acting.own();
   }
 

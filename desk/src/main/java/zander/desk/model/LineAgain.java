@@ -1,6 +1,7 @@
 package zander.desk.model;
 
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.book.ServerEntry;
 import zander.desk.reach.Secrets;
 import zander.desk.reach.SignInRunner;
@@ -13,7 +14,7 @@ import zander.desk.sheet.OpenDesk.NewLine;
  *
  * @param acting {@code null} where all is done as the account that signed in
  */
-record LineAgain(AppModel app, ActsAs acting, Secrets secrets) {
+record LineAgain(AppModel app, @Nullable ActsAs acting, Secrets secrets) {
   void again(DeskModel desk, boolean unattended, SignInRunner.Outcome outcome) {
     if (acting != null) {
       SignInRunner.Acting again = acting.from(desk.folder().path());

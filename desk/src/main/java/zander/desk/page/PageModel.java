@@ -17,6 +17,7 @@ import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleObjectProperty;
 import javax.net.ssl.SSLException;
+import org.jspecify.annotations.Nullable;
 import zander.core.page.ErrorLog;
 import zander.core.page.PageAnswer;
 import zander.core.page.PageOrigin;
@@ -46,8 +47,8 @@ public final class PageModel {
   private final ReadOnlyObjectWrapper<State> state = new ReadOnlyObjectWrapper<>(State.LOADING);
   private final ReadOnlyStringWrapper elsewhere = new ReadOnlyStringWrapper("");
   private final TreeSet<String> refused = new TreeSet<>();
-  private PageProxy proxy;
-  private Path folder;
+  private @Nullable PageProxy proxy;
+  private @Nullable Path folder;
   private int asked;
   private volatile boolean closed;
 
@@ -65,7 +66,7 @@ public final class PageModel {
    * @param took empty while that is not known
    * @param said what is wrong; {@code null} for nothing
    */
-  public record State(Kind kind, String tag, String took, Message said) {
+  public record State(Kind kind, String tag, String took, @Nullable Message said) {
     static final State LOADING = new State(Kind.LOADING, "", "", null);
 
     /** What it comes to. */
@@ -79,7 +80,7 @@ public final class PageModel {
     }
   }
 
-  private record Answer(PageAnswer answer, ErrorLog.Line line, Path folder) {}
+  private record Answer(PageAnswer answer, ErrorLog.@Nullable Line line, Path folder) {}
 
   /**
    * @param address of the page, by the marked folder that the file is in
@@ -273,7 +274,7 @@ public final class PageModel {
   }
 
   /** The log is a help; where it cannot be had, the answer is told all the same. */
-  private ErrorLog.Line line(String path) {
+  private ErrorLog.@Nullable Line line(String path) {
     try {
       return ErrorLog.of(desk.files(), path);
     } catch (IOException e) {

@@ -10,6 +10,7 @@ import java.net.URI;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import org.jspecify.annotations.Nullable;
 import zander.core.page.PageOrigin;
 import zander.core.page.PageProxy;
 
@@ -26,7 +27,7 @@ final class PageProxies extends ProxySelector {
   private static final PageProxies ALL = new PageProxies();
 
   private final Map<String, PageProxy> byOrigin = new ConcurrentHashMap<>();
-  private volatile PageProxy last;
+  private volatile @Nullable PageProxy last;
 
   private PageProxies() {}
 

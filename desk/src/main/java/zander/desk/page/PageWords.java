@@ -8,6 +8,7 @@ import java.security.cert.CertificateExpiredException;
 import java.security.cert.CertificateNotYetValidException;
 import java.util.Locale;
 import javax.net.ssl.SSLException;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.ServerPort;
 import zander.core.files.RemoteFailure;
 import zander.core.page.ErrorLog;
@@ -48,7 +49,7 @@ final class PageWords {
   }
 
   /** What helps to understand an answer that is no page; empty for nothing. */
-  static String detail(PageAnswer answer, ErrorLog.Line line) {
+  static String detail(PageAnswer answer, ErrorLog.@Nullable Line line) {
     if (!answer.leadsTo().isEmpty()) {
       return WORDS.say("to", answer.leadsTo());
     }

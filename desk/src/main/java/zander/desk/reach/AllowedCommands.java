@@ -8,6 +8,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import zander.core.transfer.endpoint.Sha256;
 import zander.core.work.AtomicFile;
 import zander.core.work.BlockingCalls;
@@ -18,7 +19,7 @@ import zander.core.work.BlockingCalls;
  */
 final class AllowedCommands {
   private final Path file;
-  private Set<String> commands;
+  private @Nullable Set<String> commands;
 
   AllowedCommands(Path file) {
     this.file = file;

@@ -13,6 +13,7 @@ import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
+import org.jspecify.annotations.Nullable;
 import zander.core.book.BookFile;
 import zander.core.book.ConfigEntries;
 import zander.core.book.MarkedFolder;
@@ -140,7 +141,7 @@ public final class BookModel {
    * The same for a jump host, as an entry names it: what the configuration says of a host that it
    * does not name by itself holds too. May wait for the disk.
    */
-  ServerEntry findJump(String name) {
+  @Nullable ServerEntry findJump(String name) {
     ServerEntry named = find(name);
     return named == null ? ConfigEntries.jump(config, name, person) : named;
   }

@@ -12,6 +12,7 @@ import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
+import org.jspecify.annotations.Nullable;
 import zander.core.book.Mark;
 import zander.core.book.MarkedFolder;
 import zander.core.book.ServerEntry;
@@ -51,13 +52,13 @@ public final class EntryDraft {
   public final StringProperty note = new SimpleStringProperty("");
   public final ObjectProperty<Mark> mark = new SimpleObjectProperty<>(Mark.NONE);
   private final ObservableList<Folder> folders = FXCollections.observableArrayList();
-  private final String original;
-  private final ServerEntry from;
+  private final @Nullable String original;
+  private final @Nullable ServerEntry from;
 
   /**
    * @param original the name of the entry it is to replace; {@code null} for a new one
    */
-  EntryDraft(ServerEntry from, String original) {
+  EntryDraft(@Nullable ServerEntry from, @Nullable String original) {
     this.original = original;
     this.from = from;
     if (from == null) {
@@ -71,8 +72,8 @@ public final class EntryDraft {
     jump.set(String.join(", ", from.jump()));
     keyFile.set(text(from.signIn().keyFile()));
     certificate.set(text(from.signIn().certificate()));
-    agent.set(from.signIn().agent());
-    password.set(from.signIn().password());
+    agent.set(from.signIn().triesAgent());
+    password.set(from.signIn().triesPassword());
     oldAlgorithms.set(from.signIn().allowsOldAlgorithms());
     landing.set(text(from.landing()));
     local.set(text(from.local()));
@@ -89,12 +90,12 @@ public final class EntryDraft {
     }
   }
 
-  private static String text(String value) {
+  private static String text(@Nullable String value) {
     return value == null ? "" : value;
   }
 
   /** The name of the entry it is to replace; {@code null} for a new one. */
-  public String original() {
+  public @Nullable String original() {
     return original;
   }
 
@@ -137,10 +138,10 @@ public final class EntryDraft {
     ServerAddress address =
         new ServerAddress(account.get().strip(), typedHost, Integer.parseInt(number));
     // Another server, or another account of it, has ways of its own.
-    boolean isSame = from != null && from.address().equals(address);
+    ServerEntry same = from != null && from.address().equals(address) ? from : null;
     return ServerEntry.of(typedName, address, signIn)
-        .withWays(isSame ? from.ways() : Map.of())
-        .withProxyCommand(isSame ? from.proxyCommand() : null)
+        .withWays(same == null ? Map.of() : same.ways())
+        .withProxyCommand(same == null ? null : same.proxyCommand())
         .withGroup(group.get().strip())
         .withMark(mark.get())
         .withJump(
@@ -171,7 +172,7 @@ public final class EntryDraft {
     return made;
   }
 
-  private static String orNull(StringProperty property) {
+  private static @Nullable String orNull(StringProperty property) {
     return property.get() == null || property.get().isBlank() ? null : property.get().strip();
   }
 }

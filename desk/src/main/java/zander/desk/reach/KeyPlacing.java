@@ -1,5 +1,7 @@
 package zander.desk.reach;
 
+import static java.util.Objects.requireNonNull;
+
 import java.util.List;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
@@ -64,7 +66,7 @@ public final class KeyPlacing {
     this.connection = connection;
     this.journal = journal;
     background.run(
-        () -> keys().plan(key.line().key()),
+        () -> keys().plan(requireNonNull(key.line()).key()),
         planned -> {
           plan.set(words(planned));
           stage.set(Stage.PLANNED);
@@ -107,7 +109,7 @@ public final class KeyPlacing {
       return;
     }
     stage.set(Stage.PUTTING);
-    PublicKeyLine line = key.line();
+    PublicKeyLine line = requireNonNull(key.line());
     background.run(() -> keys().put(line), done -> prove(), this::failed);
   }
 

@@ -1,5 +1,7 @@
 package zander.desk.reach;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -13,6 +15,7 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.keys.Agent;
 import zander.core.connect.keys.Certificate;
 import zander.core.connect.keys.KeyFailure;
@@ -39,15 +42,18 @@ public final class KeysModel {
    * @param where what holds it, in words
    * @param problem why it cannot be used; empty when it can
    */
-  public record Row(Path file, PublicKeyLine line, String where, String problem) {
+  public record Row(
+      @Nullable Path file, @Nullable PublicKeyLine line, String where, String problem) {
     public String name() {
-      return file == null ? line.comment() : file.getFileName().toString();
+      return file != null
+          ? file.getFileName().toString()
+          : requireNonNull(line, "the agent's keys have one").comment();
     }
   }
 
   private final Background background;
   private final Path folder;
-  private final Agent agent;
+  private final @Nullable Agent agent;
   private final ObservableList<Row> rows = FXCollections.observableArrayList();
   private final ReadOnlyObjectWrapper<Message> notice = new ReadOnlyObjectWrapper<>();
   private final ReadOnlyBooleanWrapper busy = new ReadOnlyBooleanWrapper(false);
@@ -56,7 +62,7 @@ public final class KeysModel {
    * @param folder where keys are kept: {@code ~/.ssh}
    * @param agent {@code null} when none is running
    */
-  public KeysModel(Background background, Path folder, Agent agent) {
+  public KeysModel(Background background, Path folder, @Nullable Agent agent) {
     this.background = background;
     this.folder = folder;
     this.agent = agent;
@@ -115,7 +121,7 @@ public final class KeysModel {
     }
   }
 
-  private static Row row(Path file, List<Agent.Held> held) {
+  private static @Nullable Row row(Path file, List<Agent.Held> held) {
     boolean open = file.toString().endsWith(".pub");
     if (open || !Files.isRegularFile(file)) {
       return null;

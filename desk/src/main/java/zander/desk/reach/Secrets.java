@@ -2,6 +2,7 @@ package zander.desk.reach;
 
 import java.util.HashMap;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import zander.core.work.SecretBytes;
 
 /** Secrets kept in memory for the life of one desk. Safe for several threads. */
@@ -9,7 +10,7 @@ public final class Secrets {
   private final Map<String, char[]> held = new HashMap<>();
 
   /** A copy for the caller to wipe; {@code null} when it is not kept. */
-  synchronized char[] get(String name) {
+  synchronized char @Nullable [] get(String name) {
     char[] letters = held.get(name);
     return letters == null ? null : letters.clone();
   }

@@ -1,5 +1,7 @@
 package zander.desk.reach;
 
+import static java.util.Objects.requireNonNull;
+
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
@@ -7,6 +9,7 @@ import java.util.Map;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.address.ServerAddress;
 import zander.core.connect.channel.Elevation;
 import zander.core.connect.channel.WayUp;
@@ -66,7 +69,7 @@ public final class ServerPrompts implements SignInPrompt {
     return wasAlone;
   }
 
-  private <T> T alone() {
+  private <T> @Nullable T alone() {
     wasAlone = true;
     return null;
   }
@@ -101,13 +104,13 @@ public final class ServerPrompts implements SignInPrompt {
   }
 
   @Override
-  public char[] passphrase(Path keyFile, int wrong) {
+  public char @Nullable [] passphrase(Path keyFile, int wrong) {
     return secret(
         "passphrase " + keyFile, WORDS.say("passphraseOfTheKey", keyFile.getFileName()), wrong);
   }
 
   @Override
-  public char[] password(ServerAddress address, int wrong) {
+  public char @Nullable [] password(ServerAddress address, int wrong) {
     return secret("password " + address, WORDS.say("passwordOf", address), wrong);
   }
 
@@ -125,12 +128,12 @@ public final class ServerPrompts implements SignInPrompt {
             : WORDS.say("yourPasswordOnTo", host, account);
     return new Elevation.PasswordPrompt() {
       @Override
-      public char[] password(int wrong) {
+      public char @Nullable [] password(int wrong) {
         return secret(name, headline, wrong);
       }
 
       @Override
-      public char[] answer(String question) {
+      public char @Nullable [] answer(String question) {
         Challenge asked =
             new Challenge(
                 address, WORDS.say("toActAs", account), "", List.of(new Prompt(question, false)));
@@ -140,7 +143,7 @@ public final class ServerPrompts implements SignInPrompt {
     };
   }
 
-  private char[] secret(String name, String headline, int wrong) {
+  private char @Nullable [] secret(String name, String headline, int wrong) {
     if (wrong == 0) {
       char[] kept = secrets.get(name);
       if (kept == null && !unattended) {
@@ -158,8 +161,8 @@ public final class ServerPrompts implements SignInPrompt {
     return unattended ? alone() : asked(name, headline, wrong);
   }
 
-  private char[] asked(String name, String headline, int wrong) {
-    KeepSecret last = lastKeep.get();
+  private char @Nullable [] asked(String name, String headline, int wrong) {
+    KeepSecret last = requireNonNull(lastKeep.get());
     KeepSecret preset = last == KeepSecret.VAULT && !vault.isThere() ? KeepSecret.NOW : last;
     CompletableFuture<Prompts.Given> answer = new CompletableFuture<>();
     background.show(
@@ -187,7 +190,7 @@ public final class ServerPrompts implements SignInPrompt {
   }
 
   @Override
-  public List<char[]> answers(Challenge challenge, int wrong) {
+  public @Nullable List<char[]> answers(Challenge challenge, int wrong) {
     if (unattended) {
       return alone();
     }

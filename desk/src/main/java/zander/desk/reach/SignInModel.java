@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import javafx.beans.property.ReadOnlyLongProperty;
 import javafx.beans.property.ReadOnlyLongWrapper;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.address.ServerAddress;
 import zander.core.connect.report.ConnectFailure;
 import zander.core.connect.report.SignInNote;
@@ -66,7 +67,7 @@ public final class SignInModel {
   private final String server;
   private final List<Row> rows = new ArrayList<>();
   private final ReadOnlyLongWrapper changes = new ReadOnlyLongWrapper();
-  private Throwable cause;
+  private @Nullable Throwable cause;
   private boolean over;
   private boolean stopped;
 
@@ -137,17 +138,17 @@ public final class SignInModel {
   }
 
   /** Why it failed; {@code null} while it did not. */
-  public Throwable cause() {
+  public @Nullable Throwable cause() {
     return cause;
   }
 
   /** The failure of reaching it, when it is one; else {@code null}. */
-  public ConnectFailure failure() {
+  public @Nullable ConnectFailure failure() {
     return cause instanceof ConnectFailure failure ? failure : null;
   }
 
   /** The failure in words; {@code null} while there is none. */
-  public Message said() {
+  public @Nullable Message said() {
     return cause == null ? null : FailureWords.of(cause);
   }
 

@@ -5,6 +5,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.book.JumpRoutes;
 import zander.core.book.ServerEntry;
 import zander.core.connect.Connection;
@@ -124,7 +125,7 @@ public final class SignInRunner {
    * @param ways by which programs, the first that is there
    * @param folder where to begin
    */
-  public record Acting(String account, List<WayUp> ways, String folder) {
+  public record Acting(String account, List<WayUp> ways, @Nullable String folder) {
     private Connection over(Connection own, ServerPrompts talk) throws IOException {
       for (WayUp way : ways.subList(0, ways.size() - 1)) {
         try {

@@ -3,6 +3,7 @@ package zander.desk.reach;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import zander.core.book.ServerEntry;
 import zander.core.book.SignIn;
 import zander.core.connect.address.TypedAddress;
@@ -28,7 +29,7 @@ public final class TypedServer {
   }
 
   /** The key that a person has most likely put on their servers; {@code null} for none. */
-  private static String usualKey(Path home) {
+  private static @Nullable String usualKey(Path home) {
     Path folder = home.resolve(".ssh");
     return Stream.of("id_ed25519", "id_ecdsa", "id_rsa")
         .map(folder::resolve)

@@ -12,6 +12,7 @@ import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
+import org.jspecify.annotations.Nullable;
 import zander.core.vault.Vault;
 import zander.core.vault.VaultFailure;
 import zander.core.work.SecretBytes;
@@ -40,7 +41,7 @@ public final class VaultModel {
   private final ReadOnlyObjectWrapper<State> state = new ReadOnlyObjectWrapper<>(State.NONE);
   private final ReadOnlyStringWrapper problem = new ReadOnlyStringWrapper("");
   private final ObservableList<String> names = FXCollections.observableArrayList();
-  private volatile Vault open;
+  private volatile @Nullable Vault open;
   private volatile boolean there;
   private volatile boolean notNow;
   private final List<Opened> whenOpened = new CopyOnWriteArrayList<>();
@@ -80,7 +81,7 @@ public final class VaultModel {
   }
 
   /** For threads that wait: the secret, after asking for the master passphrase if need be. */
-  char[] get(String name, Prompts prompts, Background from) {
+  char @Nullable [] get(String name, Prompts prompts, Background from) {
     if (open == null && there && !notNow) {
       askAndOpen(WORDS.say("openTheVault"), WORDS.say("aSecretForThis"), prompts, from);
     }
@@ -92,7 +93,7 @@ public final class VaultModel {
    *
    * @param why is to be opened, in a sentence
    */
-  public char[] ask(String name, String why, Prompts prompts, Background from) {
+  public char @Nullable [] ask(String name, String why, Prompts prompts, Background from) {
     if (open == null && there) {
       askAndOpen(WORDS.say("openTheVault"), why, prompts, from);
     }
@@ -100,7 +101,7 @@ public final class VaultModel {
   }
 
   /** A copy for the caller to wipe; {@code null} while it is closed. */
-  public char[] getIfOpen(String name) {
+  public char @Nullable [] getIfOpen(String name) {
     Vault vault = open;
     return vault == null ? null : vault.get(name);
   }
@@ -158,7 +159,7 @@ public final class VaultModel {
     }
   }
 
-  private static char[] ask(
+  private static char @Nullable [] ask(
       String headline, String detail, boolean wrong, Prompts prompts, Background from) {
     CompletableFuture<Prompts.Given> answer = new CompletableFuture<>();
     Prompts.Ask ask = new Prompts.Ask(headline, detail, wrong, false, KeepSecret.NOW);
@@ -168,7 +169,7 @@ public final class VaultModel {
   }
 
   /** Opens or makes it; wipes the letters. */
-  private synchronized String tryOpen(char[] master) {
+  private synchronized @Nullable String tryOpen(char[] master) {
     try {
       if (master.length == 0) {
         return WORDS.say("theVaultNeedsA");
@@ -247,6 +248,9 @@ public final class VaultModel {
   /** Forgets one secret. */
   public void remove(String name) {
     Vault vault = open;
+    if (vault == null) {
+      return;
+    }
     background.run(
         () -> {
           vault.remove(name);

@@ -3,6 +3,7 @@ package zander.desk.reading;
 import java.util.List;
 import java.util.function.Predicate;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 import zander.core.find.SearchText;
 import zander.core.find.TextPlaces;
 import zander.core.work.Cancellation;
@@ -15,7 +16,7 @@ import zander.desk.edit.Languages;
  * @param wanted what must be in them; {@code null} for anything
  * @param least how serious they must be
  */
-public record LineFilter(SearchText wanted, Level least) {
+public record LineFilter(@Nullable SearchText wanted, Level least) {
   /** How serious a line is, by the words that the language of logs colours so. */
   public enum Level {
     ANY,

@@ -12,6 +12,7 @@ import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleLongProperty;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteFiles;
 import zander.core.files.RemotePath;
 import zander.core.reading.FileLine;
@@ -276,6 +277,9 @@ public final class ReadingModel extends Sheet {
     follower.inSightProperty().set(true);
     follower.belowProperty().set(0);
     FollowedFile followed = follower.followed();
+    if (followed == null) {
+      return;
+    }
     read(
         WORDS.say("readingRows"),
         reader -> {
@@ -295,7 +299,7 @@ public final class ReadingModel extends Sheet {
   }
 
   /** Shows only the lines that pass, around where the person is. */
-  public void filter(LineFilter now, Row near) {
+  public void filter(LineFilter now, @Nullable Row near) {
     filter = now;
     follower.filterChanged();
     if (follower.inSightProperty().get() || near == null) {
@@ -311,9 +315,14 @@ public final class ReadingModel extends Sheet {
 
   /** The rows are others: what is told meanwhile is read where they should reach the end. */
   void rowsChanged() {
-    follower.reached(window.bottom());
+    Place top = window.top();
+    Place bottom = window.bottom();
+    if (top == null || bottom == null) {
+      return;
+    }
+    follower.reached(bottom);
     lookedBackTo.set(-1);
-    lookedBackTo.set(window.top().offset());
+    lookedBackTo.set(top.offset());
     if (follower.inSightProperty().get() && !follower.reachesEnd()) {
       // What was told while these rows were read.
       moreAfter();

@@ -1,5 +1,7 @@
 package zander.desk.reading;
 
+import static java.util.Objects.requireNonNull;
+
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -14,6 +16,7 @@ import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteFiles;
 import zander.core.find.SearchText;
 import zander.core.reading.FileLine;
@@ -43,7 +46,7 @@ public final class ReadingSearch {
   private final ReadOnlyStringWrapper outcome = new ReadOnlyStringWrapper("");
 
   /** What was found last: the next is looked for behind it while it is still in the rows. */
-  private Row found;
+  private @Nullable Row found;
 
   ReadingSearch(ReadingModel model, OpenDesk desk) {
     this.model = model;
@@ -56,7 +59,7 @@ public final class ReadingSearch {
   }
 
   /** The line that was found last, where it is among the rows; {@code null} for none. */
-  public Row found() {
+  public @Nullable Row found() {
     return found;
   }
 
@@ -71,7 +74,8 @@ public final class ReadingSearch {
    */
   public void find(SearchText wanted, boolean forwards, Row from, Runnable then) {
     FollowedFile followed = model.follower().followed();
-    if (followed == null || from == null || wanted.text().isEmpty()) {
+    RemoteFiles files = model.follower().files();
+    if (followed == null || files == null || from == null || wanted.text().isEmpty()) {
       return;
     }
     try {
@@ -83,7 +87,6 @@ public final class ReadingSearch {
     outcome.set("");
     Cancellation stop = new Cancellation();
     Predicate<String> passes = model.filter().test(stop);
-    RemoteFiles files = model.follower().files();
     model.run(
         WORDS.say("searching"),
         stop,
@@ -111,7 +114,7 @@ public final class ReadingSearch {
     }
   }
 
-  private Hit next(
+  private @Nullable Hit next(
       FollowedFile followed,
       RemoteFiles files,
       SearchText wanted,
@@ -198,7 +201,7 @@ public final class ReadingSearch {
 
   private void goToLine(PagedFile file, long number) {
     Cancellation stop = new Cancellation();
-    RemoteFiles files = model.follower().files();
+    RemoteFiles files = requireNonNull(model.follower().files(), "the file is open");
     model.run(
         WORDS.say("countingLines"),
         stop,

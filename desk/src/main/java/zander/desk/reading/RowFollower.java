@@ -1,5 +1,7 @@
 package zander.desk.reading;
 
+import static java.util.Objects.requireNonNull;
+
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CancellationException;
@@ -7,6 +9,7 @@ import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.LongProperty;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleLongProperty;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteFailure;
 import zander.core.files.RemoteFiles;
 import zander.core.reading.FileLine;
@@ -30,10 +33,10 @@ public final class RowFollower {
   private final BooleanProperty inSight = new SimpleBooleanProperty(true);
   private final LongProperty size = new SimpleLongProperty(-1);
   private final LongProperty below = new SimpleLongProperty();
-  private FollowedFile followed;
+  private @Nullable FollowedFile followed;
 
   /** Over which connection the file is open. */
-  private RemoteFiles files;
+  private @Nullable RemoteFiles files;
 
   /** Whether the rows reach to the end of what was told. */
   private boolean reachesEnd = true;
@@ -56,11 +59,11 @@ public final class RowFollower {
     size.set(opened.file().size());
   }
 
-  FollowedFile followed() {
+  @Nullable FollowedFile followed() {
     return followed;
   }
 
-  RemoteFiles files() {
+  @Nullable RemoteFiles files() {
     return files;
   }
 
@@ -69,11 +72,12 @@ public final class RowFollower {
    *
    * @param rows one list for each growth; {@code null} where they were not wanted any more
    */
-  private record Come(List<Growth> grown, List<List<Row>> rows) {}
+  private record Come(List<Growth> grown, @Nullable List<List<Row>> rows) {}
 
   /** Looks for what has come, unless it is paused; to be called again and again while shown. */
   public void look() {
-    if (followed == null || looking || !follows.get()) {
+    FollowedFile file = followed;
+    if (file == null || looking || !follows.get()) {
       return;
     }
     looking = true;
@@ -84,13 +88,14 @@ public final class RowFollower {
     filtering = mine;
     desk.background()
         .run(
-            () -> passing(another ? followed.goOn(now) : followed.look(), by, mine),
+            () -> passing(file, another ? file.goOn(now) : file.look(), by, mine),
             come -> {
               looking = false;
               files = now;
               if (!closed) {
+                size.set(file.file().size());
                 take(come, mine);
-                if (followed.hasMore()) {
+                if (file.hasMore()) {
                   look();
                 }
               }
@@ -110,8 +115,9 @@ public final class RowFollower {
   }
 
   /** What was told is told once: lines that were not looked at are read when they are shown. */
-  private Come passing(List<Growth> grown, LineFilter by, Cancellation stop) {
-    RowReader reader = new RowReader(followed, by, stop);
+  private static Come passing(
+      FollowedFile of, List<Growth> grown, LineFilter by, Cancellation stop) {
+    RowReader reader = new RowReader(of, by, stop);
     try {
       return new Come(grown, grown.stream().map(reader::of).toList());
     } catch (CancellationException e) {
@@ -125,14 +131,14 @@ public final class RowFollower {
   }
 
   private void take(Come come, Cancellation by) {
-    size.set(followed.file().size());
-    if (come.rows() == null || by.isStopped()) {
+    List<List<Row>> passed = come.rows();
+    if (passed == null || by.isStopped()) {
       model.rowsChanged();
       return;
     }
     for (int i = 0; i < come.grown().size(); i++) {
       Growth growth = come.grown().get(i);
-      List<Row> rows = new ArrayList<>(come.rows().get(i));
+      List<Row> rows = new ArrayList<>(passed.get(i));
       if (addsTo(growth)) {
         rows.removeIf(this::isThere);
         window.addAfter(rows, endBehind(growth));
@@ -148,7 +154,8 @@ public final class RowFollower {
   /** Whether what has come goes on where the rows end; otherwise it is read when it is gone to. */
   private boolean addsTo(Growth growth) {
     Place bottom = window.bottom();
-    if (growth.turn() == Turn.GREW && !growth.late() && growth.file() == bottom.file()) {
+    boolean goesOn = growth.turn() == Turn.GREW && !growth.late();
+    if (goesOn && bottom != null && growth.file() == bottom.file()) {
       List<FileLine> lines = growth.lines();
       long end = lines.get(lines.size() - 1).end();
       reachesEnd = lines.get(0).from() <= bottom.offset() && bottom.offset() <= end;
@@ -159,11 +166,14 @@ public final class RowFollower {
   /** What was read for the person meanwhile. */
   private boolean isThere(Row row) {
     Place bottom = window.bottom();
-    return !row.isNotice() && row.file() == bottom.file() && row.line().end() <= bottom.offset();
+    return bottom != null
+        && !row.isNotice()
+        && row.file() == bottom.file()
+        && row.line().end() <= bottom.offset();
   }
 
   /** What a replaced file still gets is shown among the lines of the new one, which go on. */
-  private Place endBehind(Growth growth) {
+  private @Nullable Place endBehind(Growth growth) {
     if (growth.late() || growth.turn() == Turn.GONE) {
       return window.bottom();
     }
@@ -173,7 +183,7 @@ public final class RowFollower {
 
   /** The rows are others: whether they reach the end of what was told. */
   void reached(Place bottom) {
-    FollowedFile.Told told = followed.told();
+    FollowedFile.Told told = requireNonNull(followed, "it is open").told();
     reachesEnd =
         bottom.file() == told.file()
             && bottom.offset() >= Math.min(told.offset(), told.file().size());

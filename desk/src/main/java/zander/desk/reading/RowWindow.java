@@ -3,6 +3,7 @@ package zander.desk.reading;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.reading.PagedFile;
 
 /**
@@ -36,8 +37,8 @@ public final class RowWindow {
   }
 
   private final List<Row> rows = new ArrayList<>();
-  private Place top;
-  private Place bottom;
+  private @Nullable Place top;
+  private @Nullable Place bottom;
   private Shown shown =
       new Shown() {
         @Override
@@ -58,12 +59,12 @@ public final class RowWindow {
   }
 
   /** Up to where lines before the first row were read; {@code null} before any were. */
-  Place top() {
+  @Nullable Place top() {
     return top;
   }
 
   /** Up to where lines behind the last row were read. */
-  Place bottom() {
+  @Nullable Place bottom() {
     return bottom;
   }
 
@@ -144,7 +145,7 @@ public final class RowWindow {
    *
    * @param more of which only the last are held when they are many
    */
-  void addAfter(List<Row> more, Place to) {
+  void addAfter(List<Row> more, @Nullable Place to) {
     List<Row> last = lastOf(more);
     if (last.size() < more.size()) {
       exchange(0, rows.size(), List.of());
@@ -153,7 +154,7 @@ public final class RowWindow {
     add(last, to);
   }
 
-  private void add(List<Row> more, Place to) {
+  private void add(List<Row> more, @Nullable Place to) {
     bottom = to;
     if (!more.isEmpty() && !rows.isEmpty() && continues(more.get(0))) {
       // The beginning of a line was shown, and now comes the whole of it.

@@ -24,6 +24,7 @@ import zander.core.rights.AccessList;
 import zander.core.rights.AccessList.Answer;
 import zander.core.rights.AccessList.Asker;
 import zander.core.rights.Rights;
+import zander.core.rights.RightsStep;
 import zander.core.rights.TreeRights;
 import zander.desk.sheet.OpenDesk;
 
@@ -89,7 +90,7 @@ final class AccessCures {
     return cure.changes().stream()
         .allMatch(
             change ->
-                change.isEntry()
+                change.rights() == null
                     ? by.uid() == 0 || isOwn(cure, change, by)
                     : TreeRights.mayChange(by, change.rights()));
   }
@@ -149,11 +150,12 @@ final class AccessCures {
     RightsChange rights = new RightsChange(on.files(), on.journal()).asOne();
     AccessListChange lists = new AccessListChange(on.files(), on.commands(), on.journal());
     for (CureChange change : cure.changes()) {
-      if (change.isEntry()) {
+      RightsStep step = change.rights();
+      if (step == null) {
         lists.allow(change.path(), change.entryUid(), change.entryBits());
         continue;
       }
-      Rights after = change.rights().after();
+      Rights after = step.after();
       RightsChange.Result result =
           rights
               .apply(

@@ -1,11 +1,14 @@
 package zander.desk.rights;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalInt;
+import org.jspecify.annotations.Nullable;
 import zander.core.access.DefaultList;
 import zander.core.access.EntryExtras;
 import zander.core.access.NewEntries;
@@ -33,7 +36,7 @@ public final class AccessListModel {
   private final OpenDesk desk;
   private final FolderModel folder;
   private final Changes changes;
-  private PathFacts facts;
+  private @Nullable PathFacts facts;
   private EntryExtras extras = EntryExtras.NOTHING;
   private String problem = "";
 
@@ -64,7 +67,7 @@ public final class AccessListModel {
   /**
    * @param now {@code null} for nothing
    */
-  void take(PathFacts now, EntryExtras more) {
+  void take(@Nullable PathFacts now, EntryExtras more) {
     facts = now;
     extras = more;
     problem = "";
@@ -223,7 +226,7 @@ public final class AccessListModel {
    * @param inside whether from all that is in the folder as well
    */
   public void remove(Row row, boolean inside) {
-    RemotePath path = facts.entry().path();
+    RemotePath path = requireNonNull(facts, "a list is shown").entry().path();
     if (inside) {
       new ListsInside(
               desk,

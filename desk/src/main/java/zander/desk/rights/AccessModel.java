@@ -1,5 +1,7 @@
 package zander.desk.rights;
 
+import static java.util.Objects.requireNonNull;
+
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
@@ -9,6 +11,7 @@ import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyLongProperty;
 import javafx.beans.property.ReadOnlyLongWrapper;
+import org.jspecify.annotations.Nullable;
 import zander.core.access.AccessChain;
 import zander.core.access.AccessReader;
 import zander.core.access.AccessStep;
@@ -39,11 +42,11 @@ public final class AccessModel {
   private final ReadOnlyBooleanWrapper open = new ReadOnlyBooleanWrapper();
   private final ReadOnlyLongWrapper changes = new ReadOnlyLongWrapper();
   private final AccessListModel list;
-  private RemoteEntry entry;
+  private @Nullable RemoteEntry entry;
   private String account = "";
   private Deed deed = Deed.READ;
-  private PathFacts facts;
-  private AccessChain chain;
+  private @Nullable PathFacts facts;
+  private @Nullable AccessChain chain;
   private List<AccessCures.Offered> cures = List.of();
   private String problem = "";
   private boolean busy;
@@ -63,7 +66,7 @@ public final class AccessModel {
   }
 
   /** What is selected now; {@code null} for nothing, or for several. */
-  void select(RemoteEntry chosen) {
+  void select(@Nullable RemoteEntry chosen) {
     boolean same = entry != null && entry.equals(chosen);
     entry = chosen;
     if (!same) {
@@ -153,7 +156,7 @@ public final class AccessModel {
 
   private void findCures() {
     long mine = ++asked;
-    PathFacts of = facts;
+    PathFacts of = requireNonNull(facts, "a chain comes of facts");
     String who = account;
     Deed what = deed;
     desk.background()
@@ -241,7 +244,7 @@ public final class AccessModel {
   }
 
   /** {@code null} while it is not known. */
-  public Answer answerNow() {
+  public @Nullable Answer answerNow() {
     return chain == null ? null : chain.answer();
   }
 
@@ -292,7 +295,7 @@ public final class AccessModel {
 
   /** Makes one of the cures. */
   public void cure(int number) {
-    if (busy || number >= cures.size()) {
+    if (busy || entry == null || number >= cures.size()) {
       return;
     }
     AccessCures.Offered one = cures.get(number);

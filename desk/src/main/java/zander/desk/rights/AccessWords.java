@@ -1,5 +1,7 @@
 package zander.desk.rights;
 
+import static java.util.Objects.requireNonNull;
+
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
@@ -12,6 +14,7 @@ import zander.core.access.PathFacts.Place;
 import zander.core.files.AccountNames;
 import zander.core.files.WireName;
 import zander.core.rights.AccessList.Answer;
+import zander.core.rights.AccessList.Decision;
 import zander.core.rights.Mode;
 import zander.core.rights.Rights;
 import zander.core.rights.RightsStep;
@@ -57,7 +60,7 @@ final class AccessWords {
   static String step(AccessStep step, AccountNames names, String account) {
     return switch (step.cause()) {
       case RIGHTS -> byRights(step, names, account);
-      case LINK -> WORDS.say("leadsTo", WireName.toText(step.place().target()));
+      case LINK -> WORDS.say("leadsTo", WireName.toText(requireNonNull(step.place().target())));
       case STICKY -> WORDS.say("stickyOnlyOwnersRemove");
       case GUARDED_LINK -> WORDS.say("aLinkOfAnothers");
       case READ_ONLY -> WORDS.say("mountedReadOnly");
@@ -74,8 +77,9 @@ final class AccessWords {
     boolean folder = step.place().isFolder();
     String does = does(step.needs(), folder);
     Rights rights = step.place().rights();
+    Decision decision = requireNonNull(step.decision(), "rights decided");
     String who =
-        switch (step.decision().by()) {
+        switch (decision.by()) {
           case ROOT -> WORDS.say("root");
           case OWNER -> WORDS.say("theOwner", names.user(rights.uid()));
           case USER_ENTRY -> WORDS.say("theEntryFor", account);
@@ -146,7 +150,7 @@ final class AccessWords {
   }
 
   private static String rights(CureChange change, AccountNames names) {
-    RightsStep step = change.rights();
+    RightsStep step = requireNonNull(change.rights(), "it is none of a list");
     Mode after = step.after().mode();
     String name = change.path().name();
     if (step.before().gid() != step.after().gid()) {

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteAttributes;
 import zander.core.files.RemoteEntry;
@@ -22,7 +23,7 @@ public final class CopiedRights {
 
   private final RightsModel model;
   private final FolderModel folder;
-  private Rights copied;
+  private @Nullable Rights copied;
   private boolean ofFolder;
 
   CopiedRights(RightsModel model, FolderModel folder) {

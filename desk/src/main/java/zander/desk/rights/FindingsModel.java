@@ -1,5 +1,7 @@
 package zander.desk.rights;
 
+import static java.util.Objects.requireNonNull;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashSet;
@@ -14,6 +16,7 @@ import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.rights.look.FindingKind;
 import zander.core.change.rights.look.TreeFindings;
 import zander.core.change.rights.look.TreeFindings.Finding;
@@ -50,7 +53,7 @@ public final class FindingsModel extends Sheet {
   private final ReadOnlyStringWrapper status = new ReadOnlyStringWrapper("");
   private final ReadOnlyBooleanWrapper running = new ReadOnlyBooleanWrapper();
   private String account;
-  private Report report;
+  private @Nullable Report report;
   private Cancellation stop = new Cancellation();
 
   public FindingsModel(OpenDesk desk, RemotePath folder) {
@@ -152,7 +155,7 @@ public final class FindingsModel extends Sheet {
   }
 
   public long count(FindingKind kind) {
-    return report == null ? 0 : report.found().get(kind).count();
+    return report == null ? 0 : of(kind).count();
   }
 
   public String words(FindingKind kind) {
@@ -171,7 +174,7 @@ public final class FindingsModel extends Sheet {
   }
 
   public String example(FindingKind kind) {
-    return report == null ? "" : below(report.found().get(kind).first().get(0));
+    return report == null ? "" : below(of(kind).first().get(0));
   }
 
   /** The path from the folder on. */
@@ -243,9 +246,14 @@ public final class FindingsModel extends Sheet {
             });
   }
 
+  /** What the last look found of a kind; each has an answer. */
+  private Found of(FindingKind kind) {
+    return requireNonNull(requireNonNull(report, "it was looked").found().get(kind));
+  }
+
   /** Only the first are kept by name, and so only these are mended in one go. */
   private String first(FindingKind kind) {
-    Found found = report.found().get(kind);
+    Found found = of(kind);
     int kept = found.first().size();
     return kept == found.count()
         ? ""
@@ -253,9 +261,7 @@ public final class FindingsModel extends Sheet {
   }
 
   private Set<String> paths(FindingKind kind) {
-    return report.found().get(kind).first().stream()
-        .map(one -> one.path().wire())
-        .collect(Collectors.toSet());
+    return of(kind).first().stream().map(one -> one.path().wire()).collect(Collectors.toSet());
   }
 
   /** Shows the folder that one is in. */

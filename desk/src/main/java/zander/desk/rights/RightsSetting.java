@@ -1,5 +1,7 @@
 package zander.desk.rights;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -111,7 +113,7 @@ record RightsSetting(Map<RemotePath, Mode> each, OptionalInt uid, OptionalInt gi
 
   /** How many were not set, and why the first was not. */
   static String notSet(List<RightsChange.Result> failed, int of) {
-    String why = FailureWords.of(failed.get(0).failure()).headline();
+    String why = FailureWords.of(requireNonNull(failed.get(0).failure())).headline();
     return WORDS.say("ofNotSet", failed.size(), of, why);
   }
 }

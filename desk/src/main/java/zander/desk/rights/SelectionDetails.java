@@ -4,6 +4,7 @@ import java.util.List;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.collections.ListChangeListener;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.journal.JournalEntry;
@@ -54,7 +55,7 @@ public final class SelectionDetails {
             failure -> rights.select(List.of()));
   }
 
-  private void showHistory(RemotePath about) {
+  private void showHistory(@Nullable RemotePath about) {
     if (about == null) {
       history.set(List.of());
       return;

@@ -2,6 +2,7 @@ package zander.desk.save;
 
 import java.util.List;
 import java.util.concurrent.Future;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.effect.EffectCommand.Effect;
 import zander.core.change.save.AtomicSave;
 import zander.core.change.save.AtomicSave.Allow;
@@ -217,7 +218,7 @@ final class EffectSteps {
    *
    * @param wrong what did not work; {@code null} for nothing
    */
-  private void wentBack(Message wrong) {
+  private void wentBack(@Nullable Message wrong) {
     file.rebase(
         theirs -> {
           file.say(WORDS.say("putBackNotSaved"));

@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.util.concurrent.Future;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.effect.EffectCommand.Effect;
 import zander.core.change.effect.ReturnGuard;
 import zander.core.files.RemoteFiles;
@@ -27,7 +28,7 @@ final class GuardSteps {
   private final OpenDesk desk;
   private final EditedFile file;
   private final EffectSteps effects;
-  private Waiting waiting;
+  private @Nullable Waiting waiting;
   private boolean closed;
 
   GuardSteps(OpenDesk desk, EditedFile file, EffectSteps effects) {

@@ -1,11 +1,14 @@
 package zander.desk.save;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.effect.EffectCommand;
 import zander.core.change.save.AtomicSave.Saved;
 import zander.core.change.save.CheckRefused;
@@ -240,7 +243,7 @@ public final class JointSaveFlow {
    *
    * @param wrong of the commands, run once more; {@code null} for nothing
    */
-  private record Back(List<Saved> standing, Message wrong) {}
+  private record Back(List<Saved> standing, @Nullable Message wrong) {}
 
   private void wentBack(Back back) {
     boolean all = back.standing.isEmpty();
@@ -253,8 +256,8 @@ public final class JointSaveFlow {
   }
 
   /** Runs commands in turn until one does not work, and tells that; {@code null} for none. */
-  private static Message failedOf(List<String> commands, Commands server, RemotePath first)
-      throws IOException {
+  private static @Nullable Message failedOf(
+      List<String> commands, Commands server, RemotePath first) throws IOException {
     for (String command : commands) {
       EffectCommand.Effect effect =
           new EffectCommand(command).run(server, first, new Cancellation());
@@ -281,7 +284,8 @@ public final class JointSaveFlow {
     if (unknown && joint.part() >= 0) {
       perhapsSaved(parts.get(joint.part()));
     }
-    Message why = FailureWords.of(joint.getCause());
+    Throwable cause = requireNonNull(joint.getCause(), "it has its part's");
+    Message why = FailureWords.of(cause);
     String state =
         !joint.standing().isEmpty()
             ? WORDS.say("stand", names(joint.standing()))
@@ -294,7 +298,7 @@ public final class JointSaveFlow {
     if (joint.part() >= 0 && parts.get(joint.part()).file instanceof Sheet sheet) {
       about = sheet;
       desk.openSheets().frontProperty().set(sheet);
-      if (joint.getCause().getCause() instanceof CheckRefused refused) {
+      if (cause.getCause() instanceof CheckRefused refused) {
         refused.line().ifPresent(line -> parts.get(joint.part()).file.goal().set(line, 0));
       }
     }

@@ -2,6 +2,7 @@ package zander.desk.save;
 
 import com.fasterxml.jackson.core.type.TypeReference;
 import java.nio.file.Path;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemotePath;
 import zander.desk.work.Background;
 import zander.desk.work.SavedByPlace;
@@ -23,7 +24,7 @@ public final class KeptSaveRules {
   }
 
   /** {@code null} where nothing was chosen. */
-  SaveRules of(String server, RemotePath path) {
+  @Nullable SaveRules of(String server, RemotePath path) {
     return rules.of(place(server, path));
   }
 

@@ -6,6 +6,7 @@ import java.util.function.Consumer;
 import javafx.beans.binding.Bindings;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.save.StagedCheck;
 import zander.desk.sheet.OpenDesk;
 import zander.desk.sheet.Question;
@@ -29,7 +30,7 @@ final class RulesQuestions {
     this.kept = kept;
   }
 
-  private SaveRules chosen() {
+  private @Nullable SaveRules chosen() {
     return kept.of(desk.address(), file.version().real());
   }
 

@@ -1,10 +1,13 @@
 package zander.desk.save;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.time.Duration;
 import java.util.List;
 import java.util.concurrent.Future;
 import java.util.concurrent.atomic.AtomicReference;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.effect.GuardRefused;
 import zander.core.change.effect.ReturnGuard;
 import zander.core.change.save.AtomicSave;
@@ -111,7 +114,7 @@ public final class SaveFlow {
    * @param passing whether the version before can be put back only as long as Zander runs
    * @param guard takes it back; {@code null} for none
    */
-  record Done(AtomicSave.Saved made, boolean passing, ReturnGuard guard) {}
+  record Done(AtomicSave.Saved made, boolean passing, @Nullable ReturnGuard guard) {}
 
   /** One save, for a thread that may wait. */
   private record Run(
@@ -144,11 +147,12 @@ public final class SaveFlow {
     }
 
     Done save(EditedText.Snapshot saving) throws IOException {
-      content.set(saving.encode());
-      ReturnGuard guard = rules.isGuarded() ? begin() : null;
+      byte[] encoded = saving.encode();
+      content.set(encoded);
+      ReturnGuard guard = rules.isGuarded() ? begin(encoded) : null;
       AtomicSave.Saved made;
       try {
-        made = saver.save(before, content.get(), allowed);
+        made = saver.save(before, encoded, allowed);
       } catch (SaveFailure e) {
         if (guard != null && e.state() == SaveFailure.ServerState.OLD) {
           letGo(guard, e);
@@ -161,6 +165,11 @@ public final class SaveFlow {
         throw late;
       }
       return new Done(made, endsWithThisRun(made.version()), guard);
+    }
+
+    /** What was sent, or was about to be. */
+    byte[] encoded() {
+      return requireNonNull(content.get(), "it is encoded first");
     }
 
     /** Its change was not made; if the line is gone, it finds that by itself. */
@@ -181,12 +190,11 @@ public final class SaveFlow {
       }
     }
 
-    private ReturnGuard begin() throws IOException {
+    private ReturnGuard begin(byte[] after) throws IOException {
       return ReturnGuard.start(
           files,
           commands,
-          new ReturnGuard.Wanted(
-              before.real(), content.get(), rules.effectCommand(), rules.time()));
+          new ReturnGuard.Wanted(before.real(), after, rules.effectCommand(), rules.time()));
     }
 
     private boolean endsWithThisRun(FileVersion after) {
@@ -213,7 +221,7 @@ public final class SaveFlow {
       file.say(state);
     }
     EffectSteps.Change change =
-        new EffectSteps.Change(done.made(), run.content.get(), run.saver, run.allowed, run.rules);
+        new EffectSteps.Change(done.made(), run.encoded(), run.saver, run.allowed, run.rules);
     if (done.guard() != null) {
       guards.begin(change, done.guard());
     } else if (!run.rules.effect().isEmpty()) {
@@ -229,15 +237,14 @@ public final class SaveFlow {
     if (failure instanceof NotPutBack stands) {
       file.saved(stands.saved().version(), text);
       EffectSteps.Change change =
-          new EffectSteps.Change(
-              stands.saved(), run.content.get(), run.saver, run.allowed, run.rules);
+          new EffectSteps.Change(stands.saved(), run.encoded(), run.saver, run.allowed, run.rules);
       effects.notPutBack(change, stands);
       return;
     }
     if (failure instanceof SaveFailure save
         && (save.state() == SaveFailure.ServerState.OLD_OR_NEW
             || save.state() == SaveFailure.ServerState.UNFINISHED)) {
-      file.perhapsSaved(run.content.get());
+      file.perhapsSaved(run.encoded());
     }
     if (!(failure instanceof UnencodableTextException)) {
       desk.checkLine();

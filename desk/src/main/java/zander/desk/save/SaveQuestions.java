@@ -125,7 +125,7 @@ public final class SaveQuestions {
 
   private Question again(Throwable failure, Message said) {
     Choice again = new Choice(WORDS.say("tryAgain"), ticked -> file.save(List.of()));
-    return desk.mayRootHelp(failure.getCause())
+    return desk.mayRootHelp(FailureWords.within(failure))
         ? Question.notice(said, true, asRoot(), again, keepEditing())
         : Question.notice(said, true, again, keepEditing());
   }

@@ -2,6 +2,7 @@ package zander.desk.sheet;
 
 import java.util.List;
 import javafx.beans.property.ReadOnlyLongProperty;
+import org.jspecify.annotations.Nullable;
 import zander.core.book.MarkedFolder;
 import zander.core.files.AccountNames;
 import zander.core.files.RemotePath;
@@ -33,7 +34,7 @@ public interface MarkedFolders {
   ReadOnlyLongProperty changesProperty();
 
   /** The nearest folder that keeps rights, of those that a path is in; {@code null} for none. */
-  default KeptFolder keeperOf(RemotePath path) {
+  default @Nullable KeptFolder keeperOf(RemotePath path) {
     KeptFolder nearest = null;
     for (KeptFolder one : keeping()) {
       boolean deeper =
@@ -44,7 +45,7 @@ public interface MarkedFolders {
   }
 
   /** What entries should have by those that keep rights; {@code null} when none does. */
-  default KeptWish wish(AccountNames names) {
+  default @Nullable KeptWish wish(AccountNames names) {
     List<KeptFolder> keeping = keeping();
     return keeping.isEmpty() ? null : new KeptWish(keeping, names);
   }

@@ -2,6 +2,7 @@ package zander.desk.sheet;
 
 import java.util.List;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.AccountIdentity;
 import zander.core.connect.Connection;
 import zander.core.connect.command.Commands;
@@ -47,7 +48,7 @@ public interface OpenDesk {
   MarkedFolders marked();
 
   /** The public address that goes with a path, by its marked folder; {@code null} for none. */
-  String publicAddress(RemotePath path);
+  @Nullable String publicAddress(RemotePath path);
 
   /** The ways to pages that are served from here. */
   PageRoutes pageRoutes();
@@ -66,7 +67,7 @@ public interface OpenDesk {
   void openFile(RemotePath path, int line);
 
   /** What a file that is open here was when it was last read or saved; {@code null} for none. */
-  RemoteAttributes openedAs(RemotePath path);
+  @Nullable RemoteAttributes openedAs(RemotePath path);
 
   /** Shows a folder in front. */
   void goTo(RemotePath folder);

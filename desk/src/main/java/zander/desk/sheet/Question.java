@@ -5,6 +5,7 @@ import java.util.function.Consumer;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.StringProperty;
 import javafx.beans.value.ObservableValue;
+import org.jspecify.annotations.Nullable;
 import zander.core.edit.LineDifference;
 import zander.desk.work.Message;
 
@@ -27,15 +28,19 @@ public record Question(
     List<Fact> facts,
     boolean danger,
     List<Choice> choices,
-    String forRest,
+    @Nullable String forRest,
     List<Input> inputs,
-    ObservableValue<String> live,
-    ObservableValue<Boolean> ready,
-    Scope scope,
+    @Nullable ObservableValue<String> live,
+    @Nullable ObservableValue<Boolean> ready,
+    @Nullable Scope scope,
     List<LineDifference.Line> difference) {
 
   public Question(
-      Message said, List<Fact> facts, boolean danger, List<Choice> choices, String forRest) {
+      Message said,
+      List<Fact> facts,
+      boolean danger,
+      List<Choice> choices,
+      @Nullable String forRest) {
     this(said, facts, danger, choices, forRest, List.of(), null, null, null, List.of());
   }
 
@@ -44,10 +49,10 @@ public record Question(
       List<Fact> facts,
       boolean danger,
       List<Choice> choices,
-      String forRest,
+      @Nullable String forRest,
       List<Input> inputs,
-      ObservableValue<String> live,
-      ObservableValue<Boolean> ready) {
+      @Nullable ObservableValue<String> live,
+      @Nullable ObservableValue<Boolean> ready) {
     this(said, facts, danger, choices, forRest, inputs, live, ready, null, List.of());
   }
 

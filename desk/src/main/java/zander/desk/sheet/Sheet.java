@@ -8,6 +8,7 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
+import org.jspecify.annotations.Nullable;
 import zander.desk.words.Words;
 import zander.desk.work.FailureWords;
 import zander.desk.work.Message;
@@ -38,7 +39,7 @@ public abstract class Sheet {
   /** Questions of others that wait here for their answer; the first is shown. */
   private final List<Question> pinned = new ArrayList<>();
 
-  private Question own;
+  private @Nullable Question own;
 
   /** Shows a question or a notice in the sheet, in the place of the one before. */
   public final void ask(Question asked) {

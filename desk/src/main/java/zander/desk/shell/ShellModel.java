@@ -6,6 +6,7 @@ import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.command.KeptShell;
 import zander.core.connect.command.ShellLanguage;
 import zander.core.connect.command.ShellPlace;
@@ -37,7 +38,7 @@ public final class ShellModel extends Sheet {
   private final BooleanProperty below = new SimpleBooleanProperty(true);
   private static final java.time.Duration AFTER_COMMAND = java.time.Duration.ofMillis(1500);
 
-  private volatile ShellSession session;
+  private volatile @Nullable ShellSession session;
   private volatile WaitingAnswers answers = new WaitingAnswers();
   private boolean lookDue;
   private boolean closed;
@@ -104,7 +105,7 @@ public final class ShellModel extends Sheet {
   }
 
   /** Null where the server was to keep it and cannot. */
-  private ShellSession opened() throws IOException {
+  private @Nullable ShellSession opened() throws IOException {
     if (!keptAs.isEmpty() && !KeptShell.isPossible(desk.commands())) {
       return null;
     }

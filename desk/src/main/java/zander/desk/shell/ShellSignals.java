@@ -7,6 +7,7 @@ import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
+import org.jspecify.annotations.Nullable;
 import zander.core.term.TerminalListener;
 import zander.core.work.VisibleText;
 import zander.desk.sheet.Question;
@@ -34,11 +35,11 @@ public final class ShellSignals implements TerminalListener {
   private final ReadOnlyStringWrapper forClipboard = new ReadOnlyStringWrapper("");
   private final AtomicReference<String> newTitle = new AtomicReference<>();
   private volatile String folder = "";
-  private String host;
+  private @Nullable String host;
   private volatile boolean asked;
   private volatile boolean ringing;
   private boolean refused;
-  private Question waiting;
+  private @Nullable Question waiting;
 
   /**
    * @param answers takes what the terminal answers the program
@@ -138,7 +139,9 @@ public final class ShellSignals implements TerminalListener {
 
   /** Until then the program is not heard again. */
   private void answered() {
-    shell.unpin(waiting);
+    if (waiting != null) {
+      shell.unpin(waiting);
+    }
     asked = refused;
   }
 

@@ -1,2 +1,5 @@
 /** Shells that are open on a desk. */
+@NullMarked
 package zander.desk.shell;
+
+import org.jspecify.annotations.NullMarked;

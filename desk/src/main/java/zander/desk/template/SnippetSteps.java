@@ -53,7 +53,10 @@ public final class SnippetSteps {
                     WORDS.say("putIn"),
                     ticked -> {
                       told.dismissQuestion();
-                      put.accept(all.get(Templates.meant(all.keySet(), name.get())).text());
+                      Templates.Snippet meant = all.get(Templates.meant(all.keySet(), name.get()));
+                      if (meant != null) {
+                        put.accept(meant.text());
+                      }
                     }),
                 new Choice(WORDS.say("cancel"), ticked -> told.dismissQuestion()))
             .readyWhen(

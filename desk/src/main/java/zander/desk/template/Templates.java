@@ -10,6 +10,7 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
 import zander.core.listing.NaturalOrder;
 import zander.desk.work.Background;
 import zander.desk.work.SavedByPlace;
@@ -71,7 +72,7 @@ public final class Templates {
   /**
    * The name that is meant: the one typed, or the only one that begins so; {@code null} for none.
    */
-  static String meant(Collection<String> names, String typed) {
+  static @Nullable String meant(Collection<String> names, String typed) {
     String wanted = typed.strip();
     List<String> begin = names.stream().filter(name -> name.startsWith(wanted)).toList();
     return names.contains(wanted) ? wanted : begin.size() == 1 ? begin.get(0) : null;
@@ -95,7 +96,7 @@ public final class Templates {
   }
 
   /** The server's own, or else the one for all; {@code null} for none of that name. */
-  Template template(String server, String name) {
+  @Nullable Template template(String server, String name) {
     Template own = templates.of(place(server, name));
     Template any = templates.of(name);
     boolean fits = any != null && List.of("", server).contains(any.server());

@@ -3,6 +3,7 @@ package zander.desk.term;
 import java.time.Duration;
 import java.util.concurrent.Future;
 import java.util.function.BiFunction;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Whether what blinks in a terminal is seen just now. It blinks for a while after the last change
@@ -15,7 +16,7 @@ final class Blinking {
 
   private final BiFunction<Duration, Runnable, Future<?>> later;
   private final Runnable turned;
-  private Future<?> next;
+  private @Nullable Future<?> next;
   private boolean dark;
   private int left;
 

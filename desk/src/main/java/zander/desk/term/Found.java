@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 import zander.core.term.screen.Row;
 import zander.core.term.screen.Screen;
 import zander.core.work.Cancellation;
@@ -109,7 +110,7 @@ public final class Found {
   }
 
   /** Goes to the next one above, or with -1 below; null where there is none. */
-  public Place step(int by) {
+  public @Nullable Place step(int by) {
     if (places.isEmpty()) {
       return null;
     }
@@ -118,7 +119,7 @@ public final class Found {
   }
 
   /** The one in front; null for none. */
-  public Place current() {
+  public @Nullable Place current() {
     return at < 0 ? null : places.get(at);
   }
 

@@ -6,6 +6,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.concurrent.Executor;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.term.Terminal;
 import zander.core.term.TerminalListener;
 import zander.core.term.TerminalModes;
@@ -162,7 +163,7 @@ public final class TerminalModel {
   }
 
   /** What is to be drawn, or null for what was; see {@link Terminal#picture}. */
-  TerminalPicture picture(long from, TerminalPicture before) {
+  @Nullable TerminalPicture picture(long from, @Nullable TerminalPicture before) {
     return terminal.picture(from, before);
   }
 

@@ -6,6 +6,7 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
+import org.jspecify.annotations.Nullable;
 import zander.core.term.TerminalModes;
 import zander.core.term.TerminalPicture;
 import zander.core.term.screen.Row;
@@ -63,7 +64,7 @@ final class TerminalMouse {
     long row = rowAt(event);
     switch (Math.min(event.getClickCount(), 3)) {
       case 2 -> {
-        Row found = view.picture().row(row);
+        Row found = view.row(row);
         if (found != null) {
           selection.selectWord(row, cellAt(event), found);
         }
@@ -102,12 +103,12 @@ final class TerminalMouse {
 
   private void moved(MouseEvent event) {
     boolean told = report(MouseReport.Kind.MOVE, MouseReport.NO_BUTTON, event);
-    boolean leads = !told && event.isControlDown() && view.picture() != null && link(event) != null;
+    boolean leads = !told && event.isControlDown() && link(event) != null;
     view.setCursor(leads ? Cursor.HAND : told ? Cursor.DEFAULT : Cursor.TEXT);
   }
 
-  private TextLink link(MouseEvent event) {
-    Row row = view.picture().row(rowAt(event));
+  private @Nullable TextLink link(MouseEvent event) {
+    Row row = view.row(rowAt(event));
     return row == null ? null : TextLink.at(row, cellAt(event));
   }
 
@@ -160,7 +161,8 @@ final class TerminalMouse {
   }
 
   private long rowAt(MouseEvent event) {
-    return view.picture().firstRow() + lineAt(event.getY());
+    TerminalPicture picture = view.picture();
+    return (picture == null ? 0 : picture.firstRow()) + lineAt(event.getY());
   }
 
   private int cellAt(MouseEvent event) {

@@ -19,6 +19,7 @@ import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.layout.Region;
 import javafx.scene.paint.Color;
+import org.jspecify.annotations.Nullable;
 import zander.core.term.TerminalModes;
 import zander.core.term.TerminalPicture;
 import zander.core.term.screen.Row;
@@ -59,11 +60,11 @@ public final class TerminalView extends Region {
   /** The first row to be shown, or that of the screen. */
   private long first = TerminalPicture.SCREEN;
 
-  private TerminalPicture picture;
+  private @Nullable TerminalPicture picture;
   private Row[] drawn = new Row[0];
   private boolean[] blinks = new boolean[0];
   private int drawnCursorLine = -1;
-  private Color drawnGround;
+  private @Nullable Color drawnGround;
   private boolean drawnDark;
   private boolean changed = true;
 
@@ -137,7 +138,7 @@ public final class TerminalView extends Region {
   private void rest() {
     timer.stop();
     asleep.set(true);
-    if (picture.version() != model.version()) {
+    if (picture == null || picture.version() != model.version()) {
       repaint();
     }
   }
@@ -270,7 +271,7 @@ public final class TerminalView extends Region {
 
   /** Shows a row in the upper part, unless it is on the screen. */
   public void showRow(long number) {
-    if (picture == null || picture.row(number) == null) {
+    if (row(number) == null) {
       show(number - model.rows() / 3);
     } else {
       repaint();
@@ -283,7 +284,12 @@ public final class TerminalView extends Region {
   }
 
   /** What is drawn now; null before the first frame. */
-  TerminalPicture picture() {
+  /** A row as it was drawn last; {@code null} where it was not. */
+  @Nullable Row row(long number) {
+    return picture == null ? null : picture.row(number);
+  }
+
+  @Nullable TerminalPicture picture() {
     return picture;
   }
 
@@ -329,7 +335,9 @@ public final class TerminalView extends Region {
       Row row = now.rows().get(line);
       boolean turns = blinks[line] && dark != drawnDark;
       if (all || turns || drawn[line] != row || line == drawnCursorLine || line == cursorLine) {
-        blinks[line] = painter.paint(row, line, now.columns(), marks(now.firstRow() + line), dark);
+        blinks[line] =
+            painter.paint(
+                row, line, now.columns(), marks(now.firstRow() + line, now.columns()), dark);
         drawn[line] = row;
       }
       inSight |= blinks[line];
@@ -348,10 +356,10 @@ public final class TerminalView extends Region {
     blinking.goOn(inSight);
   }
 
-  private List<RowPainter.Mark> marks(long number) {
+  private List<RowPainter.Mark> marks(long number, int columns) {
     List<RowPainter.Mark> marks = new ArrayList<>(found.marks(number, chosen));
     int from = selection.from(number);
-    int to = selection.to(number, picture.columns());
+    int to = selection.to(number, columns);
     if (to > from) {
       marks.add(new RowPainter.Mark(from, to, chosen.selected()));
     }

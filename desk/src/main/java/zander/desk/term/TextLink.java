@@ -2,6 +2,7 @@ package zander.desk.term;
 
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 import zander.core.term.screen.Decoration;
 import zander.core.term.screen.Row;
 
@@ -27,7 +28,7 @@ public record TextLink(Kind kind, String target, int line, int from, int to) {
   private static final String ENDS = ".,;:!?)]}";
 
   /** What is at a column of a row; null for nothing. */
-  static TextLink at(Row row, int column) {
+  static @Nullable TextLink at(Row row, int column) {
     if (column >= row.columns()) {
       return null;
     }
@@ -57,7 +58,7 @@ public record TextLink(Kind kind, String target, int line, int from, int to) {
     return new TextLink(Kind.ADDRESS, decoration.link(), 0, from, to);
   }
 
-  private static TextLink find(Matcher matcher, Kind kind, int column) {
+  private static @Nullable TextLink find(Matcher matcher, Kind kind, int column) {
     while (matcher.find()) {
       if (matcher.start() <= column && column < matcher.end()) {
         return of(matcher, kind);
@@ -66,7 +67,7 @@ public record TextLink(Kind kind, String target, int line, int from, int to) {
     return null;
   }
 
-  private static TextLink of(Matcher matcher, Kind kind) {
+  private static @Nullable TextLink of(Matcher matcher, Kind kind) {
     if (kind == Kind.ADDRESS) {
       String target = matcher.group();
       while (!target.isEmpty() && ENDS.indexOf(target.charAt(target.length() - 1)) >= 0) {

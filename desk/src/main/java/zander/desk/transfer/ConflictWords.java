@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
 import javafx.beans.property.SimpleIntegerProperty;
+import org.jspecify.annotations.Nullable;
 import zander.core.edit.LineDifference;
 import zander.core.files.FileKind;
 import zander.core.transfer.endpoint.Direction;
@@ -58,7 +59,7 @@ final class ConflictWords {
     }
   }
 
-  private static boolean isText(byte[] content) {
+  private static boolean isText(byte @Nullable [] content) {
     if (content == null) {
       return false;
     }

@@ -1,5 +1,7 @@
 package zander.desk.transfer;
 
+import static java.util.Objects.requireNonNull;
+
 import java.util.List;
 import java.util.function.BiConsumer;
 import javafx.beans.property.ReadOnlyBooleanProperty;
@@ -135,7 +137,7 @@ public final class PlanModel extends Sheet {
   public String deed(Row row) {
     return switch (row.deed()) {
       case ARRIVES ->
-          row.node().kind() == zander.core.files.FileKind.FOLDER
+          requireNonNull(row.node(), "it arrives").kind() == zander.core.files.FileKind.FOLDER
               ? WORDS.say("newFolder")
               : WORDS.say("new");
       case REPLACES ->

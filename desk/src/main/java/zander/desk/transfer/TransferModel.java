@@ -9,6 +9,7 @@ import java.util.function.Consumer;
 import java.util.function.Function;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import org.jspecify.annotations.Nullable;
 import zander.core.edit.LineDifference;
 import zander.core.transfer.Transfer;
 import zander.core.transfer.endpoint.Direction;
@@ -33,10 +34,10 @@ import zander.desk.work.Background;
 public final class TransferModel {
   private final Background background;
   private final TransferRoute route;
-  private volatile KeptModes keptModes;
+  private volatile @Nullable KeptModes keptModes;
   private final TransferRules rules;
   private final ResumeFolder folder;
-  private final ResumeLogFile before;
+  private final @Nullable ResumeLogFile before;
   private final String desk;
   private final BooleanSupplier lineBack;
   private final Cancellation cancellation = new Cancellation();
@@ -44,8 +45,8 @@ public final class TransferModel {
   private final ReadOnlyObjectWrapper<Question> question = new ReadOnlyObjectWrapper<>();
   private final TransferRate pace = new TransferRate();
   private final Object oneQuestion = new Object();
-  private volatile Transfer transfer;
-  private volatile ResumeLogFile log;
+  private volatile @Nullable Transfer transfer;
+  private volatile @Nullable ResumeLogFile log;
   private volatile boolean paused;
   private volatile long limit;
   private volatile long started;
@@ -64,7 +65,8 @@ public final class TransferModel {
   /**
    * @param before what an earlier try left, to go on with; {@code null} for a new one
    */
-  public TransferModel(Host host, TransferRoute route, TransferRules rules, ResumeLogFile before) {
+  public TransferModel(
+      Host host, TransferRoute route, TransferRules rules, @Nullable ResumeLogFile before) {
     this.background = host.background();
     this.desk = host.desk();
     this.folder = host.folder();
@@ -76,7 +78,7 @@ public final class TransferModel {
   }
 
   /** The modes that the target keeps; before {@link #start}. */
-  public void keepModes(KeptModes modes) {
+  public void keepModes(@Nullable KeptModes modes) {
     keptModes = modes;
   }
 
@@ -170,7 +172,7 @@ public final class TransferModel {
    *
    * @param atStop the answer when the transfer is stopped meanwhile
    */
-  private <A> A answerTo(Function<Consumer<A>, Question> asked, A atStop) {
+  private <A> A answerTo(Function<Consumer<A>, Question> asked, @Nullable A atStop) {
     synchronized (oneQuestion) {
       CompletableFuture<A> answer = new CompletableFuture<>();
       cancellation.onStop(() -> answer.complete(atStop));
@@ -269,7 +271,7 @@ public final class TransferModel {
   }
 
   /** Its file on this computer; {@code null} before it has one. */
-  public Path file() {
+  public @Nullable Path file() {
     return log == null ? null : log.file();
   }
 

@@ -6,6 +6,7 @@ import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.SimpleIntegerProperty;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
+import org.jspecify.annotations.Nullable;
 
 /** The transfers of a desk in their order, so many at once. Interface thread only. */
 public final class TransferQueue {
@@ -75,7 +76,7 @@ public final class TransferQueue {
   }
 
   /** The one that the waterline shows: one that runs, else the last. */
-  public TransferModel shown() {
+  public @Nullable TransferModel shown() {
     for (TransferModel one : all) {
       if (!one.isWaiting() && !one.isOver()) {
         return one;

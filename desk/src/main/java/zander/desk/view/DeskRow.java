@@ -2,6 +2,7 @@ package zander.desk.view;
 
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What stands side by side on a desk: the left side, the sheets, the panel. Where the sheets have
@@ -15,7 +16,7 @@ final class DeskRow extends Pane {
 
   private final Region side;
   private final Region sheets;
-  private Region panel;
+  private @Nullable Region panel;
 
   DeskRow(Region side, Region sheets) {
     this.side = side;

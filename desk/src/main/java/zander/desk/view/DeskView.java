@@ -1,5 +1,7 @@
 package zander.desk.view;
 
+import static java.util.Objects.requireNonNull;
+
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -16,6 +18,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
 import zander.desk.sheet.Action;
@@ -124,17 +127,17 @@ final class DeskView extends VBox {
 
   /** That all here is done as another account, and the way to end it. */
   private HBox acting(AppModel app) {
-    Label words = Parts.label(WORDS.say("asEverythingOnThis", model.actsAs(), model.actsAs()));
+    String whom = requireNonNull(model.actsAs(), "it acts as another");
+    Label words = Parts.label(WORDS.say("asEverythingOnThis", whom, whom));
     Button stop =
-        Parts.button(
-            WORDS.say("stopActingAs", model.actsAs()), "stop-acting", () -> app.close(model));
+        Parts.button(WORDS.say("stopActingAs", whom), "stop-acting", () -> app.close(model));
     stop.setMinWidth(Button.USE_PREF_SIZE);
     return Parts.row("acting", words, Parts.spring(), stop);
   }
 
   /** Root is told apart by colour, besides the word. */
   static String actingStyle(DeskModel desk) {
-    return desk.actsAs().equals("root") ? "as-root" : "as-other";
+    return "root".equals(desk.actsAs()) ? "as-root" : "as-other";
   }
 
   SheetViews sheetViews() {
@@ -245,7 +248,7 @@ final class DeskView extends VBox {
   }
 
   /** The shell that is seen: the sheet in front, or the one below; {@code null} for none. */
-  ShellView shell() {
+  @Nullable ShellView shell() {
     if (inFront(ShellView.class) != null) {
       return inFront(ShellView.class);
     }
@@ -254,7 +257,7 @@ final class DeskView extends VBox {
   }
 
   /** The view in front if it is of a kind; {@code null} when another one is. */
-  <V> V inFront(Class<V> kind) {
+  <V> @Nullable V inFront(Class<V> kind) {
     SheetView front = views.get(model.currentProperty().get());
     return kind.isInstance(front) ? kind.cast(front) : null;
   }

@@ -15,6 +15,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 import zander.desk.sheet.Action;
 import zander.desk.view.part.Parts;
 import zander.desk.view.part.Tables;
@@ -28,7 +29,7 @@ final class GotoView extends StackPane {
   private final ListView<Action> list = new ListView<>();
   private final Supplier<List<Action>> offers;
   private final java.util.function.Function<String, Action> typedPath;
-  private javafx.scene.Node focusBefore;
+  private javafx.scene.@Nullable Node focusBefore;
 
   private static final int MOST_RECENT = 6;
 

@@ -15,6 +15,7 @@ import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.StackPane;
+import org.jspecify.annotations.Nullable;
 import zander.core.book.MarkedFolder;
 import zander.core.book.ServerEntry;
 import zander.core.connect.address.TypedAddress;
@@ -172,7 +173,7 @@ public final class MainView extends StackPane {
    * The one with this key that applies, or else one that does not; those with just this key come
    * before those that are reached from a shell by it. {@code null} for none.
    */
-  private Action actionFor(KeyEvent event) {
+  private @Nullable Action actionFor(KeyEvent event) {
     List<Action> all = actions.all();
     List<Action> wanted =
         new ArrayList<>(all.stream().filter(action -> isKeyOf(action.key(), event)).toList());
@@ -191,7 +192,7 @@ public final class MainView extends StackPane {
   }
 
   /** The shell that is seen; {@code null} for none. */
-  ShellView shell() {
+  @Nullable ShellView shell() {
     DeskModel desk = model.currentProperty().get();
     return desk == null || !desks.containsKey(desk) ? null : view(desk).shell();
   }
@@ -202,7 +203,7 @@ public final class MainView extends StackPane {
   }
 
   /** The view in front if it is of a kind; {@code null} when another one is. */
-  <V> V inFront(Class<V> kind) {
+  <V> @Nullable V inFront(Class<V> kind) {
     DeskModel desk = model.currentProperty().get();
     return desk == null || !desks.containsKey(desk) ? null : view(desk).inFront(kind);
   }
@@ -358,7 +359,7 @@ public final class MainView extends StackPane {
     return offers;
   }
 
-  private Action typedPath(String typed) {
+  private @Nullable Action typedPath(String typed) {
     DeskModel desk = model.currentProperty().get();
     if (desk != null && (typed.startsWith("/") || typed.startsWith("~"))) {
       return new Action(WORDS.say("goTo", typed), "", () -> goTyped(desk, typed));

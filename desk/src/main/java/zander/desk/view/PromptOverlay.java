@@ -16,6 +16,7 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.address.ServerAddress;
 import zander.core.connect.signin.SignInPrompt.Challenge;
 import zander.core.connect.signin.SignInPrompt.Prompt;
@@ -34,7 +35,7 @@ final class PromptOverlay extends StackPane implements Prompts {
   private static final int GROUP = 8;
 
   private final Deque<Runnable> waiting = new ArrayDeque<>();
-  private javafx.scene.Node focusBefore;
+  private javafx.scene.@Nullable Node focusBefore;
 
   PromptOverlay() {
     getStyleClass().add("overlay");

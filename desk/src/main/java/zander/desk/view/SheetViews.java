@@ -1,5 +1,7 @@
 package zander.desk.view;
 
+import static java.util.Objects.requireNonNull;
+
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Set;
@@ -67,6 +69,7 @@ final class SheetViews {
   }
 
   SheetView make(Sheet sheet) {
-    return makers.get(sheet.getClass()).apply(sheet);
+    Class<?> kind = sheet.getClass();
+    return requireNonNull(makers.get(kind), () -> kind + " has no view").apply(sheet);
   }
 }

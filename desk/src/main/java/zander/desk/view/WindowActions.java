@@ -1,10 +1,13 @@
 package zander.desk.view;
 
+import static java.util.Objects.requireNonNull;
+
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Predicate;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.desk.file.FileModel;
@@ -218,14 +221,20 @@ final class WindowActions {
     onDesk(
         WORDS.say("readAFileAnd"),
         "Alt+Shift+R",
-        desk -> ReadingModel.show(desk, toRead(desk)),
+        desk -> ReadingModel.show(desk, requireNonNull(toRead(desk), "there is one")),
         unless(desk -> toRead(desk) != null, WORDS.say("openOrSelectA")));
   }
 
+  private static boolean isFrontUnsaved(DeskModel desk) {
+    FileModel front = front(desk);
+    return front != null && front.unsavedProperty().get();
+  }
+
   /** The file in front, or the one that is selected; {@code null} for none. */
-  private static RemotePath toRead(DeskModel desk) {
-    if (front(desk) != null) {
-      return front(desk).path();
+  private static @Nullable RemotePath toRead(DeskModel desk) {
+    FileModel front = front(desk);
+    if (front != null) {
+      return front.path();
     }
     List<RemoteEntry> selected = desk.folder().selection();
     boolean isFile = selected.size() == 1 && selected.get(0).leadsToFile();
@@ -267,9 +276,7 @@ final class WindowActions {
         WORDS.say("saveToServer"),
         "Ctrl+S",
         MainView::save,
-        unless(
-            desk -> front(desk) != null && front(desk).unsavedProperty().get(),
-            WORDS.say("nothingIsUnsavedIn")));
+        unless(WindowActions::isFrontUnsaved, WORDS.say("nothingIsUnsavedIn")));
     onDesk(
         WORDS.say("saveAllAsOne"),
         "Ctrl+Shift+S",
@@ -284,7 +291,7 @@ final class WindowActions {
   }
 
   /** The file in front; {@code null} when something else is. */
-  private static FileModel front(DeskModel desk) {
+  private static @Nullable FileModel front(DeskModel desk) {
     return desk.currentProperty().get() instanceof FileModel file ? file : null;
   }
 }

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemoteEntry;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
@@ -54,7 +55,7 @@ public final class DeskTransfers {
   private final TransferQueue queue = new TransferQueue(this::over);
 
   /** Set when the desk is closed. */
-  private Runnable atTheEnd;
+  private @Nullable Runnable atTheEnd;
 
   /**
    * What transfers are kept in.
@@ -118,9 +119,13 @@ public final class DeskTransfers {
       return;
     }
     Path from = paths.get(0).toAbsolutePath().getParent();
+    if (from == null) {
+      // The whole of this computer.
+      return;
+    }
     List<String> names =
         paths.stream()
-            .filter(path -> path.toAbsolutePath().getParent().equals(from))
+            .filter(path -> from.equals(path.toAbsolutePath().getParent()))
             .map(path -> WireName.fromText(path.getFileName().toString()))
             .toList();
     begin(routes.up(from, names), rules.now());
@@ -163,7 +168,7 @@ public final class DeskTransfers {
   }
 
   /** The folder here that goes with one of the server; {@code null} for none. */
-  public Path partnerOf(RemotePath there) {
+  public @Nullable Path partnerOf(RemotePath there) {
     return partners.of(there);
   }
 
@@ -294,7 +299,8 @@ public final class DeskTransfers {
     return begin(route, by, null);
   }
 
-  private TransferModel begin(TransferRoute route, TransferRules by, ResumeLogFile before) {
+  private TransferModel begin(
+      TransferRoute route, TransferRules by, @Nullable ResumeLogFile before) {
     TransferModel made =
         new TransferModel(
             new TransferModel.Host(
@@ -354,8 +360,8 @@ public final class DeskTransfers {
   }
 
   private void endWhenIdle() {
-    if (!queue.isBusy()) {
-      Runnable last = atTheEnd;
+    Runnable last = atTheEnd;
+    if (last != null && !queue.isBusy()) {
       atTheEnd = () -> {};
       last.run();
     }
@@ -394,7 +400,7 @@ public final class DeskTransfers {
   }
 
   /** The one that the waterline shows; {@code null} before the first. */
-  public TransferModel current() {
+  public @Nullable TransferModel current() {
     return queue.shown();
   }
 }

@@ -1,5 +1,7 @@
 package zander.desk.waterline;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.util.HashSet;
 import java.util.List;
@@ -7,6 +9,7 @@ import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.rights.PlanGroup;
 import zander.core.change.rights.PlanGroup.Fate;
 import zander.core.change.rights.TreeOutcome;
@@ -48,7 +51,7 @@ final class KeptArrival implements KeptModes {
   private final FolderModel folder;
   private final TransferModel transfer;
   private final KeptFolder keeper;
-  private final KeptWish wish;
+  private final @Nullable KeptWish wish;
   private final String base;
 
   /** What is sent, by its path over there; filled where its modes are asked for. */
@@ -66,7 +69,7 @@ final class KeptArrival implements KeptModes {
   }
 
   /** {@code null} where nothing is kept. */
-  static KeptArrival of(OpenDesk desk, FolderModel folder, TransferModel transfer) {
+  static @Nullable KeptArrival of(OpenDesk desk, FolderModel folder, TransferModel transfer) {
     KeptFolder keeper = desk.marked().keeperOf(RemotePath.of(transfer.route().to()));
     return keeper == null ? null : new KeptArrival(desk, folder, transfer, keeper);
   }
@@ -77,12 +80,12 @@ final class KeptArrival implements KeptModes {
     if (arrived.size() < MOST) {
       arrived.add(path);
     }
-    TreeRights said = wish.of(path, isFolder);
+    TreeRights said = wish == null ? null : wish.of(path, isFolder);
     ModeRule rule = said == null ? null : isFolder ? said.folders() : said.files();
     return rule == null ? from : rule.apply(from, isFolder);
   }
 
-  private record Looked(TreePlan plan, TreeOutcome set) {}
+  private record Looked(TreePlan plan, @Nullable TreeOutcome set) {}
 
   /**
    * Looks at what arrived, and sets what is safe to set where that was asked for.
@@ -113,11 +116,13 @@ final class KeptArrival implements KeptModes {
   }
 
   private Looked looked(boolean sets, FolderTask task) throws IOException {
-    TreePlan sent =
-        sets ? plan((path, is) -> arrived.contains(path) ? wish.of(path, is) : null, task) : null;
-    Set<PlanGroup> safe = sets ? safe(sent) : Set.of();
-    TreeOutcome set = safe.isEmpty() ? null : set(sent, safe, task);
-    return new Looked(sets ? sent : plan(wish, task), set);
+    RightsWish kept = requireNonNull(wish, "something is kept");
+    if (!sets) {
+      return new Looked(plan(kept, task), null);
+    }
+    TreePlan sent = plan((path, is) -> arrived.contains(path) ? kept.of(path, is) : null, task);
+    Set<PlanGroup> safe = safe(sent);
+    return new Looked(sent, safe.isEmpty() ? null : set(sent, safe, task));
   }
 
   private List<RemotePath> tops() {

@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.List;
 import java.util.function.Predicate;
+import org.jspecify.annotations.Nullable;
 import zander.core.book.MarkedFolder;
 import zander.core.files.RemotePath;
 import zander.core.files.WireName;
@@ -17,7 +18,7 @@ import zander.core.files.WireName;
 record Partners(List<MarkedFolder> marked, Path personHome) {
 
   /** The marked folder that a folder is in, the nearest of those; {@code null} for none. */
-  MarkedFolder nearest(RemotePath folder, Predicate<MarkedFolder> which) {
+  @Nullable MarkedFolder nearest(RemotePath folder, Predicate<MarkedFolder> which) {
     return marked.stream()
         .filter(which)
         .filter(one -> folder.chain().contains(RemotePath.of(one.path())))
@@ -30,7 +31,7 @@ record Partners(List<MarkedFolder> marked, Path personHome) {
    *
    * @return {@code null} when no marked folder above it has one
    */
-  Path of(RemotePath folder) {
+  @Nullable Path of(RemotePath folder) {
     MarkedFolder nearest = nearest(folder, one -> one.local() != null);
     if (nearest == null) {
       return null;

@@ -1,8 +1,11 @@
 package zander.desk.waterline;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.util.List;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.Connection;
 import zander.core.files.WireName;
 import zander.core.phrase.Phrase;
@@ -34,8 +37,11 @@ final class ServerToServer {
     this.to = to;
   }
 
-  /** Which server would sign in at which, or why neither can. */
-  private record Found(DeskServer borrower, DeskServer goal, Phrase whyNot) {}
+  /** Which server would sign in at which. */
+  private record Loan(DeskServer borrower, DeskServer goal) {}
+
+  /** That, or why neither can. */
+  private record Found(@Nullable Loan loan, @Nullable Phrase whyNot) {}
 
   /**
    * Asks in the folder's sheet, if there is a choice.
@@ -43,15 +49,15 @@ final class ServerToServer {
    * @param chosen told why it does not go straight, or {@code null} when it may; not called when
    *     the person gives up
    */
-  void choose(List<String> names, Consumer<Phrase> chosen) {
+  void choose(List<String> names, Consumer<@Nullable Phrase> chosen) {
     desk.background()
         .run(
             this::look,
             found -> {
-              if (found.borrower() == null) {
+              if (found.loan() == null) {
                 chosen.accept(found.whyNot());
               } else {
-                ask(names, found, chosen);
+                ask(names, found.loan(), chosen);
               }
             },
             failure -> chosen.accept(Phrase.quoted(WORDS.say("itCouldNotBe", from.name()))));
@@ -61,23 +67,23 @@ final class ServerToServer {
   private Found look() throws IOException {
     Phrase first = whyNot(from, to);
     if (first == null) {
-      return new Found(from, to, null);
+      return new Found(new Loan(from, to), null);
     }
     Phrase second = whyNot(to, from);
-    return second == null ? new Found(to, from, null) : new Found(null, null, first);
+    return second == null ? new Found(new Loan(to, from), null) : new Found(null, first);
   }
 
-  private static Phrase whyNot(DeskServer borrower, DeskServer goal) throws IOException {
+  private static @Nullable Phrase whyNot(DeskServer borrower, DeskServer goal) throws IOException {
     Connection at = borrower.connection();
     return at.whyNotLend(goal.connection(), borrower.name(), goal.name());
   }
 
-  private void ask(List<String> names, Found found, Consumer<Phrase> chosen) {
+  private void ask(List<String> names, Loan loan, Consumer<@Nullable Phrase> chosen) {
     String what =
         names.size() == 1
             ? WireName.toText(names.get(0))
             : WORDS.say("entries", Texts.count(names.size()));
-    Connection goal = found.goal().connection();
+    Connection goal = loan.goal().connection();
     Question.Choice straight =
         new Question.Choice(
             WORDS.say("lendTheKeyGo"),
@@ -99,11 +105,11 @@ final class ServerToServer {
                     WORDS.say("copyStraightFromTo", what, from.name(), to.name()),
                     WORDS.say(
                         "wouldSignInAt",
-                        found.borrower().name(),
-                        found.goal().name(),
+                        loan.borrower().name(),
+                        loan.goal().name(),
                         goal.address().account(),
-                        Phrases.say(goal.keyName()),
-                        found.borrower().name())),
+                        Phrases.say(requireNonNull(goal.keyName(), "a key is lent")),
+                        loan.borrower().name())),
                 List.of(),
                 false,
                 List.of(

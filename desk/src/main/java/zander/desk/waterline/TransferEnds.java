@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemotePath;
 import zander.core.transfer.endpoint.Direction;
 import zander.core.transfer.progress.Progress.Phase;
@@ -41,7 +42,7 @@ final class TransferEnds {
     private final List<Runnable> then = new ArrayList<>();
     private List<String> toDelete = List.of();
     private String command = "";
-    private KeptArrival arrival;
+    private @Nullable KeptArrival arrival;
   }
 
   /**

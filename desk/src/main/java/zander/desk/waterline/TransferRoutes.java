@@ -2,6 +2,7 @@ package zander.desk.waterline;
 
 import java.nio.file.Path;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.files.RemotePath;
 import zander.core.phrase.Phrase;
@@ -103,7 +104,7 @@ final class TransferRoutes {
   }
 
   /** The server that one which was saved went to; {@code null} when it is not open. */
-  DeskServer otherOf(SavedTransfer saved, List<DeskServer> open) {
+  @Nullable DeskServer otherOf(SavedTransfer saved, List<DeskServer> open) {
     return open.stream()
         .filter(other -> !other.equals(server) && saved.to().startsWith(before(other) + "/"))
         .findFirst()

@@ -38,6 +38,12 @@ public final class FailureWords {
 
   private FailureWords() {}
 
+  /** What it is a failure of; itself where it says no more. */
+  public static Throwable within(Throwable failure) {
+    Throwable cause = failure.getCause();
+    return cause == null ? failure : cause;
+  }
+
   public static Message of(Throwable failure) {
     if (failure instanceof ConnectFailure connect) {
       return SignInWords.of(connect);

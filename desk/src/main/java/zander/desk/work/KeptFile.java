@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.atomic.AtomicReference;
+import org.jspecify.annotations.Nullable;
 import zander.core.work.AtomicFile;
 import zander.core.work.BlockingCalls;
 import zander.core.work.UnknownFields;
@@ -47,12 +48,12 @@ public final class KeptFile<T> {
     return understood(tree());
   }
 
-  private T understood(JsonNode tree) throws IOException {
+  private T understood(@Nullable JsonNode tree) throws IOException {
     T read = tree == null ? null : JSON.readValue(JSON.treeAsTokens(tree), type);
     return read == null ? usual : read;
   }
 
-  private JsonNode tree() throws IOException {
+  private @Nullable JsonNode tree() throws IOException {
     return Files.exists(file) ? JSON.readTree(file.toFile()) : null;
   }
 

@@ -54,7 +54,7 @@ final class SaveWords {
   static Message of(NotPutBack stands) {
     String name = stands.saved().version().asked().name();
     Throwable why = stands.refused();
-    Message failed = FailureWords.of(stands.getCause());
+    Message failed = FailureWords.of(FailureWords.within(stands));
     return new Message(
         why instanceof CheckRefused check
             ? WORDS.say("refusedWhichCouldNot", programOf(check), name)
@@ -115,7 +115,7 @@ final class SaveWords {
         if (failure.state() == SaveFailure.ServerState.UNFINISHED) {
           yield unfinished(name, kept);
         }
-        Message cause = FailureWords.of(failure.getCause());
+        Message cause = FailureWords.of(FailureWords.within(failure));
         yield new Message(
             WORDS.say("wasNotSaved", name, reasonOf(failure)),
             WORDS.say("theServerStillHasThe", cause.headline(), kept, leftover));

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.core.type.TypeReference;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Something a person chose for each place of a server, in one file on this computer. Interface
@@ -38,14 +39,14 @@ public final class SavedByPlace<T> {
   }
 
   /** {@code null} when nothing was chosen for it. */
-  public T of(String place) {
+  public @Nullable T of(String place) {
     return kept.get(place);
   }
 
   /**
    * @param chosen {@code null} for nothing any more
    */
-  public void keep(String place, T chosen) {
+  public void keep(String place, @Nullable T chosen) {
     if (chosen == null) {
       kept.remove(place);
     } else {

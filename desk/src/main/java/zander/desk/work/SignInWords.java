@@ -1,11 +1,15 @@
 package zander.desk.work;
 
+import static java.util.Objects.requireNonNull;
+
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.channel.OfferedAlgorithms;
 import zander.core.connect.report.ConnectFailure;
 import zander.core.connect.report.SignInNote;
@@ -109,19 +113,17 @@ public final class SignInWords {
           new Message(WORDS.say("notConnectedTo", host), WORDS.say("youDidNotAccept", noSecret));
       case KEY_FILE_MISSING ->
           said(
-              failure,
-              WORDS.say("theKeyFileIs"),
-              WORDS.say("nothingWasOffered", failure.keyFile()));
+              failure, WORDS.say("theKeyFileIs"), WORDS.say("nothingWasOffered", keyFile(failure)));
       case KEY_PUBLIC_HALF ->
           said(
               failure,
               WORDS.say("thatIsThePublic"),
-              WORDS.say("goesOnServersTo", failure.keyFile()));
+              WORDS.say("goesOnServersTo", keyFile(failure)));
       case KEY_FILE_OPEN ->
           said(
               failure,
               WORDS.say("othersOnThisComputer"),
-              WORDS.say("mustBeClosedTo", failure.keyFile()));
+              WORDS.say("mustBeClosedTo", keyFile(failure)));
       case KEY_FILE_UNREADABLE ->
           said(failure, WORDS.say("theKeyFileCannot"), Phrases.of(failure) + ".");
       case WRONG_PASSPHRASE ->
@@ -139,7 +141,9 @@ public final class SignInWords {
           said(
               failure,
               WORDS.say("noWayLeftTo", host),
-              failure.getMessage().startsWith("No more") ? "" : Phrases.sentence(failure.phrase()));
+              String.valueOf(failure.getMessage()).startsWith("No more")
+                  ? ""
+                  : Phrases.sentence(failure.phrase()));
       case GIVEN_UP ->
           new Message(WORDS.say("signInAtGiven", host), WORDS.say("nothingWasChanged"));
       case NO_FILE_SERVICE ->
@@ -158,6 +162,11 @@ public final class SignInWords {
     };
   }
 
+  /** What is wrong with a key file says which. */
+  private static Path keyFile(ConnectFailure failure) {
+    return requireNonNull(failure.keyFile());
+  }
+
   /** Whether all that the server offers is of the kind that can be allowed for an entry. */
   private static boolean isOld(ConnectFailure failure) {
     Matcher found = NEGOTIATION.matcher(failure.getMessage());
@@ -168,8 +177,8 @@ public final class SignInWords {
   }
 
   /** What the library found wrong, as a person reads it. */
-  private static String notProved(String detail) {
-    String lower = detail.toLowerCase(Locale.ROOT);
+  private static String notProved(@Nullable String detail) {
+    String lower = detail == null ? "" : detail.toLowerCase(Locale.ROOT);
     if (lower.contains("expired")) {
       return WORDS.say("itsHostCertificateHas");
     }
@@ -195,14 +204,14 @@ public final class SignInWords {
       Pattern.compile("(?s).*for (.+?) \\(client: .* / server: (.*)\\)");
 
   /** What the server offers; what Zander offers fills a screen and helps nobody. */
-  private static String negotiation(String detail) {
+  private static @Nullable String negotiation(@Nullable String detail) {
     Matcher found = NEGOTIATION.matcher(detail);
     return found.matches()
         ? WORDS.say("forItOffersOnly", found.group(1), found.group(2).replace(",", ", "))
         : detail;
   }
 
-  private static Message said(ConnectFailure failure, String headline, String detail) {
+  private static Message said(ConnectFailure failure, String headline, @Nullable String detail) {
     return new Message(
         headline, WORDS.say("step", name(failure.step()), detail == null ? "" : detail).strip());
   }

@@ -10,6 +10,7 @@ import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.Executor;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Measures how long the interface thread does not answer: asks it again and again for nothing, and
@@ -37,7 +38,7 @@ public final class StallProbe implements AutoCloseable {
   private final Consumer<Stall> onStall;
   private final ThreadMXBean threads = ManagementFactory.getThreadMXBean();
   private final Thread watcher = new Thread(this::watch, "stall-probe");
-  private volatile Thread watched;
+  private volatile @Nullable Thread watched;
   private volatile boolean ended;
   private Stall longest = Stall.NONE;
 

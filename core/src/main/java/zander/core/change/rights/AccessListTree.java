@@ -58,7 +58,7 @@ public final class AccessListTree {
    * @param letters such as {@code rX}, where X is run permission for folders and for what somebody
    *     may run; {@code null} to take the entry away
    */
-  public record Wanted(RemotePath top, Entry whose, String letters) {
+  public record Wanted(RemotePath top, Entry whose, @Nullable String letters) {
     private String tool() {
       return letters == null
           ? "setfacl -x " + whose.words() + " "
@@ -171,19 +171,19 @@ public final class AccessListTree {
   /** Whether a list has the entry as wanted. */
   private static boolean has(String text, boolean folder, Wanted wanted) {
     String line = AccessLists.line(text, wanted.whose.lineStart());
-    if (wanted.letters == null) {
+    String letters = wanted.letters;
+    if (letters == null) {
       return line == null;
     }
-    return line != null && line.equals(entry(text, folder, wanted));
+    return line != null && line.equals(entry(text, folder, letters));
   }
 
   /** What the entry allows by then: X is run permission where somebody has it (setfacl(1)). */
-  private static String entry(String text, boolean folder, Wanted wanted) {
+  private static String entry(String text, boolean folder, String letters) {
     boolean runs =
-        wanted.letters.indexOf('x') >= 0
-            || (wanted.letters.indexOf('X') >= 0 && (folder || anybodyRuns(text)));
-    return (wanted.letters.indexOf('r') >= 0 ? "r" : "-")
-        + (wanted.letters.indexOf('w') >= 0 ? "w" : "-")
+        letters.indexOf('x') >= 0 || (letters.indexOf('X') >= 0 && (folder || anybodyRuns(text)));
+    return (letters.indexOf('r') >= 0 ? "r" : "-")
+        + (letters.indexOf('w') >= 0 ? "w" : "-")
         + (runs ? "x" : "-");
   }
 
@@ -199,8 +199,8 @@ public final class AccessListTree {
   /** What the mask is by then, which is reckoned anew: all that it stands above. */
   private static String mask(String text, boolean folder, Wanted wanted) {
     String prefix = wanted.whose.forNew() ? "default:" : "";
-    StringBuilder all =
-        new StringBuilder(wanted.letters == null ? "" : entry(text, folder, wanted));
+    String letters = wanted.letters;
+    StringBuilder all = new StringBuilder(letters == null ? "" : entry(text, folder, letters));
     text.lines()
         .filter(line -> line.startsWith(prefix + "group:") || line.startsWith(prefix + "user:"))
         .filter(line -> !line.startsWith(prefix + "user::"))

@@ -22,7 +22,7 @@ public final class Elevation implements Closeable {
      * @param wrong how many were wrong so far
      * @return for this to wipe; {@code null} when they give up
      */
-    char[] password(int wrong);
+    char @Nullable [] password(int wrong);
 
     /**
      * Waits for the person to answer what a server asks besides a password, such as a code.

@@ -29,14 +29,14 @@ public interface SignInPrompt {
    *
    * @param wrong how many were wrong so far
    */
-  char[] passphrase(Path keyFile, int wrong);
+  char @Nullable [] passphrase(Path keyFile, int wrong);
 
   /**
    * The account's password, or {@code null} to give up.
    *
    * @param wrong how many were wrong so far
    */
-  char[] password(ServerAddress address, int wrong);
+  char @Nullable [] password(ServerAddress address, int wrong);
 
   /**
    * Answers to the questions of a server, one for each, or {@code null} to give up.

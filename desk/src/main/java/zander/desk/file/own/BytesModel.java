@@ -10,6 +10,7 @@ import java.util.concurrent.Future;
 import java.util.concurrent.atomic.AtomicBoolean;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.save.AtomicSave;
 import zander.core.change.save.AtomicSave.Allow;
 import zander.core.change.save.FileVersion;
@@ -48,9 +49,9 @@ public final class BytesModel extends Sheet {
   /**
    * How the copy was when it was last the same as on the server, or refused; and at the last look.
    */
-  private volatile FileStamp seen;
+  private volatile @Nullable FileStamp seen;
 
-  private FileStamp before;
+  private @Nullable FileStamp before;
   private FileVersion version;
   private volatile boolean over;
 
@@ -62,7 +63,11 @@ public final class BytesModel extends Sheet {
    * @param stamp how the copy was when it had that; {@code null} where it may be another
    */
   BytesModel(
-      OpenDesk desk, OwnCopies copies, FileVersion opened, OwnCopies.Copy copy, FileStamp stamp) {
+      OpenDesk desk,
+      OwnCopies copies,
+      FileVersion opened,
+      OwnCopies.Copy copy,
+      @Nullable FileStamp stamp) {
     this.desk = desk;
     this.copies = copies;
     this.path = opened.asked();

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.function.Consumer;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.save.AtomicSave;
 import zander.core.change.save.FileVersion;
 import zander.core.files.RemotePath;
@@ -121,5 +122,5 @@ final class BytesSheets {
    *
    * @param same how it is when the server has the same; {@code null} when it has not
    */
-  private record Left(FileVersion version, FileStamp same) {}
+  private record Left(FileVersion version, @Nullable FileStamp same) {}
 }

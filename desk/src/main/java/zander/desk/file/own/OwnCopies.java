@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.RemotePath;
 import zander.core.work.AtomicFile;
 import zander.core.work.BlockingCalls;
@@ -132,7 +133,7 @@ public final class OwnCopies {
   }
 
   /** Null for what is none, and for one of another program that runs. */
-  private static Copy read(Path own) {
+  private static @Nullable Copy read(Path own) {
     try {
       JsonNode node = JSON.readTree(own.resolve(ABOUT).toFile());
       long process = node.path("process").asLong();

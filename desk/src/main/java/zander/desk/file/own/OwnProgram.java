@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.concurrent.Future;
 import java.util.concurrent.atomic.AtomicBoolean;
+import org.jspecify.annotations.Nullable;
 import zander.core.edit.NotTextException;
 import zander.core.edit.TextFile;
 import zander.core.edit.ThreeWayMerge;
@@ -47,7 +48,7 @@ final class OwnProgram {
   private final Runnable ended;
 
   /** A copy, and how it is now. */
-  record Opened(OwnCopies.Copy copy, FileStamp stamp) {
+  record Opened(OwnCopies.Copy copy, @Nullable FileStamp stamp) {
     static Opened of(OwnCopies.Copy copy) {
       return new Opened(copy, FileStamp.of(copy.file()));
     }
@@ -61,9 +62,9 @@ final class OwnProgram {
   private String taken;
 
   /** How the copy was when its text was taken; read and written by one look at a time. */
-  private volatile FileStamp seen;
+  private volatile @Nullable FileStamp seen;
 
-  private FileStamp before;
+  private @Nullable FileStamp before;
 
   /** What the copy is written in. */
   private volatile Charset charset;

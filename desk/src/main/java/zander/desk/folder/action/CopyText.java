@@ -1,6 +1,7 @@
 package zander.desk.folder.action;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.book.MarkedFolder;
 import zander.core.book.ServerEntry;
 import zander.core.connect.command.ShellWords;
@@ -61,7 +62,7 @@ public final class CopyText {
   }
 
   /** The public address that goes with a path, by its marked folder; {@code null} for none. */
-  public static String publicAddress(ServerEntry entry, RemotePath path) {
+  public static @Nullable String publicAddress(ServerEntry entry, RemotePath path) {
     for (MarkedFolder marked : entry.folders()) {
       RemotePath base = RemotePath.of(marked.path());
       if (marked.address() != null && path.chain().contains(base)) {

@@ -7,6 +7,7 @@ import java.util.concurrent.Future;
 import java.util.function.Consumer;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
+import org.jspecify.annotations.Nullable;
 import zander.core.work.Cancellation;
 import zander.desk.folder.FolderModel;
 import zander.desk.sheet.Question;
@@ -24,9 +25,9 @@ public final class FolderTask {
   private final String headline;
   private final StringProperty live = new SimpleStringProperty("");
   private final Cancellation stop = new Cancellation();
-  private Question shown;
+  private @Nullable Question shown;
   private boolean over;
-  private Consumer<FolderModel> again;
+  private @Nullable Consumer<FolderModel> again;
 
   public FolderTask(FolderModel folder, String headline) {
     this.folder = folder;
@@ -54,8 +55,9 @@ public final class FolderTask {
 
   /** Runs it; a failure is told in the sheet, and so is that it was stopped. */
   public <T> void run(Work<T> work, Consumer<T> done) {
-    shown = notice();
-    folder.ask(shown);
+    Question asked = notice();
+    shown = asked;
+    folder.ask(asked);
     folder
         .desk()
         .background()
@@ -83,7 +85,8 @@ public final class FolderTask {
 
   private void tellFailure(Throwable failure) {
     // What streams threw is what they wrap.
-    Throwable why = failure instanceof UncheckedIOException wrapped ? wrapped.getCause() : failure;
+    Throwable why =
+        failure instanceof UncheckedIOException ? FailureWords.within(failure) : failure;
     if (again == null) {
       folder.tellFailure(FailureWords.of(why));
     } else {
@@ -122,7 +125,7 @@ public final class FolderTask {
   }
 
   private void tellUnlessOver() {
-    if (!over) {
+    if (!over && shown != null) {
       folder.ask(shown);
     }
   }
@@ -136,6 +139,8 @@ public final class FolderTask {
   }
 
   private void end() {
-    folder.dismiss(shown);
+    if (shown != null) {
+      folder.dismiss(shown);
+    }
   }
 }

@@ -1,7 +1,10 @@
 package zander.desk.rights.kept;
 
+import static java.util.Objects.requireNonNull;
+
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import zander.core.kept.KeptProblem;
 import zander.core.kept.KeptRule;
 import zander.core.kept.ReadyRights;
@@ -22,7 +25,8 @@ public final class KeptWords {
           case PATTERN -> WORDS.say("thePatternCanFit", problem.what());
           case TOO_MANY_FIELDS -> WORDS.say("isOneTooMany", problem.what());
           case SAYS_NOTHING -> WORDS.say("saysNothingOf", problem.what());
-          case MODE -> WORDS.say("isNoMode", problem.what(), Phrases.say(problem.detail()));
+          case MODE ->
+              WORDS.say("isNoMode", problem.what(), Phrases.say(requireNonNull(problem.detail())));
           case TOO_MANY_LINES -> WORDS.say("thisAndWhatFollows");
         };
   }
@@ -53,15 +57,17 @@ public final class KeptWords {
     };
   }
 
-  private static void add(List<String> says, String what, String value) {
+  private static void add(List<String> says, String what, @Nullable String value) {
     if (value != null) {
       says.add(what + value);
     }
   }
 
-  private static String mode(String written, ModeRule rule) {
+  private static @Nullable String mode(@Nullable String written, @Nullable ModeRule rule) {
     boolean runs = rule instanceof ModeRule.Exact exact && exact.keepsRun();
-    return runs ? WORDS.say("whatCanBeRun", written.substring(0, written.length() - 2)) : written;
+    return runs && written != null
+        ? WORDS.say("whatCanBeRun", written.substring(0, written.length() - 2))
+        : written;
   }
 
   /** What a folder is for. */

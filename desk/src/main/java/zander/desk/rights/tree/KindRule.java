@@ -4,6 +4,7 @@ import javafx.beans.property.ReadOnlyLongProperty;
 import javafx.beans.property.ReadOnlyLongWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
+import org.jspecify.annotations.Nullable;
 import zander.core.rights.Mode;
 import zander.core.rights.ModeRule;
 import zander.core.rights.SymbolicMode;
@@ -27,10 +28,10 @@ public final class KindRule implements ModeEditing {
   private final ReadOnlyStringWrapper problem = new ReadOnlyStringWrapper("");
 
   /** {@code null} to leave them. */
-  private Mode exact;
+  private @Nullable Mode exact;
 
   /** {@code null} unless it is relative to what each has. */
-  private String relative;
+  private @Nullable String relative;
 
   private boolean keepsRun;
 
@@ -58,7 +59,7 @@ public final class KindRule implements ModeEditing {
   }
 
   /** What is wanted; {@code null} to leave them. */
-  public ModeRule rule() {
+  public @Nullable ModeRule rule() {
     return exact != null
         ? new ModeRule.Exact(exact, keepsRun && !folders)
         : relative == null
@@ -71,7 +72,7 @@ public final class KindRule implements ModeEditing {
     set(null, null);
   }
 
-  private void set(Mode to, String expression) {
+  private void set(@Nullable Mode to, @Nullable String expression) {
     exact = to;
     relative = expression;
     problem.set("");

@@ -1,5 +1,7 @@
 package zander.desk.rights.tree;
 
+import static java.util.Objects.requireNonNull;
+
 import java.io.IOException;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -10,6 +12,7 @@ import javafx.beans.property.ReadOnlyLongProperty;
 import javafx.beans.property.ReadOnlyLongWrapper;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
+import org.jspecify.annotations.Nullable;
 import zander.core.change.rights.PlanGroup;
 import zander.core.change.rights.TreePlan;
 import zander.core.change.rights.TreeSteps;
@@ -25,9 +28,9 @@ public final class PlanChoice {
   private final ObservableList<PlanRow> rows = FXCollections.observableArrayList();
   private final ObservableList<TreePlan.Planned> shown = FXCollections.observableArrayList();
   private final Map<RemotePath, PlanRow> leftOut = new HashMap<>();
-  private PlanRow shownRow;
+  private @Nullable PlanRow shownRow;
   private final ReadOnlyLongWrapper changes = new ReadOnlyLongWrapper();
-  private TreePlan plan;
+  private @Nullable TreePlan plan;
 
   PlanChoice(OpenDesk desk) {
     this.desk = desk;
@@ -75,9 +78,9 @@ public final class PlanChoice {
   }
 
   /** What is chosen at a moment; for any thread. */
-  record Chosen(TreePlan plan, Set<PlanGroup> groups, Set<RemotePath> leftOut) {
+  record Chosen(@Nullable TreePlan plan, Set<PlanGroup> groups, Set<RemotePath> leftOut) {
     TreeSteps steps() throws IOException {
-      return plan.choose(groups, leftOut);
+      return requireNonNull(plan, "something was planned").choose(groups, leftOut);
     }
   }
 

@@ -1,5 +1,7 @@
 package zander.desk.rights.tree;
 
+import static java.util.Objects.requireNonNull;
+
 import java.util.ArrayList;
 import java.util.List;
 import zander.core.change.rights.PlanGroup;
@@ -95,7 +97,7 @@ final class PlanWords {
       case CHANGED_SINCE -> WORDS.say("wasChangedBySomebody");
       case GONE -> WORDS.say("isGoneOrOut");
       case OUT_OF_REACH -> WORDS.say("cannotBeLookedAt");
-      case REFUSED -> FailureWords.of(left.failure()).headline();
+      case REFUSED -> FailureWords.of(requireNonNull(left.failure())).headline();
       case NOT_COME_TO -> WORDS.say("notComeTo");
     };
   }

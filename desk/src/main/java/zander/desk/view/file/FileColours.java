@@ -2,6 +2,7 @@ package zander.desk.view.file;
 
 import java.util.List;
 import org.fxmisc.richtext.CodeArea;
+import org.jspecify.annotations.Nullable;
 import zander.core.find.TextPlaces;
 import zander.desk.edit.FindInFile;
 import zander.desk.file.FileModel;
@@ -11,7 +12,7 @@ final class FileColours {
   private final CodeArea area;
   private final FileModel model;
   private final PairTyping pairs;
-  private Highlighter highlighter;
+  private @Nullable Highlighter highlighter;
 
   FileColours(CodeArea area, FileModel model, PairTyping pairs) {
     this.area = area;
@@ -28,9 +29,11 @@ final class FileColours {
         .languageProperty()
         .addListener(
             (observed, old, now) -> {
-              highlighter.stop();
+              if (highlighter != null) {
+                highlighter.stop();
+              }
               colour();
-              highlighter.marksChanged();
+              marksChanged();
             });
   }
 

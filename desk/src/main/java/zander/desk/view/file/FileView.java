@@ -24,6 +24,7 @@ import org.fxmisc.richtext.util.UndoUtils;
 import org.fxmisc.wellbehaved.event.EventPattern;
 import org.fxmisc.wellbehaved.event.InputMap;
 import org.fxmisc.wellbehaved.event.Nodes;
+import org.jspecify.annotations.Nullable;
 import zander.core.edit.Brackets;
 import zander.core.edit.HiddenCharacters;
 import zander.core.edit.TextFile;
@@ -65,7 +66,7 @@ public final class FileView extends VBox implements SheetView {
   private final FileColours colours;
 
   /** The brackets that were marked last. */
-  private Brackets.Pair paired;
+  private Brackets.@Nullable Pair paired;
 
   /** Whether the model's own text comes into the editor. */
   private boolean showing;

@@ -8,6 +8,7 @@ import javafx.scene.control.MenuItem;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import org.fxmisc.richtext.CodeArea;
+import org.jspecify.annotations.Nullable;
 import zander.core.edit.TextLinks;
 import zander.desk.file.FileLinks;
 
@@ -61,7 +62,7 @@ final class LinkMenu {
     menu.hide();
   }
 
-  private TextLinks.Link begun() {
+  private TextLinks.@Nullable Link begun() {
     return links.begunAt(
         area.getParagraph(area.getCurrentParagraph()).getText(), area.getCaretColumn());
   }

@@ -9,6 +9,7 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import org.fxmisc.richtext.CodeArea;
 import org.fxmisc.richtext.model.PlainTextChange;
+import org.jspecify.annotations.Nullable;
 import zander.core.edit.Brackets;
 import zander.core.edit.OpenTags;
 import zander.desk.edit.Language;
@@ -169,7 +170,7 @@ final class PairTyping {
   }
 
   /** The bracket beside the cursor and its partner, in the text; {@code null} for none in sight. */
-  Brackets.Pair marked() {
+  Brackets.@Nullable Pair marked() {
     return pair(AROUND);
   }
 
@@ -184,7 +185,7 @@ final class PairTyping {
     }
   }
 
-  private Brackets.Pair pair(int around) {
+  private Brackets.@Nullable Pair pair(int around) {
     int caret = area.getCaretPosition();
     int near = Math.max(0, caret - 1);
     String beside = area.getText(near, Math.min(area.getLength(), caret + 1));
@@ -194,6 +195,9 @@ final class PairTyping {
     int from = Math.max(0, caret - around);
     String text = area.getText(from, Math.min(area.getLength(), caret + around));
     Brackets.Pair pair = Brackets.at(text, caret - from);
+    if (pair == null) {
+      return null;
+    }
     return new Brackets.Pair(pair.at() + from, pair.partner() < 0 ? -1 : pair.partner() + from);
   }
 }

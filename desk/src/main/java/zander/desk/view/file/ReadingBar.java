@@ -13,6 +13,7 @@ import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 import zander.core.find.SearchText;
 import zander.core.work.Cancellation;
@@ -227,7 +228,7 @@ final class ReadingBar extends VBox {
   }
 
   /** What is looked for; {@code null} while nothing is. */
-  SearchText wanted() {
+  @Nullable SearchText wanted() {
     return finding.isVisible() && !wanted.getText().isEmpty()
         ? new SearchText(wanted.getText(), expression.isSelected(), matchCase.isSelected())
         : null;

@@ -27,6 +27,7 @@ import org.fxmisc.richtext.util.UndoUtils;
 import org.fxmisc.wellbehaved.event.EventPattern;
 import org.fxmisc.wellbehaved.event.InputMap;
 import org.fxmisc.wellbehaved.event.Nodes;
+import org.jspecify.annotations.Nullable;
 import zander.core.find.SearchText;
 import zander.core.find.TextPlaces;
 import zander.desk.edit.Language;
@@ -227,11 +228,14 @@ public final class ReadingView extends VBox
       find();
       return;
     }
-    model.search().find(wanted, forwards, from(forwards), this::showFound);
+    Row from = from(forwards);
+    if (from != null) {
+      model.search().find(wanted, forwards, from, this::showFound);
+    }
   }
 
   /** The row that the next one is looked for from: the cursor's while that is in sight. */
-  private Row from(boolean forwards) {
+  private @Nullable Row from(boolean forwards) {
     List<Row> rows = model.window().rows();
     if (rows.isEmpty()) {
       return null;
@@ -248,7 +252,7 @@ public final class ReadingView extends VBox
     Row row = model.search().found();
     int index = row == null ? -1 : model.window().rows().indexOf(row);
     SearchText wanted = bar.wanted();
-    if (index < 0 || wanted == null) {
+    if (row == null || index < 0 || wanted == null) {
       return;
     }
     List<TextPlaces.Place> places = TextPlaces.atOnce(row.text(), wanted, 1);

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import org.fxmisc.richtext.CodeArea;
 import org.fxmisc.richtext.model.PlainTextChange;
+import org.jspecify.annotations.Nullable;
 import zander.core.edit.FieldText;
 
 /**
@@ -17,7 +18,7 @@ final class SnippetStops {
   private final List<Place> stops = new ArrayList<>();
 
   /** The one that is being filled in; {@code null} for none. */
-  private Place at;
+  private @Nullable Place at;
 
   private boolean filling;
 
@@ -74,8 +75,9 @@ final class SnippetStops {
       at = null;
       return false;
     }
-    at = stops.remove(0);
-    area.selectRange(at.start, at.end);
+    Place next = stops.remove(0);
+    at = next;
+    area.selectRange(next.start, next.end);
     area.requestFollowCaret();
     if (stops.isEmpty()) {
       at = null;
@@ -85,8 +87,12 @@ final class SnippetStops {
 
   /** Those of the same name get what was typed, and are not come to. */
   private void fillAlike() {
-    String typed = area.getText(at.start, at.end);
-    List<Place> alike = stops.stream().filter(stop -> stop.name.equals(at.name)).toList();
+    Place filled = at;
+    if (filled == null) {
+      return;
+    }
+    String typed = area.getText(filled.start, filled.end);
+    List<Place> alike = stops.stream().filter(stop -> stop.name.equals(filled.name)).toList();
     filling = true;
     for (Place stop : alike) {
       area.replaceText(stop.start, stop.end, typed);
@@ -112,7 +118,7 @@ final class SnippetStops {
       end();
       return;
     }
-    if (within) {
+    if (at != null && within) {
       at.end += by;
     } else if (at != null && from < at.start) {
       at.start += by;

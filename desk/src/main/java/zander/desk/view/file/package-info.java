@@ -1,2 +1,5 @@
 /** Files as sheets. */
+@NullMarked
 package zander.desk.view.file;
+
+import org.jspecify.annotations.NullMarked;

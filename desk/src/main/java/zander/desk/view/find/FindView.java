@@ -150,15 +150,16 @@ public final class FindView extends VBox implements SheetView {
       if (empty || row == null) {
         return;
       }
-      if (row.place() == null) {
+      FindModel.Place place = row.place();
+      if (place == null) {
         setText(model.shown(row.path()));
         return;
       }
       CheckBox box = new CheckBox(model.shown(row.path()));
       box.setMnemonicParsing(false);
-      box.setSelected(row.place().chosen().get());
-      box.selectedProperty().addListener((observed, old, now) -> row.place().chosen().set(now));
-      row.place().chosen().addListener((observed, old, now) -> box.setSelected(now));
+      box.setSelected(place.chosen().get());
+      box.selectedProperty().addListener((observed, old, now) -> place.chosen().set(now));
+      place.chosen().addListener((observed, old, now) -> box.setSelected(now));
       setGraphic(box);
     }
   }

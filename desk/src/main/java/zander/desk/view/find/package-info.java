@@ -1,2 +1,5 @@
 /** Finding as a sheet. */
+@NullMarked
 package zander.desk.view.find;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,5 +1,7 @@
 package zander.desk.view.folder;
 
+import static java.util.Objects.requireNonNull;
+
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -19,6 +21,7 @@ import javafx.scene.control.TableCell;
 import javafx.scene.control.TableColumn;
 import javafx.scene.control.TableRow;
 import javafx.scene.control.TableView;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.files.RemoteEntry;
 import zander.desk.folder.Column;
@@ -158,7 +161,7 @@ final class FolderTable extends TableView<RemoteEntry> {
     Long chosen = settings.get(Settings.COLUMN_WIDTHS).get(key(column));
     double width = chosen != null ? chosen : usual;
     if (!Double.valueOf(width).equals(fitted.put(column, width))) {
-      columns.get(column).setPrefWidth(width);
+      requireNonNull(columns.get(column)).setPrefWidth(width);
     }
   }
 
@@ -293,7 +296,7 @@ final class FolderTable extends TableView<RemoteEntry> {
     return RelativeTimes.cell();
   }
 
-  private static Long sizeOf(RemoteEntry entry) {
+  private static @Nullable Long sizeOf(RemoteEntry entry) {
     return entry.kind() == FileKind.FILE ? (Long) entry.attributes().size() : null;
   }
 

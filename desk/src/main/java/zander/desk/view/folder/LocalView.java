@@ -19,6 +19,7 @@ import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.transfer.rules.Comparison;
 import zander.desk.local.LocalColumn;
@@ -201,7 +202,7 @@ public final class LocalView extends VBox {
     }
   }
 
-  private static Long sizeOf(LocalRow row) {
+  private static @Nullable Long sizeOf(LocalRow row) {
     return row.node().kind() == FileKind.FILE ? (Long) row.node().size() : null;
   }
 

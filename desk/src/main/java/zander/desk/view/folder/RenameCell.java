@@ -35,8 +35,8 @@ final class RenameCell extends TableCell<RemoteEntry, RemoteEntry> {
   }
 
   private static String words(RemoteEntry entry) {
-    boolean link = entry.kind() == FileKind.LINK && entry.target() != null;
-    return entry.name() + (link ? "  →  " + WireName.toText(entry.target()) : "");
+    String target = entry.kind() == FileKind.LINK ? entry.target() : null;
+    return entry.name() + (target == null ? "" : "  →  " + WireName.toText(target));
   }
 
   @Override

@@ -69,8 +69,12 @@ public final class PagesBeside {
       closed(file);
       return;
     }
+    String address = desk.publicAddress(file.path());
+    if (address == null) {
+      return;
+    }
     try {
-      PageModel page = new PageModel(desk, desk.publicAddress(file.path()));
+      PageModel page = new PageModel(desk, address);
       BooleanProperty below = new SimpleBooleanProperty(width < WIDE);
       SplitPane both = new SplitPane();
       both.getStyleClass().add("page-pair");

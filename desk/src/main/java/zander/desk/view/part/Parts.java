@@ -8,6 +8,7 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 import org.kordamp.ikonli.javafx.FontIcon;
 
@@ -21,7 +22,8 @@ public final class Parts {
     return label;
   }
 
-  public static Button button(String text, String id, Runnable action, String... classes) {
+  public static Button button(
+      String text, @Nullable String id, Runnable action, String... classes) {
     Button button = new Button(text);
     button.setId(id);
     button.getStyleClass().addAll(classes);

@@ -138,8 +138,10 @@ public final class QuestionStrip extends VBox {
     TextField focused = first;
     Platform.runLater(
         () -> {
-          focused.requestFocus();
-          focused.end();
+          if (focused != null) {
+            focused.requestFocus();
+            focused.end();
+          }
         });
     return grid;
   }
@@ -184,12 +186,11 @@ public final class QuestionStrip extends VBox {
       if (first && !last) {
         button.getStyleClass().add("strong");
       }
-      if (question.ready() != null && !last) {
+      ObservableValue<Boolean> ready = question.ready();
+      if (ready != null && !last) {
         button
             .disableProperty()
-            .bind(
-                Bindings.createBooleanBinding(
-                    () -> !question.ready().getValue(), question.ready()));
+            .bind(Bindings.createBooleanBinding(() -> !ready.getValue(), ready));
       }
       first = false;
       choices.getChildren().add(button);

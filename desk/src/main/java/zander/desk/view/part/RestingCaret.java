@@ -7,6 +7,7 @@ import javafx.scene.control.TextInputControl;
 import javafx.scene.control.skin.TextInputControlSkin;
 import javafx.scene.input.InputEvent;
 import org.fxmisc.richtext.CodeArea;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Lets the caret stand still while nobody does anything. A blinking one is an animation, and while
@@ -21,7 +22,7 @@ public final class RestingCaret {
 
   private final Scene scene;
   private long lastEvent = System.nanoTime();
-  private Node resting;
+  private @Nullable Node resting;
 
   private RestingCaret(Scene scene) {
     this.scene = scene;

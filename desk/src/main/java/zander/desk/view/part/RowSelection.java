@@ -18,6 +18,7 @@ import javafx.scene.control.TableColumn;
 import javafx.scene.control.TableColumnBase;
 import javafx.scene.control.TablePosition;
 import javafx.scene.control.TableView;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Which rows of a table are selected, a bit for each. The table's own model keeps an object for
@@ -29,7 +30,7 @@ final class RowSelection<R> extends TableView.TableViewSelectionModel<R> {
   private final BitSet chosen = new BitSet();
 
   /** The numbers of the selected rows, counted when asked for; {@code null} after a change. */
-  private int[] numbers = new int[0];
+  private int @Nullable [] numbers = new int[0];
 
   private final Chosen<Integer> indices = new Chosen<>(row -> row);
   private final Chosen<R> items = new Chosen<>(this::getModelItem);
@@ -46,7 +47,7 @@ final class RowSelection<R> extends TableView.TableViewSelectionModel<R> {
     watch(null, table.getItems());
   }
 
-  private void watch(ObservableList<R> old, ObservableList<R> now) {
+  private void watch(@Nullable ObservableList<R> old, ObservableList<R> now) {
     if (old != null) {
       old.removeListener(rowsListener);
     }

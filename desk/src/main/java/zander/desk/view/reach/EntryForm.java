@@ -14,6 +14,7 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
+import org.jspecify.annotations.Nullable;
 import zander.core.book.Mark;
 import zander.desk.reach.BookModel;
 import zander.desk.reach.EntryDraft;
@@ -131,7 +132,7 @@ final class EntryForm extends VBox {
             });
   }
 
-  private static void row(GridPane grid, String name, Node field, Node beside) {
+  private static void row(GridPane grid, String name, Node field, @Nullable Node beside) {
     int at = grid.getRowCount();
     Label label = Parts.label(name, "quiet");
     // In a narrow window the fields give way, not their names.

@@ -5,6 +5,7 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 import zander.core.book.MarkedFolder;
 import zander.core.book.ServerEntry;
 import zander.core.book.SignIn;
@@ -85,11 +86,11 @@ final class EntryPanel extends VBox {
     if (signIn.certificate() != null) {
       text.append(WORDS.say("certificate")).append(signIn.certificate());
     }
-    if (signIn.agent()) {
+    if (signIn.triesAgent()) {
       text.append(
           text.length() == 0 ? WORDS.say("theAgentsKeys") : WORDS.say("thenTheAgentsOther"));
     }
-    if (signIn.password()) {
+    if (signIn.triesPassword()) {
       text.append(
           text.length() == 0
               ? WORDS.say("passwordOrQuestions")
@@ -98,7 +99,7 @@ final class EntryPanel extends VBox {
     return text.length() == 0 ? WORDS.say("nothingYetChooseA") : text.toString();
   }
 
-  private static void fact(GridPane grid, String name, String value, boolean mono) {
+  private static void fact(GridPane grid, String name, @Nullable String value, boolean mono) {
     if (value == null || value.isBlank()) {
       return;
     }

@@ -11,6 +11,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.keys.KeyMaker;
 import zander.core.connect.keys.KeyStrength;
 import zander.core.work.SecretBytes;
@@ -70,7 +71,7 @@ final class KeyForm extends VBox {
     return host == null || host.isBlank() ? "desk" : host;
   }
 
-  private static void row(GridPane grid, String words, Node field, Node beside) {
+  private static void row(GridPane grid, String words, Node field, @Nullable Node beside) {
     int at = grid.getRowCount();
     grid.add(Parts.label(words, "quiet"), 0, at);
     grid.add(field, 1, at);

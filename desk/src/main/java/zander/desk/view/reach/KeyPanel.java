@@ -1,5 +1,6 @@
 package zander.desk.view.reach;
 
+import java.nio.file.Path;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.input.Clipboard;
@@ -7,6 +8,7 @@ import javafx.scene.input.ClipboardContent;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import zander.core.connect.keys.PublicKeyLine;
 import zander.desk.model.AppModel;
 import zander.desk.model.DeskModel;
 import zander.desk.reach.KeyPlacing;
@@ -34,14 +36,11 @@ final class KeyPanel extends VBox {
       fact(facts, WORDS.say("fingerprint"), row.line().key().fingerprint(), true);
       fact(facts, WORDS.say("comment"), row.line().comment(), false);
     }
-    fact(
-        facts,
-        WORDS.say("privateHalf"),
-        row.file() == null ? "" : model.keys().shown(row.file()),
-        true);
+    Path file = row.file();
+    fact(facts, WORDS.say("privateHalf"), file == null ? "" : model.keys().shown(file), true);
     fact(facts, WORDS.say("kept"), row.where(), false);
     getChildren().addAll(Parts.label(row.name(), "page-title"), facts);
-    if (!row.problem().isEmpty()) {
+    if (!row.problem().isEmpty() && file != null) {
       getChildren()
           .add(
               Parts.row(
@@ -50,10 +49,11 @@ final class KeyPanel extends VBox {
                   Parts.button(
                       WORDS.say("makePrivateMode600"),
                       "close-key-file",
-                      () -> model.keys().close(row.file(), () -> {}))));
+                      () -> model.keys().close(file, () -> {}))));
     }
-    if (row.line() != null) {
-      getChildren().addAll(Parts.label(WORDS.say("publicHalf"), "field-title"), publicLine());
+    PublicKeyLine line = row.line();
+    if (line != null) {
+      getChildren().addAll(Parts.label(WORDS.say("publicHalf"), "field-title"), publicLine(line));
       placing.getStyleClass().add("placing");
       getChildren().addAll(Parts.label(WORDS.say("putItOnA"), "field-title"), placing);
       offerServers();
@@ -68,8 +68,8 @@ final class KeyPanel extends VBox {
     }
   }
 
-  private HBox publicLine() {
-    TextField line = new TextField(row.line().text());
+  private static HBox publicLine(PublicKeyLine of) {
+    TextField line = new TextField(of.text());
     line.setId("public-line");
     line.setEditable(false);
     line.setPrefColumnCount(40);
@@ -83,7 +83,7 @@ final class KeyPanel extends VBox {
             "copy-public",
             () -> {
               ClipboardContent content = new ClipboardContent();
-              content.putString(row.line().text());
+              content.putString(of.text());
               Clipboard.getSystemClipboard().setContent(content);
             }));
   }

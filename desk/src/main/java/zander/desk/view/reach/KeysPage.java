@@ -7,6 +7,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 import zander.desk.model.AppModel;
 import zander.desk.reach.KeysModel;
 import zander.desk.view.part.Parts;
@@ -20,7 +21,7 @@ final class KeysPage extends BorderPane {
   private final KeysModel keys;
   private final VBox list = new VBox();
   private final ScrollPane panel = new ScrollPane();
-  private KeysModel.Row selected;
+  private KeysModel.@Nullable Row selected;
 
   KeysPage(AppModel model) {
     this.model = model;
@@ -70,7 +71,7 @@ final class KeysPage extends BorderPane {
     return button;
   }
 
-  private void select(KeysModel.Row row) {
+  private void select(KeysModel.@Nullable Row row) {
     selected = row;
     for (Node node : list.getChildren()) {
       node.getStyleClass().remove("current");

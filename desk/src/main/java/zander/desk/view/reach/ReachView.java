@@ -1,5 +1,7 @@
 package zander.desk.view.reach;
 
+import static java.util.Objects.requireNonNull;
+
 import java.util.EnumMap;
 import java.util.Locale;
 import java.util.Map;
@@ -62,7 +64,7 @@ public final class ReachView extends BorderPane {
       }
       tabs.getChildren().add(tab);
     }
-    Node page = made.computeIfAbsent(shown, first -> pages.get(first).get());
+    Node page = made.computeIfAbsent(shown, first -> requireNonNull(pages.get(first)).get());
     BorderPane.setAlignment(page, Pos.TOP_LEFT);
     setCenter(page);
   }

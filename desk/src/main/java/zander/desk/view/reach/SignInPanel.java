@@ -1,5 +1,7 @@
 package zander.desk.view.reach;
 
+import static java.util.Objects.requireNonNull;
+
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
@@ -9,6 +11,7 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 import zander.core.connect.address.ServerAddress;
 import zander.core.connect.report.ConnectFailure;
 import zander.core.connect.report.ConnectFailure.Reason;
@@ -131,7 +134,7 @@ final class SignInPanel extends VBox {
     return label;
   }
 
-  private HBox choices(ConnectFailure failure) {
+  private HBox choices(@Nullable ConnectFailure failure) {
     HBox choices = Parts.row("choices");
     if (failure != null && failure.reason() == Reason.KEY_FILE_OPEN) {
       choices
@@ -172,7 +175,7 @@ final class SignInPanel extends VBox {
 
   /** Deliberate: the end of the fingerprint is typed as somebody else gave it. */
   private VBox replacing(ConnectFailure failure) {
-    String print = failure.shown().fingerprint();
+    String print = requireNonNull(failure.shown(), "another key was shown").fingerprint();
     String proof = print.substring(print.length() - PROOF_LETTERS);
     TextField typed = new TextField();
     typed.setId("replace-proof");

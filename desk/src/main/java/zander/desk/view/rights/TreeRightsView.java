@@ -18,6 +18,7 @@ import javafx.scene.layout.VBox;
 import zander.core.change.rights.PlanGroup.Fate;
 import zander.core.change.rights.TreeOutcome;
 import zander.core.change.rights.TreePlan;
+import zander.core.rights.RightsDanger;
 import zander.desk.rights.kept.KeptRequest;
 import zander.desk.rights.tree.PlanRow;
 import zander.desk.rights.tree.TreeRequest;
@@ -206,8 +207,9 @@ public final class TreeRightsView extends VBox implements SheetView {
   }
 
   private static void mark(javafx.scene.Node row, PlanRow now) {
-    boolean danger = now != null && now.group().danger() != null;
-    boolean bad = danger && now.group().danger().isGrave();
+    RightsDanger grave = now == null ? null : now.group().danger();
+    boolean danger = grave != null;
+    boolean bad = grave != null && grave.isGrave();
     boolean cannot =
         now != null
             && (now.group().fate() == Fate.NOT_ALLOWED || now.group().fate() == Fate.UNREADABLE);

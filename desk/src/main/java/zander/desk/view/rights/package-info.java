@@ -1,2 +1,5 @@
 /** The panel for owners and modes. */
+@NullMarked
 package zander.desk.view.rights;
+
+import org.jspecify.annotations.NullMarked;

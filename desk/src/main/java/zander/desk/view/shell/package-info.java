@@ -1,2 +1,5 @@
 /** Shells, as sheets and below. */
+@NullMarked
 package zander.desk.view.shell;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,5 +1,7 @@
 package zander.desk.view.transfer;
 
+import static java.util.Objects.requireNonNull;
+
 import java.time.Clock;
 import java.util.List;
 import javafx.geometry.Pos;
@@ -10,6 +12,7 @@ import javafx.scene.control.TableView;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.files.WireName;
 import zander.core.transfer.compare.TreeComparison.Difference;
@@ -90,13 +93,13 @@ public final class CheckView extends VBox implements SheetView {
     return column;
   }
 
-  private static String describe(TreeEntry node, Row row, Clock clock) {
+  private static String describe(@Nullable TreeEntry node, Row row, Clock clock) {
     if (node == null) {
       return "";
     }
     return switch (row.difference()) {
       case OTHER_MODE -> node.mode().octal();
-      case OTHER_TARGET -> WireName.toText(node.target());
+      case OTHER_TARGET -> WireName.toText(requireNonNull(node.target(), "a link has one"));
       default ->
           node.kind() == FileKind.FILE
               ? Texts.size(node.size()) + ", " + Texts.when(node.modified(), clock)

@@ -11,6 +11,7 @@ import javafx.scene.control.TableView;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 import zander.core.files.FileKind;
 import zander.core.files.WireName;
 import zander.core.transfer.compare.TransferPlan;
@@ -108,7 +109,7 @@ public final class PlanView extends VBox implements SheetView {
     Tables.open(table, row -> {}, row -> {});
   }
 
-  private static String side(TreeEntry node, Clock clock) {
+  private static String side(@Nullable TreeEntry node, Clock clock) {
     return node == null
         ? ""
         : node.kind() == FileKind.FOLDER

@@ -1,5 +1,7 @@
 package zander.desk.view.transfer;
 
+import static java.util.Objects.requireNonNull;
+
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
@@ -9,6 +11,7 @@ import javafx.scene.control.ContextMenu;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.RadioMenuItem;
 import javafx.scene.control.SeparatorMenuItem;
+import org.jspecify.annotations.Nullable;
 import zander.core.rights.Mode;
 import zander.core.transfer.rules.ConflictRule;
 import zander.core.transfer.rules.IgnorePatterns;
@@ -64,9 +67,9 @@ final class RulesMenu {
       case FIXED ->
           words
               .append(WORDS.say("modes"))
-              .append(rules.fileMode().octal())
+              .append(requireNonNull(rules.fileMode()).octal())
               .append(WORDS.say("and"))
-              .append(rules.folderMode().octal());
+              .append(requireNonNull(rules.folderMode()).octal());
       case DEFAULT -> words.append(WORDS.say("modesByUmask"));
       case KEPT -> words.append(WORDS.say("rightsAsKeptThere"));
       case FROM_SOURCE -> {}
@@ -182,7 +185,7 @@ final class RulesMenu {
   }
 
   private MenuItem choice(
-      String words, boolean chosen, String id, UnaryOperator<TransferRules> change) {
+      String words, boolean chosen, @Nullable String id, UnaryOperator<TransferRules> change) {
     RadioMenuItem item = new RadioMenuItem(words);
     item.setId(id);
     item.setSelected(chosen);
