@@ -3,7 +3,6 @@ package zander.desk.file;
 import java.io.IOException;
 import java.time.Duration;
 import java.util.function.Supplier;
-import org.jspecify.annotations.Nullable;
 import zander.core.files.RemotePath;
 import zander.desk.sheet.OpenDesk;
 
@@ -31,13 +30,11 @@ final class DraftKeeper {
   /**
    * What is to be kept of a file.
    *
-   * @param draft {@code null} where there is nothing to keep, nor anything that was kept
    * @param keep whether there is something unsaved at all
    * @param closedToOthers whether others may not read the file on the server
    * @param cannot run when it could not be kept
    */
-  record Wanted(
-      boolean keep, Drafts.@Nullable Draft draft, boolean closedToOthers, Runnable cannot) {}
+  record Wanted(boolean keep, Drafts.Draft draft, boolean closedToOthers, Runnable cannot) {}
 
   void keepSoon() {
     if (due) {
@@ -71,9 +68,6 @@ final class DraftKeeper {
   /** Gives whether all is as it should be with it. */
   private boolean write(Wanted now) {
     try {
-      if (now.draft == null) {
-        return true;
-      }
       if (now.keep) {
         return drafts.keep(now.draft, now.closedToOthers);
       }
