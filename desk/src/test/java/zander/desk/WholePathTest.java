@@ -153,7 +153,7 @@ class WholePathTest {
             !window.desk().folder().loadingProperty().get()
                 && window.desk().folder().questionProperty().get() != null);
     assertThat(window.desk().folder().questionProperty().get().said().detail())
-        .contains("new ünit.svg: no permission on the server to create");
+        .contains("new ünit.svg: no permission on the server (create)");
     assertThat(window.stat("/srv/levels/site/img").mode()).isEqualTo(0755);
 
     Path fresh = Files.createDirectories(site.resolve("spring/notes"));
