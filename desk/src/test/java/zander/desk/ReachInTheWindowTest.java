@@ -88,7 +88,7 @@ class ReachInTheWindowTest extends ReachInTheWindowFixture {
     Files.writeString(
         window.setup.home().resolve(".ssh/config"),
         "Host trial-box\n  HostName lab-box.riverwatch.example\n  User warden\n"
-            + "  IdentityFile ~/.ssh/warden_ed25519\n  IdentitiesOnly yes\nMatch exec x\n  User y\n");
+            + "  IdentityFile ~/.ssh/warden_ed25519\n  IdentitiesOnly yes\n  AddressFamily inet\nMatch exec x\n  User y\n");
     Window.inWindow(
         () -> {
           window.model.book().read();
@@ -99,6 +99,7 @@ class ReachInTheWindowTest extends ReachInTheWindowFixture {
     until(
         "it is chosen",
         () -> window.model.book().selectedProperty().get().entry().name().equals("trial-box"));
+    untilShown("not done here: AddressFamily");
     window.press("#edit-entry");
     window.press("#save-draft");
     untilBook("it is in the book", now -> now.named("trial-box").isPresent());

@@ -41,15 +41,7 @@ public final class ConfigEntries {
     return ServerEntry.of(
             host.name(), new ServerAddress(user, host.hostName(), host.port()), signIn)
         .withJump(host.proxyJump().stream().map(jump -> withAccount(jump, user)).toList())
-        .withPlaces(null, null, note(host))
         .withProxyCommand(host.proxyCommand());
-  }
-
-  /** What the configuration says of it that does not hold here; {@code null} for nothing. */
-  private static @Nullable String note(ConfiguredHost host) {
-    return host.unmet().isEmpty()
-        ? null
-        : "in your OpenSSH configuration, but not done here: " + String.join(", ", host.unmet());
   }
 
   /**

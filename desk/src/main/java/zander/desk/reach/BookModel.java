@@ -21,6 +21,7 @@ import zander.core.book.ServerBook;
 import zander.core.book.ServerEntry;
 import zander.core.config.ClientConfig;
 import zander.core.config.ConfigWriter;
+import zander.core.config.ConfiguredHost;
 import zander.core.connect.channel.WayUp;
 import zander.core.phrase.Phrase;
 import zander.core.work.AtomicFile;
@@ -86,12 +87,20 @@ public final class BookModel {
           config = loaded.config();
           configured =
               loaded.config().hosts().stream()
-                  .map(name -> ConfigEntries.entry(loaded.config().resolve(name), person))
+                  .map(name -> ofConfiguration(loaded.config().resolve(name)))
                   .toList();
           tellProblems(loaded);
           show();
         },
         failure -> notice.set(new Message(WORDS.say("theServerBookCould"), Phrases.of(failure))));
+  }
+
+  /** What is said of a host there and does not hold here is its note. */
+  private ServerEntry ofConfiguration(ConfiguredHost host) {
+    ServerEntry entry = ConfigEntries.entry(host, person);
+    return host.unmet().isEmpty()
+        ? entry
+        : entry.withPlaces(null, null, WORDS.say("notDoneHere", String.join(", ", host.unmet())));
   }
 
   private void tellProblems(Loaded loaded) {
