@@ -84,6 +84,10 @@ final class SaidWords {
               counted.add((String) thing.getValue());
               return given.get(0).accept(this, null);
             }
+            if (called.equals("requireNonNull")) {
+              // Why it is there, for whoever was wrong about that.
+              return given.get(0).accept(this, null);
+            }
             return super.visitMethodInvocation(call, null);
           }
 
