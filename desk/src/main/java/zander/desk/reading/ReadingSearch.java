@@ -72,7 +72,7 @@ public final class ReadingSearch {
    * @param from the row that the person is at; {@code null} for none
    * @param then run when it is in sight
    */
-  public void find(SearchText wanted, boolean forwards, Row from, Runnable then) {
+  public void find(SearchText wanted, boolean forwards, @Nullable Row from, Runnable then) {
     FollowedFile followed = model.follower().followed();
     RemoteFiles files = model.follower().files();
     if (followed == null || files == null || from == null || wanted.text().isEmpty()) {

@@ -115,12 +115,8 @@ public final class DeskTransfers {
 
   /** Sends files up that were dropped; those of one folder, which is that of the first. */
   public void sendUp(List<Path> paths) {
-    if (paths.isEmpty()) {
-      return;
-    }
-    Path from = paths.get(0).toAbsolutePath().getParent();
+    Path from = paths.isEmpty() ? null : paths.get(0).toAbsolutePath().getParent();
     if (from == null) {
-      // The whole of this computer.
       return;
     }
     List<String> names =
@@ -348,11 +344,7 @@ public final class DeskTransfers {
     }
   }
 
-  /**
-   * The desk is closed: what runs is stopped, each file whole.
-   *
-   * @param then run once nothing runs any more
-   */
+  /** The desk is closed: what runs is stopped, each file whole, and then that is run. */
   public void end(Runnable then) {
     atTheEnd = then;
     queue.all().stream().filter(one -> !one.isOver()).forEach(TransferModel::stop);

@@ -228,10 +228,7 @@ public final class ReadingView extends VBox
       find();
       return;
     }
-    Row from = from(forwards);
-    if (from != null) {
-      model.search().find(wanted, forwards, from, this::showFound);
-    }
+    model.search().find(wanted, forwards, from(forwards), this::showFound);
   }
 
   /** The row that the next one is looked for from: the cursor's while that is in sight. */
